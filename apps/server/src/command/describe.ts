@@ -1,0 +1,37 @@
+import type { PageSetup } from "@biblon/core/document"
+import { lineTop, type Layout } from "@biblon/core/layout"
+
+export interface DescribedLine {
+  text: string
+  /** Left edge, baseline and width of the visible text, in points from the sheet's upper left corner. */
+  x: number
+  y: number
+  width: number
+}
+
+export interface DescribedLayout {
+  width: number
+  height: number
+  sheets: { number: number; lines: DescribedLine[] }[]
+}
+
+const thousandths = (n: number) => Math.round(n * 1000) / 1000
+
+/** Sheets and lines as plain data, for people who work in batches and for tests. */
+export function describeLayout(layout: Layout, setup: PageSetup): DescribedLayout {
+  return {
+    width: thousandths(setup.width),
+    height: thousandths(setup.height),
+    sheets: layout.placed.map(({ sheet }, i) => ({
+      number: i + 1,
+      lines: sheet.fragments.flatMap((fragment) =>
+        fragment.paragraph.lines.slice(fragment.from, fragment.to).map((line) => ({
+          text: fragment.paragraph.text.slice(line.from, line.to).trimEnd(),
+          x: thousandths(fragment.x + line.x),
+          y: thousandths(lineTop(fragment, line) + line.baseline),
+          width: thousandths(line.width),
+        })),
+      ),
+    })),
+  }
+}

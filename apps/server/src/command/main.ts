@@ -1,0 +1,77 @@
+/** The biblon command. Exit codes: 0 done, 1 the input could not be read or the output written, 2 the call's words are off. */
+import { parseArgs } from "node:util"
+import { documentAttrs } from "@biblon/core/document"
+import { ReadingError } from "@biblon/core/document/reading"
+import { layoutOf } from "@biblon/core/node"
+import { readInput, UsageError, writeOutput, type Settings } from "./files"
+import { describeLayout } from "./describe"
+import { readSettings } from "./settings"
+
+const help = `biblon convert INPUT OUTPUT   makes a file of another kind; the endings say which (.txt, .json → .pdf, .json, .txt)
+biblon layout INPUT --json    prints the sheets with their lines: text, and x, y (baseline) and width in points
+
+  --font NAME         typeface, such as Tinos
+  --size PT           size of the body text
+  --spacing N         line spacing, as a multiple of single
+  --paper NAME        A4, A5, Letter or Legal
+  --margins LENGTH    all four margins, such as 25mm, 2.5cm, 1in or 72pt
+  --lines             in plain text, every line is a paragraph (otherwise a blank line ends one)
+`
+
+const options = {
+  font: { type: "string" },
+  size: { type: "string" },
+  spacing: { type: "string" },
+  paper: { type: "string" },
+  margins: { type: "string" },
+  lines: { type: "boolean", default: false },
+  json: { type: "boolean", default: false },
+  help: { type: "boolean", short: "h", default: false },
+} as const
+
+function parse(args: string[]) {
+  try {
+    return parseArgs({ args, options, allowPositionals: true })
+  } catch (error) {
+    throw new UsageError((error as Error).message)
+  }
+}
+
+async function perform(args: string[]): Promise<void> {
+  const { values, positionals } = parse(args)
+  const [verb, input, output, ...rest] = positionals
+  if (values.help || verb === undefined) {
+    process.stdout.write(help)
+    if (verb === undefined && !values.help) throw new UsageError("Say what to do: convert or layout")
+    return
+  }
+  if (verb !== "convert" && verb !== "layout") throw new UsageError(`There is no "${verb}": it is convert or layout`)
+  if (!input) throw new UsageError("Name the file to read")
+  const settings: Settings = readSettings(values)
+  if (verb === "convert") {
+    if (!output || rest.length > 0) throw new UsageError("Name one file to read and one to write")
+    await writeOutput(output, await readInput(input, settings))
+  } else {
+    if (output) throw new UsageError("Layout takes one file and prints to standard output")
+    if (!values.json) throw new UsageError("Layout prints JSON: say --json")
+    const { doc } = await readInput(input, settings)
+    process.stdout.write(JSON.stringify(describeLayout(layoutOf(doc), documentAttrs(doc).setup)) + "\n")
+  }
+}
+
+export async function run(args: string[]): Promise<number> {
+  try {
+    await perform(args)
+    return 0
+  } catch (error) {
+    if (error instanceof UsageError) {
+      process.stderr.write(`biblon: ${error.message}\nbiblon --help lists what it can do.\n`)
+      return 2
+    }
+    if (error instanceof ReadingError) {
+      process.stderr.write(`biblon: ${error.message}\n`)
+      return 1
+    }
+    throw error
+  }
+}

@@ -1,0 +1,36 @@
+import { MM, papers, type PaperName } from "@biblon/core/document"
+import { families } from "@biblon/core/layout"
+import { UsageError, type Settings } from "./files"
+
+const unitPoints = { mm: MM, cm: 10 * MM, in: 72, pt: 1 } as const
+
+/** A length with its unit, in points. */
+export function readLength(text: string, what: string): number {
+  const match = /^(\d+(?:\.\d+)?)(mm|cm|in|pt)$/.exec(text.trim())
+  if (!match) throw new UsageError(`${what} is a number with a unit (mm, cm, in, pt), such as 25mm; it was "${text}"`)
+  return Number(match[1]) * unitPoints[match[2] as keyof typeof unitPoints]
+}
+
+function readNumber(text: string, what: string, least: number, most: number): number {
+  const value = Number(text)
+  if (!(value >= least && value <= most)) throw new UsageError(`${what} is a number from ${least} to ${most}; it was "${text}"`)
+  return value
+}
+
+function oneOf<T extends string>(text: string, names: readonly T[], what: string): T {
+  const found = names.find((name) => name.toLowerCase() === text.toLowerCase())
+  if (!found) throw new UsageError(`${what} is one of ${names.join(", ")}; it was "${text}"`)
+  return found
+}
+
+export function readSettings(values: { font?: string; size?: string; spacing?: string; paper?: string; margins?: string; lines?: boolean }): Settings {
+  const { font, size, spacing, paper, margins, lines } = values
+  return {
+    lines: lines ?? false,
+    ...(font === undefined ? {} : { family: oneOf(font, families.map((f) => f.name), "A typeface") }),
+    ...(size === undefined ? {} : { size: readNumber(size, "A size", 1, 400) }),
+    ...(spacing === undefined ? {} : { spacing: readNumber(spacing, "Spacing", 0.5, 10) }),
+    ...(paper === undefined ? {} : { paper: oneOf(paper, Object.keys(papers) as PaperName[], "Paper") }),
+    ...(margins === undefined ? {} : { margin: readLength(margins, "A margin") }),
+  }
+}

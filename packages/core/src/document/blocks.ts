@@ -1,0 +1,75 @@
+/** Blocks of the body by number, and their places in the document. */
+import type { Node } from "prosemirror-model"
+import { bodyOf } from "./schema"
+
+/** Position of the first block of the body. */
+const bodyStart = 1
+
+const starts = new WeakMap<Node, Float64Array>()
+
+/** For each block of the body the position before it, and last the position after the last block. */
+export function blockStarts(doc: Node): Float64Array {
+  const body = bodyOf(doc)
+  let list = starts.get(body)
+  if (!list) {
+    list = new Float64Array(body.childCount + 1)
+    let pos = bodyStart
+    for (let i = 0; i < body.childCount; i++) {
+      list[i] = pos
+      pos += body.child(i).nodeSize
+    }
+    list[body.childCount] = pos
+    starts.set(body, list)
+  }
+  return list
+}
+
+/** Number of the block that holds a position; the nearest one for positions outside all blocks. */
+export function blockAt(doc: Node, pos: number): number {
+  const list = blockStarts(doc)
+  let low = 0
+  let high = list.length - 2
+  while (low < high) {
+    const middle = (low + high + 1) >> 1
+    if ((list[middle] ?? 0) <= pos) low = middle
+    else high = middle - 1
+  }
+  return low
+}
+
+/** Position of the start of a block's content. */
+export function contentStart(doc: Node, block: number): number {
+  return (blockStarts(doc)[block] ?? bodyStart) + 1
+}
+
+export interface BlockChange {
+  /** First block that differs. */
+  from: number
+  /** End of the differing blocks in the older and in the newer body. */
+  oldTo: number
+  newTo: number
+}
+
+/** The span of blocks in which two bodies differ, by identity; null if they are the same. */
+export function changedBlocks(older: Node, newer: Node): BlockChange | null {
+  if (older === newer) return null
+  const shorter = Math.min(older.childCount, newer.childCount)
+  let from = 0
+  while (from < shorter && older.child(from) === newer.child(from)) from++
+  if (from === older.childCount && from === newer.childCount) return null
+  let tail = 0
+  while (tail < shorter - from && older.child(older.childCount - 1 - tail) === newer.child(newer.childCount - 1 - tail)) tail++
+  return { from, oldTo: older.childCount - tail, newTo: newer.childCount - tail }
+}
+
+const texts = new WeakMap<Node, string>()
+
+/** A paragraph's text, one UTF-16 unit for each position inside it: a leaf that has no text of its own counts as U+FFFC. */
+export function blockText(block: Node): string {
+  let text = texts.get(block)
+  if (text === undefined) {
+    text = block.textBetween(0, block.content.size, undefined, (leaf) => leaf.type.spec.leafText?.(leaf) ?? "\ufffc")
+    texts.set(block, text)
+  }
+  return text
+}

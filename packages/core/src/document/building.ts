@@ -1,0 +1,30 @@
+/** A few words in which to write documents down: for starters, demo data, readers of formats and tests. */
+import type { Node } from "prosemirror-model"
+import { marks, nodes, schema, type LetterProperty } from "./schema"
+import { bodyStyle } from "./defaults"
+import type { LetterFormat, ParagraphFormat } from "./shapes"
+import type { DocumentAttrs } from "./schema"
+
+type Inline = string | Node
+
+function inline(parts: readonly Inline[]): Node[] {
+  return parts.flatMap((part) => (typeof part === "string" ? (part ? [schema.text(part)] : []) : [part]))
+}
+
+export function paragraph(style: string = bodyStyle, parts: readonly Inline[] = [], format: Partial<ParagraphFormat> | null = null): Node {
+  return nodes.paragraph.create({ style, format }, inline(parts))
+}
+
+/** A paragraph of body text. */
+export function p(...parts: Inline[]): Node {
+  return paragraph(bodyStyle, parts)
+}
+
+export function letters(text: string, format: Partial<LetterFormat>): Node {
+  return schema.text(text, Object.entries(format).map(([name, value]) => marks[name as LetterProperty].create({ value })))
+}
+
+/** A whole document. Without blocks it holds one empty paragraph. */
+export function document(blocks: readonly Node[], attrs: Partial<DocumentAttrs> = {}): Node {
+  return nodes.doc.create(attrs, nodes.body.create(null, blocks.length > 0 ? blocks : [paragraph()]))
+}

@@ -1,0 +1,86 @@
+import type { LetterFormat, PageSetup, ParagraphFormat, Properties, Style, StyleSheet } from "./shapes"
+
+/** Points in a millimetre. */
+export const MM = 72 / 25.4
+
+export const papers = {
+  A4: { width: 210 * MM, height: 297 * MM },
+  A5: { width: 148 * MM, height: 210 * MM },
+  Letter: { width: 612, height: 792 },
+  Legal: { width: 612, height: 1008 },
+} as const
+export type PaperName = keyof typeof papers
+
+const evenMargin = 25 * MM
+export const defaultSetup: PageSetup = {
+  ...papers.A4,
+  margins: { top: evenMargin, right: evenMargin, bottom: evenMargin, left: evenMargin },
+}
+
+export const defaultProperties: Properties = { title: "", author: "" }
+
+export const defaultLetters: LetterFormat = {
+  family: "Tinos",
+  size: 12,
+  bold: false,
+  italic: false,
+  underline: "none",
+  colour: "#1e1a16",
+  language: "en-GB",
+}
+
+export const defaultParagraph: ParagraphFormat = {
+  align: "left",
+  lineSpacing: { rule: "multiple", value: 1.25 },
+  spaceBefore: 0,
+  spaceAfter: 8,
+  indentLeft: 0,
+  indentRight: 0,
+  indentFirst: 0,
+  keepNext: false,
+  keepTogether: false,
+  orphans: 2,
+  widows: 2,
+  breakBefore: false,
+}
+
+/** The style that every paragraph has until it is given another. */
+export const bodyStyle = "body"
+
+function style(name: string, rest: Partial<Style>): Style {
+  return { name, parent: bodyStyle, next: null, outline: null, paragraph: {}, letters: {}, ...rest }
+}
+
+function heading(level: number, size: number, spaceBefore: number, spaceAfter: number, letters: Partial<LetterFormat> = {}): Style {
+  return style(`Heading ${level}`, {
+    next: bodyStyle,
+    outline: level,
+    paragraph: { align: "left", lineSpacing: { rule: "multiple", value: 1.1 }, spaceBefore, spaceAfter, keepNext: true, keepTogether: true },
+    letters: { size, bold: true, ...letters },
+  })
+}
+
+/** The style sheet of a new document. The order is the order in which people are offered them. */
+export const defaultStyles: StyleSheet = {
+  defaults: { paragraph: defaultParagraph, letters: defaultLetters },
+  styles: {
+    body: style("Body", { parent: null }),
+    title: style("Title", {
+      next: "subtitle",
+      paragraph: { align: "left", lineSpacing: { rule: "multiple", value: 1.05 }, spaceAfter: 6, keepNext: true },
+      letters: { family: "Literata", size: 26, bold: true },
+    }),
+    subtitle: style("Subtitle", {
+      next: bodyStyle,
+      paragraph: { align: "left", lineSpacing: { rule: "multiple", value: 1.1 }, spaceAfter: 18, keepNext: true },
+      letters: { family: "Literata", size: 14, italic: true, colour: "#5e564b" },
+    }),
+    heading1: heading(1, 18, 20, 6),
+    heading2: heading(2, 14, 16, 4),
+    heading3: heading(3, 12, 12, 2, { italic: true }),
+    quotation: style("Quotation", {
+      paragraph: { indentLeft: 28, indentRight: 28, spaceBefore: 4, spaceAfter: 12 },
+      letters: { italic: true },
+    }),
+  },
+}

@@ -1,0 +1,6 @@
+export * from "./blocks"
+export * from "./building"
+export * from "./defaults"
+export * from "./look"
+export * from "./schema"
+export type { LetterFormat, LineSpacing, PageSetup, ParagraphFormat, Properties, Style, StyleSheet } from "./shapes"

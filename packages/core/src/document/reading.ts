@@ -1,0 +1,67 @@
+/** Documents and changes that come from outside: checked before they are let in. */
+import { Mark, Node } from "prosemirror-model"
+import { z } from "zod"
+import { schema } from "./schema"
+import { LetterFormat, PageSetup, ParagraphFormat, Properties, StyleSheet } from "./shapes"
+
+/** What is wrong with something that was to be read, in words for people. */
+export class ReadingError extends Error {
+  override name = "ReadingError"
+}
+
+const DocAttrs = z.strictObject({ styles: StyleSheet, setup: PageSetup, properties: Properties })
+const ParagraphAttrs = z.strictObject({ style: z.string().min(1).max(80), format: ParagraphFormat.partial().nullable() })
+
+function checkShape(shape: z.ZodType, value: unknown, what: string): void {
+  const result = shape.safeParse(value)
+  if (result.success) return
+  const first = result.error.issues[0]
+  throw new ReadingError(`${what} is not right${first ? ` at ${first.path.join(".") || "the top"}: ${first.message}` : ""}`)
+}
+
+// Attributes are immutable values shared by many nodes: each is checked once.
+const checkedAttrs = new WeakSet<object>()
+const checkedMarks = new WeakSet<Mark>()
+
+function checkMark(mark: Mark): void {
+  if (checkedMarks.has(mark)) return
+  const shape = LetterFormat.shape[mark.type.name as keyof LetterFormat]
+  checkShape(shape, mark.attrs.value, `The value of "${mark.type.name}"`)
+  checkedMarks.add(mark)
+}
+
+const checkedNodes = new WeakSet<Node>()
+
+/**
+ * Checks the content and every attribute of a document and returns it.
+ * Nodes that passed before are not looked at again, so checking after a step costs what changed.
+ * @throws ReadingError
+ */
+export function checkDocument(doc: Node): Node {
+  const visit = (node: Node): void => {
+    if (checkedNodes.has(node)) return
+    if (!node.isText && !node.type.validContent(node.content)) throw new ReadingError(`A ${node.type.name} holds what it cannot hold`)
+    if (!checkedAttrs.has(node.attrs)) {
+      if (node.type === schema.nodes.doc) checkShape(DocAttrs, node.attrs, "The document's settings")
+      if (node.type === schema.nodes.paragraph) checkShape(ParagraphAttrs, node.attrs, "A paragraph's format")
+      checkedAttrs.add(node.attrs)
+    }
+    node.marks.forEach(checkMark)
+    node.forEach(visit)
+    checkedNodes.add(node)
+  }
+  if (doc.type !== schema.nodes.doc) throw new ReadingError("This is a part of a document, not a whole one")
+  visit(doc)
+  return doc
+}
+
+/** A document from its JSON. @throws ReadingError */
+export function readDocument(json: unknown): Node {
+  let doc: Node
+  try {
+    doc = Node.fromJSON(schema, json)
+  } catch (error) {
+    throw new ReadingError(`This is not a Biblon document: ${error instanceof Error ? error.message : String(error)}`)
+  }
+  return checkDocument(doc)
+}

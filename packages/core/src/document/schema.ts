@@ -1,0 +1,49 @@
+import { Schema, type Attrs, type MarkSpec, type Node } from "prosemirror-model"
+import { bodyStyle, defaultProperties, defaultSetup, defaultStyles } from "./defaults"
+import type { LetterFormat, PageSetup, ParagraphFormat, Properties, StyleSheet } from "./shapes"
+
+/** Each property of letters is one mark of that name whose `value` says what it is: bold can be put *off* as well as on. */
+export const letterProperties = ["family", "size", "bold", "italic", "underline", "colour", "language"] as const satisfies readonly (keyof LetterFormat)[]
+export type LetterProperty = (typeof letterProperties)[number]
+
+export interface DocumentAttrs {
+  styles: StyleSheet
+  setup: PageSetup
+  properties: Properties
+}
+export interface ParagraphAttrs {
+  /** Key in the style sheet; a key that is not there counts as body. */
+  style: string
+  /** Direct formatting, or null for none. Never an empty object. */
+  format: Partial<ParagraphFormat> | null
+}
+
+const letterMark: MarkSpec = { attrs: { value: {} } }
+
+export const schema = new Schema({
+  nodes: {
+    doc: {
+      content: "body",
+      attrs: { styles: { default: defaultStyles }, setup: { default: defaultSetup }, properties: { default: defaultProperties } },
+    },
+    body: { content: "block+" },
+    paragraph: { content: "inline*", group: "block", attrs: { style: { default: bodyStyle }, format: { default: null } } },
+    text: { group: "inline" },
+    /** A new line inside a paragraph. */
+    lineBreak: { group: "inline", inline: true, selectable: false, leafText: () => "\n" },
+  },
+  marks: Object.fromEntries(letterProperties.map((name) => [name, letterMark])) as Record<LetterProperty, MarkSpec>,
+})
+
+export const nodes = schema.nodes
+export const marks = schema.marks
+
+export function documentAttrs(doc: Node): DocumentAttrs {
+  return doc.attrs as Attrs as DocumentAttrs
+}
+export function paragraphAttrs(paragraph: Node): ParagraphAttrs {
+  return paragraph.attrs as Attrs as ParagraphAttrs
+}
+export function bodyOf(doc: Node): Node {
+  return doc.child(0)
+}

@@ -1,0 +1,6 @@
+export * from "./command"
+export * from "./history"
+export * from "./letters"
+export * from "./movement"
+export * from "./paragraphs"
+export * from "./text"

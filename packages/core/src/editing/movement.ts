@@ -1,0 +1,70 @@
+/** Where the caret goes by character, word and paragraph. Movement by line needs the layout: see layout/geometry. */
+import { Selection, type EditorState } from "prosemirror-state"
+import { blockAt, blockText, bodyOf, contentStart } from "../document"
+
+export type Direction = -1 | 1
+
+const graphemes = new Intl.Segmenter(undefined, { granularity: "grapheme" })
+const words = new Intl.Segmenter(undefined, { granularity: "word" })
+
+/** Text looked at around an offset: enough for any character or word, little in a long paragraph. */
+const reach = 200
+
+function boundary(segmenter: Intl.Segmenter, text: string, offset: number, direction: Direction, counts: (segment: Intl.SegmentData) => boolean): number {
+  const from = Math.max(0, offset - reach)
+  const segments = [...segmenter.segment(text.slice(from, offset + reach))]
+  if (direction > 0) {
+    for (const s of segments) {
+      const end = from + s.index + s.segment.length
+      if (end > offset && counts(s)) return end
+    }
+    return text.length
+  }
+  for (const s of segments.reverse()) if (from + s.index < offset && counts(s)) return from + s.index
+  return 0
+}
+
+/** The next offset at which a character, as people see it, begins or ends. */
+export function graphemeBoundary(text: string, offset: number, direction: Direction): number {
+  return boundary(graphemes, text, offset, direction, () => true)
+}
+
+/** The end of the next word, or the start of the one before. */
+export function wordBoundary(text: string, offset: number, direction: Direction): number {
+  return boundary(words, text, offset, direction, (s) => s.isWordLike === true)
+}
+
+/** The word (or the run of spaces or the sign) around an offset. */
+export function wordAround(text: string, offset: number): { from: number; to: number } {
+  const from = Math.max(0, offset - reach)
+  let last = { from: offset, to: offset }
+  for (const s of words.segment(text.slice(from, offset + reach))) {
+    const start = from + s.index
+    const end = start + s.segment.length
+    if (start > offset) break
+    // At the end of a word the word counts, not the space behind it.
+    if (start < offset || s.isWordLike || last.to !== offset) {
+      if (start === offset && !s.isWordLike && last.to === offset && last.from < last.to) break
+      last = { from: start, to: end }
+    }
+  }
+  return last
+}
+
+/** The position one character or word further; at the edge of a paragraph, the edge of the neighbour. */
+export function moveHorizontally(state: EditorState, head: number, direction: Direction, unit: "character" | "word"): number {
+  const $head = state.doc.resolve(head)
+  const text = blockText($head.parent)
+  const offset = $head.parentOffset
+  if (direction < 0 ? offset > 0 : offset < text.length)
+    return $head.start() + (unit === "word" ? wordBoundary : graphemeBoundary)(text, offset, direction)
+  const block = blockAt(state.doc, head) + direction
+  const body = bodyOf(state.doc)
+  if (block < 0 || block >= body.childCount) return head
+  return contentStart(state.doc, block) + (direction < 0 ? body.child(block).content.size : 0)
+}
+
+/** First and last position at which a caret can stand. */
+export function documentEdge(state: EditorState, direction: Direction): number {
+  return (direction < 0 ? Selection.atStart(state.doc) : Selection.atEnd(state.doc)).head
+}

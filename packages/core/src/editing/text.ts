@@ -1,0 +1,158 @@
+/** Typing, deleting, dividing and joining paragraphs. */
+import { Fragment, Slice, type Mark, type Node, type ResolvedPos } from "prosemirror-model"
+import { Selection, TextSelection, type EditorState, type Transaction } from "prosemirror-state"
+import { canJoin } from "prosemirror-transform"
+import { blockText, documentAttrs, nodes, paragraphAttrs, schema, styleOf } from "../document"
+import type { Command } from "./command"
+import { graphemeBoundary, wordBoundary, type Direction } from "./movement"
+
+/** The marks that typed text gets: those chosen for what is typed next, else those of the text before the caret. */
+export function typingMarks(state: EditorState): readonly Mark[] {
+  return state.storedMarks ?? marksAt(state.selection.$from, state.selection.$to)
+}
+
+/** The marks at a position; at the start of a paragraph those of its first letter. */
+function marksAt($from: ResolvedPos, $to: ResolvedPos): readonly Mark[] {
+  return $from.marksAcross($to) ?? $from.marks()
+}
+
+/** Replaces a range of one or more paragraphs by text of one look. Line feeds in it divide paragraphs. */
+export function insertText(text: string, from?: number, to?: number): Command {
+  return (state, dispatch) => {
+    const start = from ?? state.selection.from
+    const end = to ?? state.selection.to
+    if (!dispatch) return true
+    const marks = state.storedMarks ?? marksAt(state.doc.resolve(start), state.doc.resolve(end))
+    const tr = state.tr
+    const lines = text.replace(/\r\n?/g, "\n").split("\n")
+    if (lines.length === 1) {
+      if (text) tr.replaceRangeWith(start, end, schema.text(text, marks))
+      else tr.delete(start, end)
+    } else {
+      const attrs = state.doc.resolve(start).parent.attrs
+      const paragraphs = lines.map((line) => nodes.paragraph.create(attrs, line ? schema.text(line, marks) : null))
+      tr.replace(start, end, new Slice(Fragment.from(paragraphs), 1, 1))
+    }
+    const caret = tr.mapping.map(end)
+    tr.setSelection(TextSelection.near(tr.doc.resolve(caret), -1))
+    if (state.storedMarks) tr.setStoredMarks(state.storedMarks)
+    dispatch(tr.scrollIntoView())
+    return true
+  }
+}
+
+function deleteRange(tr: Transaction, from: number, to: number): Transaction {
+  tr.delete(from, to)
+  return tr.setSelection(TextSelection.near(tr.doc.resolve(tr.mapping.map(from)), -1))
+}
+
+export const deleteSelection: Command = (state, dispatch) => {
+  if (state.selection.empty) return false
+  dispatch?.(deleteRange(state.tr, state.selection.from, state.selection.to).scrollIntoView())
+  return true
+}
+
+/** Joins the paragraph that starts at `at` with the one before it; the joined one keeps the look of the first, unless that was empty. */
+function joinAt(tr: Transaction, at: number): Transaction | null {
+  if (!canJoin(tr.doc, at)) return null
+  const $at = tr.doc.resolve(at)
+  const before = $at.nodeBefore
+  const after = $at.nodeAfter
+  if (!before || !after) return null
+  if (before.content.size === 0) {
+    tr.delete(at - before.nodeSize, at)
+    return tr.setSelection(TextSelection.create(tr.doc, at - before.nodeSize + 1))
+  }
+  tr.join(at)
+  return tr.setSelection(TextSelection.create(tr.doc, at - 1))
+}
+
+/** Deletes the selection, else one character or word beside the caret, else joins paragraphs. */
+function deleteBeside(direction: Direction, unit: "character" | "word"): Command {
+  return (state, dispatch) => {
+    if (!state.selection.empty) return deleteSelection(state, dispatch)
+    const { $head } = state.selection as TextSelection
+    const text = blockText($head.parent)
+    const offset = $head.parentOffset
+    const atEdge = direction < 0 ? offset === 0 : offset === text.length
+    if (!atEdge) {
+      const other = unit === "word" ? wordBoundary(text, offset, direction) : deletedCharacter(text, offset, direction)
+      const target = $head.start() + other
+      dispatch?.(deleteRange(state.tr, Math.min($head.pos, target), Math.max($head.pos, target)).scrollIntoView())
+      return true
+    }
+    const boundary = direction < 0 ? $head.before() : $head.after()
+    const tr = joinAt(state.tr, boundary)
+    if (!tr) return false
+    dispatch?.(tr.scrollIntoView())
+    return true
+  }
+}
+
+/** Backspace takes one code point of a composed character, so that an accent can be corrected; whole emoji go at once. */
+function deletedCharacter(text: string, offset: number, direction: Direction): number {
+  const whole = graphemeBoundary(text, offset, direction)
+  if (direction > 0) return whole
+  return /\p{Extended_Pictographic}|\p{Regional_Indicator}/u.test(text.slice(whole, offset)) || !/\p{M}$/u.test(text.slice(whole, offset)) ? whole : offset - 1
+}
+
+export const deleteBackward = deleteBeside(-1, "character")
+export const deleteForward = deleteBeside(1, "character")
+export const deleteWordBackward = deleteBeside(-1, "word")
+export const deleteWordForward = deleteBeside(1, "word")
+
+/**
+ * Enter: divides the paragraph at the caret. At the end of a paragraph the new one gets the next style
+ * of that style sheet entry (after a heading: body); in an empty one with a next style, the style changes instead.
+ */
+export const splitParagraph: Command = (state, dispatch) => {
+  const { $from, $to } = state.selection as TextSelection
+  if (!$from.parent.isTextblock || !$to.parent.isTextblock) return false
+  if (!dispatch) return true
+  const tr = state.tr.delete($from.pos, $to.pos)
+  const $at = tr.doc.resolve(tr.mapping.map($from.pos))
+  const { style, format } = paragraphAttrs($at.parent)
+  const next = styleOf(documentAttrs(state.doc).styles, style)?.next
+  const atEnd = $at.parentOffset === $at.parent.content.size
+  const marks = state.storedMarks ?? (atEnd && next ? [] : $at.marks())
+  const takesNext = atEnd && next && $at.parent.content.size > 0
+  // A sheet break before belongs to the paragraph that had it, not to the one split off.
+  const { breakBefore: _stays, ...rest } = format ?? {}
+  const attrs = takesNext ? { style: next, format: null } : { style, format: Object.keys(rest).length > 0 ? rest : null }
+  tr.split($at.pos, 1, [{ type: nodes.paragraph, attrs }])
+  tr.setSelection(TextSelection.near(tr.doc.resolve($at.pos + 2)))
+  if (marks.length > 0) tr.ensureMarks(marks)
+  dispatch(tr.scrollIntoView())
+  return true
+}
+
+/** A new line in the same paragraph. */
+export const insertLineBreak: Command = (state, dispatch) => {
+  dispatch?.(state.tr.replaceSelectionWith(nodes.lineBreak.create(null, null, typingMarks(state)), false).scrollIntoView())
+  return true
+}
+
+/** Text from the clipboard: a line feed divides paragraphs; the text takes the look of where it lands. */
+export function pasteText(text: string): Command {
+  return (state, dispatch) => {
+    const clean = text.replace(/\r\n?/g, "\n").replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, "")
+    return clean !== "" && insertText(clean)(state, dispatch && ((tr) => dispatch(tr.setMeta("uiEvent", "paste"))))
+  }
+}
+
+/** The selected text, paragraphs divided by a line feed. */
+export function selectedText(state: EditorState): string {
+  const { from, to } = state.selection
+  return state.doc.textBetween(from, to, "\n", leafText)
+}
+
+function leafText(leaf: Node): string {
+  return leaf.type.spec.leafText?.(leaf) ?? ""
+}
+
+export const selectAll: Command = (state, dispatch) => {
+  const start = Selection.atStart(state.doc)
+  const end = Selection.atEnd(state.doc)
+  dispatch?.(state.tr.setSelection(TextSelection.create(state.doc, start.from, end.to)))
+  return true
+}

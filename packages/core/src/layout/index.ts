@@ -1,0 +1,8 @@
+export * from "./fonts/catalogue"
+export { HarfBuzz, type Font } from "./fonts/harfbuzz"
+export { FontLibrary, type FaceSource } from "./fonts/library"
+export * from "./geometry"
+export { isWordSpace } from "./lines"
+export { Typesetter } from "./paragraph"
+export * from "./sheets"
+export * from "./types"

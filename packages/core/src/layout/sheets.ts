@@ -1,0 +1,289 @@
+/**
+ * Composes blocks into sheets. A sheet depends only on where it starts and on the blocks from there
+ * on, so after a change composition begins at the first sheet that looked at a changed block and ends
+ * as soon as it comes to a place, behind the change, where an earlier sheet began: from there on the
+ * earlier sheets are taken over.
+ */
+import type { Node } from "prosemirror-model"
+import { bodyOf, changedBlocks, documentAttrs, type PageSetup, type StyleSheet } from "../document"
+import type { Typesetter } from "./paragraph"
+import type { Fragment, Layout, LayoutSpec, ParagraphLayout, PlacedSheet, Sheet } from "./types"
+
+interface Cursor {
+  block: number
+  line: number
+}
+
+/** A rectangle of a sheet that text fills from top to bottom: the text area, later a column of it. */
+interface Region {
+  x: number
+  y: number
+  width: number
+  height: number
+}
+
+let ids = 0
+
+/** The height at which a strip of the flow view ends, and the bounds within which it keeps an earlier end. */
+const strip = { wanted: 900, least: 300, most: 1800 }
+
+class SheetComposer {
+  constructor(
+    private readonly typesetter: Typesetter,
+    private readonly body: Node,
+    private readonly styles: StyleSheet,
+    private readonly setup: PageSetup,
+    private readonly spec: LayoutSpec,
+  ) {}
+
+  private paragraph(block: number, width: number): ParagraphLayout {
+    return this.typesetter.paragraph(this.styles, this.body.child(block), width)
+  }
+
+  /** @param wantedEnd in flow, the block before which the strip should end if it gets a fair height */
+  compose(start: Cursor, wantedEnd: number | null): Sheet {
+    return this.spec.mode === "flow" ? this.composeStrip(start, wantedEnd, this.spec) : this.composeSheet(start)
+  }
+
+  private composeSheet(start: Cursor): Sheet {
+    const { width, height, margins } = this.setup
+    const regions: Region[] = [
+      { x: margins.left, y: margins.top, width: Math.max(36, width - margins.left - margins.right), height: Math.max(36, height - margins.top - margins.bottom) },
+    ]
+    const fragments: Fragment[] = []
+    let cursor = start
+    let lookedAt = start.block
+    for (const region of regions) {
+      const filled = this.fillRegion(region, cursor, start.block, fragments.length === 0)
+      fragments.push(...filled.fragments)
+      cursor = filled.next
+      lookedAt = Math.max(lookedAt, filled.lookedAt)
+    }
+    return this.sheet(start, cursor, width, height, lookedAt, fragments)
+  }
+
+  private sheet(start: Cursor, next: Cursor, width: number, height: number, lookedAt: number, fragments: Fragment[]): Sheet {
+    return {
+      id: ++ids,
+      width,
+      height,
+      start: { line: start.line },
+      next: { block: next.block - start.block, line: next.line },
+      lookedAt: lookedAt - start.block,
+      fragments,
+    }
+  }
+
+  private fillRegion(region: Region, start: Cursor, firstBlock: number, mayBreakBefore: boolean): { fragments: Fragment[]; next: Cursor; lookedAt: number } {
+    const fragments: Fragment[] = []
+    const bottom = region.y + region.height + 1e-6
+    let y = region.y
+    let { block, line } = start
+    while (block < this.body.childCount) {
+      const paragraph = this.paragraph(block, region.width)
+      const { format, lines } = paragraph
+      const atTop = fragments.length === 0
+      if (format.breakBefore && line === 0 && !(atTop && mayBreakBefore)) return { fragments, next: { block, line }, lookedAt: block }
+      if (line === 0 && (!atTop || block === 0)) y += format.spaceBefore
+
+      const first = lines[line]
+      let to = line
+      if (first) {
+        const offset = y - first.top
+        while (to < lines.length && offset + (lines[to]?.top ?? 0) + (lines[to]?.height ?? 0) <= bottom) to++
+      }
+      if (to < lines.length) {
+        to = divide(paragraph, line, to)
+        if (to <= line && atTop) to = Math.min(lines.length, line + Math.max(1, this.fitting(paragraph, line, bottom - y)))
+      }
+      if (to > line) fragments.push({ block: block - firstBlock, paragraph, from: line, to, x: region.x, y, width: region.width })
+      if (to < lines.length) {
+        if (to > line) return { fragments, next: { block, line: to }, lookedAt: block }
+        return { ...this.keepWithNext(fragments, { block, line: 0 }, firstBlock), lookedAt: block }
+      }
+      y += linesHeight(paragraph, line, to) + format.spaceAfter
+      block++
+      line = 0
+    }
+    return { fragments, next: { block, line: 0 }, lookedAt: block - 1 }
+  }
+
+  private fitting(paragraph: ParagraphLayout, from: number, room: number): number {
+    let n = 0
+    while (from + n < paragraph.lines.length && linesHeight(paragraph, from, from + n + 1) <= room) n++
+    return n
+  }
+
+  /** Takes blocks that must stay with the following one off the end of a region, unless nothing would be left. */
+  private keepWithNext(fragments: Fragment[], next: Cursor, firstBlock: number): { fragments: Fragment[]; next: Cursor } {
+    let keep = fragments.length
+    while (keep > 0) {
+      const before = fragments[keep - 1]
+      if (!before?.paragraph.format.keepNext || before.from > 0) break
+      keep--
+    }
+    const moved = fragments[keep]
+    if (keep === 0 || !moved) return { fragments, next }
+    return { fragments: fragments.slice(0, keep), next: { block: firstBlock + moved.block, line: 0 } }
+  }
+
+  private composeStrip(start: Cursor, wantedEnd: number | null, spec: LayoutSpec & { mode: "flow" }): Sheet {
+    const width = Math.max(36, spec.width - 2 * spec.margin)
+    const fragments: Fragment[] = []
+    let { block, line } = start
+    let y = start.block === 0 && start.line === 0 ? spec.margin : 0
+    while (block < this.body.childCount) {
+      const keepsEnd = wantedEnd !== null && wantedEnd > start.block && y < strip.most
+      if (fragments.length > 0 && line === 0 && (keepsEnd && y >= strip.least ? block >= wantedEnd || y >= strip.most : y >= strip.wanted && !keepsEnd)) break
+      const paragraph = this.paragraph(block, width)
+      const { format, lines } = paragraph
+      if (line === 0) y += format.spaceBefore
+      const to = Math.min(lines.length, line + Math.max(1, this.fitting(paragraph, line, strip.most)))
+      fragments.push({ block: block - start.block, paragraph, from: line, to, x: spec.margin, y, width })
+      y += linesHeight(paragraph, line, to)
+      line = to
+      if (to < lines.length) break
+      y += format.spaceAfter
+      block++
+      line = 0
+    }
+    if (block >= this.body.childCount) y += spec.margin
+    return this.sheet(start, { block, line }, spec.width, y, Math.min(block, this.body.childCount - 1), fragments)
+  }
+}
+
+function linesHeight(paragraph: ParagraphLayout, from: number, to: number): number {
+  const last = paragraph.lines[to - 1]
+  const first = paragraph.lines[from]
+  return last && first ? last.top + last.height - first.top : 0
+}
+
+/** How far a paragraph of which the lines up to `to` fit may be set, by its keeps, widows and orphans. */
+function divide(paragraph: ParagraphLayout, from: number, to: number): number {
+  const { keepTogether, orphans, widows } = paragraph.format
+  const count = paragraph.lines.length
+  if (keepTogether && from === 0) return from
+  if (count - to < widows) to = count - widows
+  if (from === 0 && to < orphans) to = 0
+  return Math.max(from, to)
+}
+
+export function sameSpec(a: LayoutSpec, b: LayoutSpec): boolean {
+  if (a.mode === "flow") return b.mode === "flow" && a.width === b.width && a.margin === b.margin
+  return b.mode === "sheets"
+}
+
+/** A layout in the making. Call `step` until it says that all is settled, or stop earlier and go on later. */
+export class Composition {
+  private readonly composer: SheetComposer
+  private readonly composed: PlacedSheet[]
+  private readonly base: Layout | null
+  /** In the base: sheets from here on, moved by `shift` blocks, may be taken over. */
+  private next = 0
+  private shift = 0
+  private cursor: Cursor
+  private done = false
+
+  constructor(
+    typesetter: Typesetter,
+    private readonly doc: Node,
+    private readonly spec: LayoutSpec,
+    previous: Layout | null = null,
+  ) {
+    const { styles, setup } = documentAttrs(doc)
+    const body = bodyOf(doc)
+    this.composer = new SheetComposer(typesetter, body, styles, setup, spec)
+    const usable = previous && sameSpec(previous.spec, spec) && previous.setup === setup ? previous : null
+    const sameStyles = (layout: Layout) => documentAttrs(layout.doc).styles === styles
+
+    // The head: sheets that looked at nothing that changed.
+    this.composed = []
+    if (usable && sameStyles(usable)) {
+      const change = changedBlocks(bodyOf(usable.doc), body)
+      const from = change ? change.from : Infinity
+      for (let i = 0; i < usable.settled; i++) {
+        const placed = usable.placed[i] as PlacedSheet
+        // A sheet that came to the end of the document also looked at there being nothing more.
+        const end = placed.block + placed.sheet.next.block >= bodyOf(usable.doc).childCount ? 1 : 0
+        if (placed.block + placed.sheet.lookedAt + end >= from) break
+        this.composed.push(placed)
+      }
+    }
+    const last = this.composed.at(-1)
+    this.cursor = last ? { block: last.block + last.sheet.next.block, line: last.sheet.next.line } : { block: 0, line: 0 }
+
+    // The tail: sheets of the last complete layout that begin behind all changes.
+    const complete = usable && usable.settled < usable.placed.length ? usable.base : usable
+    this.base = complete && sameStyles(complete) ? complete : null
+    if (this.base) {
+      const change = changedBlocks(bodyOf(this.base.doc), body)
+      if (change) {
+        this.shift = change.newTo - change.oldTo
+        while (this.next < this.base.placed.length && (this.base.placed[this.next] as PlacedSheet).block < change.oldTo) this.next++
+      } else this.next = Math.min(this.composed.length, this.base.placed.length)
+    }
+    this.done = this.composed.length > 0 && this.cursor.block >= body.childCount
+    this.body = body
+  }
+  private readonly body: Node
+
+  /** Composes one more sheet. Returns true when the layout is complete. */
+  step(): boolean {
+    if (this.done) return true
+    if (this.takeOver()) return (this.done = true)
+    const expected = this.base?.placed[this.next]
+    const sheet = this.composer.compose(this.cursor, this.stripEnd(expected))
+    this.composed.push({ sheet, block: this.cursor.block })
+    this.cursor = { block: this.cursor.block + sheet.next.block, line: sheet.next.line }
+    if (this.cursor.block >= this.body.childCount) this.done = true
+    return this.done
+  }
+
+  /** In flow, strips end where the next one that may be taken over begins. */
+  private stripEnd(expected: PlacedSheet | undefined): number | null {
+    if (this.spec.mode !== "flow" || !expected || expected.sheet.start.line > 0) return null
+    return expected.block + this.shift
+  }
+
+  private takeOver(): boolean {
+    if (!this.base) return false
+    const { block, line } = this.cursor
+    for (; this.next < this.base.placed.length; this.next++) {
+      const placed = this.base.placed[this.next] as PlacedSheet
+      const begins = placed.block + this.shift
+      if (begins < block || (begins === block && placed.sheet.start.line < line)) continue
+      if (begins > block || placed.sheet.start.line > line) return false
+      // The first block of the document keeps its space above it at the top of a sheet, others do not.
+      if ((placed.block === 0) !== (block === 0)) return false
+      for (const tail of this.base.placed.slice(this.next)) this.composed.push(this.moved(tail))
+      return true
+    }
+    return false
+  }
+
+  private moved(placed: PlacedSheet): PlacedSheet {
+    return this.shift === 0 ? placed : { sheet: placed.sheet, block: placed.block + this.shift }
+  }
+
+  /** Number of sheets that are right so far. */
+  get settled(): number {
+    return this.composed.length
+  }
+
+  /** The layout as it stands; sheets not yet composed are shown as they were before. */
+  get layout(): Layout {
+    const placed = [...this.composed]
+    if (!this.done && this.base)
+      for (const tail of this.base.placed.slice(this.next)) if (tail.block + this.shift >= this.cursor.block) placed.push(this.moved(tail))
+    const { doc, spec } = this
+    const complete = this.done
+    return { doc, spec, setup: documentAttrs(doc).setup, placed, settled: this.composed.length, base: complete ? null : this.base }
+  }
+}
+
+/** The whole layout of a document. */
+export function layoutDocument(typesetter: Typesetter, doc: Node, spec: LayoutSpec = { mode: "sheets" }, previous: Layout | null = null): Layout {
+  const composition = new Composition(typesetter, doc, spec, previous)
+  while (!composition.step());
+  return composition.layout
+}

@@ -1,0 +1,125 @@
+/**
+ * What layout makes. All lengths are points, y grows downwards. Everything is plain immutable data
+ * that can be posted between threads; unchanged parts keep their identity from one layout to the next.
+ */
+import type { Node } from "prosemirror-model"
+import type { LetterFormat, PageSetup, ParagraphFormat } from "../document"
+import type { FaceId } from "./fonts/catalogue"
+import type { ShapedGlyphs } from "./fonts/harfbuzz"
+
+/** A stretch of a paragraph in one face and look, shaped as a whole. */
+export interface ShapedRun {
+  /** Offsets in the paragraph. */
+  from: number
+  to: number
+  face: FaceId
+  look: LetterFormat
+  /** Points for a font unit. */
+  scale: number
+  glyphs: ShapedGlyphs
+  /** Where the face wants an underline: distance from the baseline down to its upper edge, and thickness. */
+  underline: { y: number; thickness: number }
+  rtl: boolean
+}
+
+/** The part of a run that stands on one line. */
+export interface LineRun {
+  run: ShapedRun
+  from: number
+  to: number
+  /** Glyphs of the run from `first` up to, not including, `last`. */
+  first: number
+  last: number
+  /** Left edge, from the left edge of the column. */
+  x: number
+  width: number
+  /** Added to the advance of each word space by justification. */
+  extra: number
+}
+
+export interface Line {
+  /** Offsets in the paragraph; `to` counts the spaces that hang at the end. */
+  from: number
+  to: number
+  /** From the top of the paragraph's first line to the top of this one. */
+  top: number
+  height: number
+  /** From the top of the line to the baseline. */
+  baseline: number
+  /** Edges of the visible text, from the left edge of the column. */
+  x: number
+  width: number
+  /** In visual order. */
+  runs: LineRun[]
+}
+
+export interface ParagraphLayout {
+  /** Different for each layout of a paragraph made in this thread. */
+  id: number
+  text: string
+  format: ParagraphFormat
+  /** 1 to 9 for a heading. */
+  outline: number | null
+  lines: Line[]
+  /** Sum of the lines, without the space before and after. */
+  height: number
+}
+
+/** Some lines of a block on a sheet. Tables, pictures and notes become further kinds. */
+export interface Fragment {
+  /** The block, counted from the first block of the sheet. */
+  block: number
+  paragraph: ParagraphLayout
+  /** Lines from `from` up to, not including, `to`. */
+  from: number
+  to: number
+  /** Left edge of the column, and top of the first line here, on the sheet. */
+  x: number
+  y: number
+  /** Width of the column. */
+  width: number
+}
+
+/**
+ * Where in the document a sheet begins: all that composition carries from sheet to sheet, relative to
+ * the sheet's first block. Two sheets that begin alike before the same blocks are the same.
+ */
+export interface SheetStart {
+  /** First line of the first block. */
+  line: number
+}
+
+export interface Sheet {
+  id: number
+  width: number
+  height: number
+  start: SheetStart
+  /** First block and line of the next sheet, the block counted from this sheet's first. */
+  next: { block: number; line: number }
+  /** The last block that composing this sheet looked at, counted from its first. */
+  lookedAt: number
+  fragments: Fragment[]
+}
+
+/** A sheet and the number of its first block in the document. */
+export interface PlacedSheet {
+  sheet: Sheet
+  block: number
+}
+
+export type LayoutSpec =
+  /** Sheets of paper. */
+  | { mode: "sheets" }
+  /** One endless column of this width, delivered as strips that follow each other without a gap. */
+  | { mode: "flow"; width: number; margin: number }
+
+export interface Layout {
+  doc: Node
+  spec: LayoutSpec
+  setup: PageSetup
+  placed: readonly PlacedSheet[]
+  /** So many sheets are right; those after them are from before the last change and about to be looked at. */
+  settled: number
+  /** The last layout in which all sheets were settled, if this one is not. */
+  base: Layout | null
+}

@@ -1,0 +1,151 @@
+/**
+ * Finished sheets as PDF 1.7: the glyphs of the layout where the layout put them, fonts embedded as
+ * subsets, tagged structure (ISO 32000-1, 14.7), headings as bookmarks, title and language.
+ */
+import { blockText, documentAttrs } from "../../document"
+import { lineTop, type FaceId, type FontLibrary, type Layout, type LineRun } from "../../layout"
+import { drawSheet, hasText } from "./content"
+import { PdfFace } from "./fonts"
+import { num, PdfFile, ref, textString, type Ref } from "./objects"
+import type { Subsetter } from "./subset"
+
+export { createSubsetter, type Subsetter } from "./subset"
+
+export interface PdfOptions {
+  fonts: FontLibrary
+  subset: Subsetter
+  /** Name of the document, where its own properties give no title. */
+  name: string
+}
+
+interface Heading {
+  level: number
+  text: string
+  page: Ref
+  top: number
+}
+
+/** Yields the number of sheets done after each; returns the file. */
+export function* writePdf(layout: Layout, options: PdfOptions): Generator<number, Uint8Array> {
+  const { styles, properties } = documentAttrs(layout.doc)
+  const title = properties.title || options.name
+  const file = new PdfFile()
+  const catalog = file.reserve()
+  const pages = file.reserve()
+  const tree = file.reserve()
+  const documentElement = file.reserve()
+  const faces = new Map<FaceId, PdfFace>()
+  const faceFor = ({ run }: LineRun): PdfFace => {
+    let face = faces.get(run.face)
+    if (!face) faces.set(run.face, (face = new PdfFace(file, run.face, `F${faces.size}`, options.fonts)))
+    return face
+  }
+
+  const pageRefs: Ref[] = []
+  const elements = new Map<number, { ref: Ref; tag: string; content: string[] }>()
+  const parentTree: string[] = []
+  const headings: Heading[] = []
+  for (const [index, { sheet, block }] of layout.placed.entries()) {
+    const page = file.reserve()
+    pageRefs.push(page)
+    const drawn = drawSheet(sheet, faceFor)
+    const content = file.addStream(drawn.content)
+    const parents: Ref[] = []
+    for (const fragment of sheet.fragments.filter(hasText)) {
+      const { outline, lines } = fragment.paragraph
+      const number = block + fragment.block
+      let element = elements.get(number)
+      if (!element) elements.set(number, (element = { ref: file.reserve(), tag: outline ? `H${Math.min(6, outline)}` : "P", content: [] }))
+      element.content.push(`<</Type/MCR/Pg ${ref(page)}/MCID ${parents.length}>>`)
+      parents.push(element.ref)
+      const first = lines[fragment.from]
+      if (outline && fragment.from === 0 && first)
+        headings.push({ level: outline, text: fragment.paragraph.text.replaceAll("\n", " ").trim(), page, top: sheet.height - lineTop(fragment, first) })
+    }
+    parentTree.push(`${index}[${parents.map(ref).join(" ")}]`)
+    const fonts = [...drawn.faces].map((face) => `/${face.name} ${ref(face.ref)}`).join("")
+    file.add(
+      `<</Type/Page/Parent ${ref(pages)}/MediaBox[0 0 ${num(sheet.width)} ${num(sheet.height)}]/Contents ${ref(content)}` +
+        `/Resources<</Font<<${fonts}>>/ProcSet[/PDF/Text]>>/StructParents ${index}/Tabs/S>>`,
+      page,
+    )
+    yield index + 1
+  }
+
+  for (const face of faces.values()) face.write(file, options.subset)
+  for (const element of elements.values())
+    file.add(`<</Type/StructElem/S/${element.tag}/P ${ref(documentElement)}/K[${element.content.join("")}]>>`, element.ref)
+  file.add(`<</Type/StructElem/S/Document/P ${ref(tree)}/K[${[...elements.values()].map((e) => ref(e.ref)).join(" ")}]>>`, documentElement)
+  const numbers = file.add(`<</Nums[${parentTree.join("")}]>>`)
+  file.add(`<</Type/StructTreeRoot/K ${ref(documentElement)}/ParentTree ${ref(numbers)}/ParentTreeNextKey ${layout.placed.length}>>`, tree)
+  file.add(`<</Type/Pages/Count ${pageRefs.length}/Kids[${pageRefs.map(ref).join(" ")}]>>`, pages)
+  const outlines = writeOutline(file, headings)
+  const language = styles.defaults.letters.language
+  const metadata = file.addStream(xmp(title, properties.author, language), "/Type/Metadata/Subtype/XML")
+  file.add(
+    `<</Type/Catalog/Pages ${ref(pages)}/Lang(${language})/MarkInfo<</Marked true>>/StructTreeRoot ${ref(tree)}/Metadata ${ref(metadata)}` +
+      `/ViewerPreferences<</DisplayDocTitle true>>${outlines ? `/Outlines ${ref(outlines)}/PageMode/UseOutlines` : ""}>>`,
+    catalog,
+  )
+  const info = file.add(`<</Title${textString(title)}${properties.author ? `/Author${textString(properties.author)}` : ""}/Producer(Biblon)>>`)
+  return file.finish(catalog, info, fileId(title + layout.placed.length + blockText(layout.doc.child(0).child(0)) + layout.doc.nodeSize))
+}
+
+/** Bookmarks nested by level; a level that skips one goes under the nearest heading above. Returns null without headings. */
+function writeOutline(file: PdfFile, headings: readonly Heading[]): Ref | null {
+  if (headings.length === 0) return null
+  interface Item extends Heading {
+    ref: Ref
+    children: Item[]
+  }
+  const root: Item = { level: 0, text: "", page: 0, top: 0, ref: file.reserve(), children: [] }
+  const path = [root]
+  for (const heading of headings) {
+    while ((path.at(-1) as Item).level >= heading.level) path.pop()
+    const item: Item = { ...heading, ref: file.reserve(), children: [] }
+    ;(path.at(-1) as Item).children.push(item)
+    path.push(item)
+  }
+  const all = (item: Item): number => item.children.reduce((sum, child) => sum + 1 + all(child), 0)
+  const ends = (item: Item) => {
+    const [first, last] = [item.children[0], item.children.at(-1)]
+    return first && last ? `/First ${ref(first.ref)}/Last ${ref(last.ref)}/Count ${all(item)}` : ""
+  }
+  const write = (item: Item) =>
+    item.children.forEach((child, i) => {
+      const [before, after] = [item.children[i - 1], item.children[i + 1]]
+      file.add(
+        `<</Title${textString(child.text)}/Parent ${ref(item.ref)}${before ? `/Prev ${ref(before.ref)}` : ""}${after ? `/Next ${ref(after.ref)}` : ""}` +
+          `${ends(child)}/Dest[${ref(child.page)}/XYZ null ${num(child.top)} null]>>`,
+        child.ref,
+      )
+      write(child)
+    })
+  write(root)
+  file.add(`<</Type/Outlines${ends(root)}>>`, root.ref)
+  return root.ref
+}
+
+function xmp(title: string, author: string, language: string): string {
+  // The stream is written byte by byte, so whatever is beyond ASCII goes in as character references.
+  const safe = (text: string) => [...text].map((c) => (/[\x20-\x7e]/.test(c) && !/[<>&"]/.test(c) ? c : `&#${c.codePointAt(0)};`)).join("")
+  return (
+    `<?xpacket begin="" id="W5M0MpCehiHzreSzNTczkc9d"?><x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#">` +
+    `<rdf:Description rdf:about="" xmlns:dc="http://purl.org/dc/elements/1.1/" xmlns:pdf="http://ns.adobe.com/pdf/1.3/">` +
+    `<dc:title><rdf:Alt><rdf:li xml:lang="x-default">${safe(title)}</rdf:li></rdf:Alt></dc:title>` +
+    (author ? `<dc:creator><rdf:Seq><rdf:li>${safe(author)}</rdf:li></rdf:Seq></dc:creator>` : "") +
+    `<dc:language><rdf:Bag><rdf:li>${safe(language)}</rdf:li></rdf:Bag></dc:language><pdf:Producer>Biblon</pdf:Producer>` +
+    `</rdf:Description></rdf:RDF></x:xmpmeta><?xpacket end="w"?>`
+  )
+}
+
+/** The same document gives the same identifier, so that its PDF is the same to the byte. */
+function fileId(seed: string): string {
+  let a = 0x811c9dc5
+  let hex = ""
+  for (let round = 0; round < 4; round++) {
+    for (let i = 0; i < seed.length; i++) a = Math.imul(a ^ (seed.charCodeAt(i) + round), 0x01000193) >>> 0
+    hex += a.toString(16).padStart(8, "0")
+  }
+  return hex
+}
