@@ -175,6 +175,7 @@ export function sameSpec(a: LayoutSpec, b: LayoutSpec): boolean {
 
 /** A layout in the making. Call `step` until it says that all is settled, or stop earlier and go on later. */
 export class Composition {
+  private readonly body: Node
   private readonly composer: SheetComposer
   private readonly composed: PlacedSheet[]
   private readonly base: Layout | null
@@ -191,7 +192,7 @@ export class Composition {
     previous: Layout | null = null,
   ) {
     const { styles, setup } = documentAttrs(doc)
-    const body = bodyOf(doc)
+    const body = (this.body = bodyOf(doc))
     this.composer = new SheetComposer(typesetter, body, styles, setup, spec)
     const usable = previous && sameSpec(previous.spec, spec) && previous.setup === setup ? previous : null
     const sameStyles = (layout: Layout) => documentAttrs(layout.doc).styles === styles
@@ -223,9 +224,7 @@ export class Composition {
       } else this.next = Math.min(this.composed.length, this.base.placed.length)
     }
     this.done = this.composed.length > 0 && this.cursor.block >= body.childCount
-    this.body = body
   }
-  private readonly body: Node
 
   /** Composes one more sheet. Returns true when the layout is complete. */
   step(): boolean {
@@ -268,6 +267,11 @@ export class Composition {
   /** Number of sheets that are right so far. */
   get settled(): number {
     return this.composed.length
+  }
+
+  /** The first block that is not composed yet. */
+  get reached(): number {
+    return this.cursor.block
   }
 
   /** The layout as it stands; sheets not yet composed are shown as they were before. */

@@ -1,0 +1,51 @@
+import Database from "better-sqlite3"
+
+export type Db = Database.Database
+
+const migrations = [
+  `create table documents (
+     id text primary key,
+     name text,
+     opening text not null,
+     created integer not null,
+     changed integer not null,
+     version integer not null
+   ) strict;
+   -- The change that led from version to version + 1.
+   create table steps (
+     document text not null references documents (id) on delete cascade,
+     version integer not null,
+     client text not null,
+     step text not null,
+     saved integer not null,
+     primary key (document, version)
+   ) strict, without rowid;
+   create table snapshots (
+     document text not null references documents (id) on delete cascade,
+     version integer not null,
+     content text not null,
+     primary key (document, version)
+   ) strict;
+   -- Made from the layout when the shelf asks; can be thrown away at any time.
+   create table pictures (
+     document text primary key references documents (id) on delete cascade,
+     version integer not null,
+     sheets integer not null,
+     svg text not null
+   ) strict;`,
+]
+
+/** Opens the database, making or bringing up to date its tables. A confirmed change survives a power cut: WAL with a sync at each commit. */
+export function openDatabase(path: string): Db {
+  const db = new Database(path)
+  db.pragma("journal_mode = WAL")
+  db.pragma("synchronous = FULL")
+  db.pragma("foreign_keys = ON")
+  const done = db.pragma("user_version", { simple: true }) as number
+  if (done > migrations.length) throw new Error(`The database ${path} was made by a newer Biblon`)
+  db.transaction(() => {
+    for (const sql of migrations.slice(done)) db.exec(sql)
+    db.pragma(`user_version = ${migrations.length}`)
+  })()
+  return db
+}

@@ -1,0 +1,113 @@
+import { randomBytes } from "node:crypto"
+import type { Node } from "prosemirror-model"
+import { Step } from "prosemirror-transform"
+import { blockText, bodyOf, schema } from "@biblon/core/document"
+import { readDocument } from "@biblon/core/document/reading"
+import type { ShelfEntry } from "@biblon/wire"
+import type { Db } from "./database"
+
+export interface SavedStep {
+  step: Record<string, unknown>
+  client: string
+}
+
+export interface Picture {
+  version: number
+  sheets: number
+  svg: string
+}
+
+/** After so many steps a document is written down whole, so that opening it replays few. */
+const stepsPerSnapshot = 300
+
+/** The first words of a document. */
+export function openingOf(doc: Node): string {
+  const body = bodyOf(doc)
+  for (let i = 0; i < Math.min(body.childCount, 50); i++) {
+    const text = blockText(body.child(i)).replace(/\s+/g, " ").trim()
+    if (text) return text.slice(0, 80)
+  }
+  return ""
+}
+
+export class DocumentStore {
+  private readonly sql
+
+  constructor(private readonly db: Db) {
+    this.sql = {
+      list: db.prepare<[], ShelfEntry>("select id, name, opening, created, changed, version from documents order by changed desc, id"),
+      one: db.prepare<[string], ShelfEntry>("select id, name, opening, created, changed, version from documents where id = ?"),
+      insert: db.prepare("insert into documents (id, name, opening, created, changed, version) values (?, ?, ?, ?, ?, 0)"),
+      rename: db.prepare("update documents set name = ? where id = ?"),
+      snapshot: db.prepare("insert or replace into snapshots (document, version, content) values (?, ?, ?)"),
+      snapshotUpTo: db.prepare<[string, number], { version: number; content: string }>(
+        "select version, content from snapshots where document = ? and version <= ? order by version desc limit 1",
+      ),
+      step: db.prepare("insert into steps (document, version, client, step, saved) values (?, ?, ?, ?, ?)"),
+      steps: db.prepare<[string, number, number], { client: string; step: string }>(
+        "select client, step from steps where document = ? and version >= ? and version < ? order by version",
+      ),
+      advance: db.prepare("update documents set version = ?, changed = ?, opening = ? where id = ? and version = ?"),
+      picture: db.prepare<[string], Picture>("select version, sheets, svg from pictures where document = ?"),
+      keepPicture: db.prepare("insert or replace into pictures (document, version, sheets, svg) values (?, ?, ?, ?)"),
+    }
+  }
+
+  list(): ShelfEntry[] {
+    return this.sql.list.all()
+  }
+
+  entry(id: string): ShelfEntry | undefined {
+    return this.sql.one.get(id)
+  }
+
+  create(doc: Node, name: string | null, now: number, id = randomBytes(12).toString("base64url")): ShelfEntry {
+    this.db.transaction(() => {
+      this.sql.insert.run(id, name, openingOf(doc), now, now)
+      this.sql.snapshot.run(id, 0, JSON.stringify(doc.toJSON()))
+    })()
+    return this.entry(id) as ShelfEntry
+  }
+
+  rename(id: string, name: string | null): boolean {
+    return this.sql.rename.run(name, id).changes > 0
+  }
+
+  /** The document as it was at a version; undefined if there is no such document or version. */
+  at(id: string, version: number): Node | undefined {
+    const entry = this.entry(id)
+    if (!entry || version > entry.version || version < 0) return undefined
+    const snapshot = this.sql.snapshotUpTo.get(id, version)
+    if (!snapshot) return undefined
+    let doc = readDocument(JSON.parse(snapshot.content))
+    for (const { step } of this.steps(id, snapshot.version, version)) {
+      const result = Step.fromJSON(schema, step).apply(doc)
+      if (!result.doc) throw new Error(`A saved change of document ${id} does not apply: ${result.failed}`)
+      doc = result.doc
+    }
+    return doc
+  }
+
+  /** The changes from one version up to, not including, another. */
+  steps(id: string, from: number, to: number): SavedStep[] {
+    return this.sql.steps.all(id, from, to).map(({ client, step }) => ({ client, step: JSON.parse(step) as Record<string, unknown> }))
+  }
+
+  /** Writes changes that lead from `version` to `doc`, all or none. Once this returns they are on the disk. */
+  commit(id: string, version: number, steps: readonly SavedStep[], doc: Node, now: number): void {
+    const next = version + steps.length
+    this.db.transaction(() => {
+      steps.forEach(({ client, step }, i) => this.sql.step.run(id, version + i, client, JSON.stringify(step), now))
+      if (this.sql.advance.run(next, now, openingOf(doc), id, version).changes !== 1) throw new Error(`Document ${id} is no longer at version ${version}`)
+      if (Math.floor(next / stepsPerSnapshot) > Math.floor(version / stepsPerSnapshot)) this.sql.snapshot.run(id, next, JSON.stringify(doc.toJSON()))
+    })()
+  }
+
+  picture(id: string): Picture | undefined {
+    return this.sql.picture.get(id)
+  }
+
+  keepPicture(id: string, { version, sheets, svg }: Picture): void {
+    this.sql.keepPicture.run(id, version, sheets, svg)
+  }
+}

@@ -1,0 +1,51 @@
+/** From keys to tools and movements. */
+import type { Motion } from "../desk/input/movement"
+import type { DeskSession } from "../desk/session"
+import { tools, type Tool } from "./registry"
+
+const mac = /Mac|iP(hone|ad)/.test(navigator.platform)
+
+/** A key with its modifiers, as the registry writes it: "Mod+Shift+z". */
+function nameOf(event: KeyboardEvent): string {
+  const mod = mac ? event.metaKey : event.ctrlKey
+  const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
+  return `${mod ? "Mod+" : ""}${event.altKey ? "Alt+" : ""}${event.shiftKey ? "Shift+" : ""}${key}`
+}
+
+const byKey = new Map<string, Tool>(tools.flatMap((tool) => (tool.keys ?? []).map((key) => [key, tool] as const)))
+
+const motions: Record<string, Motion> = {
+  ArrowLeft: "left",
+  ArrowRight: "right",
+  ArrowUp: "up",
+  ArrowDown: "down",
+  Home: "lineStart",
+  End: "lineEnd",
+  PageUp: "pageUp",
+  PageDown: "pageDown",
+  "Mod+Home": "documentStart",
+  "Mod+End": "documentEnd",
+  ...(mac
+    ? { "Alt+ArrowLeft": "wordLeft", "Alt+ArrowRight": "wordRight", "Mod+ArrowLeft": "lineStart", "Mod+ArrowRight": "lineEnd", "Mod+ArrowUp": "documentStart", "Mod+ArrowDown": "documentEnd" }
+    : { "Mod+ArrowLeft": "wordLeft", "Mod+ArrowRight": "wordRight" }),
+}
+
+/** Does what a key stands for. Returns false for keys that mean nothing here, such as letters. */
+export function runKey(event: KeyboardEvent, session: DeskSession): boolean {
+  const name = nameOf(event)
+  const tool = byKey.get(name)
+  if (tool) {
+    tool.run(session)
+    return true
+  }
+  const motion = motions[name.replace("Shift+", "")]
+  if (!motion) return false
+  session.move(motion, event.shiftKey)
+  return true
+}
+
+/** A shortcut in words for people. */
+export function keyLabel(tool: Tool): string | null {
+  const key = tool.keys?.[0]
+  return key ? key.replace("Mod", mac ? "⌘" : "Ctrl").replace(/\+([a-z])$/, (_, letter: string) => `+${letter.toUpperCase()}`) : null
+}

@@ -1,0 +1,105 @@
+/** The editor: bars, bench and tray around the sheets. */
+import "./view/view.css"
+import { useEffect, useRef, useState, type MouseEvent } from "react"
+import { router } from "expo-router"
+import { Pressable, Text, useWindowDimensions, View } from "react-native"
+import { Bench } from "./bars/Bench"
+import { FootLine } from "./bars/FootLine"
+import { SelectionBar } from "./bars/SelectionBar"
+import { Strip } from "./bars/Strip"
+import { PhoneTopBar, WideTopBar } from "./bars/TopBar"
+import { SessionContext, useDesk, useSession } from "./context"
+import { DeskSession } from "./session"
+import { Tray } from "./trays/Tray"
+
+/** From this width on, in pixels, the bench stands at the side. */
+const wideFrom = 1000
+
+function Sheets() {
+  const session = useSession()
+  const host = useRef<HTMLDivElement>(null)
+  const mode = useDesk((s) => s.mode)
+  useEffect(() => (host.current ? session.attach(host.current) : undefined), [session])
+  return <div ref={host} role="main" aria-label="Document" className={`min-h-0 flex-1 overflow-auto ${mode === "flow" ? "bg-white" : "bg-desk"}`} style={{ overflowAnchor: "none" }} />
+}
+
+function Notice() {
+  const session = useSession()
+  const { trouble, saving } = useDesk((s) => ({ trouble: s.trouble, saving: s.saving }))
+  const text = trouble ?? (saving.kind === "refused" ? `${saving.reason} Copy what you need and reload the page.` : null)
+  if (text === null) return null
+  return (
+    <View role="alert" className="absolute inset-x-4 top-16 z-20 flex-row items-center gap-3 self-center rounded-tray border border-line bg-raised p-3 shadow-md">
+      <Text className="flex-1 font-ui text-[14px] text-ink">{text}</Text>
+      {trouble ? (
+        <Pressable accessibilityRole="button" onPress={() => session.store.setState({ trouble: null })} className="h-11 justify-center px-2">
+          <Text className="font-ui-bold text-[14px] text-murex">Put away</Text>
+        </Pressable>
+      ) : null}
+    </View>
+  )
+}
+
+function Waiting() {
+  const phase = useDesk((s) => s.phase)
+  if (phase.kind === "open" || phase.kind === "opening") return null
+  return (
+    <View className="absolute inset-0 z-30 items-center justify-center bg-desk p-8">
+      <Text className="mb-3 text-center font-display text-[22px] text-ink">{phase.kind === "missing" ? "This document is not on the shelf." : "One moment"}</Text>
+      <Text className="text-center font-ui text-[15px] text-ink-soft">{phase.kind === "missing" ? "Its address may be mistyped, or it was removed." : phase.message}</Text>
+      <Pressable accessibilityRole="link" onPress={() => router.navigate("/")} className="mt-5 h-11 justify-center rounded-button bg-murex px-5">
+        <Text className="font-ui-bold text-[15px] text-on-murex">Back to the shelf</Text>
+      </Pressable>
+    </View>
+  )
+}
+
+/** Buttons do not take the keyboard away from the text. */
+function keepFocus(event: MouseEvent): void {
+  if (!(event.target as HTMLElement).closest("input, textarea")) event.preventDefault()
+}
+
+function Frame() {
+  const wide = useWindowDimensions().width >= wideFrom
+  const { stage, writing, touch } = useDesk((s) => ({ stage: s.stage, writing: s.writing, touch: s.touch }))
+  if (wide)
+    return (
+      <div className="flex h-full flex-col bg-desk" onMouseDown={keepFocus}>
+        <WideTopBar />
+        <View className="min-h-0 flex-1 flex-row">
+          <Bench wide />
+          {stage ? <Tray stage={stage} wide /> : null}
+          <Sheets />
+        </View>
+        <FootLine />
+        <SelectionBar />
+        <Notice />
+        <Waiting />
+      </div>
+    )
+  return (
+    <div className="flex h-full flex-col bg-desk" onMouseDown={keepFocus}>
+      <PhoneTopBar />
+      <Sheets />
+      {stage ? <Tray stage={stage} wide={false} /> : null}
+      {writing && touch && !stage ? <Strip /> : <Bench wide={false} />}
+      <Notice />
+      <Waiting />
+    </div>
+  )
+}
+
+export function Desk({ id }: { id: string }) {
+  const [session, setSession] = useState<DeskSession | null>(null)
+  useEffect(() => {
+    const opened = new DeskSession(id)
+    setSession(opened)
+    return () => opened.close()
+  }, [id])
+  if (!session) return null
+  return (
+    <SessionContext.Provider value={session}>
+      <Frame />
+    </SessionContext.Provider>
+  )
+}

@@ -1,0 +1,71 @@
+import { useEffect, useState } from "react"
+import { Pressable, Text, View } from "react-native"
+import { countWords, documentWords } from "@biblon/core/checking"
+import { documentAttrs } from "@biblon/core/document"
+import { selectedText } from "@biblon/core/editing"
+import { IconButton } from "../../ui/pieces"
+import { useDesk, useSession } from "../context"
+import { fullSize } from "../session"
+import type { ViewMode } from "../store"
+import { Minus, Plus } from "../../ui/icons"
+
+const countAfter = 250
+const languages = new Intl.DisplayNames("en", { type: "language" })
+const figures = new Intl.NumberFormat("en")
+
+/** Words are counted when the hands rest, not with every key. */
+function useWords(): { all: number; selected: number } {
+  const session = useSession()
+  const editor = useDesk((s) => s.editor)
+  const [words, setWords] = useState({ all: 0, selected: 0 })
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      const state = session.store.getState().editor
+      if (state) setWords({ all: documentWords(state.doc), selected: state.selection.empty ? 0 : countWords(selectedText(state)) })
+    }, countAfter)
+    return () => clearTimeout(timer)
+  }, [session, editor])
+  return words
+}
+
+function ModeButton({ mode, label }: { mode: ViewMode; label: string }) {
+  const session = useSession()
+  const on = useDesk((s) => s.mode === mode)
+  return (
+    <Pressable accessibilityRole="button" aria-pressed={on} onPress={() => session.setMode(mode)} className="h-8 justify-center rounded-button px-2 hover:bg-raised">
+      <Text className={`text-[13px] ${on ? "font-ui-bold text-murex" : "font-ui text-ink-soft"}`}>{label}</Text>
+    </Pressable>
+  )
+}
+
+export function FootLine() {
+  const session = useSession()
+  const { sheets, sheet, mode, scale, language, complete } = useDesk((s) => ({
+    sheets: s.view.sheets,
+    sheet: s.view.caretSheet,
+    complete: s.view.complete,
+    mode: s.mode,
+    scale: s.scale,
+    language: s.editor ? documentAttrs(s.editor.doc).styles.defaults.letters.language : "en",
+  }))
+  const { all, selected } = useWords()
+  const said = "font-ui text-[13px] text-ink-soft"
+  const zoomBy = (factor: number) => () => session.zoom(scale * factor)
+  return (
+    <View role="contentinfo" className="h-8 flex-row items-center gap-5 border-t border-line bg-surface px-4">
+      {mode === "sheets" ? <Text className={said}>{`Sheet ${sheet} of ${sheets}${complete ? "" : "…"}`}</Text> : null}
+      <Text testID="words" className={said}>{`${figures.format(all)} ${all === 1 ? "word" : "words"}${selected ? `, ${figures.format(selected)} selected` : ""}`}</Text>
+      <Text className={said}>{languages.of(language)}</Text>
+      <View className="flex-1" />
+      <ModeButton mode="sheets" label="Sheets" />
+      <ModeButton mode="flow" label="Flow" />
+      <View className="flex-row items-center">
+        <IconButton name="Smaller view" icon={Minus} onPress={zoomBy(1 / 1.15)} className="h-8 w-8 rounded-button" />
+        <Pressable accessibilityRole="button" aria-label="Fit the view to the window" onPress={() => session.zoom(null)} className="h-8 w-14 items-center justify-center rounded-button hover:bg-raised">
+          <Text className={said}>{`${Math.round((scale / fullSize) * 100)} %`}</Text>
+        </Pressable>
+        <IconButton name="Larger view" icon={Plus} onPress={zoomBy(1.15)} className="h-8 w-8 rounded-button" />
+      </View>
+    </View>
+  )
+}

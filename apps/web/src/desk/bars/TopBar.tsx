@@ -1,0 +1,51 @@
+import { router } from "expo-router"
+import { Pressable, Text, View } from "react-native"
+import { ToolButton } from "../../commands/ToolButton"
+import { Glyph, IconButton } from "../../ui/pieces"
+import { useDesk, useSession } from "../context"
+import { Name } from "./Name"
+import { SavingMark } from "./SavingMark"
+import { CaretLeft, DeviceMobile, Files } from "../../ui/icons"
+
+const toShelf = () => router.navigate("/")
+
+export function PhoneTopBar() {
+  const session = useSession()
+  const mode = useDesk((s) => s.mode)
+  return (
+    <View role="banner" className="h-14 flex-row items-center border-b border-line bg-surface pr-1">
+      <IconButton name="Back to the shelf" icon={CaretLeft} onPress={toShelf} />
+      <View className="min-w-0 flex-1">
+        <Name wide={false} />
+        <SavingMark />
+      </View>
+      <ToolButton id="undo" />
+      <ToolButton id="redo" />
+      <IconButton name={mode === "flow" ? "Show the sheets" : "Show the text in flow"} icon={(mode === "flow" ? Files : DeviceMobile)} onPress={() => session.setMode(mode === "flow" ? "sheets" : "flow")} />
+    </View>
+  )
+}
+
+export function WideTopBar() {
+  const session = useSession()
+  return (
+    <View role="banner" className="h-14 flex-row items-center gap-3 border-b border-line bg-surface px-4">
+      <Pressable accessibilityRole="link" aria-label="Back to the shelf" onPress={toShelf} className="h-9 flex-row items-center gap-2 rounded-button px-2 hover:bg-raised">
+        <Glyph icon={CaretLeft} size={18} />
+        <Text className="font-ui-bold text-[15px] text-ink">Shelf</Text>
+      </Pressable>
+      <View className="h-8 w-px bg-line" />
+      <View className="min-w-0 flex-1 flex-row items-center gap-2">
+        <Name wide />
+        <View className="self-center">
+          <SavingMark />
+        </View>
+      </View>
+      <ToolButton id="undo" className="h-9 w-9 rounded-button" />
+      <ToolButton id="redo" className="h-9 w-9 rounded-button" />
+      <Pressable accessibilityRole="button" onPress={() => session.openStage("deliver")} className="h-9 items-center justify-center rounded-button bg-murex px-4 hover:opacity-90">
+        <Text className="font-ui-bold text-[15px] text-on-murex">Deliver</Text>
+      </Pressable>
+    </View>
+  )
+}

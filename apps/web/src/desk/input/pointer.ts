@@ -1,0 +1,206 @@
+/**
+ * Mouse and touch on the sheets. Mouse: press and drag, two clicks for a word, three for a paragraph.
+ * Touch: a tap places the caret, two taps or a long press take a word, handles change the selection;
+ * a finger that moves otherwise scrolls.
+ */
+import { blockText } from "@biblon/core/document"
+import { wordAround } from "@biblon/core/editing"
+import type { EditorState } from "prosemirror-state"
+import type { Place, SheetView } from "../view/sheetView"
+
+export interface PointerTarget {
+  editor(): EditorState
+  select(anchor: number, head: Place): void
+  focus(): void
+}
+
+type Unit = "character" | "word" | "paragraph"
+
+const manyClicks = 450
+const sameSpot = 8
+const longPress = 480
+/** Distance from the edge at which dragging scrolls, and pixels a frame. */
+const scrollEdge = 36
+const scrollStep = 14
+
+export class PointerInput {
+  private clicks = { count: 0, time: 0, x: 0, y: 0 }
+  private scrolling = 0
+  private press: ReturnType<typeof setTimeout> | undefined
+  private readonly handles: { element: HTMLElement; end: "from" | "to" | "caret" }[]
+
+  constructor(
+    private readonly view: SheetView,
+    private readonly target: PointerTarget,
+  ) {
+    this.handles = (["from", "to", "caret"] as const).map((end) => {
+      const element = document.createElement("div")
+      element.className = `handle ${end === "caret" ? "caret-handle" : end}`
+      element.hidden = true
+      element.setAttribute("aria-hidden", "true")
+      view.canvas.append(element)
+      element.addEventListener("pointerdown", (event) => this.dragHandle(event, element, end))
+      return { element, end }
+    })
+    view.canvas.addEventListener("pointerdown", this.onDown)
+    view.canvas.addEventListener("contextmenu", (event) => {
+      if (this.touching) event.preventDefault()
+    })
+  }
+  private touching = false
+
+  /** Shows the handles where the selection's ends are; only after a touch. */
+  placeHandles(selection: { from: { x: number; y: number; height: number } | null; to: { x: number; y: number; height: number } | null }, empty: boolean, focused: boolean): void {
+    for (const { element, end } of this.handles) {
+      const box = end === "from" ? selection.from : selection.to
+      const shown = this.touching && focused && box !== null && (end === "caret") === empty
+      element.hidden = !shown
+      if (shown && box) {
+        const dx = end === "from" ? 22 : end === "to" ? 22 : 22
+        element.style.transform = `translate(${box.x - dx}px, ${box.y + box.height}px)`
+      }
+    }
+  }
+
+  private readonly onDown = (event: PointerEvent): void => {
+    if (event.button !== 0 || (event.target as HTMLElement).classList.contains("handle")) return
+    const touch = event.pointerType !== "mouse"
+    this.touching = touch
+    if (touch) this.touch(event)
+    else {
+      event.preventDefault()
+      this.dragSelection(event, this.countClick(event))
+    }
+  }
+
+  private countClick({ clientX: x, clientY: y, timeStamp: time }: PointerEvent): number {
+    const { clicks } = this
+    const again = time - clicks.time < manyClicks && Math.hypot(x - clicks.x, y - clicks.y) < sameSpot
+    this.clicks = { count: again ? (clicks.count % 3) + 1 : 1, time, x, y }
+    return this.clicks.count
+  }
+
+  private span(place: Place, unit: Unit): { from: number; to: number } {
+    const { doc } = this.target.editor()
+    if (unit === "character") return { from: place.pos, to: place.pos }
+    const $pos = doc.resolve(place.pos)
+    if (unit === "paragraph") return { from: $pos.start(), to: $pos.end() }
+    const { from, to } = wordAround(blockText($pos.parent), $pos.parentOffset)
+    return { from: $pos.start() + from, to: $pos.start() + to }
+  }
+
+  private dragSelection(event: PointerEvent, count: number): void {
+    const place = this.view.atClient(event.clientX, event.clientY)
+    this.target.focus()
+    if (!place) return
+    const unit: Unit = count === 1 ? "character" : count === 2 ? "word" : "paragraph"
+    const first = event.shiftKey ? { from: this.target.editor().selection.anchor, to: this.target.editor().selection.anchor } : this.span(place, unit)
+    const extend = (to: Place) => {
+      const other = this.span(to, unit)
+      if (other.from < first.from) this.target.select(first.to, { pos: other.from, bias: 1 })
+      else this.target.select(first.from, { pos: Math.max(other.to, first.to), bias: unit === "character" ? to.bias : -1 })
+    }
+    extend(place)
+    this.drag(event, this.view.canvas, (x, y) => {
+      const to = this.view.atClient(x, y)
+      if (to) extend(to)
+    })
+  }
+
+  private dragHandle(event: PointerEvent, element: HTMLElement, end: "from" | "to" | "caret"): void {
+    event.preventDefault()
+    event.stopPropagation()
+    const { from, to } = this.target.editor().selection
+    const fixed = end === "from" ? to : from
+    // The finger lies below the line it means.
+    const box = element.getBoundingClientRect()
+    const dx = event.clientX - (box.left + box.width / 2)
+    const dy = event.clientY - (box.top - 8)
+    this.drag(event, element, (x, y) => {
+      const place = this.view.atClient(x - dx, y - dy)
+      if (!place) return
+      if (end === "caret") this.target.select(place.pos, place)
+      else if (place.pos !== fixed) this.target.select(fixed, place)
+    })
+  }
+
+  /** Follows the pointer until it is let go; near the edge of the window the sheets scroll under it. */
+  private drag(event: PointerEvent, element: HTMLElement, move: (x: number, y: number) => void): void {
+    element.setPointerCapture(event.pointerId)
+    let last = { x: event.clientX, y: event.clientY }
+    const scroll = () => {
+      const { top, bottom } = this.view.host.getBoundingClientRect()
+      const step = last.y < top + scrollEdge ? -scrollStep : last.y > bottom - scrollEdge ? scrollStep : 0
+      if (step !== 0) {
+        this.view.host.scrollTop += step
+        move(last.x, last.y)
+      }
+      this.scrolling = requestAnimationFrame(scroll)
+    }
+    const onMove = (e: PointerEvent) => {
+      if (e.pointerId !== event.pointerId) return
+      if (this.scrolling === 0 && Math.hypot(e.clientX - event.clientX, e.clientY - event.clientY) > sameSpot) this.scrolling = requestAnimationFrame(scroll)
+      last = { x: e.clientX, y: e.clientY }
+      move(last.x, last.y)
+    }
+    const end = (e: PointerEvent) => {
+      if (e.pointerId !== event.pointerId) return
+      cancelAnimationFrame(this.scrolling)
+      this.scrolling = 0
+      element.removeEventListener("pointermove", onMove)
+      element.removeEventListener("pointerup", end)
+      element.removeEventListener("pointercancel", end)
+    }
+    element.addEventListener("pointermove", onMove)
+    element.addEventListener("pointerup", end)
+    element.addEventListener("pointercancel", end)
+  }
+
+  private touch(event: PointerEvent): void {
+    const { clientX, clientY, pointerId } = event
+    const { canvas } = this.view
+    let moved = false
+    clearTimeout(this.press)
+    this.press = setTimeout(() => {
+      moved = true
+      this.takeWord(clientX, clientY)
+    }, longPress)
+    const onMove = (e: PointerEvent) => {
+      if (e.pointerId === pointerId && Math.hypot(e.clientX - clientX, e.clientY - clientY) > sameSpot) finish(false)
+    }
+    const onUp = (e: PointerEvent) => {
+      if (e.pointerId !== pointerId) return
+      finish(!moved)
+    }
+    const onCancel = (e: PointerEvent) => {
+      if (e.pointerId === pointerId) finish(false)
+    }
+    const finish = (tap: boolean) => {
+      clearTimeout(this.press)
+      canvas.removeEventListener("pointermove", onMove)
+      canvas.removeEventListener("pointerup", onUp)
+      canvas.removeEventListener("pointercancel", onCancel)
+      if (!tap) return
+      const count = this.countClick(event)
+      if (count === 2) return this.takeWord(clientX, clientY)
+      const place = this.view.atClient(clientX, clientY)
+      this.target.focus()
+      if (!place) return
+      if (count === 3) {
+        const { from, to } = this.span(place, "paragraph")
+        this.target.select(from, { pos: to, bias: -1 })
+      } else this.target.select(place.pos, place)
+    }
+    canvas.addEventListener("pointermove", onMove)
+    canvas.addEventListener("pointerup", onUp)
+    canvas.addEventListener("pointercancel", onCancel)
+  }
+
+  private takeWord(clientX: number, clientY: number): void {
+    const place = this.view.atClient(clientX, clientY)
+    this.target.focus()
+    if (!place) return
+    const { from, to } = this.span(place, "word")
+    this.target.select(from, { pos: to, bias: -1 })
+  }
+}

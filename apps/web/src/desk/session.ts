@@ -1,0 +1,394 @@
+/** One open document: its editor state, layout, connection and view, and everything that changes them. */
+import { getVersion } from "prosemirror-collab"
+import { EditorState, TextSelection, type Transaction } from "prosemirror-state"
+import { document } from "@biblon/core/document"
+import { editHistory, moveHorizontally, documentEdge, type Command } from "@biblon/core/editing"
+import type { LayoutSpec } from "@biblon/core/layout"
+import { api, NotThere } from "../api"
+import { Connection } from "../live/connection"
+import { openDocument } from "../live/opening"
+import { LayoutClient } from "../workers/layoutClient"
+import { makePdf } from "../workers/pdf"
+import { besideLine, besidePage, caretX, lineEdge, type Motion } from "./input/movement"
+import { TextField } from "./input/field"
+import { PointerInput } from "./input/pointer"
+import { runKey } from "../commands/keys"
+import { toolNamed } from "../commands/registry"
+import { attachClipboard } from "./input/clipboard"
+import { createDeskStore, type DeskStore, type StageId, type ViewMode } from "./store"
+import { SheetView, type Place } from "./view/sheetView"
+import type { StackOptions } from "./view/stack"
+
+/** Space beside the text in flow view, and the widest line that reads well, in CSS pixels. */
+const flowMargin = 22
+const flowWidest = 760
+/** Bounds of the scale: CSS pixels for a point. */
+const scales = { least: 0.4, most: 6 }
+/** CSS pixels for a point at 100 %. */
+export const fullSize = 96 / 72
+
+/** Stands in until the document is here. */
+const blank = EditorState.create({ doc: document([]) })
+
+const preferenceKey = "biblon-desk-view"
+
+export class DeskSession {
+  readonly store: DeskStore
+  private readonly layout: LayoutClient
+  private connection: Connection | null = null
+  private view: SheetView | null = null
+  private field: TextField | null = null
+  private pointer: PointerInput | null = null
+  private bias: -1 | 1 = 1
+  /** x that movement up and down holds on to, in points. */
+  private goalX: number | null = null
+  private composing: { from: number; to: number } | null = null
+  private spec: LayoutSpec | null = null
+  private fittedScale = true
+  private endSession: () => void = () => {}
+  private closed = false
+  private stopPdf: AbortController | null = null
+
+  constructor(readonly id: string) {
+    const narrow = window.innerWidth < 1000
+    const mode = readPreference() ?? (narrow ? "flow" : "sheets")
+    this.store = createDeskStore({ mode, scale: fullSize })
+    this.layout = new LayoutClient(
+      () => this.onReport(),
+      (message) => this.store.setState({ trouble: `The sheets could not be laid out: ${message}. What you wrote is safe; reload the page.` }),
+    )
+    void this.open()
+  }
+
+  private get editor(): EditorState {
+    const { editor } = this.store.getState()
+    if (!editor) throw new Error("The document is not open yet")
+    return editor
+  }
+
+  private async open(): Promise<void> {
+    const ended = new Promise<void>((resolve) => (this.endSession = resolve))
+    let wait = 500
+    for (;;) {
+      try {
+        const opened = await openDocument(this.id, [editHistory()], ended)
+        if (this.closed) return
+        this.store.setState({ editor: opened.editor, phase: { kind: "open" } })
+        this.connection = new Connection({
+          id: this.id,
+          client: opened.client,
+          state: () => this.editor,
+          receive: (tr) => this.apply(tr),
+          onSaving: (saving) => this.store.setState({ saving }),
+          onName: (name) => this.store.setState({ name }),
+        })
+        this.layout.open(opened.content, this.spec ?? { mode: "sheets" })
+        if (opened.steps.length > 0) this.layout.change(opened.steps)
+        this.field?.sync()
+        return
+      } catch (error) {
+        if (error instanceof NotThere) return this.store.setState({ phase: { kind: "missing" } })
+        this.store.setState({ phase: { kind: "waiting", message: "The server cannot be reached. Biblon tries again by itself." } })
+        await new Promise((resolve) => setTimeout(resolve, wait))
+        wait = Math.min(4000, wait * 1.5)
+      }
+    }
+  }
+
+  close(): void {
+    this.closed = true
+    this.connection?.close()
+    this.layout.close()
+    this.detach()
+    this.endSession()
+  }
+
+  // ---- changes
+
+  private apply(tr: Transaction): void {
+    const { state, transactions } = this.editor.applyTransaction(tr)
+    const steps = transactions.flatMap((t) => t.steps)
+    this.field?.map(tr)
+    if (this.composing) this.composing = { from: tr.mapping.map(this.composing.from, -1), to: tr.mapping.map(this.composing.to) }
+    this.store.setState({ editor: state })
+    if (steps.length > 0) this.layout.change(steps.map((step) => step.toJSON() as unknown))
+    this.field?.sync()
+    if (steps.length === 0) this.view?.paintSelection()
+  }
+
+  dispatch = (tr: Transaction): void => {
+    this.bias = 1
+    this.goalX = null
+    this.apply(tr)
+    if (tr.docChanged) this.connection?.changed()
+    if (tr.scrolledIntoView) this.view?.reveal(this.head)
+  }
+
+  /** Runs a command; returns whether it applied. */
+  run = (command: Command): boolean => {
+    const { editor } = this.store.getState()
+    return editor !== null && command(editor, this.dispatch)
+  }
+
+  private get head(): Place {
+    return { pos: this.editor.selection.head, bias: this.bias }
+  }
+
+  private select(anchor: number, head: Place): void {
+    const { selection, doc } = this.editor
+    if (selection.anchor === anchor && selection.head === head.pos && this.bias === head.bias) return
+    this.bias = head.bias
+    if (selection.anchor !== anchor || selection.head !== head.pos) this.apply(this.editor.tr.setSelection(TextSelection.create(doc, anchor, head.pos)))
+    else this.view?.paintSelection()
+  }
+
+  // ---- movement
+
+  /** Moves the caret, or with `extend` the end of the selection. Fetches the caret's sheet first if it is out of reach. */
+  move(motion: Motion, extend: boolean): void {
+    const { view } = this
+    if (!view) return
+    const needsSheet = motion !== "documentStart" && motion !== "documentEnd" && motion !== "left" && motion !== "right" && motion !== "wordLeft" && motion !== "wordRight"
+    if (needsSheet && !view.holds(this.head)) {
+      this.awaiting = { motion, extend }
+      view.reveal(this.head)
+      return
+    }
+    const goal = motion === "up" || motion === "down" || motion === "pageUp" || motion === "pageDown" ? (this.goalX ?? caretX(view, this.head)) : null
+    const target = this.target(motion, extend, view, goal)
+    if (target) {
+      this.select(extend ? this.editor.selection.anchor : target.pos, target)
+      view.reveal(target)
+    }
+    this.goalX = goal
+  }
+  private awaiting: { motion: Motion; extend: boolean } | null = null
+
+  private target(motion: Motion, extend: boolean, view: SheetView, goal: number | null): Place | null {
+    const { editor, head } = this
+    const { selection } = editor
+    const at = (pos: number): Place => ({ pos, bias: 1 })
+    // Without shift, left and right first go to that end of the selection.
+    if (!extend && !selection.empty && (motion === "left" || motion === "right")) return at(motion === "left" ? selection.from : selection.to)
+    switch (motion) {
+      case "left":
+        return at(moveHorizontally(editor, head.pos, -1, "character"))
+      case "right":
+        return at(moveHorizontally(editor, head.pos, 1, "character"))
+      case "wordLeft":
+        return at(moveHorizontally(editor, head.pos, -1, "word"))
+      case "wordRight":
+        return at(moveHorizontally(editor, head.pos, 1, "word"))
+      case "up":
+        return besideLine(view, this.layout.mirror, editor, head, -1, goal ?? 0) ?? (goal === null ? null : lineEdge(view, editor, head, -1))
+      case "down":
+        return besideLine(view, this.layout.mirror, editor, head, 1, goal ?? 0) ?? (goal === null ? null : lineEdge(view, editor, head, 1))
+      case "lineStart":
+        return lineEdge(view, editor, head, -1)
+      case "lineEnd":
+        return lineEdge(view, editor, head, 1)
+      case "pageUp":
+        return besidePage(view, head, -1)
+      case "pageDown":
+        return besidePage(view, head, 1)
+      case "documentStart":
+        return at(documentEdge(editor, -1))
+      case "documentEnd":
+        return at(documentEdge(editor, 1))
+    }
+  }
+
+  // ---- the view
+
+  /** Hangs the sheets into an element of the page. */
+  attach(host: HTMLElement): () => void {
+    const view = (this.view = new SheetView(
+      host,
+      { layout: this.layout, editor: () => this.editor, bias: () => this.bias, composing: () => this.composing },
+      this.stackOptions(host.clientWidth),
+      (summary) => {
+        this.store.setState({ view: summary })
+        this.placeField()
+        const { writing } = this.store.getState()
+        this.pointer?.placeHandles(summary.selection, this.editor.selection.empty, writing)
+      },
+    ))
+    const field = (this.field = new TextField({
+      editor: () => this.store.getState().editor ?? blank,
+      run: (command, joins) => this.run((state, dispatch) => command(state, dispatch && ((tr) => dispatch(joins === "composing" ? tr.setMeta("composition", 1) : tr)))),
+      composing: (range) => {
+        this.composing = range
+        this.view?.paintSelection()
+      },
+      undo: () => toolNamed("undo").run(this),
+      redo: () => toolNamed("redo").run(this),
+    }))
+    view.canvas.append(field.element)
+    this.store.setState({ canvas: view.canvas })
+    attachClipboard(field.element, this)
+    field.element.addEventListener("keydown", (event) => {
+      if (field.composing || event.isComposing) return
+      if (runKey(event, this)) event.preventDefault()
+    })
+    field.element.addEventListener("focus", () => this.setWriting(true))
+    field.element.addEventListener("blur", () => this.setWriting(false))
+    this.pointer = new PointerInput(view, {
+      editor: () => this.editor,
+      select: (anchor, head) => {
+        this.goalX = null
+        this.select(anchor, head)
+      },
+      focus: () => this.focus(),
+    })
+    host.addEventListener("pointerdown", (event) => this.store.setState({ touch: event.pointerType !== "mouse" }), true)
+    const resize = new ResizeObserver(() => this.arrange())
+    resize.observe(host)
+    this.arrange()
+    if (this.layout.mirror.count > 0) view.refresh()
+    return () => {
+      resize.disconnect()
+      this.detach()
+    }
+  }
+
+  private detach(): void {
+    this.view?.destroy()
+    this.store.setState({ canvas: null })
+    this.view = this.field = this.pointer = null
+  }
+
+  private setWriting(writing: boolean): void {
+    this.store.setState({ writing })
+    this.view?.host.classList.toggle("writing", writing)
+    if (this.store.getState().editor) this.view?.paintSelection()
+  }
+
+  focus(): void {
+    if (!this.field) return
+    // With a tray open on a touch screen the keyboard would cover it: the text keeps the caret without one.
+    const { stage, touch } = this.store.getState()
+    this.field.element.inputMode = touch && stage !== null ? "none" : "text"
+    this.field.focus()
+  }
+
+  blur(): void {
+    this.field?.element.blur()
+  }
+
+  private placeField(): void {
+    const { caret } = this.store.getState().view
+    if (caret && this.field) this.field.element.style.transform = `translate(${caret.x}px, ${caret.y}px)`
+  }
+
+  private stackOptions(width: number): StackOptions {
+    const { mode, scale } = this.store.getState()
+    return { scale, flow: mode === "flow", width }
+  }
+
+  private specFor(width: number): LayoutSpec {
+    const { mode, scale } = this.store.getState()
+    if (mode === "sheets") return { mode: "sheets" }
+    const points = Math.floor(Math.min(width, flowWidest) / scale)
+    return { mode: "flow", width: points, margin: flowMargin / scale }
+  }
+
+  /** Fits scale and spec to the room there is; the place being read stays. */
+  private arrange(): void {
+    const { view } = this
+    if (!view) return
+    const width = view.host.clientWidth
+    if (width === 0) return
+    if (this.fittedScale) {
+      const { mode } = this.store.getState()
+      const narrow = width < 600
+      const scale = mode === "flow" ? (narrow ? 1.5 : 1.6) : Math.min(fullSize * 1.25, Math.max(scales.least, (width - (narrow ? 12 : 64)) / this.sheetWidth()))
+      this.store.setState({ scale })
+    }
+    const spec = this.specFor(width)
+    const changed = JSON.stringify(spec) !== JSON.stringify(this.spec)
+    this.spec = spec
+    view.setOptions(this.stackOptions(width), changed && this.layout.mirror.count > 0)
+    if (changed) this.layout.setSpec(spec)
+    else if (this.store.getState().editor && this.store.getState().writing) view.reveal(this.head)
+  }
+
+  private sheetWidth(): number {
+    return (this.store.getState().editor?.doc.attrs.setup as { width: number } | undefined)?.width ?? 595
+  }
+
+  /** Opens the tray of a stage, or with null puts the open one away. */
+  openStage(stage: StageId | null): void {
+    this.store.setState({ stage })
+    const { writing } = this.store.getState()
+    if (writing) this.focus()
+  }
+
+  setMode(mode: ViewMode): void {
+    this.store.setState({ mode })
+    this.fittedScale = true
+    localStorage.setItem(preferenceKey, mode)
+    this.arrange()
+  }
+
+  /** Scale in CSS pixels for a point; null fits it to the window. */
+  zoom(scale: number | null): void {
+    this.fittedScale = scale === null
+    if (scale !== null) this.store.setState({ scale: Math.min(scales.most, Math.max(scales.least, scale)) })
+    this.arrange()
+  }
+
+  private onReport(): void {
+    this.view?.refresh()
+    if (this.awaiting && this.view?.holds(this.head)) {
+      const { motion, extend } = this.awaiting
+      this.awaiting = null
+      this.move(motion, extend)
+    }
+  }
+
+  // ---- the document as a whole
+
+  /** The save shortcut: everything is saved as it is typed, so this only draws attention to the state. */
+  confirmSaved(): void {
+    this.store.setState((state) => ({ confirmed: state.confirmed + 1 }))
+  }
+
+  async rename(name: string | null): Promise<void> {
+    const before = this.store.getState().name
+    this.store.setState({ name })
+    try {
+      await api.rename(this.id, name)
+    } catch (error) {
+      this.store.setState({ name: before, trouble: `The name could not be changed: ${(error as Error).message}` })
+    }
+  }
+
+  /** The finished document as a PDF file; null if it was stopped or failed. */
+  async pdf(): Promise<Blob | null> {
+    const stop = (this.stopPdf = new AbortController())
+    this.store.setState({ delivering: { stage: "layout", done: 0, of: 0 } })
+    try {
+      const content = JSON.stringify(this.editor.doc.toJSON())
+      return await makePdf({ content, name: this.store.getState().name ?? "" }, (delivering) => this.store.setState({ delivering }), stop.signal)
+    } catch (error) {
+      if (!(error instanceof DOMException)) this.store.setState({ trouble: `The PDF could not be made: ${(error as Error).message}. The document is not affected.` })
+      return null
+    } finally {
+      this.store.setState({ delivering: null })
+    }
+  }
+
+  stopDelivering(): void {
+    this.stopPdf?.abort()
+  }
+
+  /** For measurements and tests: what the session knows of itself. */
+  get status(): { version: number; current: boolean; complete: boolean } {
+    return { version: getVersion(this.editor), current: this.layout.current, complete: this.layout.mirror.complete }
+  }
+}
+
+function readPreference(): ViewMode | null {
+  const kept = localStorage.getItem(preferenceKey)
+  return kept === "flow" || kept === "sheets" ? kept : null
+}

@@ -1,0 +1,52 @@
+/** What the screens of the desk show. The document itself lives in the session; this is its surface. */
+import { createStore } from "zustand/vanilla"
+import type { EditorState } from "prosemirror-state"
+import type { Saving } from "../live/connection"
+import type { PdfProgress } from "../workers/pdf"
+import type { ViewSummary } from "./view/sheetView"
+
+export type StageId = "write" | "structure" | "deliver"
+export type ViewMode = "flow" | "sheets"
+
+export interface DeskState {
+  phase: { kind: "opening" } | { kind: "waiting"; message: string } | { kind: "missing" } | { kind: "open" }
+  editor: EditorState | null
+  name: string | null
+  saving: Saving
+  /** The tray that is open. */
+  stage: StageId | null
+  mode: ViewMode
+  /** CSS pixels for a point. */
+  scale: number
+  /** Whether the text has the keyboard. */
+  writing: boolean
+  /** Whether the last pointer was a finger. */
+  touch: boolean
+  view: ViewSummary
+  /** The element on which the sheets lie. */
+  canvas: HTMLElement | null
+  /** Something went wrong that people should know; shown until put away. */
+  trouble: string | null
+  delivering: PdfProgress | null
+  /** Counts how often somebody asked to save: the saving state then shows itself. */
+  confirmed: number
+}
+
+export function createDeskStore(initial: Pick<DeskState, "mode" | "scale">) {
+  return createStore<DeskState>(() => ({
+    phase: { kind: "opening" },
+    editor: null,
+    name: null,
+    saving: { kind: "saved", at: null },
+    stage: null,
+    writing: false,
+    touch: false,
+    view: { sheets: 0, complete: false, caretSheet: 1, caret: null, selection: { from: null, to: null } },
+    canvas: null,
+    trouble: null,
+    delivering: null,
+    confirmed: 0,
+    ...initial,
+  }))
+}
+export type DeskStore = ReturnType<typeof createDeskStore>

@@ -1,0 +1,47 @@
+import { Pressable, Text, View } from "react-native"
+import { toolNamed, type Tool } from "../../commands/registry"
+import { keyLabel } from "../../commands/keys"
+import { Glyph, SectionTitle } from "../../ui/pieces"
+import { useDesk, useSession } from "../context"
+
+function Delivery({ tool, note }: { tool: Tool; note: string }) {
+  const session = useSession()
+  const busy = useDesk((s) => s.delivering !== null)
+  return (
+    <Pressable
+      accessibilityRole="button"
+      disabled={busy}
+      onPress={() => tool.run(session)}
+      className={`mb-2 min-h-[60px] flex-row items-center gap-3 rounded-button border border-line bg-raised px-3 py-2 hover:bg-murex-soft/50 ${busy ? "opacity-50" : ""}`}
+    >
+      <Glyph icon={tool.icon} size={26} />
+      <View className="flex-1">
+        <Text className="font-ui-bold text-[15px] text-ink">{tool.name}</Text>
+        <Text className="font-ui text-[13px] text-ink-soft">{note}</Text>
+      </View>
+      <Text className="font-ui text-[12px] text-ink-soft">{keyLabel(tool) ?? ""}</Text>
+    </Pressable>
+  )
+}
+
+export function DeliverTray() {
+  const session = useSession()
+  const { progress, sheets, complete } = useDesk((s) => ({ progress: s.delivering, sheets: s.view.sheets, complete: s.view.complete && s.mode === "sheets" }))
+  return (
+    <View>
+      <SectionTitle>{complete ? `The document, ${sheets} ${sheets === 1 ? "sheet" : "sheets"}` : "The document"}</SectionTitle>
+      <Delivery tool={toolNamed("pdf")} note="Exactly the sheets, with bookmarks and structure" />
+      <Delivery tool={toolNamed("print")} note="The same file, to your printer" />
+      {progress ? (
+        <View role="status" aria-live="polite" className="mt-1 flex-row items-center justify-between">
+          <Text className="font-ui text-[14px] text-ink">
+            {progress.stage === "layout" ? `Laying out, sheet ${progress.done}` : `Writing sheet ${progress.done} of ${progress.of}`}
+          </Text>
+          <Pressable accessibilityRole="button" onPress={() => session.stopDelivering()} className="h-11 justify-center px-3">
+            <Text className="font-ui-bold text-[14px] text-murex">Stop</Text>
+          </Pressable>
+        </View>
+      ) : null}
+    </View>
+  )
+}

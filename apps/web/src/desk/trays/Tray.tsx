@@ -1,0 +1,52 @@
+import { useRef, type PointerEvent } from "react"
+import { ScrollView, Text, View } from "react-native"
+import { IconButton } from "../../ui/pieces"
+import { useSession } from "../context"
+import { stageNamed } from "../stages"
+import type { StageId } from "../store"
+import { X } from "../../ui/icons"
+
+/** So far down, in pixels, a finger drags the grip to put the tray away. */
+const putAway = 60
+
+/** On a phone the tray lies over the lower part of the screen, on a wide screen beside the bench. */
+export function Tray({ stage, wide }: { stage: StageId; wide: boolean }) {
+  const session = useSession()
+  const { name, Content } = stageNamed(stage)
+  const start = useRef<number | null>(null)
+  const close = () => session.openStage(null)
+  if (wide)
+    return (
+      <View role="region" aria-label={name} className="w-[320px] border-r border-line bg-surface">
+        <View className="flex-row items-center justify-between pl-5 pr-3 pt-4">
+          <Text role="heading" aria-level={2} className="font-display text-[22px] text-ink">
+            {name}
+          </Text>
+          <IconButton name="Put the tray away" icon={X} onPress={close} className="h-9 w-9 rounded-button" />
+        </View>
+        <ScrollView className="flex-1" contentContainerClassName="px-5 pb-8">
+          <Content />
+        </ScrollView>
+      </View>
+    )
+  return (
+    <View role="region" aria-label={name} className="h-[45%] rounded-t-tray border-t border-line bg-surface">
+      <div
+        className="flex h-7 cursor-grab touch-none items-center justify-center"
+        onPointerDown={(event: PointerEvent<HTMLDivElement>) => {
+          start.current = event.clientY
+          event.currentTarget.setPointerCapture(event.pointerId)
+        }}
+        onPointerUp={(event: PointerEvent<HTMLDivElement>) => {
+          if (start.current !== null && event.clientY - start.current > putAway) close()
+          start.current = null
+        }}
+      >
+        <View className="h-1 w-10 rounded-full bg-line" />
+      </div>
+      <ScrollView className="-mt-4 flex-1" contentContainerClassName="px-[18px] pb-6">
+        <Content />
+      </ScrollView>
+    </View>
+  )
+}

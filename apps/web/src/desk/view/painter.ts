@@ -1,0 +1,89 @@
+/**
+ * Paints a sheet as real text. Text is set at twice its size in points, which makes whole pixel sizes of
+ * all sizes in steps of 0.5, and the sheet is scaled: so the browser's advances are those of the layout.
+ */
+import { lineTop, underlineOf, type Fragment, type Line, type LineRun, type ParagraphLayout, type Sheet } from "@biblon/core/layout"
+
+/** Pixels of set text for a point. */
+const setting = 2
+const px = (points: number) => `${Math.round(points * setting * 1000) / 1000}px`
+
+function element(tag: string, className: string, style: Partial<CSSStyleDeclaration> = {}): HTMLElement {
+  const node = document.createElement(tag)
+  node.className = className
+  Object.assign(node.style, style)
+  return node
+}
+
+function paintRun(paragraph: ParagraphLayout, line: Line, piece: LineRun): Node[] {
+  const { look, face } = piece.run
+  const span = element("span", "run", { left: px(piece.x), fontFamily: `"${face}"`, fontSize: px(look.size), color: look.colour })
+  if (piece.extra) span.style.wordSpacing = px(piece.extra)
+  span.lang = look.language
+  span.textContent = paragraph.text.slice(piece.from, piece.to)
+  const rule = underlineOf(line, piece)
+  if (!rule) return [span]
+  return [span, element("i", "rule", { left: px(rule.x), top: px(line.baseline + rule.y), width: px(rule.width), height: px(rule.height), background: look.colour })]
+}
+
+function paintFragment({ paragraph, from, to }: Fragment): HTMLElement {
+  const heading = paragraph.outline
+  const block = element("div", "block")
+  block.setAttribute("role", heading ? "heading" : "paragraph")
+  if (heading) block.setAttribute("aria-level", String(heading))
+  const first = paragraph.lines[from] as Line
+  for (const line of paragraph.lines.slice(from, to)) {
+    const span = element("span", "line", { top: px(line.top - first.top) })
+    span.style.setProperty("--baseline", px(line.baseline))
+    for (const piece of line.runs) span.append(...paintRun(paragraph, line, piece))
+    block.append(span)
+  }
+  return block
+}
+
+export class PaintedSheet {
+  readonly element = element("div", "sheet")
+  /** Selections and marks, behind the text, in the same pixels as the text. */
+  readonly marks = element("div", "layer marks")
+  private readonly text = element("div", "layer text")
+  private blocks = new Map<string, HTMLElement>()
+  private shown = -1
+
+  constructor() {
+    this.element.setAttribute("role", "group")
+    this.element.append(this.marks, this.text)
+  }
+
+  place(left: number, top: number, width: number, height: number, scale: number, label: string): void {
+    Object.assign(this.element.style, { transform: `translate(${left}px, ${top}px)`, width: `${width}px`, height: `${height}px` })
+    this.marks.style.transform = this.text.style.transform = `scale(${scale / setting})`
+    this.element.setAttribute("aria-label", label)
+  }
+
+  /** Blocks that look as before keep their elements. */
+  paint(sheet: Sheet): void {
+    if (this.shown === sheet.id) return
+    this.shown = sheet.id
+    const before = this.blocks
+    const now = new Map<string, HTMLElement>()
+    const wanted: HTMLElement[] = []
+    for (const fragment of sheet.fragments) {
+      const key = `${fragment.paragraph.id} ${fragment.from} ${fragment.to}`
+      const block = before.get(key) ?? paintFragment(fragment)
+      before.delete(key)
+      const first = fragment.paragraph.lines[fragment.from] as Line
+      block.style.transform = `translate(${px(fragment.x)}, ${px(lineTop(fragment, first))})`
+      now.set(key, block)
+      wanted.push(block)
+    }
+    for (const gone of before.values()) gone.remove()
+    wanted.forEach((block, i) => {
+      if (this.text.childNodes[i] !== block) this.text.insertBefore(block, this.text.childNodes[i] ?? null)
+    })
+    this.blocks = now
+  }
+
+  mark(boxes: { x: number; y: number; width: number; height: number; kind: string }[]): void {
+    this.marks.replaceChildren(...boxes.map((b) => element("i", b.kind, { left: px(b.x), top: px(b.y), width: px(b.width), height: px(b.height) })))
+  }
+}

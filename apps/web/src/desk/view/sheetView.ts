@@ -1,0 +1,317 @@
+/**
+ * The sheets in sight, the caret and the selection, in a scrolling element. It reads the desk's state and
+ * the layout mirror and never changes the document.
+ */
+import { blockAt, bodyOf, contentStart } from "@biblon/core/document"
+import { caretBox, hit, rangeBoxes, type Box, type Fragment } from "@biblon/core/layout"
+import type { EditorState } from "prosemirror-state"
+import type { LayoutClient } from "../../workers/layoutClient"
+import { PaintedSheet } from "./painter"
+import { Stack, type StackOptions } from "./stack"
+
+export interface Place {
+  pos: number
+  /** At the end of a line that goes on below, -1 is there and 1 at the start of the next. */
+  bias: -1 | 1
+}
+
+export interface ViewSource {
+  layout: LayoutClient
+  editor(): EditorState
+  bias(): -1 | 1
+  /** Range of text that an input method is still composing. */
+  composing(): { from: number; to: number } | null
+}
+
+export interface ViewSummary {
+  sheets: number
+  complete: boolean
+  /** Number of the sheet with the caret, from 1. */
+  caretSheet: number
+  caret: Box | null
+  /** Edges of the selection in the view's pixels, where they are in sight. */
+  selection: { from: Box | null; to: Box | null }
+}
+
+/** So many sheets beside those in sight are kept ready. */
+const spare = 2
+/** The caret keeps this distance from the edges when it is scrolled into sight. */
+const comfort = 48
+
+export class SheetView {
+  readonly canvas = document.createElement("div")
+  readonly caret = document.createElement("div")
+  private stack: Stack
+  private readonly painted = new Map<number, PaintedSheet>()
+  private wanted = { from: 0, to: 0 }
+  private revealing: { place: Place; y: number | null } | null = null
+  private restoring: { place: Place; y: number } | null = null
+  private scrolled = 0
+
+  constructor(
+    readonly host: HTMLElement,
+    private readonly source: ViewSource,
+    private options: StackOptions,
+    private readonly onChange: (summary: ViewSummary) => void,
+  ) {
+    this.stack = new Stack(source.layout.mirror.table, options)
+    this.canvas.className = "canvas"
+    this.caret.className = "caret"
+    this.canvas.append(this.caret)
+    host.append(this.canvas)
+    host.addEventListener("scroll", this.onScroll, { passive: true })
+  }
+
+  destroy(): void {
+    this.host.removeEventListener("scroll", this.onScroll)
+    this.canvas.remove()
+  }
+
+  private readonly onScroll = (): void => {
+    cancelAnimationFrame(this.scrolled)
+    this.scrolled = requestAnimationFrame(() => this.paint())
+  }
+
+  /** Left edge of a sheet, in pixels of the canvas. */
+  left(index: number): number {
+    return this.stack.left(index)
+  }
+
+  get scale(): number {
+    return this.options.scale
+  }
+
+  /** Changes how the sheets lie; the place being read stays where it is. */
+  setOptions(options: StackOptions, newLayout: boolean): void {
+    const place = this.stack.count > 0 ? this.readingPlace() : null
+    this.options = options
+    this.canvas.classList.toggle("flow", options.flow)
+    if (newLayout) {
+      this.restoring = place
+      return
+    }
+    this.stack = new Stack(this.source.layout.mirror.table, options)
+    if (this.stack.count === 0) return
+    if (place) this.scrollPlaceTo(place.place, place.y)
+    this.paint()
+  }
+
+  /** The caret if it is in sight, else what stands near the top; with its height in the window. */
+  private readingPlace(): { place: Place; y: number } | null {
+    const { from } = this.source.editor().selection
+    const own = { pos: this.source.editor().selection.head, bias: this.source.bias() }
+    const box = this.box(own)
+    const { scrollTop, clientHeight, clientWidth } = this.host
+    if (box && box.y >= scrollTop && box.y <= scrollTop + clientHeight) return { place: own, y: box.y - scrollTop }
+    if (scrollTop < 4) return null
+    const place = this.at(clientWidth / 2, scrollTop + comfort) ?? { pos: from, bias: 1 as const }
+    const top = this.box(place)
+    return top && { place, y: top.y - scrollTop }
+  }
+
+  private scrollPlaceTo(place: Place, y: number): boolean {
+    this.resize()
+    const box = this.box(place)
+    if (box) this.host.scrollTop = box.y - y
+    return box !== null
+  }
+
+  /** Shows what the layout worker reported. */
+  refresh(): void {
+    const { mirror } = this.source.layout
+    const before = this.stack
+    const anchor = before.count > 0 ? before.indexAt(this.host.scrollTop) : -1
+    const anchorId = before.table.ids[anchor]
+    this.stack = new Stack(mirror.table, this.options)
+    this.resize()
+    if (this.restoring) {
+      const { place, y } = this.restoring
+      if (this.scrollPlaceTo(place, y)) this.restoring = null
+      else this.bringNear(place)
+    } else if (anchorId !== undefined && mirror.table.ids[anchor] !== anchorId) {
+      // What lies above changed its height: the sheet at the top of the window stays where it was.
+      const now = mirror.table.ids.indexOf(anchorId)
+      if (now >= 0) this.host.scrollTop += this.stack.top(now) - before.top(anchor)
+    } else if (anchor > 0) {
+      const moved = this.stack.top(anchor) - before.top(anchor)
+      if (moved !== 0) this.host.scrollTop += moved
+    }
+    this.paint()
+    if (this.revealing) this.reveal(this.revealing.place, this.revealing.y)
+  }
+
+  private resize(): void {
+    this.canvas.style.height = `${this.stack.height}px`
+    this.canvas.style.width = this.stack.width > this.options.width ? `${this.stack.width}px` : "100%"
+  }
+
+  private paint(): void {
+    const { mirror } = this.source.layout
+    const { scrollTop, clientHeight } = this.host
+    const first = this.stack.indexAt(scrollTop)
+    const last = this.stack.indexAt(scrollTop + clientHeight)
+    const from = Math.max(0, first - spare)
+    const to = Math.min(Math.max(this.stack.count, 1), last + 1 + spare)
+    if (from !== this.wanted.from || to !== this.wanted.to) {
+      this.wanted = { from, to }
+      this.source.layout.want(from, to)
+    }
+    for (const [index, sheet] of this.painted)
+      if (index < from || index >= to || index >= this.stack.count) {
+        sheet.element.remove()
+        this.painted.delete(index)
+      }
+    const { scale, flow } = this.options
+    for (let index = from; index < Math.min(to, this.stack.count); index++) {
+      const content = mirror.sheet(index)
+      let painted = this.painted.get(index)
+      if (!painted) {
+        if (!content) continue
+        this.painted.set(index, (painted = new PaintedSheet()))
+        const following = [...this.painted.entries()].filter(([i]) => i > index).sort((a, b) => a[0] - b[0])[0]
+        this.canvas.insertBefore(painted.element, following?.[1].element ?? this.caret)
+      }
+      const width = (this.stack.table.widths[index] ?? 0) * scale
+      const height = (this.stack.table.heights[index] ?? 0) * scale
+      painted.place(this.stack.left(index), this.stack.top(index), width, height, scale, flow ? "Text" : `Sheet ${index + 1} of ${this.stack.count}`)
+      if (content) painted.paint(content)
+    }
+    this.paintSelection()
+  }
+
+  /** Places the caret and the selection anew; to be called after each change of the editor's state. */
+  paintSelection(): void {
+    const { layout } = this.source
+    const editor = this.source.editor()
+    if (!layout.current) return
+    const { from, to, head, anchor, empty } = editor.selection
+    const composing = this.source.composing()
+    for (const [index, painted] of this.painted) {
+      const boxes: (Box & { kind: string })[] = []
+      if (!empty) boxes.push(...this.sheetBoxes(index, from, to).map((b) => ({ ...b, kind: "selected" })))
+      if (composing) boxes.push(...this.sheetBoxes(index, composing.from, composing.to).map((b) => ({ ...b, kind: "composing" })))
+      painted.mark(boxes)
+    }
+    const place = { pos: head, bias: this.source.bias() }
+    const box = this.box(place)
+    this.caret.hidden = box === null
+    if (box) {
+      Object.assign(this.caret.style, { transform: `translate(${box.x - 1}px, ${box.y}px)`, height: `${box.height}px` })
+      // The caret is shown at once, then blinks.
+      this.caret.classList.toggle("still", !empty)
+      for (const animation of this.caret.getAnimations()) animation.currentTime = 0
+    }
+    const edge = (pos: number) => (pos === head ? box : this.box({ pos, bias: pos === from ? 1 : -1 }))
+    this.onChange({
+      sheets: this.stack.count,
+      complete: layout.mirror.complete,
+      caretSheet: (this.sheetIndex(place) ?? 0) + 1,
+      caret: box,
+      selection: empty ? { from: box, to: box } : { from: edge(Math.min(anchor, head)), to: edge(Math.max(anchor, head)) },
+    })
+  }
+
+  private sheetBoxes(index: number, from: number, to: number): Box[] {
+    const sheet = this.source.layout.mirror.sheet(index)
+    if (!sheet) return []
+    const { doc } = this.source.editor()
+    const first = this.source.layout.mirror.firstBlock(index)
+    return sheet.fragments.flatMap((fragment) => {
+      const start = contentStart(doc, first + fragment.block)
+      const length = fragment.paragraph.text.length
+      if (from > start + length || to < start) return []
+      return rangeBoxes(fragment, Math.max(0, from - start), Math.min(length, to - start), to > start + length)
+    })
+  }
+
+  private fragmentAt(place: Place): { index: number; fragment: Fragment; box: Box } | null {
+    const { mirror } = this.source.layout
+    const { doc } = this.source.editor()
+    const block = blockAt(doc, place.pos)
+    if (mirror.count === 0 || block >= bodyOf(doc).childCount) return null
+    const offset = place.pos - contentStart(doc, block)
+    const { first, last } = mirror.sheetsOfBlock(block)
+    for (let index = Math.max(0, first - 1); index <= last; index++) {
+      const start = mirror.firstBlock(index)
+      for (const fragment of mirror.sheet(index)?.fragments ?? []) {
+        if (start + fragment.block !== block) continue
+        const box = caretBox(fragment, Math.max(0, Math.min(offset, fragment.paragraph.text.length)), place.bias)
+        if (box) return { index, fragment, box }
+      }
+    }
+    return null
+  }
+
+  private sheetIndex(place: Place): number | null {
+    return this.fragmentAt(place)?.index ?? null
+  }
+
+  /** Where a caret stands, in pixels of the canvas; null while its sheet is not here. */
+  box(place: Place): Box | null {
+    const found = this.fragmentAt(place)
+    if (!found) return null
+    const { scale } = this.options
+    const { index, box } = found
+    return { x: this.stack.left(index) + box.x * scale, y: this.stack.top(index) + box.y * scale, width: 0, height: box.height * scale }
+  }
+
+  /** The fragment that shows a caret, for movement by lines. */
+  fragment(place: Place): { index: number; fragment: Fragment } | null {
+    return this.fragmentAt(place)
+  }
+
+  /** The place nearest to a point of the canvas; null while nothing is there. */
+  at(x: number, y: number): Place | null {
+    const { mirror } = this.source.layout
+    let index = this.stack.indexAt(y)
+    // Between two sheets the nearer one counts.
+    const below = index + 1
+    if (below < this.stack.count && this.stack.top(below) - y < y - this.stack.top(index) - (this.stack.table.heights[index] ?? 0) * this.scale) index = below
+    const sheet = mirror.sheet(index)
+    const found = sheet && hit(sheet, (x - this.stack.left(index)) / this.scale, (y - this.stack.top(index)) / this.scale)
+    if (!found) return null
+    return { pos: contentStart(this.source.editor().doc, mirror.firstBlock(index) + found.block) + found.offset, bias: found.bias }
+  }
+
+  /** The place at a point of the window. */
+  atClient(clientX: number, clientY: number): Place | null {
+    const rect = this.canvas.getBoundingClientRect()
+    return this.at(clientX - rect.left, clientY - rect.top)
+  }
+
+  /**
+   * Scrolls as little as brings a place into sight, fetching its sheet first if need be.
+   * With `y`, the place comes to that height of the window.
+   */
+  reveal(place: Place, y: number | null = null): void {
+    this.revealing = { place, y }
+    if (!this.source.layout.current) return
+    const box = this.box(place)
+    if (!box) return this.bringNear(place)
+    this.revealing = null
+    const { scrollTop, clientHeight, scrollLeft, clientWidth } = this.host
+    const margin = Math.min(comfort, Math.max(4, (clientHeight - box.height) / 2))
+    if (y !== null) this.host.scrollTop = box.y - y
+    else if (box.y < scrollTop + margin / 2) this.host.scrollTop = Math.max(0, box.y - margin)
+    else if (box.y + box.height > scrollTop + clientHeight - margin / 2) this.host.scrollTop = box.y + box.height - clientHeight + margin
+    if (box.x < scrollLeft + 8) this.host.scrollLeft = Math.max(0, box.x - 40)
+    else if (box.x > scrollLeft + clientWidth - 8) this.host.scrollLeft = box.x - clientWidth + 40
+    this.paint()
+  }
+
+  /** Scrolls to the sheet of a place that is not here yet; its contents come with the next report. */
+  private bringNear(place: Place): void {
+    const { doc } = this.source.editor()
+    const block = blockAt(doc, place.pos)
+    void this.source.layout.locate(block, place.pos - contentStart(doc, block)).then((index) => {
+      if (index < 0 || index >= this.stack.count) return
+      this.host.scrollTop = this.stack.top(index)
+      this.paint()
+    })
+  }
+
+  /** Whether a place is on a sheet whose contents are here. */
+  holds(place: Place): boolean {
+    return this.source.layout.current && this.fragmentAt(place) !== null
+  }
+}

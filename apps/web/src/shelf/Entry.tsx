@@ -1,0 +1,105 @@
+import { useState } from "react"
+import { router } from "expo-router"
+import { Pressable, Text, TextInput, View } from "react-native"
+import type { ShelfEntry } from "@biblon/wire"
+import { api } from "../api"
+import { IconButton } from "../ui/pieces"
+import { useShelf } from "./store"
+import { sheetWords, titleWords, whenWords } from "./words"
+import { PencilSimpleLine } from "../ui/icons"
+
+function useEntry(entry: ShelfEntry) {
+  const [typed, setTyped] = useState<string | null>(null)
+  const rename = useShelf((s) => s.rename)
+  const sheets = useShelf((s) => s.sheets[entry.id])
+  const now = Date.now()
+  return {
+    title: titleWords(entry, now),
+    facts: [sheetWords(sheets), entry.name === null ? "not named yet" : null, `changed ${whenWords(entry.changed, now)}`].filter(Boolean).join(" · "),
+    typed,
+    setTyped,
+    take: () => {
+      if (typed !== null && typed.trim() !== (entry.name ?? "")) void rename(entry.id, typed.trim() || null)
+      setTyped(null)
+    },
+  }
+}
+
+const open = (entry: ShelfEntry) => () => router.navigate(`/d/${entry.id}`)
+
+function Picture({ entry, width, height }: { entry: ShelfEntry; width: number; height: number }) {
+  return <img src={api.pictureUrl(entry)} alt="" width={width} height={height} loading="lazy" className="border border-line bg-white object-cover object-top" style={{ width, height }} />
+}
+
+function NameField({ entry, typed, setTyped, take }: { entry: ShelfEntry; typed: string; setTyped: (text: string | null) => void; take: () => void }) {
+  return (
+    <TextInput
+      autoFocus
+      selectTextOnFocus
+      aria-label={`Name of ${entry.name ?? "the document"}`}
+      placeholder="Name"
+      value={typed}
+      maxLength={200}
+      onChangeText={setTyped}
+      onBlur={take}
+      onSubmitEditing={take}
+      onKeyPress={(event) => {
+        if (event.nativeEvent.key === "Escape") setTyped(null)
+      }}
+      className="h-11 w-full rounded-button border border-murex bg-raised px-2 font-ui text-[16px] text-ink"
+    />
+  )
+}
+
+/** The document that was changed last. */
+export function Card({ entry }: { entry: ShelfEntry }) {
+  const { title, facts, typed, setTyped, take } = useEntry(entry)
+  return (
+    <View className="flex-row rounded-tray bg-raised p-3.5 shadow-sm">
+      <Pressable accessibilityRole="link" aria-label={`Open ${title.text}`} onPress={open(entry)}>
+        <Picture entry={entry} width={96} height={136} />
+      </Pressable>
+      <View className="ml-3.5 min-w-0 flex-1 justify-between">
+        {typed !== null ? (
+          <NameField entry={entry} typed={typed} setTyped={setTyped} take={take} />
+        ) : (
+          <Pressable accessibilityRole="link" onPress={open(entry)}>
+            <Text numberOfLines={3} className={`font-display text-[19px] leading-6 ${title.named ? "text-ink" : "italic text-ink-soft"}`}>
+              {title.text}
+            </Text>
+          </Pressable>
+        )}
+        <View className="flex-row items-end justify-between">
+          <Text className="shrink pb-1 font-ui text-[13px] text-ink-soft">{facts}</Text>
+          <IconButton name={`Rename ${title.text}`} icon={PencilSimpleLine} onPress={() => setTyped(entry.name ?? "")} className="-mb-2 -mr-2 h-11 w-11 rounded-button" />
+        </View>
+      </View>
+    </View>
+  )
+}
+
+export function Row({ entry }: { entry: ShelfEntry }) {
+  const { title, facts, typed, setTyped, take } = useEntry(entry)
+  return (
+    <View role="listitem" className="min-h-[68px] flex-row items-center border-b border-line">
+      <Pressable accessibilityRole="link" aria-label={`Open ${title.text}`} onPress={open(entry)} tabIndex={-1} className="py-2.5">
+        <Picture entry={entry} width={36} height={50} />
+      </Pressable>
+      {typed !== null ? (
+        <View className="ml-3.5 flex-1">
+          <NameField entry={entry} typed={typed} setTyped={setTyped} take={take} />
+        </View>
+      ) : (
+        <Pressable accessibilityRole="link" onPress={open(entry)} className="ml-3.5 min-w-0 flex-1 self-stretch justify-center">
+          <Text numberOfLines={1} className={`text-[16px] ${title.named ? "font-ui-bold text-ink" : "font-ui italic text-ink-soft"}`}>
+            {title.text}
+          </Text>
+          <Text numberOfLines={1} className="mt-0.5 font-ui text-[13px] text-ink-soft">
+            {facts}
+          </Text>
+        </Pressable>
+      )}
+      <IconButton name={`Rename ${title.text}`} icon={PencilSimpleLine} onPress={() => setTyped(entry.name ?? "")} />
+    </View>
+  )
+}

@@ -1,0 +1,76 @@
+/** All documents: the last one on top, a way to begin, and the rest. */
+import { useCallback, useEffect } from "react"
+import { router, useFocusEffect } from "expo-router"
+import { Pressable, ScrollView, Text, View } from "react-native"
+import { Glyph } from "../ui/pieces"
+import { Card, Row } from "./Entry"
+import { useShelf } from "./store"
+import { Plus } from "../ui/icons"
+
+const again = 4000
+
+function Heading({ children }: { children: string }) {
+  return (
+    <Text role="heading" aria-level={2} className="mb-3 mt-7 font-display text-[19px] text-ink">
+      {children}
+    </Text>
+  )
+}
+
+export function Shelf() {
+  const { entries, trouble, load, create } = useShelf()
+  useFocusEffect(
+    useCallback(() => {
+      document.title = "Shelf · Biblon"
+      void load()
+    }, [load]),
+  )
+  useEffect(() => {
+    if (!trouble) return
+    const timer = setTimeout(() => void load(), again)
+    return () => clearTimeout(timer)
+  }, [trouble, load])
+  const begin = async () => {
+    const id = await create()
+    if (id) router.navigate(`/d/${id}`)
+  }
+  const [latest, ...others] = entries ?? []
+  return (
+    <ScrollView role="main" className="flex-1 bg-desk" contentContainerClassName="mx-auto w-full max-w-[1080px] px-[18px] pb-16 pt-6 wide:px-10 wide:pt-10">
+      <Text role="heading" aria-level={1} className="font-display text-[28px] text-ink">
+        Biblon
+      </Text>
+      {trouble ? (
+        <Text role="alert" className="mt-4 rounded-tray bg-raised p-3 font-ui text-[14px] text-madder">
+          {trouble}
+        </Text>
+      ) : null}
+      <View className="wide:flex-row wide:items-start wide:gap-12">
+        <View className="wide:w-[400px]">
+          {latest ? (
+            <>
+              <Heading>Go on with</Heading>
+              <Card entry={latest} />
+            </>
+          ) : null}
+          <Heading>Begin</Heading>
+          <Pressable accessibilityRole="button" onPress={() => void begin()} className="h-12 flex-row items-center gap-2 self-start rounded-button bg-murex px-5 hover:opacity-90">
+            <Glyph icon={Plus} size={18} colour="rgb(var(--on-murex))" />
+            <Text className="font-ui-bold text-[16px] text-on-murex">A blank sheet</Text>
+          </Pressable>
+          {entries?.length === 0 ? <Text className="mt-4 font-ui text-[15px] text-ink-soft">The shelf is empty. Begin with a blank sheet: it is kept as you write.</Text> : null}
+        </View>
+        {others.length > 0 ? (
+          <View className="min-w-0 wide:flex-1">
+            <Heading>On the shelf</Heading>
+            <View role="list" className="border-t border-line">
+              {others.map((entry) => (
+                <Row key={entry.id} entry={entry} />
+              ))}
+            </View>
+          </View>
+        ) : null}
+      </View>
+    </ScrollView>
+  )
+}

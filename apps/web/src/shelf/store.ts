@@ -1,0 +1,52 @@
+import { create } from "zustand"
+import type { ShelfEntry } from "@biblon/wire"
+import { api } from "../api"
+
+interface ShelfState {
+  entries: ShelfEntry[] | null
+  /** Numbers of sheets, as they become known. */
+  sheets: Record<string, number>
+  trouble: string | null
+  load(): Promise<void>
+  create(): Promise<string | null>
+  rename(id: string, name: string | null): Promise<void>
+}
+
+export const useShelf = create<ShelfState>((set, get) => ({
+  entries: null,
+  sheets: {},
+  trouble: null,
+
+  async load() {
+    try {
+      const entries = await api.list()
+      set({ entries, trouble: null })
+      for (const { id } of entries)
+        void api
+          .sheets(id)
+          .then(({ sheets }) => set((state) => ({ sheets: { ...state.sheets, [id]: sheets } })))
+          .catch(() => undefined)
+    } catch {
+      set({ trouble: "The shelf cannot be reached. Your documents are safe; Biblon tries again by itself." })
+    }
+  },
+
+  async create() {
+    try {
+      return (await api.create()).id
+    } catch {
+      set({ trouble: "A new document could not be made: the server cannot be reached." })
+      return null
+    }
+  },
+
+  async rename(id, name) {
+    const before = get().entries
+    const put = (entry: ShelfEntry) => set((state) => ({ entries: state.entries?.map((e) => (e.id === entry.id ? entry : e)) ?? null }))
+    try {
+      put(await api.rename(id, name))
+    } catch (error) {
+      set({ entries: before, trouble: `The name could not be changed: ${(error as Error).message}` })
+    }
+  },
+}))

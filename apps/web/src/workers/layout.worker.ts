@@ -1,0 +1,150 @@
+/** Lays the open document out. Sheets in sight come first; the rest follows in slices between messages. */
+import { Node } from "prosemirror-model"
+import { Step } from "prosemirror-transform"
+import { schema } from "@biblon/core/document"
+import { Composition, lineOfOffset, Typesetter, type Layout, type LayoutSpec, type PlacedSheet } from "@biblon/core/layout"
+import type { FromLayout, LayoutReport, SentSheet, SheetTable, ToLayout } from "./protocol"
+import { openFonts } from "./resources"
+
+const post = (message: FromLayout) => self.postMessage(message)
+
+/** Longest stretch of work between two looks at the messages, and between two reports of a layout in the making, in milliseconds. */
+const slice = 8
+const reportEvery = 120
+
+class LayoutDesk {
+  private doc: Node | null = null
+  private spec: LayoutSpec = { mode: "sheets" }
+  private seq = 0
+  private layout: Layout | null = null
+  private composition: Composition | null = null
+  private want = { from: 0, to: 4 }
+  private heldSheets = new Set<number>()
+  private heldParagraphs = new Set<number>()
+  private lastReport = 0
+  private readonly turn = new MessageChannel()
+
+  constructor(private readonly typesetter: Typesetter) {
+    this.turn.port1.onmessage = () => this.goOn()
+  }
+
+  receive(message: ToLayout): void {
+    switch (message.type) {
+      case "open":
+        this.doc = Node.fromJSON(schema, JSON.parse(message.content))
+        this.layout = null
+        this.spec = message.spec
+        return this.begin(message.seq)
+      case "steps":
+        for (const json of message.steps) {
+          const result = this.doc && Step.fromJSON(schema, json).apply(this.doc)
+          if (!result?.doc) throw new Error("A change does not fit the document that was laid out")
+          this.doc = result.doc
+        }
+        return this.begin(message.seq)
+      case "spec":
+        this.spec = message.spec
+        return this.begin(message.seq)
+      case "want":
+        this.want = { from: message.from, to: message.to }
+        if (this.composition) this.advance(() => this.wantedSettled())
+        return this.report(0)
+      case "locate":
+        return this.locate(message.id, message.block, message.offset)
+    }
+  }
+
+  private begin(seq: number): void {
+    if (!this.doc) return
+    this.seq = seq
+    const start = performance.now()
+    this.composition = new Composition(this.typesetter, this.doc, this.spec, this.layout)
+    this.advance(() => this.wantedSettled())
+    this.report(performance.now() - start)
+  }
+
+  private wantedSettled(): boolean {
+    return (this.composition?.settled ?? 0) >= this.want.to
+  }
+
+  /** Composes until there is enough; hands on to slices if that leaves something to do. */
+  private advance(enough: () => boolean): void {
+    const { composition } = this
+    if (!composition) return
+    let done = false
+    do done = composition.step()
+    while (!done && !enough())
+    this.layout = composition.layout
+    if (done) this.composition = null
+    else this.turn.port2.postMessage(null)
+  }
+
+  private goOn(): void {
+    if (!this.composition) return
+    const end = performance.now() + slice
+    this.advance(() => performance.now() > end)
+    if (!this.composition || performance.now() - this.lastReport > reportEvery) this.report(0)
+  }
+
+  private table(placed: readonly PlacedSheet[]): SheetTable {
+    const n = placed.length
+    const table = { ids: new Uint32Array(n), blocks: new Uint32Array(n), lines: new Uint32Array(n), widths: new Float64Array(n), heights: new Float64Array(n) }
+    placed.forEach(({ sheet, block }, i) => {
+      table.ids[i] = sheet.id
+      table.blocks[i] = block
+      table.lines[i] = sheet.start.line
+      table.widths[i] = sheet.width
+      table.heights[i] = sheet.height
+    })
+    return table
+  }
+
+  private report(took: number): void {
+    const { layout } = this
+    if (!layout) return
+    this.lastReport = performance.now()
+    const from = Math.min(this.want.from, layout.placed.length)
+    const to = Math.min(this.want.to, layout.placed.length)
+    const sheets: SentSheet[] = []
+    const paragraphs: LayoutReport["paragraphs"] = []
+    const nowSheets = new Set<number>()
+    const nowParagraphs = new Set<number>()
+    for (const { sheet } of layout.placed.slice(from, to)) {
+      nowSheets.add(sheet.id)
+      for (const { paragraph } of sheet.fragments) {
+        if (!this.heldParagraphs.has(paragraph.id) && !nowParagraphs.has(paragraph.id)) paragraphs.push(paragraph)
+        nowParagraphs.add(paragraph.id)
+      }
+      if (!this.heldSheets.has(sheet.id)) sheets.push({ ...sheet, fragments: sheet.fragments.map((f) => ({ ...f, paragraph: f.paragraph.id })) })
+    }
+    this.heldSheets = nowSheets
+    this.heldParagraphs = nowParagraphs
+    const complete = layout.settled === layout.placed.length && !this.composition
+    post({ type: "report", seq: this.seq, complete, settled: layout.settled, table: this.table(layout.placed), from, to, sheets, paragraphs, took })
+  }
+
+  private locate(id: number, block: number, offset: number): void {
+    const shows = ({ sheet, block: first }: PlacedSheet) =>
+      sheet.fragments.some((f) => {
+        if (first + f.block !== block) return false
+        const line = lineOfOffset(f.paragraph, offset)
+        return line >= f.from && line < f.to
+      })
+    let sheet = this.layout?.placed.findIndex(shows) ?? -1
+    if (sheet < 0 && this.composition) {
+      this.advance(() => (this.composition?.reached ?? 0) > block)
+      this.report(0)
+      sheet = this.layout?.placed.findIndex(shows) ?? -1
+    }
+    post({ type: "located", id, sheet })
+  }
+}
+
+const desk = openFonts().then((fonts) => new LayoutDesk(new Typesetter(fonts)))
+// The queue keeps the order of messages that came before the fonts were there.
+let queue = desk.then(() => post({ type: "ready" }))
+self.onmessage = ({ data }: MessageEvent<ToLayout>) => {
+  queue = queue
+    .then(async () => (await desk).receive(data))
+    .catch((error: unknown) => post({ type: "failed", message: error instanceof Error ? error.message : String(error) }))
+}

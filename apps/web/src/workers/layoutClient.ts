@@ -1,0 +1,62 @@
+/** The page's end of the layout worker. */
+import type { LayoutSpec } from "@biblon/core/layout"
+import { LayoutMirror } from "./layoutMirror"
+import type { FromLayout, LayoutReport, ToLayout } from "./protocol"
+
+export class LayoutClient {
+  readonly mirror = new LayoutMirror()
+  private readonly worker = new Worker("/workers/layout.worker.js", { type: "module" })
+  private seq = 0
+  private readonly asked = new Map<number, (sheet: number) => void>()
+  private asking = 0
+
+  constructor(onReport: (report: LayoutReport) => void, onFailure: (message: string) => void) {
+    this.worker.onmessage = ({ data }: MessageEvent<FromLayout>) => {
+      if (data.type === "report") {
+        this.mirror.take(data)
+        onReport(data)
+      } else if (data.type === "located") {
+        this.asked.get(data.id)?.(data.sheet)
+        this.asked.delete(data.id)
+      } else if (data.type === "failed") onFailure(data.message)
+    }
+    this.worker.onerror = (event) => onFailure(event.message || "The layout worker did not start")
+  }
+
+  private send(message: ToLayout): void {
+    this.worker.postMessage(message)
+  }
+
+  /** Whether the mirror includes every change sent so far. */
+  get current(): boolean {
+    return this.mirror.seq === this.seq
+  }
+
+  open(content: string, spec: LayoutSpec): void {
+    this.send({ type: "open", content, spec, seq: ++this.seq })
+  }
+
+  change(steps: unknown[]): void {
+    this.send({ type: "steps", steps, seq: ++this.seq })
+  }
+
+  setSpec(spec: LayoutSpec): void {
+    this.send({ type: "spec", spec, seq: ++this.seq })
+  }
+
+  want(from: number, to: number): void {
+    this.send({ type: "want", from, to })
+  }
+
+  locate(block: number, offset: number): Promise<number> {
+    return new Promise((resolve) => {
+      const id = ++this.asking
+      this.asked.set(id, resolve)
+      this.send({ type: "locate", id, block, offset })
+    })
+  }
+
+  close(): void {
+    this.worker.terminate()
+  }
+}

@@ -1,0 +1,54 @@
+/**
+ * What the page and the layout worker say to each other. The worker holds the document and all its
+ * sheets; the page holds a table of all sheets and the contents of those in or near sight. Both sides
+ * know what the page holds: after each report exactly the sheets of its range.
+ */
+import type { Fragment, LayoutSpec, ParagraphLayout, Sheet } from "@biblon/core/layout"
+
+export type ToLayout =
+  /** `content` is the document node as JSON text. */
+  | { type: "open"; content: string; spec: LayoutSpec; seq: number }
+  | { type: "steps"; steps: unknown[]; seq: number }
+  | { type: "spec"; spec: LayoutSpec; seq: number }
+  /** Sheets in or near sight; `to` is not included. */
+  | { type: "want"; from: number; to: number }
+  /** Which sheet shows an offset of a block? */
+  | { type: "locate"; id: number; block: number; offset: number }
+
+/** One row for each sheet, in columns. */
+export interface SheetTable {
+  ids: Uint32Array
+  /** First block and first line of it. */
+  blocks: Uint32Array
+  lines: Uint32Array
+  widths: Float64Array
+  heights: Float64Array
+}
+
+/** A sheet whose paragraphs are sent by their ids. */
+export type SentSheet = Omit<Sheet, "fragments"> & { fragments: (Omit<Fragment, "paragraph"> & { paragraph: number })[] }
+
+export interface LayoutReport {
+  type: "report"
+  /** The last change of the document or the spec that this layout includes. */
+  seq: number
+  /** Whether every sheet is settled. */
+  complete: boolean
+  /** So many sheets of the table are right. */
+  settled: number
+  table: SheetTable
+  from: number
+  to: number
+  /** Those in range that the page does not hold yet. */
+  sheets: SentSheet[]
+  paragraphs: ParagraphLayout[]
+  /** Milliseconds that layout took, for measurements. */
+  took: number
+}
+
+export type FromLayout =
+  /** Messages may be sent now. */
+  | { type: "ready" }
+  | LayoutReport
+  | { type: "located"; id: number; sheet: number }
+  | { type: "failed"; message: string }

@@ -1,0 +1,88 @@
+/** Builds the application into apps/web/dist: fonts, workers, the Expo export, and compressed copies. Does nothing if that is newer than its sources. */
+import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs"
+import { createRequire } from "node:module"
+import { join } from "node:path"
+import { brotliCompressSync, constants } from "node:zlib"
+import { root, run } from "./setup.mjs"
+
+const require = createRequire(join(root, "package.json"))
+const web = join(root, "apps/web")
+const dist = join(web, "dist")
+
+function files(folder) {
+  return readdirSync(folder, { withFileTypes: true, recursive: true })
+    .filter((entry) => entry.isFile())
+    .map((entry) => join(entry.parentPath ?? entry.path, entry.name))
+}
+
+function newest(paths) {
+  let time = 0
+  for (const path of paths) for (const file of statSync(path).isDirectory() ? files(path) : [path]) time = Math.max(time, statSync(file).mtimeMs)
+  return time
+}
+
+const sources = ["apps/web/app", "apps/web/src", "packages/core/src", "packages/wire/src", "package-lock.json", "scripts/build.mjs", ...["app.json", "babel.config.js", "metro.config.js", "tailwind.config.js", "global.css"].map((f) => `apps/web/${f}`)]
+  .map((path) => join(root, path))
+  .filter(existsSync)
+
+async function copyFonts() {
+  const { build } = await import("esbuild")
+  const out = join(root, ".cache/catalogue.mjs")
+  await build({ entryPoints: [join(root, "packages/core/src/layout/fonts/catalogue.ts")], outfile: out, format: "esm", logLevel: "error" })
+  const { shippedFaces } = await import(out)
+  const folder = join(web, "public/fonts")
+  mkdirSync(folder, { recursive: true })
+  for (const { id, path } of shippedFaces()) {
+    const target = join(folder, `${id}.ttf`)
+    if (!existsSync(target)) copyFileSync(join(root, "node_modules/@expo-google-fonts", path), target)
+  }
+}
+
+async function buildWorkers() {
+  const { build } = await import("esbuild")
+  const folder = join(web, "public/workers")
+  mkdirSync(folder, { recursive: true })
+  await build({
+    entryPoints: ["layout", "pdf"].map((name) => join(web, `src/workers/${name}.worker.ts`)),
+    outdir: folder,
+    bundle: true,
+    minify: true,
+    format: "esm",
+    target: "es2022",
+    platform: "browser",
+    logLevel: "error",
+  })
+  for (const name of ["harfbuzz.wasm", "harfbuzz-subset.wasm"]) copyFileSync(require.resolve(`harfbuzzjs/dist/${name}`), join(folder, name))
+}
+
+function compress() {
+  const cache = join(root, ".cache/brotli")
+  mkdirSync(cache, { recursive: true })
+  for (const file of files(dist).filter((f) => /\.(js|css|ttf|wasm)$/.test(f))) {
+    const font = file.endsWith(".ttf")
+    const kept = join(cache, file.split(/[\\/]/).pop() + ".br")
+    if (font && existsSync(kept)) {
+      copyFileSync(kept, file + ".br")
+      continue
+    }
+    const bytes = brotliCompressSync(readFileSync(file), { params: { [constants.BROTLI_PARAM_QUALITY]: font ? 9 : 10 } })
+    writeFileSync(file + ".br", bytes)
+    if (font) writeFileSync(kept, bytes)
+  }
+}
+
+export async function buildApp() {
+  const mark = join(dist, ".built")
+  if (existsSync(mark) && statSync(mark).mtimeMs > newest(sources)) return
+  console.log("Building the application (a few minutes the first time)…")
+  mkdirSync(join(root, ".cache"), { recursive: true })
+  rmSync(dist, { recursive: true, force: true })
+  await copyFonts()
+  await buildWorkers()
+  const status = run("npx", ["expo", "export", "--platform", "web"], { cwd: web, stdio: ["ignore", "ignore", "inherit"], env: { ...process.env, EXPO_NO_TELEMETRY: "1", CI: "1" } })
+  if (status !== 0) throw new Error("The application could not be built")
+  compress()
+  writeFileSync(mark, "")
+}
+
+if (process.argv[1]?.endsWith("build.mjs")) await buildApp()
