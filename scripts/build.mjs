@@ -21,7 +21,7 @@ function newest(paths) {
   return time
 }
 
-const sources = ["apps/web/app", "apps/web/src", "packages/core/src", "packages/wire/src", "package-lock.json", "scripts/build.mjs", ...["app.json", "babel.config.js", "metro.config.js", "tailwind.config.js", "global.css"].map((f) => `apps/web/${f}`)]
+const sources = ["apps/web/app", "apps/web/src", "packages/core/src", "packages/wire/src", "package-lock.json", "scripts/build.mjs", ...["public/index.html", "public/sign.svg", "app.json", "babel.config.js", "metro.config.js", "tailwind.config.js", "global.css"].map((f) => `apps/web/${f}`)]
   .map((path) => join(root, path))
   .filter(existsSync)
 

@@ -22,7 +22,7 @@ const demo = [
     ago: 1,
     doc: document(write(paper), {
       styles: styles({ align: "left", lineSpacing: { rule: "multiple", value: 2 }, spaceAfter: 0, indentFirst: 10 * MM }),
-      setup: { ...defaultSetup, margins: { top: 30 * MM, right: 34 * MM, bottom: 30 * MM, left: 34 * MM } },
+      setup: { ...defaultSetup, margins: { top: 32 * MM, right: 37 * MM, bottom: 32 * MM, left: 37 * MM } },
       properties: { title: "Tides and timetables", author: "Nell Caddow" },
     }),
   },

@@ -26,7 +26,7 @@ import {
 } from "@biblon/core/editing"
 import type { DeskSession } from "../desk/session"
 import { printPdf, savePdf } from "../desk/delivering"
-import { ArrowUUpLeft, ArrowUUpRight, FileArrowDown, Printer, SelectionAll, TextAa, TextAlignCenter, TextAlignJustify, TextAlignLeft, TextAlignRight, TextB, TextItalic, TextUnderline, type Icon } from "../ui/icons"
+import { ArrowUUpLeft, ArrowUUpRight, FileArrowDown, Printer, SelectionAll, TextAlignCenter, TextAlignJustify, TextAlignLeft, TextAlignRight, TextB, TextItalic, TextUnderline, type Icon } from "../ui/icons"
 
 export interface Tool {
   id: string
@@ -59,8 +59,8 @@ export const tools: readonly Tool[] = [
   command("bold", "Bold", "strong heavy thick", toggleBold, { icon: TextB, keys: ["Mod+b"], extent: (e) => extentOf(letterValue(e, "bold"), true) }),
   command("italic", "Italic", "slanted emphasis", toggleItalic, { icon: TextItalic, keys: ["Mod+i"], extent: (e) => extentOf(letterValue(e, "italic"), true) }),
   command("underline", "Underline", "line below", toggleUnderline, { icon: TextUnderline, keys: ["Mod+u"], extent: (e) => extentOf(letterValue(e, "underline"), "single") }),
-  command("larger", "Larger", "bigger size grow", stepSize(1), { icon: TextAa }),
-  command("smaller", "Smaller", "size shrink", stepSize(-1), { icon: TextAa }),
+  command("larger", "Larger letters", "bigger size grow", stepSize(1), { keys: ["Mod+Alt+ArrowUp"] }),
+  command("smaller", "Smaller letters", "size shrink", stepSize(-1), { keys: ["Mod+Alt+ArrowDown"] }),
   alignment("left", "Left", "align ragged", TextAlignLeft),
   alignment("center", "Centre", "align middle", TextAlignCenter),
   alignment("right", "Right", "align", TextAlignRight),

@@ -2,7 +2,7 @@
 import { getVersion } from "prosemirror-collab"
 import { EditorState, TextSelection, type Transaction } from "prosemirror-state"
 import { document } from "@biblon/core/document"
-import { editHistory, moveHorizontally, documentEdge, type Command } from "@biblon/core/editing"
+import { documentEdge, editHistory, insertText, moveHorizontally, type Command } from "@biblon/core/editing"
 import type { LayoutSpec } from "@biblon/core/layout"
 import { api, NotThere } from "../api"
 import { Connection } from "../live/connection"
@@ -150,7 +150,7 @@ export class DeskSession {
     if (!view) return
     const needsSheet = motion !== "documentStart" && motion !== "documentEnd" && motion !== "left" && motion !== "right" && motion !== "wordLeft" && motion !== "wordRight"
     if (needsSheet && !view.holds(this.head)) {
-      this.awaiting = { motion, extend }
+      this.waitingKeys = [() => this.move(motion, extend)]
       view.reveal(this.head)
       return
     }
@@ -162,7 +162,6 @@ export class DeskSession {
     }
     this.goalX = goal
   }
-  private awaiting: { motion: Motion; extend: boolean } | null = null
 
   private target(motion: Motion, extend: boolean, view: SheetView, goal: number | null): Place | null {
     const { editor, head } = this
@@ -198,6 +197,13 @@ export class DeskSession {
     }
   }
 
+  /** Keys that came after a movement whose sheet is still on its way; they follow in order when it is here. */
+  private waitingKeys: (() => void)[] | null = null
+
+  private pressed(event: KeyboardEvent): void {
+    if (!runKey(event, this) && event.key.length === 1 && !event.ctrlKey && !event.metaKey) this.run(insertText(event.key))
+  }
+
   // ---- the view
 
   /** Hangs the sheets into an element of the page. */
@@ -228,7 +234,10 @@ export class DeskSession {
     attachClipboard(field.element, this)
     field.element.addEventListener("keydown", (event) => {
       if (field.composing || event.isComposing) return
-      if (runKey(event, this)) event.preventDefault()
+      if (this.waitingKeys) {
+        event.preventDefault()
+        this.waitingKeys.push(() => this.pressed(event))
+      } else if (runKey(event, this)) event.preventDefault()
     })
     field.element.addEventListener("focus", () => this.setWriting(true))
     field.element.addEventListener("blur", () => this.setWriting(false))
@@ -339,10 +348,12 @@ export class DeskSession {
 
   private onReport(): void {
     this.view?.refresh()
-    if (this.awaiting && this.view?.holds(this.head)) {
-      const { motion, extend } = this.awaiting
-      this.awaiting = null
-      this.move(motion, extend)
+    while (this.waitingKeys && this.view?.holds(this.head)) {
+      const [first, ...rest] = this.waitingKeys
+      this.waitingKeys = null
+      first?.()
+      // A motion among them may have to wait again; what came after it then waits behind it.
+      if (rest.length > 0) this.waitingKeys = [...((this.waitingKeys as (() => void)[] | null) ?? []), ...rest]
     }
   }
 

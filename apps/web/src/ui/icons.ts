@@ -19,7 +19,6 @@ export { PencilSimpleLineIcon as PencilSimpleLine } from "phosphor-react-native/
 export { PlusIcon as Plus } from "phosphor-react-native/src/icons/Plus"
 export { PrinterIcon as Printer } from "phosphor-react-native/src/icons/Printer"
 export { SelectionAllIcon as SelectionAll } from "phosphor-react-native/src/icons/SelectionAll"
-export { TextAaIcon as TextAa } from "phosphor-react-native/src/icons/TextAa"
 export { TextAlignCenterIcon as TextAlignCenter } from "phosphor-react-native/src/icons/TextAlignCenter"
 export { TextAlignJustifyIcon as TextAlignJustify } from "phosphor-react-native/src/icons/TextAlignJustify"
 export { TextAlignLeftIcon as TextAlignLeft } from "phosphor-react-native/src/icons/TextAlignLeft"

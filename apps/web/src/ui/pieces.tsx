@@ -3,15 +3,18 @@ import type { ReactNode } from "react"
 import { Pressable, Text, View } from "react-native"
 import type { Extent } from "@biblon/core/editing"
 import { useNumberEntry } from "./numberEntry"
-import { Minus, Plus, type Icon } from "./icons"
+import { Minus, Plus, X, type Icon } from "./icons"
 
 export const ink = "rgb(var(--ink))"
 export const inkSoft = "rgb(var(--ink-soft))"
 export const murex = "rgb(var(--murex))"
 
+/** Drawings of mere strokes have no second tone. */
+const strokes = new Set<Icon>([Minus, Plus, X])
+
 export function Glyph({ icon: Drawing, size = 22, colour = ink }: { icon: Icon | undefined; size?: number; colour?: string }) {
   if (!Drawing) return null
-  return <Drawing size={size} color={colour} weight="duotone" duotoneColor={colour} duotoneOpacity={0.18} />
+  return <Drawing size={size} color={colour} weight={strokes.has(Drawing) ? "regular" : "duotone"} duotoneColor={colour} duotoneOpacity={0.18} />
 }
 
 /** A button that shows an icon only; its name is for screen readers and the tooltip. */

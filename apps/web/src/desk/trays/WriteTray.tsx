@@ -87,7 +87,7 @@ function Colours() {
           aria-pressed={value === colour}
           {...{ title: name }}
           onPress={() => session.run(setLetters("colour", value))}
-          className="h-11 w-9 items-center justify-center"
+          className="h-11 w-8 items-center justify-center"
         >
           <View className={`h-8 w-8 items-center justify-center rounded-full border-2 ${value === colour ? "border-murex" : "border-transparent"}`}>
             <View className="h-6 w-6 rounded-full" style={{ backgroundColor: value }} />
@@ -154,7 +154,7 @@ export function WriteTray() {
       <Typeface />
       <View className="mt-2">
         <Segments label="Weight and slant">
-          {["bold", "italic", "underline", "smaller", "larger"].map((id, i) => (
+          {["bold", "italic", "underline"].map((id, i) => (
             <ToolButton key={id} id={id} className={`h-11 flex-1 wide:h-9 ${i === 0 ? "" : "border-l border-line"}`} />
           ))}
         </Segments>

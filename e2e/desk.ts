@@ -1,0 +1,124 @@
+/** What tests do at the desk, in the words of a person; and the fixtures that they start from. */
+import { test as base, expect, type Locator, type Page } from "@playwright/test"
+import { TestServer } from "./server"
+
+export { expect }
+
+interface Fixtures {
+  /** A server with the demo documents. */
+  server: TestServer
+}
+
+export const test = base.extend<{ desk: DeskPage }, Fixtures>({
+  server: [
+    async ({}, use) => {
+      const server = new TestServer()
+      await server.start(true)
+      await use(server)
+      await server.stop()
+    },
+    { scope: "worker" },
+  ],
+  desk: async ({ page, server }, use) => {
+    await use(new DeskPage(page, server))
+  },
+})
+
+export class DeskPage {
+  id = ""
+
+  constructor(
+    readonly page: Page,
+    readonly server: TestServer,
+  ) {}
+
+  /** A new blank document, opened and ready to type in. */
+  async blank(): Promise<void> {
+    await this.open(await this.server.create())
+    await this.firstSheet.click({ position: { x: 120, y: 120 } })
+    await expect(this.field).toBeFocused()
+  }
+
+  async open(id: string): Promise<void> {
+    this.id = id
+    await this.page.goto(`${this.server.address}/d/${id}`)
+    await expect(this.firstSheet).toBeVisible()
+  }
+
+  /** Opens one of the demo documents by its name. */
+  async openNamed(name: string): Promise<void> {
+    const list = (await (await fetch(`${this.server.address}/api/documents`)).json()) as { id: string; name: string | null }[]
+    await this.open(list.find((d) => d.name === name)?.id ?? "")
+    await expect(this.page.locator(".run").first()).toBeVisible()
+  }
+
+  get firstSheet(): Locator {
+    return this.page.locator(".sheet").first()
+  }
+  get field(): Locator {
+    return this.page.getByLabel("Text of the document")
+  }
+  get caret(): Locator {
+    return this.page.locator(".caret")
+  }
+  get saving(): Locator {
+    return this.page.getByTestId("saving")
+  }
+
+  async type(text: string): Promise<void> {
+    await this.page.keyboard.type(text)
+  }
+  async press(...keys: string[]): Promise<void> {
+    for (const key of keys) await this.page.keyboard.press(key)
+  }
+
+  /** The paragraphs that can be read on the sheets in sight. */
+  async shown(): Promise<string[]> {
+    return this.page.locator(".block").evaluateAll((blocks) => blocks.map((b) => [...b.querySelectorAll(".line")].map((l) => l.textContent).join("")))
+  }
+  async expectShown(...paragraphs: string[]): Promise<void> {
+    await expect.poll(() => this.shown()).toEqual(paragraphs)
+  }
+
+  /** Waits until the server has everything, and reads it there. */
+  async stored() {
+    await this.saved()
+    return this.server.paragraphs(this.id)
+  }
+  async saved(): Promise<void> {
+    await expect(this.saving).toHaveText(/^Saved/)
+  }
+
+  /** The text that is selected, by the browser's own copy. */
+  async selected(): Promise<string> {
+    return this.page.evaluate(() => {
+      const data = new DataTransfer()
+      document.activeElement?.dispatchEvent(new ClipboardEvent("copy", { clipboardData: data, cancelable: true, bubbles: true }))
+      return data.getData("text/plain")
+    })
+  }
+
+  /** Where a piece of text stands on the screen: from its first to its last character. */
+  async where(text: string): Promise<{ left: number; right: number; top: number; bottom: number; middle: number }> {
+    const found = await this.page.waitForFunction((wanted) => {
+      for (const run of document.querySelectorAll(".canvas .run")) {
+        const at = run.textContent?.indexOf(wanted) ?? -1
+        const node = [...run.childNodes].find((n) => n.nodeType === Node.TEXT_NODE)
+        if (at < 0 || !node) continue
+        const range = document.createRange()
+        range.setStart(node, at)
+        range.setEnd(node, at + wanted.length)
+        const { left, right } = range.getBoundingClientRect()
+        const { top, bottom } = range.getBoundingClientRect()
+        return { left, right, top, bottom, middle: (top + bottom) / 2 }
+      }
+      return null
+    }, text)
+    return (await found.jsonValue()) as { left: number; right: number; top: number; bottom: number; middle: number }
+  }
+
+  async selectWord(word: string): Promise<void> {
+    const { left, right, middle } = await this.where(word)
+    await this.page.mouse.dblclick((left + right) / 2, middle)
+  }
+}

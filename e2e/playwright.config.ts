@@ -1,0 +1,21 @@
+import { defineConfig } from "@playwright/test"
+
+const launchOptions = {
+  executablePath: "/usr/bin/chromium",
+  args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+}
+
+export default defineConfig({
+  testDir: "tests",
+  outputDir: "../test-results",
+  timeout: 60_000,
+  expect: { timeout: 15_000 },
+  workers: 2,
+  retries: 0,
+  reporter: [["list"], ["json", { outputFile: "../test-results/playwright.json" }]],
+  use: { launchOptions, locale: "en-GB", timezoneId: "Europe/London", trace: "off", actionTimeout: 15_000 },
+  projects: [
+    { name: "wide", testIgnore: /\.phone\.spec/, use: { viewport: { width: 1280, height: 800 } } },
+    { name: "phone", testMatch: /\.phone\.spec/, use: { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } },
+  ],
+})

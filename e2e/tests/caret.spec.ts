@@ -1,0 +1,80 @@
+import { expect, test, type DeskPage } from "../desk"
+
+/** Distances between the caret and the edge of the glyph beside it, as the browser painted it, while the caret walks along a line. */
+async function caretErrors(desk: DeskPage, steps: number): Promise<number[]> {
+  const errors: number[] = []
+  for (let i = 0; i < steps; i++) {
+    await desk.press("ArrowRight")
+    const error = await desk.page.evaluate(() => {
+      const caret = document.querySelector(".caret")!.getBoundingClientRect()
+      const field = document.querySelector<HTMLTextAreaElement>(".field")!
+      const paragraph = field.value.slice(1, -1)
+      const offset = field.selectionStart - 1
+      const block = [...document.querySelectorAll(".block")].find((b) => [...b.querySelectorAll(".line")].map((l) => l.textContent).join("") === paragraph)!
+      let at = 0
+      for (const run of block.querySelectorAll(".run")) {
+        const node = [...run.childNodes].find((n) => n.nodeType === Node.TEXT_NODE) as Text
+        if (offset >= at && offset < at + node.length) {
+          const range = document.createRange()
+          range.setStart(node, offset - at)
+          range.setEnd(node, offset - at + 1)
+          const rect = range.getBoundingClientRect()
+          return caret.left + 1 - rect.left + (caret.bottom < rect.top || caret.top > rect.bottom ? 1000 : 0)
+        }
+        at += node.length
+      }
+      return 0
+    })
+    errors.push(Math.abs(error))
+  }
+  return errors
+}
+
+for (const zoom of [1, 1.15 ** 3, 1.15 ** -3])
+  test(`the caret stands where the glyphs are, in justified text of several faces, at ${Math.round(zoom * 100)} % of the fitted size`, async ({ desk, page }) => {
+    await desk.blank()
+    await page.getByRole("button", { name: "Write" }).click()
+    await page.getByRole("button", { name: "Justify" }).click()
+    await desk.type("AVATAR To We office efficient flow naïve Привет ")
+    await desk.press("Control+b")
+    await desk.type("The Trust has now completed the survey of the east slipway, ")
+    await desk.press("Control+i")
+    await desk.type("and writes to apply for the mooring rights that the ferry will need ")
+    await desk.press("Control+b", "Control+i")
+    await desk.type("when trials begin in the spring, weather and tide permitting, as they will.")
+    const name = zoom > 1 ? "Larger view" : "Smaller view"
+    for (let i = 0; i < Math.abs(Math.round(Math.log(zoom) / Math.log(1.15))); i++) await page.getByRole("button", { name }).click()
+    await desk.press("Control+Home")
+    await page.evaluate(() => document.fonts.ready)
+    const errors = await caretErrors(desk, 200)
+    expect(Math.max(...errors)).toBeLessThan(0.5)
+  })
+
+test("flow view re-wraps the text and keeps the place", async ({ desk, page }) => {
+  await desk.openNamed("Tides and timetables")
+  await desk.press("Escape")
+  const { left, middle } = await desk.where("promise made")
+  await page.mouse.click(left, middle)
+  for (let i = 0; i < 5; i++) await desk.press("PageDown")
+  const before = await desk.field.inputValue()
+  await page.getByRole("button", { name: "Flow" }).click()
+  await expect(page.locator(".canvas.flow")).toBeVisible()
+  await expect(desk.caret).toBeInViewport()
+  expect(await desk.field.inputValue()).toBe(before)
+  await page.getByRole("button", { name: "Sheets" }).click()
+  await expect(page.getByText(/^Sheet \d+ of/)).toBeVisible()
+  await expect(desk.caret).toBeInViewport()
+})
+
+test("opening a tray and zooming keep the caret in sight", async ({ desk, page }) => {
+  await desk.openNamed("Tides and timetables")
+  const { left, middle } = await desk.where("promise made")
+  await page.mouse.click(left, middle)
+  for (let i = 0; i < 4; i++) await desk.press("PageDown")
+  await page.getByRole("button", { name: "Structure" }).click()
+  await expect(desk.caret).toBeInViewport()
+  for (let i = 0; i < 5; i++) {
+    await page.getByRole("button", { name: "Larger view" }).click()
+    await expect(desk.caret).toBeInViewport()
+  }
+})

@@ -1,0 +1,107 @@
+import AxeBuilder from "@axe-core/playwright"
+import { expect, test, type DeskPage } from "../desk"
+
+async function tap(desk: DeskPage, text: string, where: "left" | "middle" | "right" = "middle"): Promise<void> {
+  const { left, right, middle } = await desk.where(text)
+  await desk.page.touchscreen.tap(where === "left" ? left : where === "right" ? right : (left + right) / 2, middle)
+}
+
+/** A finger that presses a point and moves to another. */
+async function drag(desk: DeskPage, from: { x: number; y: number }, to: { x: number; y: number }): Promise<void> {
+  const cdp = await desk.page.context().newCDPSession(desk.page)
+  const touch = (type: "touchStart" | "touchMove" | "touchEnd", point?: { x: number; y: number }) => cdp.send("Input.dispatchTouchEvent", { type, touchPoints: point ? [point] : [] })
+  await touch("touchStart", from)
+  for (let i = 1; i <= 6; i++) await touch("touchMove", { x: from.x + ((to.x - from.x) * i) / 6, y: from.y + ((to.y - from.y) * i) / 6 })
+  await touch("touchEnd")
+}
+
+test("on a phone the text flows at a readable size; a tap writes, the strip takes the bench's place", async ({ desk, page }) => {
+  await desk.openNamed("Letter to the harbour master")
+  await expect(page.locator(".canvas.flow")).toBeVisible()
+  const size = await page.locator(".run", { hasText: "Dear Captain" }).evaluate((run) => run.getBoundingClientRect().height)
+  expect(size).toBeGreaterThanOrEqual(16)
+  expect(await page.evaluate(() => document.querySelector("[role=main]")!.scrollWidth)).toBeLessThanOrEqual(390)
+  await expect(page.getByRole("navigation", { name: "Bench" })).toBeVisible()
+  await tap(desk, "Dear Captain Orrin,", "right")
+  await expect(desk.field).toBeFocused()
+  await expect(page.getByRole("toolbar", { name: "Tools for the text" })).toBeVisible()
+  await desk.type(" good day.")
+  await expect(page.locator(".run", { hasText: "Dear Captain Orrin, good day." })).toBeVisible()
+  await page.getByRole("button", { name: "Put the keyboard away" }).tap()
+  await expect(page.getByRole("navigation", { name: "Bench" })).toBeVisible()
+})
+
+test("a double tap takes a word, handles change the selection, a tray shapes it and stays open", async ({ desk, page }) => {
+  await desk.open(await desk.server.create())
+  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await desk.type("The Trust has now completed the survey of the slip.")
+  await desk.saved()
+  const word = await desk.where("Trust")
+  const point = { x: (word.left + word.right) / 2, y: word.middle }
+  await page.touchscreen.tap(point.x, point.y)
+  await page.touchscreen.tap(point.x, point.y)
+  expect(await desk.selected()).toBe("Trust")
+
+  const to = page.locator(".handle.to")
+  const box = (await to.boundingBox())!
+  expect(Math.min(box.width, box.height)).toBeGreaterThanOrEqual(44)
+  const target = await desk.where("completed")
+  await drag(desk, { x: box.x + 26, y: box.y + 12 }, { x: target.right + 4, y: target.bottom + 12 })
+  await expect.poll(() => desk.selected()).toBe("Trust has now completed")
+
+  await page.getByRole("toolbar", { name: "Tools for the text" }).getByRole("button", { name: /^Bold/ }).tap()
+  await page.getByRole("button", { name: /^Style:/ }).tap()
+  const tray = page.getByRole("region", { name: "Structure" })
+  await tray.getByRole("option", { name: "Heading 2" }).tap()
+  await tray.getByRole("option", { name: "Quotation" }).tap()
+  await expect(tray).toBeVisible()
+  await expect(page.locator(".selected").first()).toBeInViewport()
+  const stored = await desk.stored()
+  expect(stored[0]?.style).toBe("quotation")
+  expect(stored[0]?.runs[1]).toEqual({ text: "Trust has now completed", marks: { bold: true } })
+  const grip = (await tray.boundingBox())!
+  await drag(desk, { x: grip.x + grip.width / 2, y: grip.y + 12 }, { x: grip.x + grip.width / 2, y: grip.y + 160 })
+  await expect(tray).toHaveCount(0)
+})
+
+test("a finger scrolls without moving the caret; the sheets can be shown", async ({ desk, page }) => {
+  await desk.openNamed("Tides and timetables")
+  const top = () => page.evaluate(() => document.querySelector("[role=main]")!.scrollTop)
+  await drag(desk, { x: 200, y: 600 }, { x: 200, y: 200 })
+  await expect.poll(top).toBeGreaterThan(200)
+  await expect(desk.field).not.toBeFocused()
+  await page.getByRole("button", { name: "Show the sheets" }).tap()
+  await expect(page.getByRole("group", { name: /^Sheet \d+ of 1[2-9]$/ }).first()).toBeVisible()
+  expect(await page.evaluate(() => document.querySelector("[role=main]")!.scrollWidth)).toBeLessThanOrEqual(390)
+})
+
+test("from the shelf to a named letter and its PDF, with a thumb", async ({ desk, page, server }) => {
+  await page.goto(server.address)
+  await page.getByRole("button", { name: "A blank sheet" }).tap()
+  await page.getByRole("button", { name: /^Name: not named yet/ }).tap()
+  await page.keyboard.type("Letter to donors")
+  await page.keyboard.press("Enter")
+  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await page.getByRole("button", { name: /^Style:/ }).tap()
+  await page.getByRole("option", { name: "Heading 1" }).tap()
+  await page.getByRole("button", { name: "Structure" }).tap()
+  await desk.type("Thank you")
+  await desk.press("Enter")
+  await desk.type("Your gift laid the chain.")
+  await desk.saved()
+  await page.getByRole("button", { name: "Put the keyboard away" }).tap()
+  await page.getByRole("button", { name: "Deliver" }).tap()
+  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: /Save as PDF/ }).tap()])
+  expect(download.suggestedFilename()).toBe("Letter to donors.pdf")
+  await page.getByRole("button", { name: "Back to the shelf" }).tap()
+  await expect(page.getByText("Letter to donors", { exact: true })).toBeVisible()
+})
+
+test("the phone's screens pass the automated check of accessibility", async ({ desk, page, server }) => {
+  await page.goto(server.address)
+  await expect(page.getByText("On the shelf")).toBeVisible()
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id}: ${v.nodes[0]?.html}`)).toEqual([])
+  await desk.openNamed("Letter to the harbour master")
+  await page.getByRole("button", { name: "Write" }).tap()
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id}: ${v.nodes[0]?.html}`)).toEqual([])
+})
