@@ -86,7 +86,14 @@ export class DeskPage {
     return this.server.paragraphs(this.id)
   }
   async saved(): Promise<void> {
+    // What was done last has to be taken in before the state that it leads to can be read.
+    await expect(this.page.getByRole("main")).toHaveAttribute("aria-busy", "false")
+    await this.page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))))
     await expect(this.saving).toHaveText(/^Saved/)
+  }
+
+  async expectSelected(text: string): Promise<void> {
+    await expect.poll(() => this.selected()).toBe(text)
   }
 
   /** The text that is selected, by the browser's own copy. */

@@ -45,6 +45,7 @@ for (const zoom of [1, 1.15 ** 3, 1.15 ** -3])
     const name = zoom > 1 ? "Larger view" : "Smaller view"
     for (let i = 0; i < Math.abs(Math.round(Math.log(zoom) / Math.log(1.15))); i++) await page.getByRole("button", { name }).click()
     await desk.press("Control+Home")
+    await desk.saved()
     await page.evaluate(() => document.fonts.ready)
     const errors = await caretErrors(desk, 200)
     expect(Math.max(...errors)).toBeLessThan(0.5)

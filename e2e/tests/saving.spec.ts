@@ -1,7 +1,20 @@
+import type { Page } from "@playwright/test"
 import { expect, test } from "../desk"
 import { TestServer } from "../server"
 
 const sentences = Array.from({ length: 12 }, (_, i) => `Crossing ${i + 1} took ${6 + (i % 5)} minutes at slack water.`)
+
+/** How many changes the device keeps because the server has not confirmed them. */
+const keptSteps = (page: Page) =>
+  page.evaluate(
+    () =>
+      new Promise<number>((resolve) => {
+        indexedDB.open("biblon").onsuccess = ({ target }) => {
+          const all = (target as IDBOpenDBRequest).result.transaction("pending").objectStore("pending").getAll()
+          all.onsuccess = () => resolve((all.result as { steps: unknown[] }[]).reduce((sum, record) => sum + record.steps.length, 0))
+        }
+      }),
+  )
 
 test.describe("on a server of its own", () => {
   const own = test.extend<{ ownServer: TestServer }>({
@@ -71,6 +84,7 @@ test.describe("on a server of its own", () => {
     await desk.blank()
     await desk.type("Once only.")
     await expect.poll(() => ownServer.text(desk.id)).toContain("O")
+    await expect.poll(() => keptSteps(desk.page)).toBe("Once only.".length)
     await desk.page.close()
     const again = new DeskPage(await context.newPage(), ownServer)
     await again.open(desk.id)

@@ -16,7 +16,7 @@ test("a blank sheet is made, told apart by its text, named in place and opened a
   await expect(page.getByTestId("saving")).toHaveText(/^Saved \d\d/)
   await page.getByRole("link", { name: "Back to the shelf" }).click()
   await expect(page.getByText("“Notice: dogs travel free”")).toBeVisible()
-  await expect(page.getByText(/not named yet/)).toBeVisible()
+  await expect(page.getByText(/· not named yet ·/).first()).toBeVisible()
   await page.getByRole("button", { name: "Rename “Notice: dogs travel free”" }).click()
   await page.keyboard.type("Slipway notice")
   await page.keyboard.press("Enter")
@@ -42,7 +42,7 @@ test("a name given at the desk is on the shelf and in the other tab", async ({ d
 test("an address without a document says so and leads back", async ({ page, server }) => {
   await page.goto(`${server.address}/d/nothing-here`)
   await expect(page.getByText("This document is not on the shelf.")).toBeVisible()
-  await page.getByRole("link", { name: "Back to the shelf" }).click()
+  await page.getByRole("link", { name: "Go to the shelf" }).click()
   await expect(page.getByText("Begin", { exact: true })).toBeVisible()
 })
 

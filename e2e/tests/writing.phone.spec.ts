@@ -6,13 +6,16 @@ async function tap(desk: DeskPage, text: string, where: "left" | "middle" | "rig
   await desk.page.touchscreen.tap(where === "left" ? left : where === "right" ? right : (left + right) / 2, middle)
 }
 
-/** A finger that presses a point and moves to another. */
+/** A finger that presses a point, moves to another, rests there and lets go. */
 async function drag(desk: DeskPage, from: { x: number; y: number }, to: { x: number; y: number }): Promise<void> {
   const cdp = await desk.page.context().newCDPSession(desk.page)
-  const touch = (type: "touchStart" | "touchMove" | "touchEnd", point?: { x: number; y: number }) => cdp.send("Input.dispatchTouchEvent", { type, touchPoints: point ? [point] : [] })
-  await touch("touchStart", from)
-  for (let i = 1; i <= 6; i++) await touch("touchMove", { x: from.x + ((to.x - from.x) * i) / 6, y: from.y + ((to.y - from.y) * i) / 6 })
-  await touch("touchEnd")
+  let timestamp = Date.now() / 1000
+  const touch = (type: "touchStart" | "touchMove" | "touchEnd", after: number, point?: { x: number; y: number }) =>
+    cdp.send("Input.dispatchTouchEvent", { type, timestamp: (timestamp += after), touchPoints: point ? [point] : [] })
+  await touch("touchStart", 0, from)
+  for (let i = 1; i <= 6; i++) await touch("touchMove", 0.016, { x: from.x + ((to.x - from.x) * i) / 6, y: from.y + ((to.y - from.y) * i) / 6 })
+  await touch("touchMove", 0.3, to)
+  await touch("touchEnd", 0.3)
 }
 
 test("on a phone the text flows at a readable size; a tap writes, the strip takes the bench's place", async ({ desk, page }) => {
@@ -40,7 +43,7 @@ test("a double tap takes a word, handles change the selection, a tray shapes it 
   const point = { x: (word.left + word.right) / 2, y: word.middle }
   await page.touchscreen.tap(point.x, point.y)
   await page.touchscreen.tap(point.x, point.y)
-  expect(await desk.selected()).toBe("Trust")
+  await desk.expectSelected("Trust")
 
   const to = page.locator(".handle.to")
   const box = (await to.boundingBox())!

@@ -30,18 +30,14 @@ const motions: Record<string, Motion> = {
     : { "Mod+ArrowLeft": "wordLeft", "Mod+ArrowRight": "wordRight" }),
 }
 
-/** Does what a key stands for. Returns false for keys that mean nothing here, such as letters. */
-export function runKey(event: KeyboardEvent, session: DeskSession): boolean {
+/** What a key stands for; null for keys that mean nothing here, such as letters. */
+export function keyAction(event: KeyboardEvent): ((session: DeskSession) => void) | null {
   const name = nameOf(event)
   const tool = byKey.get(name)
-  if (tool) {
-    tool.run(session)
-    return true
-  }
+  if (tool) return (session) => tool.run(session)
   const motion = motions[name.replace("Shift+", "")]
-  if (!motion) return false
-  session.move(motion, event.shiftKey)
-  return true
+  const { shiftKey } = event
+  return motion ? (session) => session.move(motion, shiftKey) : null
 }
 
 /** A shortcut in words for people. */

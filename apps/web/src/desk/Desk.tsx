@@ -48,7 +48,7 @@ function Waiting() {
       <Text className="mb-3 text-center font-display text-[22px] text-ink">{phase.kind === "missing" ? "This document is not on the shelf." : "One moment"}</Text>
       <Text className="text-center font-ui text-[15px] text-ink-soft">{phase.kind === "missing" ? "Its address may be mistyped, or it was removed." : phase.message}</Text>
       <Pressable accessibilityRole="link" onPress={() => router.navigate("/")} className="mt-5 h-11 justify-center rounded-button bg-murex px-5">
-        <Text className="font-ui-bold text-[15px] text-on-murex">Back to the shelf</Text>
+        <Text className="font-ui-bold text-[15px] text-on-murex">Go to the shelf</Text>
       </Pressable>
     </View>
   )

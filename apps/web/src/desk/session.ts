@@ -12,12 +12,12 @@ import { makePdf } from "../workers/pdf"
 import { besideLine, besidePage, caretX, lineEdge, type Motion } from "./input/movement"
 import { TextField } from "./input/field"
 import { PointerInput } from "./input/pointer"
-import { runKey } from "../commands/keys"
+import { keyAction } from "../commands/keys"
 import { toolNamed } from "../commands/registry"
 import { attachClipboard } from "./input/clipboard"
 import { createDeskStore, type DeskStore, type StageId, type ViewMode } from "./store"
 import { SheetView, type Place } from "./view/sheetView"
-import type { StackOptions } from "./view/stack"
+import { sideGap, type StackOptions } from "./view/stack"
 
 /** Space beside the text in flow view, and the widest line that reads well, in CSS pixels. */
 const flowMargin = 22
@@ -111,7 +111,10 @@ export class DeskSession {
     this.field?.map(tr)
     if (this.composing) this.composing = { from: tr.mapping.map(this.composing.from, -1), to: tr.mapping.map(this.composing.to) }
     this.store.setState({ editor: state })
-    if (steps.length > 0) this.layout.change(steps.map((step) => step.toJSON() as unknown))
+    if (steps.length > 0) {
+      this.layout.change(steps.map((step) => step.toJSON() as unknown))
+      this.showBusy()
+    }
     this.field?.sync()
     if (steps.length === 0) this.view?.paintSelection()
   }
@@ -140,6 +143,11 @@ export class DeskSession {
     this.bias = head.bias
     if (selection.anchor !== anchor || selection.head !== head.pos) this.apply(this.editor.tr.setSelection(TextSelection.create(doc, anchor, head.pos)))
     else this.view?.paintSelection()
+  }
+
+  /** Says to assistive technology whether the sheets are behind what was typed. */
+  private showBusy(): void {
+    this.view?.host.setAttribute("aria-busy", String(!this.layout.current || this.waitingKeys !== null))
   }
 
   // ---- movement
@@ -200,8 +208,14 @@ export class DeskSession {
   /** Keys that came after a movement whose sheet is still on its way; they follow in order when it is here. */
   private waitingKeys: (() => void)[] | null = null
 
-  private pressed(event: KeyboardEvent): void {
-    if (!runKey(event, this) && event.key.length === 1 && !event.ctrlKey && !event.metaKey) this.run(insertText(event.key))
+  private onKey(event: KeyboardEvent): void {
+    const { key, ctrlKey, metaKey } = event
+    let act = keyAction(event)
+    if (!act && this.waitingKeys && key.length === 1 && !ctrlKey && !metaKey) act = () => void this.run(insertText(key))
+    if (!act) return
+    event.preventDefault()
+    if (this.waitingKeys) this.waitingKeys.push(() => act(this))
+    else act(this)
   }
 
   // ---- the view
@@ -233,11 +247,7 @@ export class DeskSession {
     this.store.setState({ canvas: view.canvas })
     attachClipboard(field.element, this)
     field.element.addEventListener("keydown", (event) => {
-      if (field.composing || event.isComposing) return
-      if (this.waitingKeys) {
-        event.preventDefault()
-        this.waitingKeys.push(() => this.pressed(event))
-      } else if (runKey(event, this)) event.preventDefault()
+      if (!field.composing && !event.isComposing) this.onKey(event)
     })
     field.element.addEventListener("focus", () => this.setWriting(true))
     field.element.addEventListener("blur", () => this.setWriting(false))
@@ -310,7 +320,7 @@ export class DeskSession {
     if (this.fittedScale) {
       const { mode } = this.store.getState()
       const narrow = width < 600
-      const scale = mode === "flow" ? (narrow ? 1.5 : 1.6) : Math.min(fullSize * 1.25, Math.max(scales.least, (width - (narrow ? 12 : 64)) / this.sheetWidth()))
+      const scale = mode === "flow" ? (narrow ? 1.5 : 1.6) : Math.min(fullSize * 1.25, Math.max(scales.least, (width - (narrow ? 2 * sideGap : 64)) / this.sheetWidth()))
       this.store.setState({ scale })
     }
     const spec = this.specFor(width)
@@ -355,6 +365,7 @@ export class DeskSession {
       // A motion among them may have to wait again; what came after it then waits behind it.
       if (rest.length > 0) this.waitingKeys = [...((this.waitingKeys as (() => void)[] | null) ?? []), ...rest]
     }
+    this.showBusy()
   }
 
   // ---- the document as a whole

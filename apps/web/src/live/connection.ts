@@ -54,6 +54,7 @@ export class Connection {
   constructor(private readonly live: LiveDocument) {
     addEventListener("online", this.reconnectNow)
     addEventListener("offline", this.lost)
+    addEventListener("pagehide", this.leaving)
     this.connect()
   }
 
@@ -82,6 +83,8 @@ export class Connection {
     this.retry = setTimeout(() => this.connect(), this.wait)
     this.wait = Math.min(longestWait, this.wait * 1.6)
   }
+
+  private readonly leaving = (): void => this.keeper.flush()
 
   private readonly reconnectNow = (): void => {
     if (this.ready) return
@@ -151,6 +154,7 @@ export class Connection {
     this.closed = true
     removeEventListener("online", this.reconnectNow)
     removeEventListener("offline", this.lost)
+    removeEventListener("pagehide", this.leaving)
     this.lost()
   }
 }

@@ -47,12 +47,24 @@ export async function dropRecord(client: string): Promise<void> {
   await (await database()).delete("pending", client)
 }
 
+async function put(db: IDBPDatabase<Schema>, record: PendingRecord): Promise<void> {
+  if (record.steps.length > 0) await db.put("pending", record)
+  else await db.delete("pending", record.client)
+}
+
 /** Keeps the newest record of a session; while one is being written, those that come are joined into the last. */
 export class PendingKeeper {
   private next: PendingRecord | null = null
   private writing: Promise<void> | null = null
 
   constructor(private readonly onFailure: (error: unknown) => void) {}
+
+  /** Starts writing what waits behind another write: for the moment in which the page goes. */
+  flush(): void {
+    const record = this.next
+    this.next = null
+    if (record) void database().then((db) => put(db, record))
+  }
 
   keep(record: PendingRecord): void {
     this.next = record
@@ -65,8 +77,7 @@ export class PendingKeeper {
       while (this.next) {
         const record: PendingRecord = this.next
         this.next = null
-        if (record.steps.length > 0) await db.put("pending", record)
-        else await db.delete("pending", record.client)
+        await put(db, record)
       }
     } catch (error) {
       this.onFailure(error)

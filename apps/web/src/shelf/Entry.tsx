@@ -1,27 +1,23 @@
 import { useState } from "react"
 import { router } from "expo-router"
-import { Pressable, Text, TextInput, View } from "react-native"
+import { Pressable, Text, View } from "react-native"
 import type { ShelfEntry } from "@biblon/wire"
 import { api } from "../api"
 import { IconButton } from "../ui/pieces"
+import { NameField } from "../ui/NameField"
 import { useShelf } from "./store"
 import { sheetWords, titleWords, whenWords } from "./words"
 import { PencilSimpleLine } from "../ui/icons"
 
 function useEntry(entry: ShelfEntry) {
-  const [typed, setTyped] = useState<string | null>(null)
-  const rename = useShelf((s) => s.rename)
+  const [naming, setNaming] = useState(false)
   const sheets = useShelf((s) => s.sheets[entry.id])
   const now = Date.now()
   return {
     title: titleWords(entry, now),
     facts: [sheetWords(sheets), entry.name === null ? "not named yet" : null, `changed ${whenWords(entry.changed, now)}`].filter(Boolean).join(" · "),
-    typed,
-    setTyped,
-    take: () => {
-      if (typed !== null && typed.trim() !== (entry.name ?? "")) void rename(entry.id, typed.trim() || null)
-      setTyped(null)
-    },
+    naming,
+    setNaming,
   }
 }
 
@@ -31,37 +27,30 @@ function Picture({ entry, width, height }: { entry: ShelfEntry; width: number; h
   return <img src={api.pictureUrl(entry)} alt="" width={width} height={height} loading="lazy" className="border border-line bg-white object-cover object-top" style={{ width, height }} />
 }
 
-function NameField({ entry, typed, setTyped, take }: { entry: ShelfEntry; typed: string; setTyped: (text: string | null) => void; take: () => void }) {
+function EntryName({ entry, onEnd }: { entry: ShelfEntry; onEnd: () => void }) {
+  const rename = useShelf((s) => s.rename)
   return (
-    <TextInput
-      autoFocus
-      selectTextOnFocus
-      aria-label={`Name of ${entry.name ?? "the document"}`}
-      placeholder="Name"
-      value={typed}
-      maxLength={200}
-      onChangeText={setTyped}
-      onBlur={take}
-      onSubmitEditing={take}
-      onKeyPress={(event) => {
-        if (event.nativeEvent.key === "Escape") setTyped(null)
-      }}
-      className="h-11 w-full rounded-button border border-murex bg-raised px-2 font-ui text-[16px] text-ink"
+    <NameField
+      label={`Name of ${entry.name ?? "the document"}`}
+      name={entry.name}
+      onTake={(name) => void rename(entry.id, name)}
+      onEnd={onEnd}
+      className="h-11 w-full px-2 font-ui text-[16px]"
     />
   )
 }
 
 /** The document that was changed last. */
 export function Card({ entry }: { entry: ShelfEntry }) {
-  const { title, facts, typed, setTyped, take } = useEntry(entry)
+  const { title, facts, naming, setNaming } = useEntry(entry)
   return (
     <View className="flex-row rounded-tray bg-raised p-3.5 shadow-sm">
       <Pressable accessibilityRole="link" aria-label={`Open ${title.text}`} onPress={open(entry)}>
         <Picture entry={entry} width={96} height={136} />
       </Pressable>
       <View className="ml-3.5 min-w-0 flex-1 justify-between">
-        {typed !== null ? (
-          <NameField entry={entry} typed={typed} setTyped={setTyped} take={take} />
+        {naming ? (
+          <EntryName entry={entry} onEnd={() => setNaming(false)} />
         ) : (
           <Pressable accessibilityRole="link" onPress={open(entry)}>
             <Text numberOfLines={3} className={`font-display text-[19px] leading-6 ${title.named ? "text-ink" : "italic text-ink-soft"}`}>
@@ -71,7 +60,7 @@ export function Card({ entry }: { entry: ShelfEntry }) {
         )}
         <View className="flex-row items-end justify-between">
           <Text className="shrink pb-1 font-ui text-[13px] text-ink-soft">{facts}</Text>
-          <IconButton name={`Rename ${title.text}`} icon={PencilSimpleLine} onPress={() => setTyped(entry.name ?? "")} className="-mb-2 -mr-2 h-11 w-11 rounded-button" />
+          <IconButton name={`Rename ${title.text}`} icon={PencilSimpleLine} onPress={() => setNaming(true)} className="-mb-2 -mr-2 h-11 w-11 rounded-button" />
         </View>
       </View>
     </View>
@@ -79,15 +68,15 @@ export function Card({ entry }: { entry: ShelfEntry }) {
 }
 
 export function Row({ entry }: { entry: ShelfEntry }) {
-  const { title, facts, typed, setTyped, take } = useEntry(entry)
+  const { title, facts, naming, setNaming } = useEntry(entry)
   return (
     <View role="listitem" className="min-h-[68px] flex-row items-center border-b border-line">
       <Pressable accessibilityRole="link" aria-label={`Open ${title.text}`} onPress={open(entry)} tabIndex={-1} className="py-2.5">
         <Picture entry={entry} width={36} height={50} />
       </Pressable>
-      {typed !== null ? (
+      {naming ? (
         <View className="ml-3.5 flex-1">
-          <NameField entry={entry} typed={typed} setTyped={setTyped} take={take} />
+          <EntryName entry={entry} onEnd={() => setNaming(false)} />
         </View>
       ) : (
         <Pressable accessibilityRole="link" onPress={open(entry)} className="ml-3.5 min-w-0 flex-1 self-stretch justify-center">
@@ -99,7 +88,7 @@ export function Row({ entry }: { entry: ShelfEntry }) {
           </Text>
         </Pressable>
       )}
-      <IconButton name={`Rename ${title.text}`} icon={PencilSimpleLine} onPress={() => setTyped(entry.name ?? "")} />
+      <IconButton name={`Rename ${title.text}`} icon={PencilSimpleLine} onPress={() => setNaming(true)} />
     </View>
   )
 }

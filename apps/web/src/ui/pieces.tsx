@@ -63,7 +63,7 @@ export function Segment({ label, on, onPress, first }: { label: string; on: bool
 export function SectionTitle({ children, aside }: { children: string; aside?: ReactNode }) {
   return (
     <View className="mb-2 mt-5 flex-row items-center justify-between">
-      <Text role="heading" aria-level={3} className="font-ui text-[13px] text-ink-soft">
+      <Text role="heading" aria-level={2} className="font-ui text-[13px] text-ink-soft">
         {children}
       </Text>
       {aside}

@@ -55,7 +55,7 @@ function heading(level: number, size: number, spaceBefore: number, spaceAfter: n
   return style(`Heading ${level}`, {
     next: bodyStyle,
     outline: level,
-    paragraph: { align: "left", lineSpacing: { rule: "multiple", value: 1.1 }, spaceBefore, spaceAfter, keepNext: true, keepTogether: true },
+    paragraph: { align: "left", indentFirst: 0, lineSpacing: { rule: "multiple", value: 1.1 }, spaceBefore, spaceAfter, keepNext: true, keepTogether: true },
     letters: { size, bold: true, ...letters },
   })
 }
@@ -67,19 +67,19 @@ export const defaultStyles: StyleSheet = {
     body: style("Body", { parent: null }),
     title: style("Title", {
       next: "subtitle",
-      paragraph: { align: "left", lineSpacing: { rule: "multiple", value: 1.05 }, spaceAfter: 6, keepNext: true },
+      paragraph: { align: "left", indentFirst: 0, lineSpacing: { rule: "multiple", value: 1.05 }, spaceAfter: 6, keepNext: true },
       letters: { family: "Literata", size: 26, bold: true },
     }),
     subtitle: style("Subtitle", {
       next: bodyStyle,
-      paragraph: { align: "left", lineSpacing: { rule: "multiple", value: 1.1 }, spaceAfter: 18, keepNext: true },
+      paragraph: { align: "left", indentFirst: 0, lineSpacing: { rule: "multiple", value: 1.1 }, spaceAfter: 18, keepNext: true },
       letters: { family: "Literata", size: 14, italic: true, colour: "#5e564b" },
     }),
     heading1: heading(1, 18, 20, 6),
     heading2: heading(2, 14, 16, 4),
     heading3: heading(3, 12, 12, 2, { italic: true }),
     quotation: style("Quotation", {
-      paragraph: { indentLeft: 28, indentRight: 28, spaceBefore: 4, spaceAfter: 12 },
+      paragraph: { indentFirst: 0, indentLeft: 28, indentRight: 28, spaceBefore: 4, spaceAfter: 12 },
       letters: { italic: true },
     }),
   },

@@ -22,7 +22,7 @@ export function SelectionBar() {
   const anchor = above ? from.x : to.x
   const left = Math.max(8, Math.min(canvas.clientWidth - size.width - 8, anchor - 40))
   return createPortal(
-    <div className="absolute left-0 top-0 z-10 cursor-default" style={{ transform: `translate(${left}px, ${top}px)` }} onPointerDown={(event) => event.stopPropagation()}>
+    <div className="floating absolute left-0 top-0 z-10 cursor-default" style={{ transform: `translate(${left}px, ${top}px)` }}>
       <View role="toolbar" aria-label="Tools for the selection" className="h-11 flex-row items-center rounded-tray border border-line bg-surface px-1 shadow-md" style={{ width: size.width }}>
         <Pressable accessibilityRole="button" aria-label={`Style: ${style}`} onPress={() => session.openStage("structure")} className="h-9 w-[104px] justify-center rounded-button px-2 hover:bg-murex-soft/50">
           <Text numberOfLines={1} className="font-ui text-[14px] text-ink">

@@ -63,7 +63,7 @@ export class PointerInput {
   }
 
   private readonly onDown = (event: PointerEvent): void => {
-    if (event.button !== 0 || (event.target as HTMLElement).classList.contains("handle")) return
+    if (event.button !== 0 || (event.target as HTMLElement).closest(".handle, .floating")) return
     const touch = event.pointerType !== "mouse"
     this.touching = touch
     if (touch) this.touch(event)
@@ -140,6 +140,8 @@ export class PointerInput {
     const onMove = (e: PointerEvent) => {
       if (e.pointerId !== event.pointerId) return
       if (this.scrolling === 0 && Math.hypot(e.clientX - event.clientX, e.clientY - event.clientY) > sameSpot) this.scrolling = requestAnimationFrame(scroll)
+      // Two clicks with a drag between them are not a double click.
+      if (this.scrolling !== 0) this.clicks.count = 0
       last = { x: e.clientX, y: e.clientY }
       move(last.x, last.y)
     }

@@ -1,4 +1,4 @@
-import { useRef, type PointerEvent } from "react"
+import { useRef, type KeyboardEvent, type PointerEvent } from "react"
 import { ScrollView, Text, View } from "react-native"
 import { IconButton } from "../../ui/pieces"
 import { useSession } from "../context"
@@ -15,6 +15,18 @@ export function Tray({ stage, wide }: { stage: StageId; wide: boolean }) {
   const { name, Content } = stageNamed(stage)
   const start = useRef<number | null>(null)
   const close = () => session.openStage(null)
+  const content = (
+    <div
+      onKeyDown={(event: KeyboardEvent<HTMLDivElement>) => {
+        // A value that was typed is taken; then one goes on writing.
+        if ((event.key !== "Enter" && event.key !== "Escape") || !(event.target instanceof HTMLInputElement)) return
+        event.preventDefault()
+        session.focus()
+      }}
+    >
+      <Content />
+    </div>
+  )
   if (wide)
     return (
       <View role="region" aria-label={name} className="w-[320px] border-r border-line bg-surface">
@@ -25,7 +37,7 @@ export function Tray({ stage, wide }: { stage: StageId; wide: boolean }) {
           <IconButton name="Put the tray away" icon={X} onPress={close} className="h-9 w-9 rounded-button" />
         </View>
         <ScrollView className="flex-1" contentContainerClassName="px-5 pb-8">
-          <Content />
+          {content}
         </ScrollView>
       </View>
     )
@@ -45,7 +57,7 @@ export function Tray({ stage, wide }: { stage: StageId; wide: boolean }) {
         <View className="h-1 w-10 rounded-full bg-line" />
       </div>
       <ScrollView className="-mt-4 flex-1" contentContainerClassName="px-[18px] pb-6">
-        <Content />
+        {content}
       </ScrollView>
     </View>
   )

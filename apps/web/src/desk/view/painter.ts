@@ -26,9 +26,10 @@ function paintRun(paragraph: ParagraphLayout, line: Line, piece: LineRun): Node[
   return [span, element("i", "rule", { left: px(rule.x), top: px(line.baseline + rule.y), width: px(rule.width), height: px(rule.height), background: look.colour })]
 }
 
-function paintFragment({ paragraph, from, to }: Fragment): HTMLElement {
+function paintFragment({ paragraph, from, to, width }: Fragment): HTMLElement {
   const heading = paragraph.outline
-  const block = element("div", "block")
+  const last = paragraph.lines[to - 1] as Line
+  const block = element("div", "block", { width: px(width), height: px(last.top + last.height - (paragraph.lines[from] as Line).top) })
   block.setAttribute("role", heading ? "heading" : "paragraph")
   if (heading) block.setAttribute("aria-level", String(heading))
   const first = paragraph.lines[from] as Line

@@ -2,7 +2,9 @@
 import type { SheetTable } from "../../workers/protocol"
 
 /** Space between sheets of paper, and above the first and below the last. */
-export const sheetGap = 20
+const sheetGap = 20
+/** Least space beside them. */
+export const sideGap = 6
 
 export interface StackOptions {
   /** CSS pixels for a point. */
@@ -34,7 +36,7 @@ export class Stack {
       widest = Math.max(widest, table.widths[i] ?? 0)
     }
     this.height = y
-    this.width = Math.max(options.width, widest * scale + 2 * gap)
+    this.width = Math.max(options.width, widest * scale + 2 * (flow ? 0 : sideGap))
   }
 
   get count(): number {
