@@ -7,7 +7,7 @@ const launchOptions = {
 
 export default defineConfig({
   testDir: "tests",
-  outputDir: "../test-results",
+  outputDir: "../test-results/journeys",
   timeout: 60_000,
   expect: { timeout: 15_000 },
   workers: 2,

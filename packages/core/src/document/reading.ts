@@ -1,5 +1,5 @@
 /** Documents and changes that come from outside: checked before they are let in. */
-import { Mark, Node } from "prosemirror-model"
+import { Node, type Mark } from "prosemirror-model"
 import { z } from "zod"
 import { schema } from "./schema"
 import { LetterFormat, PageSetup, ParagraphFormat, Properties, StyleSheet } from "./shapes"

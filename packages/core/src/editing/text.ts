@@ -11,9 +11,9 @@ export function typingMarks(state: EditorState): readonly Mark[] {
   return state.storedMarks ?? marksAt(state.selection.$from, state.selection.$to)
 }
 
-/** The marks at a position; at the start of a paragraph those of its first letter. */
+/** The marks for text in place of a range: those of its first letter, or at a caret those of the letter before it. */
 function marksAt($from: ResolvedPos, $to: ResolvedPos): readonly Mark[] {
-  return $from.marksAcross($to) ?? $from.marks()
+  return $from.pos === $to.pos ? $from.marks() : ($from.marksAcross($to) ?? $from.marks())
 }
 
 /** Replaces a range of one or more paragraphs by text of one look. Line feeds in it divide paragraphs. */

@@ -169,7 +169,7 @@ export function setLines(source: LineSource): Line[] {
     const start = n === 0 ? 0 : (ends[n - 1] as number)
     while (runIndex < runs.length && (runs[runIndex] as ShapedRun).to <= start) runIndex++
     const last = n === ends.length - 1 || text.charCodeAt(to - 1) === LINE_FEED
-    const line = setLine(source, sums, { from: start, to, visibleTo: visibleEnd(start, to), first: n === 0, last, runIndex, left: left(n === 0) })
+    const line = setLine(source, { from: start, to, visibleTo: visibleEnd(start, to), first: n === 0, last, runIndex, left: left(n === 0) })
     line.top = top
     top += line.height
     lines.push(line)
@@ -192,7 +192,7 @@ interface LinePlan {
   left: number
 }
 
-function setLine(source: LineSource, sums: Float64Array, plan: LinePlan): Line {
+function setLine(source: LineSource, plan: LinePlan): Line {
   const { fonts, text, format, width } = source
   const { from, to, visibleTo } = plan
   const right = width - format.indentRight
@@ -239,13 +239,13 @@ function setLine(source: LineSource, sums: Float64Array, plan: LinePlan): Line {
     x += piece.width
     at = piece.to
     const visible = Math.min(piece.to, visibleTo)
-    if (visible > piece.from) visibleRight = piece.to <= visibleTo ? x : x - ((sums[piece.to] as number) - (sums[visible] as number))
+    if (visible > piece.from) visibleRight = piece.x + (visible === piece.to ? piece.width : runWidth({ ...piece, last: glyphAt(piece.run, visible) }))
     if (justified) for (let s = piece.from; s < visible; s++) if (isWordSpace(text.charCodeAt(s))) spaces++
   }
   while (at < visibleTo) if (text.charCodeAt(at++) === TAB) visibleRight = x = nextTab(x)
 
   const free = right - visibleRight
-  if (justified && spaces > 0 && free > 0) {
+  if (justified && spaces > 0) {
     const extra = free / spaces
     let shift = 0
     for (const piece of pieces.slice(stretchFrom)) {

@@ -1,0 +1,74 @@
+import type { AddressInfo } from "node:net"
+import { WebSocket } from "ws"
+import { createApp, type App } from "../src/app"
+import { fillShelf } from "../src/demo/fill"
+
+let app: App
+let address: string
+beforeAll(async () => {
+  app = createApp({ database: ":memory:" })
+  fillShelf(app.store, Date.now())
+  await new Promise<void>((resolve) => app.server.listen(0, "127.0.0.1", resolve))
+  address = `http://127.0.0.1:${(app.server.address() as AddressInfo).port}`
+})
+afterAll(() => app.close())
+
+const json = async (path: string, init?: RequestInit) => {
+  const response = await fetch(`${address}/api${path}`, init)
+  return { status: response.status, body: (await response.json()) as any }
+}
+const patch = (id: string, body: unknown) => json(`/documents/${id}`, { method: "PATCH", headers: { "Content-Type": "application/json" }, body: JSON.stringify(body) })
+
+test("the shelf lists the demo documents, the newest first, and is filled once", async () => {
+  fillShelf(app.store)
+  const { body } = await json("/documents")
+  expect(body.map((d: { name: string }) => d.name)).toEqual(["Letter to the harbour master", "Tides and timetables", "Minutes, 3 November"])
+})
+
+test("a document is made, named, and unnamed again; a name too long is refused in words", async () => {
+  const { status, body } = await json("/documents", { method: "POST" })
+  expect([status, body.name, body.opening]).toEqual([201, null, ""])
+  expect((await patch(body.id, { name: "  Notice " })).body.name).toBe("Notice")
+  expect((await patch(body.id, { name: "" })).body.name).toBeNull()
+  const long = await patch(body.id, { name: "x".repeat(300) })
+  expect([long.status, long.body.message]).toEqual([400, expect.stringContaining("200 characters")])
+  expect((await patch("nothing", { name: "x" })).status).toBe(404)
+})
+
+test("the paper has at least twelve sheets and a picture of the first", async () => {
+  const { body } = await json("/documents")
+  const { id } = body.find((d: { name: string | null }) => d.name === "Tides and timetables")
+  expect((await json(`/documents/${id}/sheets`)).body.sheets).toBeGreaterThanOrEqual(12)
+  const picture = await fetch(`${address}/api/documents/${id}/picture`)
+  expect(picture.headers.get("content-type")).toContain("image/svg+xml")
+  expect(await picture.text()).toContain("<use ")
+})
+
+test("content carries its version; what is not there says so", async () => {
+  const { body } = await json("/documents")
+  const content = await fetch(`${address}/api/documents/${body[0].id}/content`)
+  expect(content.headers.get("Biblon-Version")).toBe("0")
+  expect((await json(`/documents/${body[0].id}/content?version=7`)).status).toBe(404)
+  for (const path of ["/documents/none", "/documents/none/content", "/documents/none/picture", "/documents/none/sheets", "/other"]) expect((await json(path)).status).toBe(404)
+})
+
+test("pages of other sites are not answered, over HTTP or WebSocket", async () => {
+  expect((await json("/documents", { headers: { Origin: "http://elsewhere.example" } })).status).toBe(403)
+  const socket = new WebSocket(`${address.replace("http", "ws")}/live/whatever1?since=0`, { origin: "http://elsewhere.example" })
+  expect(await new Promise((resolve) => socket.on("error", resolve))).toBeInstanceOf(Error)
+})
+
+test("a message that makes no sense is answered, not obeyed", async () => {
+  const { body } = await json("/documents")
+  const socket = new WebSocket(`${address.replace("http", "ws")}/live/${body[0].id}?since=0`)
+  const got: any[] = []
+  await new Promise<void>((resolve) => {
+    socket.on("open", () => socket.send("{]"))
+    socket.on("message", (data) => {
+      got.push(JSON.parse(String(data)))
+      if (got.length === 2) resolve()
+    })
+  })
+  expect(got.map((m) => m.type)).toEqual(["ready", "refused"])
+  socket.terminate()
+})

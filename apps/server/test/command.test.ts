@@ -1,0 +1,72 @@
+import { mkdtempSync, readFileSync, writeFileSync } from "node:fs"
+import { tmpdir } from "node:os"
+import { join } from "node:path"
+import { run } from "../src/command/main"
+
+const folder = mkdtempSync(join(tmpdir(), "biblon-command-"))
+const path = (name: string) => join(folder, name)
+writeFileSync(path("in.txt"), "Dear Captain Orrin,\n\nThe hull was launched\non the neap tide.\n")
+
+/** Runs the command and returns what it printed. */
+async function biblon(...args: string[]) {
+  let out = ""
+  let err = ""
+  const streams = [jest.spyOn(process.stdout, "write").mockImplementation((s) => !!(out += String(s))), jest.spyOn(process.stderr, "write").mockImplementation((s) => !!(err += String(s)))]
+  const code = await run(args)
+  streams.forEach((s) => s.mockRestore())
+  return { code, out, err }
+}
+
+test("layout prints sheets with lines in points", async () => {
+  const { code, out } = await biblon("layout", path("in.txt"), "--json", "--font", "Arimo", "--size", "10", "--margins", "1in", "--paper", "Letter")
+  expect(code).toBe(0)
+  const { width, height, sheets } = JSON.parse(out)
+  expect([width, height]).toEqual([612, 792])
+  expect(sheets[0].lines.map((l: { text: string }) => l.text)).toEqual(["Dear Captain Orrin,", "The hull was launched on the neap tide."])
+  expect(sheets[0].lines[0].x).toBe(72)
+  expect(sheets[0].lines[1].width).toBeGreaterThan(150)
+})
+
+test("lines as paragraphs, and spacing", async () => {
+  const lines = async (...options: string[]) => JSON.parse((await biblon("layout", path("in.txt"), "--json", ...options)).out).sheets[0].lines
+  expect((await lines("--lines")).length).toBe(4)
+  const [a, b] = await lines("--spacing", "3")
+  const [c, d] = await lines("--spacing", "1")
+  expect(b.y - a.y).toBeGreaterThan(d.y - c.y)
+})
+
+test("text becomes a Biblon file, and that a PDF and text again", async () => {
+  expect((await biblon("convert", path("in.txt"), path("out.json"))).code).toBe(0)
+  expect(JSON.parse(readFileSync(path("out.json"), "utf8"))).toMatchObject({ biblon: 1, name: "in" })
+  expect((await biblon("convert", path("out.json"), path("out.pdf"))).code).toBe(0)
+  expect(readFileSync(path("out.pdf")).subarray(0, 8).toString()).toBe("%PDF-1.7")
+  expect((await biblon("convert", path("out.json"), path("out.txt"))).code).toBe(0)
+  expect(readFileSync(path("out.txt"), "utf8")).toBe("Dear Captain Orrin,\n\nThe hull was launched on the neap tide.\n")
+})
+
+test.each([
+  [1, ["convert", path("none.txt"), path("x.pdf")], "no such file"],
+  [1, ["convert", path("in.txt"), join(folder, "no", "x.pdf")], "no such folder"],
+  [2, ["convert", path("in.txt")], "one to write"],
+  [2, ["convert", path("in.doc"), path("x.pdf")], "ends in .txt, .json"],
+  [2, ["convert", path("in.txt"), path("x.png")], "ends in .pdf"],
+  [2, ["paint", path("in.txt")], 'no "paint"'],
+  [2, ["layout", path("in.txt")], "--json"],
+  [2, [], "Say what to do"],
+  [2, ["layout", path("in.txt"), "--json", "--font", "Comic"], "one of Tinos"],
+  [2, ["layout", path("in.txt"), "--json", "--size", "0"], "from 1 to 400"],
+  [2, ["layout", path("in.txt"), "--json", "--margins", "25"], "with a unit"],
+  [2, ["layout", path("in.txt"), "--json", "--margins", "40cm"], "no room for text"],
+  [2, ["layout", path("in.txt"), "--json", "--loud"], "--loud"],
+] as [number, string[], string][])("ends with %i: biblon %j", async (expected, args, message) => {
+  const { code, err } = await biblon(...args)
+  expect(code).toBe(expected)
+  expect(err).toContain(message)
+})
+
+test("damaged files are named with what is wrong", async () => {
+  writeFileSync(path("bad.json"), "{")
+  writeFileSync(path("latin.txt"), Buffer.from([0x63, 0x61, 0x66, 0xe9]))
+  expect((await biblon("convert", path("bad.json"), path("x.pdf"))).err).toContain("bad.json: This is not JSON")
+  expect((await biblon("convert", path("latin.txt"), path("x.pdf"))).err).toContain("not text in UTF-8")
+})

@@ -1,0 +1,101 @@
+/** The application in the browser: key to painted glyph, and opening, in short and long documents. */
+import { mkdtempSync } from "node:fs"
+import { tmpdir } from "node:os"
+import type { AddressInfo } from "node:net"
+import { join } from "node:path"
+import type { Browser, Page } from "playwright-core"
+import { createApp } from "../apps/server/src/app"
+import { percentile } from "./browser"
+import { prose } from "./text"
+
+export interface DeskFigures {
+  paintMs1: number
+  paintP95Ms1: number
+  paintMs1000: number
+  paintP95Ms1000: number
+  openMs1: number
+  openMs1000: number
+  longestTaskMs1000: number
+}
+
+/** Opens a document until the letters of its first sheet are in the page and painted. */
+async function openMs(page: Page, url: string): Promise<number> {
+  await page.goto("about:blank")
+  await page.goto(url, { waitUntil: "commit" })
+  return page.evaluate(
+    () =>
+      new Promise<number>((resolve) => {
+        const look = () => {
+          if (document.querySelector(".canvas .run")) requestAnimationFrame(() => setTimeout(() => resolve(performance.now())))
+          else requestAnimationFrame(look)
+        }
+        look()
+      }),
+  )
+}
+
+/** For each letter typed in the middle: from the key's own time stamp until the frame that shows it has been made. */
+async function paintMs(page: Page, letters: number): Promise<{ times: number[]; longest: number }> {
+  await page.waitForFunction(() => document.querySelector(".sheet")?.getAttribute("aria-label")?.startsWith("Sheet 1 of"))
+  const box = (await page.locator(".block").nth(1).boundingBox())!
+  await page.mouse.click(box.x + 200, box.y + 8)
+  await page.evaluate(() => {
+    const times: number[] = []
+    const tasks: number[] = []
+    Object.assign(window, { times, tasks })
+    new PerformanceObserver((list) => tasks.push(...list.getEntries().map((e) => e.duration))).observe({ entryTypes: ["longtask"] })
+    let pressed = 0
+    const shown = () => [...document.querySelectorAll(".sheet")].reduce((n, s) => n + (s.textContent?.length ?? 0), 0)
+    let before = 0
+    document.addEventListener("keydown", (event) => {
+      pressed = event.timeStamp
+      before = shown()
+    }, true)
+    new MutationObserver(() => {
+      if (pressed === 0 || shown() === before) return
+      const start = pressed
+      pressed = 0
+      requestAnimationFrame(() => {
+        const channel = new MessageChannel()
+        channel.port1.onmessage = () => times.push(performance.now() - start)
+        channel.port2.postMessage(0)
+      })
+    }).observe(document.querySelector(".canvas")!, { childList: true, subtree: true })
+  })
+  for (let i = 0; i < letters; i++) {
+    const done = await page.evaluate(() => (window as unknown as { times: number[] }).times.length)
+    await page.keyboard.press("e")
+    await page.waitForFunction((n) => (window as unknown as { times: number[] }).times.length > n, done)
+  }
+  return page.evaluate(() => {
+    const { times, tasks } = window as unknown as { times: number[]; tasks: number[] }
+    return { times: times.slice(5), longest: Math.max(0, ...tasks) }
+  })
+}
+
+export async function measureDesk(browser: Browser, wordsPerSheet: number): Promise<DeskFigures> {
+  const app = createApp({ database: join(mkdtempSync(join(tmpdir(), "biblon-bench-")), "bench.sqlite"), web: "apps/web/dist" })
+  await new Promise<void>((resolve) => app.server.listen(0, "127.0.0.1", resolve))
+  const address = `http://127.0.0.1:${(app.server.address() as AddressInfo).port}`
+  const short = app.store.create(prose(wordsPerSheet * 0.9), "One sheet", Date.now())
+  const long = app.store.create(prose(wordsPerSheet * 1000), "A thousand sheets", Date.now())
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  const page = await context.newPage()
+  await openMs(page, `${address}/d/${short.id}`)
+  const openMs1 = await openMs(page, `${address}/d/${short.id}`)
+  const one = await paintMs(page, 200)
+  const openMs1000 = Math.min(await openMs(page, `${address}/d/${long.id}`), await openMs(page, `${address}/d/${long.id}`))
+  await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
+  const thousand = await paintMs(page, 200)
+  await context.close()
+  await app.close()
+  return {
+    paintMs1: percentile(one.times, 0.5),
+    paintP95Ms1: percentile(one.times, 0.95),
+    paintMs1000: percentile(thousand.times, 0.5),
+    paintP95Ms1000: percentile(thousand.times, 0.95),
+    openMs1,
+    openMs1000,
+    longestTaskMs1000: thousand.longest,
+  }
+}

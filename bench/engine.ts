@@ -1,0 +1,97 @@
+/** Layout and PDF against the browser's own, and keystrokes in documents of growing length. */
+import { mkdtempSync, readFileSync, writeFileSync } from "node:fs"
+import { tmpdir } from "node:os"
+import { join } from "node:path"
+import type { Browser } from "playwright-core"
+import { EditorState } from "prosemirror-state"
+import { blockStarts, bodyOf } from "@biblon/core/document"
+import { Composition, layoutDocument, Typesetter } from "@biblon/core/layout"
+import { faceFile, openFonts, pdfOf } from "@biblon/core/node"
+import { percentile } from "./browser"
+import { prose, proseParagraphs } from "./text"
+
+const words = 100_000
+
+function html(): string {
+  const font = readFileSync(faceFile("tinos/400Regular/Tinos_400Regular.ttf")).toString("base64")
+  const bold = readFileSync(faceFile("tinos/700Bold/Tinos_700Bold.ttf")).toString("base64")
+  const body = proseParagraphs(words).map((text, i) => `${i % 12 === 0 ? `<h1>Part ${i / 12 + 1}</h1>` : ""}<p>${text}</p>`)
+  return `<!doctype html><meta charset="utf-8"><title>Prose</title><style>
+@font-face{font-family:T;src:url(data:font/ttf;base64,${font})}
+@font-face{font-family:T;font-weight:bold;src:url(data:font/ttf;base64,${bold})}
+@page{size:A4;margin:25mm}body{margin:0;font:12pt/1.44 T;orphans:2;widows:2}p{margin:0 0 8pt}h1{font-size:18pt;margin:20pt 0 6pt;break-after:avoid}</style>${body.join("")}`
+}
+
+export interface EngineFigures {
+  layoutVsChromium: number
+  pdfVsChromium: number
+  layoutMs: number
+  pdfMs: number
+  chromiumMs: number
+  sheets: number
+  keystrokeMs1: number
+  keystrokeMs100: number
+  keystrokeMs1000: number
+  keystroke1000Vs1: number
+}
+
+/** Loading, laying out and printing the same text as HTML. */
+async function chromiumMs(browser: Browser): Promise<number> {
+  const path = join(mkdtempSync(join(tmpdir(), "biblon-bench-")), "prose.html")
+  writeFileSync(path, html())
+  const page = await browser.newPage()
+  const start = performance.now()
+  await page.goto(`file://${path}`)
+  await page.pdf({ preferCSSPageSize: true, tagged: true, outline: true })
+  const took = performance.now() - start
+  await page.close()
+  return took
+}
+
+/** Milliseconds of layout after one letter typed in the middle, the median of many. */
+function keystrokeMs(wordCount: number): { median: number; sheets: number } {
+  const typesetter = new Typesetter(openFonts())
+  let state = EditorState.create({ doc: prose(wordCount) })
+  let layout = layoutDocument(typesetter, state.doc)
+  const times: number[] = []
+  const middle = Math.floor(bodyOf(state.doc).childCount / 2)
+  for (let i = 0; i < 300; i++) {
+    const pos = (blockStarts(state.doc)[middle] as number) + 2 + (i % 10)
+    state = state.apply(state.tr.insertText("e", pos))
+    const start = performance.now()
+    const composition = new Composition(typesetter, state.doc, { mode: "sheets" }, layout)
+    while (!composition.step());
+    layout = composition.layout
+    times.push(performance.now() - start)
+  }
+  return { median: percentile(times, 0.5), sheets: layout.placed.length }
+}
+
+export async function measureEngine(browser: Browser): Promise<EngineFigures> {
+  const chromium = Math.min(await chromiumMs(browser), await chromiumMs(browser))
+  // Cold: fonts are opened and every paragraph is set for the first time.
+  const doc = prose(words)
+  const start = performance.now()
+  const layout = layoutDocument(new Typesetter(openFonts()), doc)
+  const layoutMs = performance.now() - start
+  const fonts = openFonts()
+  const printing = performance.now()
+  pdfOf(layout, "Prose", fonts)
+  const pdfMs = performance.now() - printing
+  const perSheet = words / layout.placed.length
+  const one = keystrokeMs(perSheet * 0.9)
+  const hundred = keystrokeMs(perSheet * 100)
+  const thousand = keystrokeMs(perSheet * 1000)
+  return {
+    layoutVsChromium: layoutMs / chromium,
+    pdfVsChromium: pdfMs / chromium,
+    layoutMs,
+    pdfMs,
+    chromiumMs: chromium,
+    sheets: layout.placed.length,
+    keystrokeMs1: one.median,
+    keystrokeMs100: hundred.median,
+    keystrokeMs1000: thousand.median,
+    keystroke1000Vs1: thousand.median / one.median,
+  }
+}

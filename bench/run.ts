@@ -1,0 +1,26 @@
+/** npm run bench [-- --json]: where we stand against the budgets of docs/architecture.md. */
+import { launch } from "./browser"
+import { measureDesk } from "./desk"
+import { measureEngine } from "./engine"
+
+const browser = await launch()
+const engine = await measureEngine(browser)
+const desk = await measureDesk(browser, Math.round(100_000 / engine.sheets))
+await browser.close()
+const figures = Object.fromEntries(Object.entries({ ...engine, ...desk }).map(([name, value]) => [name, Math.round(value * 1000) / 1000]))
+
+if (process.argv.includes("--json")) console.log(JSON.stringify(figures))
+else {
+  const rows: [string, number, string][] = [
+    ["whole layout, cold, against Chromium loading and printing", engine.layoutVsChromium, "0.25"],
+    ["PDF from a finished layout, against the same", engine.pdfVsChromium, "1"],
+    ["layout after a key in 1,000 sheets, ms", engine.keystrokeMs1000, "4"],
+    ["the same against one sheet", engine.keystroke1000Vs1, "1.5"],
+    ["key to painted glyph, one sheet, p95, ms", desk.paintP95Ms1, "16.7"],
+    ["key to painted glyph, 1,000 sheets, p95, ms", desk.paintP95Ms1000, "16.7"],
+    ["1,000 sheets opened to the first sheet, ms", desk.openMs1000, "1000"],
+    ["longest task while typing in 1,000 sheets, ms", desk.longestTaskMs1000, "50"],
+  ]
+  for (const [what, value, budget] of rows) console.log(`${what.padEnd(62)} ${value.toFixed(3).padStart(9)}   budget ${budget}`)
+  console.log(JSON.stringify(figures, null, 2))
+}

@@ -1,0 +1,15 @@
+/** Core, server and the parts of the application that need no screen. */
+const esm = ["prosemirror-.*", "linebreak", "orderedmap", "w3c-keyname", "rope-sequence", "idb", "zustand", "fflate", "fast-check", "pure-rand"]
+const transformIgnorePatterns = [`node_modules/(?!(${esm.join("|")}|expo|@expo|expo-.*|react-native|@react-native|jest-expo)/)`]
+
+const project = (name, folder) => ({
+  displayName: name,
+  preset: "jest-expo/node",
+  rootDir: `${__dirname}/${folder}`,
+  testMatch: ["<rootDir>/test/**/*.test.ts"],
+  transform: { "\\.[jt]sx?$": ["babel-jest", { configFile: `${__dirname}/babel.config.js` }] },
+  transformIgnorePatterns,
+  setupFiles: [],
+})
+
+module.exports = { projects: [project("core", "packages/core"), project("server", "apps/server"), project("web", "apps/web")] }

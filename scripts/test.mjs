@@ -1,0 +1,47 @@
+/** Everything that is checked: types, rules, unit tests, journeys. The last line adds them up. */
+import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs"
+import { join } from "node:path"
+import { installPackages, installPrograms, root, run } from "./setup.mjs"
+
+installPackages()
+installPrograms()
+
+const results = join(root, "test-results")
+rmSync(results, { recursive: true, force: true })
+mkdirSync(results, { recursive: true })
+
+const sum = { passed: 0, failed: 0 }
+function check(name, command, args) {
+  console.log(`\n— ${name}`)
+  const ok = run(command, args) === 0
+  sum[ok ? "passed" : "failed"]++
+  return ok
+}
+
+for (const project of ["packages/core", "packages/wire", "apps/server", "apps/web", "e2e", "bench"]) check(`types of ${project}`, "npx", ["tsc", "-p", project])
+check("rules", "npx", ["eslint", ".", "--max-warnings", "0"])
+
+console.log("\n— unit tests")
+const jestFile = join(results, "jest.json")
+const jestStatus = run("npx", ["jest", "--json", `--outputFile=${jestFile}`])
+if (existsSync(jestFile)) {
+  const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(readFileSync(jestFile, "utf8"))
+  sum.passed += numPassedTests
+  sum.failed += numFailedTests || (jestStatus === 0 ? 0 : Math.max(1, numFailedTestSuites))
+} else sum.failed++
+
+console.log("\n— journeys in the browser")
+const { buildApp } = await import("./build.mjs")
+try {
+  await buildApp()
+  const status = run("npx", ["playwright", "test", "-c", "e2e/playwright.config.ts"])
+  const { stats } = JSON.parse(readFileSync(join(results, "playwright.json"), "utf8"))
+  sum.passed += stats.expected + stats.flaky
+  sum.failed += stats.unexpected || (status === 0 ? 0 : 1)
+} catch (error) {
+  console.error(error)
+  sum.failed++
+}
+
+console.log(`${sum.passed} passed, ${sum.failed} failed`)
+process.exitCode = sum.failed > 0 ? 1 : 0
