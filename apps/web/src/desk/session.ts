@@ -3,7 +3,7 @@ import { getVersion } from "prosemirror-collab"
 import { EditorState, TextSelection, type Transaction } from "prosemirror-state"
 import { document } from "@biblon/core/document"
 import { documentEdge, editHistory, insertText, moveHorizontally, type Command } from "@biblon/core/editing"
-import type { LayoutSpec } from "@biblon/core/layout"
+import type { Box, LayoutSpec } from "@biblon/core/layout"
 import { api, NotThere } from "../api"
 import { Connection } from "../live/connection"
 import { openDocument } from "../live/opening"
@@ -15,7 +15,8 @@ import { PointerInput } from "./input/pointer"
 import { keyAction } from "../commands/keys"
 import { toolNamed } from "../commands/registry"
 import { attachClipboard } from "./input/clipboard"
-import { createDeskStore, type DeskStore, type StageId, type ViewMode } from "./store"
+import { createDeskStore, type DeskState, type DeskStore, type StageId, type ViewMode } from "./store"
+import { EagerTypesetter } from "./view/eager"
 import { SheetView, type Place } from "./view/sheetView"
 import { sideGap, type StackOptions } from "./view/stack"
 
@@ -30,10 +31,17 @@ export const fullSize = 96 / 72
 /** Stands in until the document is here. */
 const blank = EditorState.create({ doc: document([]) })
 
+/** Milliseconds after which bars and trays are shown what changed, if no frame came. */
+const unseenDelay = 200
+
 const preferenceKey = "biblon-desk-view"
 
 export class DeskSession {
   readonly store: DeskStore
+  /** The state of the document now; the store shows it a frame later. */
+  private state: EditorState | null = null
+  private readonly eager = new EagerTypesetter()
+  private unshown: Partial<DeskState> = {}
   private readonly layout: LayoutClient
   private connection: Connection | null = null
   private view: SheetView | null = null
@@ -61,9 +69,28 @@ export class DeskSession {
   }
 
   private get editor(): EditorState {
-    const { editor } = this.store.getState()
-    if (!editor) throw new Error("The document is not open yet")
-    return editor
+    if (!this.state) throw new Error("The document is not open yet")
+    return this.state
+  }
+
+  /**
+   * Shows the bars and trays what changed, once the frame with the sheets is through: a letter that was
+   * typed is on the sheet before any button hears of it.
+   */
+  private show(change: Partial<DeskState>): void {
+    const first = Object.keys(this.unshown).length === 0
+    Object.assign(this.unshown, change)
+    if (!first) return
+    const frame = requestAnimationFrame(() => setTimeout(act))
+    // A tab out of sight gets no frames.
+    const timer = setTimeout(() => act(), unseenDelay)
+    const act = () => {
+      cancelAnimationFrame(frame)
+      clearTimeout(timer)
+      const change = this.unshown
+      this.unshown = {}
+      if (Object.keys(change).length > 0) this.store.setState(change)
+    }
   }
 
   private async open(): Promise<void> {
@@ -73,13 +100,14 @@ export class DeskSession {
       try {
         const opened = await openDocument(this.id, [editHistory()], ended)
         if (this.closed) return
+        this.state = opened.editor
         this.store.setState({ editor: opened.editor, phase: { kind: "open" } })
         this.connection = new Connection({
           id: this.id,
           client: opened.client,
           state: () => this.editor,
           receive: (tr) => this.apply(tr),
-          onSaving: (saving) => this.store.setState({ saving }),
+          onSaving: (saving) => this.show({ saving }),
           onName: (name) => this.store.setState({ name }),
         })
         this.layout.open(opened.content, this.spec ?? { mode: "sheets" })
@@ -106,17 +134,29 @@ export class DeskSession {
   // ---- changes
 
   private apply(tr: Transaction): void {
+    const before = this.editor.doc
     const { state, transactions } = this.editor.applyTransaction(tr)
     const steps = transactions.flatMap((t) => t.steps)
     this.field?.map(tr)
     if (this.composing) this.composing = { from: tr.mapping.map(this.composing.from, -1), to: tr.mapping.map(this.composing.to) }
-    this.store.setState({ editor: state })
+    this.state = state
     if (steps.length > 0) {
+      const ahead = this.layout.current ? this.eager.set(before, state.doc, this.layout.mirror) : null
       this.layout.change(steps.map((step) => step.toJSON() as unknown))
+      if (ahead) {
+        this.layout.anticipate(ahead.block, ahead.paragraph)
+        this.view?.refresh()
+      }
       this.showBusy()
     }
     this.field?.sync()
     if (steps.length === 0) this.view?.paintSelection()
+    this.show({ editor: state })
+  }
+
+  /** The document now. */
+  get now(): EditorState | null {
+    return this.state
   }
 
   dispatch = (tr: Transaction): void => {
@@ -129,8 +169,7 @@ export class DeskSession {
 
   /** Runs a command; returns whether it applied. */
   run = (command: Command): boolean => {
-    const { editor } = this.store.getState()
-    return editor !== null && command(editor, this.dispatch)
+    return this.state !== null && command(this.state, this.dispatch)
   }
 
   private get head(): Place {
@@ -227,14 +266,14 @@ export class DeskSession {
       { layout: this.layout, editor: () => this.editor, bias: () => this.bias, composing: () => this.composing },
       this.stackOptions(host.clientWidth),
       (summary) => {
-        this.store.setState({ view: summary })
-        this.placeField()
+        this.show({ view: summary })
+        this.placeField(summary.caret)
         const { writing } = this.store.getState()
         this.pointer?.placeHandles(summary.selection, this.editor.selection.empty, writing)
       },
     ))
     const field = (this.field = new TextField({
-      editor: () => this.store.getState().editor ?? blank,
+      editor: () => this.state ?? blank,
       run: (command, joins) => this.run((state, dispatch) => command(state, dispatch && ((tr) => dispatch(joins === "composing" ? tr.setMeta("composition", 1) : tr)))),
       composing: (range) => {
         this.composing = range
@@ -279,7 +318,7 @@ export class DeskSession {
   private setWriting(writing: boolean): void {
     this.store.setState({ writing })
     this.view?.host.classList.toggle("writing", writing)
-    if (this.store.getState().editor) this.view?.paintSelection()
+    if (this.state) this.view?.paintSelection()
   }
 
   focus(): void {
@@ -294,8 +333,7 @@ export class DeskSession {
     this.field?.element.blur()
   }
 
-  private placeField(): void {
-    const { caret } = this.store.getState().view
+  private placeField(caret: Box | null): void {
     if (caret && this.field) this.field.element.style.transform = `translate(${caret.x}px, ${caret.y}px)`
   }
 
@@ -328,11 +366,11 @@ export class DeskSession {
     this.spec = spec
     view.setOptions(this.stackOptions(width), changed && this.layout.mirror.count > 0)
     if (changed) this.layout.setSpec(spec)
-    else if (this.store.getState().editor && this.store.getState().writing) view.reveal(this.head)
+    else if (this.state && this.store.getState().writing) view.reveal(this.head)
   }
 
   private sheetWidth(): number {
-    return (this.store.getState().editor?.doc.attrs.setup as { width: number } | undefined)?.width ?? 595
+    return (this.state ?? blank).doc.attrs.setup.width as number
   }
 
   /** Opens the tray of a stage, or with null puts the open one away. */
@@ -356,8 +394,15 @@ export class DeskSession {
     this.arrange()
   }
 
+  private warmed = false
+
   private onReport(): void {
     this.view?.refresh()
+    if (!this.warmed && this.layout.mirror.count > 0) {
+      this.warmed = true
+      // Without it every letter waits for the worker, which is no harm.
+      requestIdleCallback(() => void this.eager.warm(this.layout.mirror).catch(() => undefined))
+    }
     while (this.waitingKeys && this.view?.holds(this.head)) {
       const [first, ...rest] = this.waitingKeys
       this.waitingKeys = null

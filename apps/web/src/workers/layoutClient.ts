@@ -1,5 +1,5 @@
 /** The page's end of the layout worker. */
-import type { LayoutSpec } from "@biblon/core/layout"
+import type { LayoutSpec, ParagraphLayout } from "@biblon/core/layout"
 import { LayoutMirror } from "./layoutMirror"
 import type { FromLayout, LayoutReport, ToLayout } from "./protocol"
 
@@ -7,6 +7,8 @@ export class LayoutClient {
   readonly mirror = new LayoutMirror()
   private readonly worker = new Worker("/workers/layout.worker.js", { type: "module" })
   private seq = 0
+  /** The last change whose outcome was anticipated. */
+  private ahead = -1
   private readonly asked = new Map<number, (sheet: number) => void>()
   private asking = 0
 
@@ -29,7 +31,13 @@ export class LayoutClient {
 
   /** Whether the mirror includes every change sent so far. */
   get current(): boolean {
-    return this.mirror.seq === this.seq
+    return this.mirror.seq === this.seq || this.ahead === this.seq
+  }
+
+  /** Shows a block that was set on the page, as the outcome of the last change. Only where all before it is shown. */
+  anticipate(block: number, paragraph: ParagraphLayout): void {
+    this.mirror.anticipate(block, paragraph, this.seq)
+    this.ahead = this.seq
   }
 
   open(content: string, spec: LayoutSpec): void {

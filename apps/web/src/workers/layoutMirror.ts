@@ -4,10 +4,22 @@ import type { LayoutReport, SheetTable } from "./protocol"
 
 const emptyTable: SheetTable = { ids: new Uint32Array(), blocks: new Uint32Array(), lines: new Uint32Array(), widths: new Float64Array(), heights: new Float64Array() }
 
+/** A block set on the page ahead of the worker, and the sheet that shows it. */
+interface Anticipated {
+  block: number
+  paragraph: ParagraphLayout
+  seq: number
+  sheet: { of: Sheet; shown: Sheet } | null
+}
+
+let ids = 0
+
 export class LayoutMirror {
+  /** The last change that is included in what is shown. */
   seq = -1
   complete = false
   table = emptyTable
+  private anticipated: Anticipated | null = null
   private readonly sheets = new Map<number, Sheet>()
   private readonly paragraphs = new Map<number, ParagraphLayout>()
 
@@ -19,6 +31,7 @@ export class LayoutMirror {
     for (const paragraph of report.paragraphs) this.paragraphs.set(paragraph.id, paragraph)
     for (const sent of report.sheets)
       this.sheets.set(sent.id, { ...sent, fragments: sent.fragments.map((f) => ({ ...f, paragraph: this.paragraphs.get(f.paragraph) as ParagraphLayout })) })
+    if (this.anticipated && report.seq >= this.anticipated.seq) this.anticipated = null
     this.seq = report.seq
     this.complete = report.complete
     this.table = report.table
@@ -36,10 +49,28 @@ export class LayoutMirror {
     for (const id of this.paragraphs.keys()) if (!paragraphs.has(id)) this.paragraphs.delete(id)
   }
 
+  /** Shows a block newly set on the page until the worker reports a layout with that change or a later one. */
+  anticipate(block: number, paragraph: ParagraphLayout, seq: number): void {
+    this.anticipated = { block, paragraph, seq, sheet: null }
+  }
+
   /** The contents of a sheet by its place in the table, if they are here. */
   sheet(index: number): Sheet | undefined {
     const id = this.table.ids[index]
-    return id === undefined ? undefined : this.sheets.get(id)
+    const sheet = id === undefined ? undefined : this.sheets.get(id)
+    return sheet && this.anticipated ? this.withAnticipated(sheet, index, this.anticipated) : sheet
+  }
+
+  private withAnticipated(sheet: Sheet, index: number, ahead: Anticipated): Sheet {
+    if (ahead.sheet?.of === sheet) return ahead.sheet.shown
+    const own = ahead.block - this.firstBlock(index)
+    const at = sheet.fragments.findIndex((f) => f.block === own)
+    const fragment = sheet.fragments[at]
+    if (!fragment || fragment.to - fragment.from !== ahead.paragraph.lines.length) return sheet
+    // Sheets made here have ids below zero, so that they differ from all that the worker makes.
+    const shown = { ...sheet, id: --ids, fragments: sheet.fragments.with(at, { ...fragment, paragraph: ahead.paragraph }) }
+    ahead.sheet = { of: sheet, shown }
+    return shown
   }
 
   firstBlock(index: number): number {

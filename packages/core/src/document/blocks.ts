@@ -53,13 +53,14 @@ export interface BlockChange {
 /** The span of blocks in which two bodies differ, by identity; null if they are the same. */
 export function changedBlocks(older: Node, newer: Node): BlockChange | null {
   if (older === newer) return null
-  const shorter = Math.min(older.childCount, newer.childCount)
+  const [a, b] = [older.children, newer.children]
+  const shorter = Math.min(a.length, b.length)
   let from = 0
-  while (from < shorter && older.child(from) === newer.child(from)) from++
-  if (from === older.childCount && from === newer.childCount) return null
+  while (from < shorter && a[from] === b[from]) from++
+  if (from === a.length && from === b.length) return null
   let tail = 0
-  while (tail < shorter - from && older.child(older.childCount - 1 - tail) === newer.child(newer.childCount - 1 - tail)) tail++
-  return { from, oldTo: older.childCount - tail, newTo: newer.childCount - tail }
+  while (tail < shorter - from && a[a.length - 1 - tail] === b[b.length - 1 - tail]) tail++
+  return { from, oldTo: a.length - tail, newTo: b.length - tail }
 }
 
 const texts = new WeakMap<Node, string>()

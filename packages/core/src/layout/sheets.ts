@@ -173,11 +173,23 @@ export function sameSpec(a: LayoutSpec, b: LayoutSpec): boolean {
   return b.mode === "sheets"
 }
 
+/** Index of the first element for which a condition holds that, once it holds, holds to the end. */
+function firstWhere<T>(list: readonly T[], holds: (element: T) => boolean): number {
+  let low = 0
+  let high = list.length
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (holds(list[middle] as T)) high = middle
+    else low = middle + 1
+  }
+  return low
+}
+
 /** A layout in the making. Call `step` until it says that all is settled, or stop earlier and go on later. */
 export class Composition {
   private readonly body: Node
   private readonly composer: SheetComposer
-  private readonly composed: PlacedSheet[]
+  private composed: PlacedSheet[]
   private readonly base: Layout | null
   /** In the base: sheets from here on, moved by `shift` blocks, may be taken over. */
   private next = 0
@@ -200,15 +212,12 @@ export class Composition {
     // The head: sheets that looked at nothing that changed.
     this.composed = []
     if (usable && sameStyles(usable)) {
+      const blocks = bodyOf(usable.doc).childCount
       const change = changedBlocks(bodyOf(usable.doc), body)
-      const from = change ? change.from : Infinity
-      for (let i = 0; i < usable.settled; i++) {
-        const placed = usable.placed[i] as PlacedSheet
-        // A sheet that came to the end of the document also looked at there being nothing more.
-        const end = placed.block + placed.sheet.next.block >= bodyOf(usable.doc).childCount ? 1 : 0
-        if (placed.block + placed.sheet.lookedAt + end >= from) break
-        this.composed.push(placed)
-      }
+      // A sheet that came to the end of the document also looked at there being nothing more.
+      const looked = ({ block, sheet }: PlacedSheet) => block + sheet.lookedAt + (block + sheet.next.block >= blocks ? 1 : 0)
+      const settled = usable.placed.slice(0, usable.settled)
+      this.composed = change ? settled.slice(0, firstWhere(settled, (placed) => looked(placed) >= change.from)) : settled
     }
     const last = this.composed.at(-1)
     this.cursor = last ? { block: last.block + last.sheet.next.block, line: last.sheet.next.line } : { block: 0, line: 0 }
@@ -220,7 +229,7 @@ export class Composition {
       const change = changedBlocks(bodyOf(this.base.doc), body)
       if (change) {
         this.shift = change.newTo - change.oldTo
-        while (this.next < this.base.placed.length && (this.base.placed[this.next] as PlacedSheet).block < change.oldTo) this.next++
+        this.next = firstWhere(this.base.placed, ({ block }) => block >= change.oldTo)
       } else this.next = Math.min(this.composed.length, this.base.placed.length)
     }
     this.done = this.composed.length > 0 && this.cursor.block >= body.childCount
@@ -254,7 +263,8 @@ export class Composition {
       if (begins > block || placed.sheet.start.line > line) return false
       // The first block of the document keeps its space above it at the top of a sheet, others do not.
       if ((placed.block === 0) !== (block === 0)) return false
-      for (const tail of this.base.placed.slice(this.next)) this.composed.push(this.moved(tail))
+      const tail = this.base.placed.slice(this.next)
+      this.composed = this.composed.concat(this.shift === 0 ? tail : tail.map((p) => this.moved(p)))
       return true
     }
     return false

@@ -20,7 +20,7 @@ function useWords(): { all: number; selected: number } {
   const [words, setWords] = useState({ all: 0, selected: 0 })
   useEffect(() => {
     const timer = setTimeout(() => {
-      const state = session.store.getState().editor
+      const state = session.now
       if (state) setWords({ all: documentWords(state.doc), selected: state.selection.empty ? 0 : countWords(selectedText(state)) })
     }, countAfter)
     return () => clearTimeout(timer)

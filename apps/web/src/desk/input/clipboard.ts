@@ -4,7 +4,7 @@ import type { DeskSession } from "../session"
 /** Copy, cut and paste as plain text. */
 export function attachClipboard(field: HTMLElement, session: DeskSession): void {
   const copy = (event: ClipboardEvent): boolean => {
-    const { editor } = session.store.getState()
+    const editor = session.now
     event.preventDefault()
     if (!editor || editor.selection.empty) return false
     event.clipboardData?.setData("text/plain", selectedText(editor))

@@ -42,12 +42,25 @@ function paintFragment({ paragraph, from, to, width }: Fragment): HTMLElement {
   return block
 }
 
+const appearances = new WeakMap<ParagraphLayout, string>()
+
+/** All that a painted paragraph depends on, so that one that was set anew but looks the same keeps its elements. */
+function appearance(paragraph: ParagraphLayout): string {
+  let known = appearances.get(paragraph)
+  if (known === undefined) {
+    const lines = paragraph.lines.map(({ from, top, baseline, x, width, runs }) => [from, top, baseline, x, width, ...runs.flatMap(({ run, from: start, x: left, extra }) => [start, left, extra, run.face, ...Object.values(run.look)])])
+    known = JSON.stringify([paragraph.outline, paragraph.text, lines])
+    appearances.set(paragraph, known)
+  }
+  return known
+}
+
 export class PaintedSheet {
   readonly element = element("div", "sheet")
   /** Selections and marks, behind the text, in the same pixels as the text. */
   readonly marks = element("div", "layer marks")
   private readonly text = element("div", "layer text")
-  private blocks = new Map<string, HTMLElement>()
+  private blocks = new Map<string, HTMLElement[]>()
   private shown = -1
 
   constructor() {
@@ -66,18 +79,21 @@ export class PaintedSheet {
     if (this.shown === sheet.id) return
     this.shown = sheet.id
     const before = this.blocks
-    const now = new Map<string, HTMLElement>()
+    const now = new Map<string, HTMLElement[]>()
     const wanted: HTMLElement[] = []
     for (const fragment of sheet.fragments) {
-      const key = `${fragment.paragraph.id} ${fragment.from} ${fragment.to}`
-      const block = before.get(key) ?? paintFragment(fragment)
-      before.delete(key)
-      const first = fragment.paragraph.lines[fragment.from] as Line
-      block.style.transform = `translate(${px(fragment.x)}, ${px(lineTop(fragment, first))})`
-      now.set(key, block)
+      const { from, to, width } = fragment
+      const key = `${from} ${to} ${width} ${appearance(fragment.paragraph)}`
+      // Paragraphs that look alike each have their own.
+      const [block = paintFragment(fragment), ...rest] = before.get(key) ?? []
+      if (rest.length > 0) before.set(key, rest)
+      else before.delete(key)
+      const place = `translate(${px(fragment.x)}, ${px(lineTop(fragment, fragment.paragraph.lines[from] as Line))})`
+      if (block.style.transform !== place) block.style.transform = place
+      now.set(key, [...(now.get(key) ?? []), block])
       wanted.push(block)
     }
-    for (const gone of before.values()) gone.remove()
+    for (const gone of before.values()) gone.forEach((block) => block.remove())
     wanted.forEach((block, i) => {
       if (this.text.childNodes[i] !== block) this.text.insertBefore(block, this.text.childNodes[i] ?? null)
     })

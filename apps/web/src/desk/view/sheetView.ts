@@ -35,6 +35,8 @@ export interface ViewSummary {
 
 /** So many sheets beside those in sight are kept ready. */
 const spare = 2
+/** Half the time, in milliseconds, in which the caret blinks once. */
+const blink = 560
 /** The caret keeps this distance from the edges when it is scrolled into sight. */
 const comfort = 48
 
@@ -63,6 +65,7 @@ export class SheetView {
   }
 
   destroy(): void {
+    clearInterval(this.blinking)
     this.host.removeEventListener("scroll", this.onScroll)
     this.canvas.remove()
   }
@@ -197,9 +200,7 @@ export class SheetView {
     this.caret.hidden = box === null
     if (box) {
       Object.assign(this.caret.style, { transform: `translate(${box.x - 1}px, ${box.y}px)`, height: `${box.height}px` })
-      // The caret is shown at once, then blinks.
-      this.caret.classList.toggle("still", !empty)
-      for (const animation of this.caret.getAnimations()) animation.currentTime = 0
+      this.light(empty)
     }
     const edge = (pos: number) => (pos === head ? box : this.box({ pos, bias: pos === from ? 1 : -1 }))
     this.onChange({
@@ -210,6 +211,14 @@ export class SheetView {
       selection: empty ? { from: box, to: box } : { from: edge(Math.min(anchor, head)), to: edge(Math.max(anchor, head)) },
     })
   }
+
+  /** Shows the caret at once and lets it blink; a timer, since an animation would have every frame painted. */
+  private light(caret: boolean): void {
+    clearInterval(this.blinking)
+    this.caret.classList.toggle("lit", caret)
+    if (caret) this.blinking = setInterval(() => this.caret.classList.toggle("lit"), blink)
+  }
+  private blinking: ReturnType<typeof setInterval> | undefined
 
   private sheetBoxes(index: number, from: number, to: number): Box[] {
     const sheet = this.source.layout.mirror.sheet(index)

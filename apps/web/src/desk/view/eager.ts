@@ -1,0 +1,75 @@
+/**
+ * Sets the paragraph that is being typed in at once, on the page, while the worker lays out the
+ * document: as long as its number of lines stays the same, nothing else on the sheets moves, so that
+ * what is shown is what the worker will report a few milliseconds later. Where it cannot be sure, it
+ * leaves the matter to the worker.
+ */
+import { bodyOf, changedBlocks, documentAttrs } from "@biblon/core/document"
+import { FontLibrary, HarfBuzz, Typesetter, type Fragment, type ParagraphLayout } from "@biblon/core/layout"
+import type { Node } from "prosemirror-model"
+import type { LayoutMirror } from "../../workers/layoutMirror"
+
+class NotYetLoaded extends Error {}
+
+export class EagerTypesetter {
+  private typesetter: Typesetter | null = null
+  private readonly faces = new Map<string, Uint8Array | "coming">()
+
+  /** Loads what it needs when the page has nothing better to do. */
+  async warm(mirror: LayoutMirror): Promise<void> {
+    const wasm = await WebAssembly.compileStreaming(fetch("/workers/harfbuzz.wasm"))
+    const typesetter = new Typesetter(new FontLibrary(new HarfBuzz(wasm), (id) => this.face(id)))
+    const used = new Set<string>()
+    for (let i = 0; i < mirror.count; i++) for (const fragment of mirror.sheet(i)?.fragments ?? []) for (const line of fragment.paragraph.lines) for (const { run } of line.runs) used.add(run.face)
+    await Promise.all([...used].map((id) => this.load(id)))
+    for (const id of used) typesetter.fonts.font(id)
+    this.typesetter = typesetter
+  }
+
+  private async load(id: string): Promise<void> {
+    if (this.faces.has(id)) return
+    this.faces.set(id, "coming")
+    const response = await fetch(`/fonts/${id}.ttf`)
+    if (response.ok) this.faces.set(id, new Uint8Array(await response.arrayBuffer()))
+    else this.faces.delete(id)
+  }
+
+  private face(id: string): Uint8Array {
+    const face = this.faces.get(id)
+    if (face instanceof Uint8Array) return face
+    void this.load(id).catch(() => this.faces.delete(id))
+    throw new NotYetLoaded(id)
+  }
+
+  /** The block that a change of the document touched, newly set, if nothing else can have moved; else null. */
+  set(before: Node, after: Node, mirror: LayoutMirror): { block: number; paragraph: ParagraphLayout } | null {
+    const change = changedBlocks(bodyOf(before), bodyOf(after))
+    const { styles } = documentAttrs(after)
+    if (!this.typesetter || !change || change.newTo !== change.from + 1 || change.oldTo !== change.newTo || styles !== documentAttrs(before).styles) return null
+    const block = change.from
+    const shown = wholeBlock(mirror, block)
+    if (!shown) return null
+    try {
+      const paragraph = this.typesetter.paragraph(styles, bodyOf(after).child(block), shown.width)
+      return replaces(paragraph, shown.paragraph) ? { block, paragraph } : null
+    } catch (error) {
+      if (error instanceof NotYetLoaded) return null
+      throw error
+    }
+  }
+}
+
+/** Whether one layout of a paragraph can stand in another's place without anything else moving. */
+function replaces(a: ParagraphLayout, b: ParagraphLayout): boolean {
+  // Formats from the worker are copies, so they are compared by what they say.
+  return a.lines.length === b.lines.length && Math.abs(a.height - b.height) < 1e-6 && a.outline === b.outline && JSON.stringify(a.format) === JSON.stringify(b.format)
+}
+
+/** The fragment that shows all of a block on one sheet. */
+function wholeBlock(mirror: LayoutMirror, block: number): Fragment | null {
+  const { first, last } = mirror.sheetsOfBlock(block)
+  for (let index = Math.max(0, first - 1); index <= last; index++)
+    for (const fragment of mirror.sheet(index)?.fragments ?? [])
+      if (mirror.firstBlock(index) + fragment.block === block) return fragment.from === 0 && fragment.to === fragment.paragraph.lines.length ? fragment : null
+  return null
+}
