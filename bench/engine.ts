@@ -49,9 +49,9 @@ async function chromiumMs(browser: Browser): Promise<number> {
 }
 
 /** Milliseconds of layout after one letter typed in the middle, the median of many. */
-function keystrokeMs(wordCount: number): { median: number; sheets: number } {
+function keystrokeMs(length: number): { median: number; sheets: number } {
   const typesetter = new Typesetter(openFonts())
-  let state = EditorState.create({ doc: prose(wordCount) })
+  let state = EditorState.create({ doc: prose(length) })
   let layout = layoutDocument(typesetter, state.doc)
   const times: number[] = []
   const middle = Math.floor(bodyOf(state.doc).childCount / 2)

@@ -1,7 +1,7 @@
 /** Words in which core's tests are told. */
 import type { Node } from "prosemirror-model"
 import { EditorState, TextSelection, type Plugin } from "prosemirror-state"
-import { blockStarts, blockText, bodyOf, document, paragraphAttrs } from "../src/document"
+import { blockStarts, bodyOf, blockText, document, paragraphAttrs } from "../src/document"
 import type { Command } from "../src/editing"
 import type { Layout } from "../src/layout"
 

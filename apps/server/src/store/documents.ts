@@ -1,7 +1,7 @@
 import { randomBytes } from "node:crypto"
 import type { Node } from "prosemirror-model"
 import { Step } from "prosemirror-transform"
-import { blockText, bodyOf, schema } from "@biblon/core/document"
+import { bodyOf, blockText, schema } from "@biblon/core/document"
 import { readDocument } from "@biblon/core/document/reading"
 import type { ShelfEntry } from "@biblon/wire"
 import type { Db } from "./database"
@@ -24,7 +24,8 @@ const stepsPerSnapshot = 300
 export function openingOf(doc: Node): string {
   const body = bodyOf(doc)
   for (let i = 0; i < Math.min(body.childCount, 50); i++) {
-    const text = blockText(body.child(i)).replace(/\s+/g, " ").trim()
+    const block = body.child(i)
+    const text = blockText(block).replace(/\s+/g, " ").trim()
     if (text) return text.slice(0, 80)
   }
   return ""

@@ -1,5 +1,5 @@
 import type { Node } from "prosemirror-model"
-import { blockText, bodyOf } from "../document"
+import { bodyOf, blockText } from "../document"
 
 const segmenter = new Intl.Segmenter(undefined, { granularity: "word" })
 const spaced = /^[\u0000-\u024f\u0370-\u052f\u2010-\u2027]*$/

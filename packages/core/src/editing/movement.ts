@@ -1,6 +1,6 @@
 /** Where the caret goes by character, word and paragraph. Movement by line needs the layout: see layout/geometry. */
 import { Selection, type EditorState } from "prosemirror-state"
-import { blockAt, blockText, bodyOf, contentStart } from "../document"
+import { blockAt, bodyOf, blockText, contentStart } from "../document"
 
 export type Direction = -1 | 1
 

@@ -35,7 +35,7 @@ function paintFragment({ paragraph, from, to, width }: Fragment): HTMLElement {
   const first = paragraph.lines[from] as Line
   for (const line of paragraph.lines.slice(from, to)) {
     const span = element("span", "line", { top: px(line.top - first.top) })
-    span.style.setProperty("--baseline", px(line.baseline))
+    span.setAttribute("style", `${span.getAttribute("style")};--baseline:${px(line.baseline)}`)
     for (const piece of line.runs) span.append(...paintRun(paragraph, line, piece))
     block.append(span)
   }

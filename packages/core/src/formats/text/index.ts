@@ -1,5 +1,5 @@
 import type { Node } from "prosemirror-model"
-import { blockText, bodyOf, document, p } from "../../document"
+import { bodyOf, blockText, document, p } from "../../document"
 
 export interface TextOptions {
   /** Every line is a paragraph. Otherwise a blank line ends one, and lines in between are joined. */

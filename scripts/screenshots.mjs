@@ -1,0 +1,66 @@
+/** Takes the pictures of docs/screenshots anew, from the demo data. */
+import { spawn } from "node:child_process"
+import { mkdtempSync } from "node:fs"
+import { tmpdir } from "node:os"
+import { join } from "node:path"
+import { chromium } from "playwright-core"
+import { installPackages, installPrograms, root } from "./setup.mjs"
+
+installPackages()
+installPrograms()
+const { buildApp } = await import("./build.mjs")
+await buildApp()
+
+const server = spawn(process.execPath, ["--import", "tsx", join(root, "apps/server/src/main.ts")], {
+  cwd: root,
+  env: { ...process.env, BIBLON_DEMO: "1", BIBLON_PORT: "0", BIBLON_DATABASE: join(mkdtempSync(join(tmpdir(), "biblon-shots-")), "demo.sqlite") },
+})
+const address = await new Promise((resolve) => server.stdout.on("data", (data) => resolve(/http:\S+/.exec(String(data))?.[0])))
+const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"] })
+const phone = await (await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true, locale: "en-GB" })).newPage()
+const wide = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: "en-GB" })).newPage()
+
+async function shot(page, name) {
+  await page.evaluate(() => document.fonts.ready)
+  await page.waitForTimeout(300)
+  await page.screenshot({ path: join(root, "docs/screenshots", `${name}.png`) })
+}
+
+/** The middle of a piece of text on a sheet. */
+async function middle(page, text) {
+  await page.waitForFunction((wanted) => [...document.querySelectorAll(".run")].some((r) => r.textContent.includes(wanted)), text)
+  return page.evaluate((wanted) => {
+    const run = [...document.querySelectorAll(".run")].find((r) => r.textContent.includes(wanted))
+    const node = [...run.childNodes].find((n) => n.nodeType === Node.TEXT_NODE)
+    const range = document.createRange()
+    range.setStart(node, node.data.indexOf(wanted))
+    range.setEnd(node, node.data.indexOf(wanted) + wanted.length)
+    const { left, width, top, height } = range.getBoundingClientRect()
+    return [left + width / 2, top + height / 2]
+  }, text)
+}
+
+for (const [page, size] of [[phone, "phone"], [wide, "wide"]]) {
+  await page.goto(address)
+  await page.getByText(/^3 sheets/).waitFor()
+  await page.waitForFunction(() => [...document.images].every((i) => i.complete && i.naturalWidth))
+  await shot(page, `shelf-${size}`)
+}
+
+await phone.getByText("Letter to the harbour master").tap()
+await middle(phone, "Dear Captain")
+await shot(phone, "desk-phone-flow")
+const word = await middle(phone, "completed")
+await phone.touchscreen.tap(...word)
+await phone.touchscreen.tap(...word)
+await phone.getByRole("button", { name: "Put the keyboard away" }).tap()
+await phone.getByRole("button", { name: "Write" }).tap()
+await shot(phone, "desk-phone-tray")
+
+await wide.getByText("Letter to the harbour master").click()
+await wide.getByRole("button", { name: "Write" }).click()
+await wide.mouse.dblclick(...(await middle(wide, "insurers")))
+await shot(wide, "desk-wide-sheets")
+
+await browser.close()
+server.kill()
