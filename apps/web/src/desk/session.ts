@@ -2,7 +2,7 @@
 import { getVersion } from "prosemirror-collab"
 import { EditorState, TextSelection, type Transaction } from "prosemirror-state"
 import { document } from "@biblon/core/document"
-import { documentEdge, editHistory, insertText, moveHorizontally, type Command } from "@biblon/core/editing"
+import { documentEdge, editHistory, insertText, joining, moveHorizontally, type Command } from "@biblon/core/editing"
 import type { Box, LayoutSpec } from "@biblon/core/layout"
 import { api, NotThere } from "../api"
 import { Connection } from "../live/connection"
@@ -274,7 +274,7 @@ export class DeskSession {
     ))
     const field = (this.field = new TextField({
       editor: () => this.state ?? blank,
-      run: (command, joins) => this.run((state, dispatch) => command(state, dispatch && ((tr) => dispatch(joins === "composing" ? tr.setMeta("composition", 1) : tr)))),
+      run: (command, joins) => this.run((state, dispatch) => command(state, dispatch && ((tr) => dispatch(joins ? joining(tr, joins) : tr)))),
       composing: (range) => {
         this.composing = range
         this.view?.paintSelection()

@@ -2,7 +2,8 @@
 import type { EditorState, Transaction } from "prosemirror-state"
 import { documentAttrs, letterLook, marks, paragraphLook, type LetterFormat, type LetterProperty } from "../document"
 import type { Command } from "./command"
-import { typingMarks } from "./text"
+import { named, quoted } from "./history"
+import { selectedText, typingMarks } from "./text"
 
 /** Calls back for each stretch of selected letters with its look; for an empty selection once with the look of what is typed next. */
 function eachLook(state: EditorState, visit: (look: LetterFormat) => boolean | void): void {
@@ -64,9 +65,33 @@ export function setLetters<K extends LetterProperty>(property: K, value: LetterF
         return false
       })
     }
-    dispatch(tr)
+    dispatch(named(tr, `${valueName(property, value)}${empty ? "" : onWords(state)}`))
     return true
   }
+}
+
+/** A value of letters in words. */
+function valueName<K extends LetterProperty>(property: K, value: LetterFormat[K]): string {
+  switch (property) {
+    case "bold":
+      return value ? "Bold" : "Not bold"
+    case "italic":
+      return value ? "Italic" : "Upright"
+    case "underline":
+      return value === "none" ? "Not underlined" : "Underline"
+    case "size":
+      return `Size ${value}`
+    case "family":
+      return String(value)
+    default:
+      return `${property === "colour" ? "Colour" : "Language"} ${value}`
+  }
+}
+
+/** How much of the text a change of the selection touches. */
+function onWords(state: EditorState): string {
+  const words = selectedText(state).split(/\s+/).filter(Boolean)
+  return words.length === 1 ? ` on ${quoted(words[0] as string)}` : ` on ${words.length} words`
 }
 
 /** Puts a property with two values on; off if the whole selection has it. */

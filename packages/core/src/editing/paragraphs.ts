@@ -3,6 +3,7 @@ import type { Node } from "prosemirror-model"
 import type { EditorState } from "prosemirror-state"
 import { documentAttrs, paragraphAttrs, paragraphLook, styleLook, type ParagraphFormat } from "../document"
 import type { Command } from "./command"
+import { named } from "./history"
 
 function eachParagraph(state: EditorState, visit: (paragraph: Node, pos: number) => void): void {
   const { from, to } = state.selection
@@ -37,9 +38,27 @@ export function setParagraphs(format: Partial<ParagraphFormat>): Command {
       const next = merged.length > 0 ? Object.fromEntries(merged) : null
       if (!equal(next, attrs.format)) tr.setNodeAttribute(pos, "format", next)
     })
-    dispatch(tr.setStoredMarks(state.storedMarks))
+    dispatch(named(tr.setStoredMarks(state.storedMarks), `${formatName(format)}${onParagraphs(state)}`))
     return true
   }
+}
+
+const alignments = { left: "Left", center: "Centred", right: "Right", justify: "Justified" }
+
+/** A format of paragraphs in words. */
+function formatName(format: Partial<ParagraphFormat>): string {
+  const { align, lineSpacing, spaceBefore, spaceAfter } = format
+  if (align) return alignments[align]
+  if (lineSpacing) return `Line spacing ${lineSpacing.value}`
+  if (spaceBefore !== undefined) return `Space before ${spaceBefore} pt`
+  if (spaceAfter !== undefined) return `Space after ${spaceAfter} pt`
+  return "Paragraph"
+}
+
+function onParagraphs(state: EditorState): string {
+  let n = 0
+  eachParagraph(state, () => n++)
+  return n > 1 ? ` on ${n} paragraphs` : ""
 }
 
 /** The style of all selected paragraphs, or undefined where they differ. */
@@ -52,7 +71,8 @@ export function styleValue(state: EditorState): string | undefined {
 /** Gives the selected paragraphs a style. Direct formatting of the paragraph goes; that of letters stays. */
 export function setStyle(style: string): Command {
   return (state, dispatch) => {
-    if (!documentAttrs(state.doc).styles.styles[style]) return false
+    const name = documentAttrs(state.doc).styles.styles[style]?.name
+    if (!name) return false
     if (!dispatch) return true
     const tr = state.tr
     eachParagraph(state, (paragraph, pos) => {
@@ -60,7 +80,7 @@ export function setStyle(style: string): Command {
       if (attrs.style !== style) tr.setNodeAttribute(pos, "style", style)
       if (attrs.format) tr.setNodeAttribute(pos, "format", null)
     })
-    dispatch(tr.setStoredMarks(state.storedMarks))
+    dispatch(named(tr.setStoredMarks(state.storedMarks), `${name}${onParagraphs(state)}`))
     return true
   }
 }

@@ -4,6 +4,7 @@ import { Selection, TextSelection, type EditorState, type Transaction } from "pr
 import { canJoin } from "prosemirror-transform"
 import { blockText, documentAttrs, nodes, paragraphAttrs, schema, styleOf } from "../document"
 import type { Command } from "./command"
+import { joining, named, quoted } from "./history"
 import { graphemeBoundary, wordBoundary, type Direction } from "./movement"
 
 /** The marks that typed text gets: those chosen for what is typed next, else those of the text before the caret. */
@@ -43,7 +44,7 @@ export function insertText(text: string, from?: number, to?: number): Command {
 
 function deleteRange(tr: Transaction, from: number, to: number): Transaction {
   tr.delete(from, to)
-  return tr.setSelection(TextSelection.near(tr.doc.resolve(tr.mapping.map(from)), -1))
+  return joining(tr.setSelection(TextSelection.near(tr.doc.resolve(tr.mapping.map(from)), -1)), "deleted")
 }
 
 export const deleteSelection: Command = (state, dispatch) => {
@@ -136,7 +137,7 @@ export const insertLineBreak: Command = (state, dispatch) => {
 export function pasteText(text: string): Command {
   return (state, dispatch) => {
     const clean = text.replace(/\r\n?/g, "\n").replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, "")
-    return clean !== "" && insertText(clean)(state, dispatch && ((tr) => dispatch(tr.setMeta("uiEvent", "paste"))))
+    return clean !== "" && insertText(clean)(state, dispatch && ((tr) => dispatch(named(tr, `Pasted ${quoted(clean)}`))))
   }
 }
 

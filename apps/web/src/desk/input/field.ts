@@ -9,7 +9,7 @@ import type { EditorState, Transaction } from "prosemirror-state"
 
 export interface FieldTarget {
   editor(): EditorState
-  run(command: Command, joins?: "typing" | "composing"): void
+  run(command: Command, joins?: "typed" | "composed"): void
   composing(range: { from: number; to: number } | null): void
   undo(): void
   redo(): void
@@ -131,7 +131,7 @@ export class TextField {
     else {
       const position = (at: number) => (window.end === null ? window.start + Math.max(0, Math.min(at - 1, before.length - 2)) : at <= 1 ? window.start : window.end)
       const text = inserted.replaceAll(edge, "")
-      this.target.run(insertText(text, position(head), position(removedTo)), this.isComposing ? "composing" : "typing")
+      this.target.run(insertText(text, position(head), position(removedTo)), this.isComposing ? "composed" : "typed")
     }
     if (!this.isComposing) return
     // The window now shows what the input method made of it.
