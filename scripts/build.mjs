@@ -43,7 +43,7 @@ async function buildWorkers() {
   const folder = join(web, "public/workers")
   mkdirSync(folder, { recursive: true })
   await build({
-    entryPoints: ["layout", "pdf"].map((name) => join(web, `src/workers/${name}.worker.ts`)),
+    entryPoints: ["layout", "pdf", "find"].map((name) => join(web, `src/workers/${name}.worker.ts`)),
     outdir: folder,
     bundle: true,
     minify: true,

@@ -40,8 +40,20 @@ export function keyAction(event: KeyboardEvent): ((session: DeskSession) => void
   return motion ? (session) => session.move(motion, shiftKey) : null
 }
 
+const control = mac ? "⌘" : "Ctrl"
+
+/** How one moves, for the help. With Shift each of them selects. */
+export const movementKeys: readonly { name: string; keys: string }[] = [
+  { name: "By character and by line", keys: "Arrows" },
+  { name: "By word", keys: mac ? "Alt+←, →" : "Ctrl+←, →" },
+  { name: "To the ends of the line", keys: mac ? "⌘+←, →" : "Home, End" },
+  { name: "By a screenful", keys: "Page Up, Page Down" },
+  { name: "To the ends of the document", keys: mac ? "⌘+↑, ↓" : "Ctrl+Home, Ctrl+End" },
+  { name: "Select while moving", keys: "with Shift" },
+]
+
 /** A shortcut in words for people. */
 export function keyLabel(tool: Tool): string | null {
   const key = tool.keys?.[0]
-  return key ? key.replace("Mod", mac ? "⌘" : "Ctrl").replace(/\+([a-z])$/, (_, letter: string) => `+${letter.toUpperCase()}`) : null
+  return key ? key.replace("Mod", control).replace(/\+([a-z])$/, (_, letter: string) => `+${letter.toUpperCase()}`) : null
 }

@@ -25,8 +25,32 @@ import {
   type Extent,
 } from "@biblon/core/editing"
 import type { DeskSession } from "../desk/session"
+import type { TrayId } from "../desk/store"
 import { printPdf, savePdf } from "../desk/delivering"
-import { ArrowUUpLeft, ArrowUUpRight, FileArrowDown, Printer, SelectionAll, TextAlignCenter, TextAlignJustify, TextAlignLeft, TextAlignRight, TextB, TextItalic, TextUnderline, type Icon } from "../ui/icons"
+import {
+  ArrowUUpLeft,
+  ArrowUUpRight,
+  ClockCounterClockwise,
+  Compass,
+  DeviceMobile,
+  FileArrowDown,
+  Files,
+  MagnifyingGlass,
+  PaperPlaneTilt,
+  PenNib,
+  Printer,
+  Question,
+  SelectionAll,
+  TextAlignCenter,
+  TextAlignJustify,
+  TextAlignLeft,
+  TextAlignRight,
+  TextB,
+  TextItalic,
+  TextUnderline,
+  TreeStructure,
+  type Icon,
+} from "../ui/icons"
 
 export interface Tool {
   id: string
@@ -40,6 +64,10 @@ export interface Tool {
   /** Whether it does anything now. */
   applies?(editor: EditorState): boolean
   run(session: DeskSession): void
+  /** Keys of typing, which nobody looks for by name. */
+  silent?: boolean
+  /** A short how-to for the help. */
+  how?: string
 }
 
 function command(id: string, name: string, words: string, act: Command, rest: Partial<Tool> = {}): Tool {
@@ -50,11 +78,15 @@ function extentOf<T>(value: T | undefined, on: T): Extent {
   return value === undefined ? "mixed" : value === on ? "on" : "off"
 }
 
+function tray(id: TrayId, name: string, words: string, icon: Icon, how?: string): Tool {
+  return { id: `tray-${id}`, name, words, icon, run: (session) => session.openTray(id), ...(how ? { how } : {}) }
+}
+
 const alignment = (align: ParagraphFormat["align"], name: string, words: string, icon: Icon) =>
   command(`align-${align}`, name, words, setParagraphs({ align }), { icon, extent: (editor) => extentOf(paragraphValue(editor, "align"), align) })
 
 export const tools: readonly Tool[] = [
-  command("undo", "Undo", "back revert mistake", undo, { icon: ArrowUUpLeft, keys: ["Mod+z"] }),
+  command("undo", "Undo", "back revert mistake", undo, { icon: ArrowUUpLeft, keys: ["Mod+z"], how: "Takes back the last change. The list “What was done” goes back several at once, or takes back one earlier change alone." }),
   command("redo", "Redo", "again forward repeat", redo, { icon: ArrowUUpRight, keys: ["Mod+Shift+z", "Mod+y"] }),
   command("bold", "Bold", "strong heavy thick", toggleBold, { icon: TextB, keys: ["Mod+b"], extent: (e) => extentOf(letterValue(e, "bold"), true) }),
   command("italic", "Italic", "slanted emphasis", toggleItalic, { icon: TextItalic, keys: ["Mod+i"], extent: (e) => extentOf(letterValue(e, "italic"), true) }),
@@ -68,13 +100,30 @@ export const tools: readonly Tool[] = [
   command("select-all", "Select all", "everything mark", selectAll, { icon: SelectionAll, keys: ["Mod+a"] }),
   { id: "print", name: "Print", words: "paper printer", icon: Printer, keys: ["Mod+p"], run: (session) => void printPdf(session) },
   { id: "pdf", name: "Save as PDF", words: "export download file", icon: FileArrowDown, run: (session) => void savePdf(session) },
+  tray("write", "Letters and paragraphs", "format typeface font size colour spacing", PenNib),
+  tray("structure", "Styles", "heading title quotation body structure", TreeStructure, "Choose a style for the paragraph at the caret. Headings stay with what follows and become bookmarks in the PDF."),
+  tray("deliver", "Deliver", "finish export send output", PaperPlaneTilt),
+  tray("changes", "What was done", "undo list history back", ClockCounterClockwise, "Lists every change. Point at one to see in the text what it touched; open it to go back to it, or to take back that one alone."),
+  { ...tray("help", "Help", "keys shortcuts manual how", Question), keys: ["F1"] },
+  {
+    id: "find",
+    name: "Find and replace",
+    words: "search look for substitute pattern",
+    icon: MagnifyingGlass,
+    keys: ["Mod+f"],
+    how: "Marks all places as you type. A pattern is a regular expression; its groups are $1, $2 in the replacement. “By look” finds a style, a typeface or a colour, with or without text.",
+    run: (session) => session.find(),
+  },
+  { id: "find-tool", name: "Find a tool", words: "command search action", icon: Compass, keys: ["Mod+k"], how: "Any tool by its name or by what you would call it. The pin puts it in your pocket.", run: (session) => session.findTool(true) },
+  { id: "sheets", name: "Sheet view", words: "paper page real view", icon: Files, run: (session) => session.setMode("sheets") },
+  { id: "flow", name: "Flow view", words: "wrap continuous screen view", icon: DeviceMobile, run: (session) => session.setMode("flow") },
   { id: "save", name: "Save", words: "keep store", keys: ["Mod+s"], run: (session) => session.confirmSaved() },
-  command("split", "New paragraph", "enter return", splitParagraph, { keys: ["Enter"] }),
-  command("line-break", "New line in the paragraph", "break", insertLineBreak, { keys: ["Shift+Enter"] }),
-  command("delete-back", "Delete before the caret", "backspace", deleteBackward, { keys: ["Backspace", "Shift+Backspace"] }),
-  command("delete-forward", "Delete after the caret", "", deleteForward, { keys: ["Delete"] }),
-  command("delete-word-back", "Delete the word before", "", deleteWordBackward, { keys: ["Mod+Backspace", "Alt+Backspace"] }),
-  command("delete-word-forward", "Delete the word after", "", deleteWordForward, { keys: ["Mod+Delete", "Alt+Delete"] }),
+  command("split", "New paragraph", "enter return", splitParagraph, { keys: ["Enter"], silent: true }),
+  command("line-break", "New line in the paragraph", "break", insertLineBreak, { keys: ["Shift+Enter"], silent: true }),
+  command("delete-back", "Delete before the caret", "backspace", deleteBackward, { keys: ["Backspace", "Shift+Backspace"], silent: true }),
+  command("delete-forward", "Delete after the caret", "", deleteForward, { keys: ["Delete"], silent: true }),
+  command("delete-word-back", "Delete the word before", "", deleteWordBackward, { keys: ["Mod+Backspace", "Alt+Backspace"], silent: true }),
+  command("delete-word-forward", "Delete the word after", "", deleteWordForward, { keys: ["Mod+Delete", "Alt+Delete"], silent: true }),
 ]
 
 const byId = new Map(tools.map((tool) => [tool.id, tool]))

@@ -3,6 +3,8 @@ import "./view/view.css"
 import { useEffect, useRef, useState, type MouseEvent } from "react"
 import { router } from "expo-router"
 import { Pressable, Text, useWindowDimensions, View } from "react-native"
+import { FindTool } from "../commands/FindTool"
+import { keyAction } from "../commands/keys"
 import { Bench } from "./bars/Bench"
 import { FootLine } from "./bars/FootLine"
 import { SelectionBar } from "./bars/SelectionBar"
@@ -61,18 +63,33 @@ function keepFocus(event: MouseEvent): void {
 
 function Frame() {
   const wide = useWindowDimensions().width >= wideFrom
-  const { stage, writing, touch } = useDesk((s) => ({ stage: s.stage, writing: s.writing, touch: s.touch }))
+  const session = useSession()
+  useEffect(() => {
+    // Keys that belong to the whole desk work wherever the focus is.
+    const onKey = (event: KeyboardEvent) => {
+      if (event.defaultPrevented || !(event.ctrlKey || event.metaKey || event.key === "F1") || event.target instanceof HTMLTextAreaElement) return
+      const typing = event.target instanceof HTMLInputElement && ["z", "y", "a", "b", "i", "u"].includes(event.key.toLowerCase())
+      const act = typing ? null : keyAction(event)
+      if (!act) return
+      event.preventDefault()
+      act(session)
+    }
+    addEventListener("keydown", onKey)
+    return () => removeEventListener("keydown", onKey)
+  }, [session])
+  const { tray, writing, touch } = useDesk((s) => ({ tray: s.tray, writing: s.writing, touch: s.touch }))
   if (wide)
     return (
       <div className="flex h-full flex-col bg-desk" onMouseDown={keepFocus}>
         <WideTopBar />
         <View className="min-h-0 flex-1 flex-row">
           <Bench wide />
-          {stage ? <Tray stage={stage} wide /> : null}
+          {tray ? <Tray tray={tray} wide /> : null}
           <Sheets />
         </View>
         <FootLine />
         <SelectionBar />
+        <FindTool />
         <Notice />
         <Waiting />
       </div>
@@ -81,8 +98,9 @@ function Frame() {
     <div className="flex h-full flex-col bg-desk" onMouseDown={keepFocus}>
       <PhoneTopBar />
       <Sheets />
-      {stage ? <Tray stage={stage} wide={false} /> : null}
-      {writing && touch && !stage ? <Strip /> : <Bench wide={false} />}
+      {tray ? <Tray tray={tray} wide={false} /> : null}
+      {writing && touch && !tray ? <Strip /> : <Bench wide={false} />}
+      <FindTool />
       <Notice />
       <Waiting />
     </div>

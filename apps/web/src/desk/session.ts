@@ -1,8 +1,8 @@
 /** One open document: its editor state, layout, connection and view, and everything that changes them. */
 import { getVersion } from "prosemirror-collab"
 import { EditorState, TextSelection, type Transaction } from "prosemirror-state"
-import { document } from "@biblon/core/document"
-import { documentEdge, editHistory, insertText, joining, moveHorizontally, type Command } from "@biblon/core/editing"
+import { bodyOf, contentStart, document } from "@biblon/core/document"
+import { documentEdge, editHistory, insertText, joining, moveHorizontally, touchedBy, type Command } from "@biblon/core/editing"
 import type { Box, LayoutSpec } from "@biblon/core/layout"
 import { api, NotThere } from "../api"
 import { Connection } from "../live/connection"
@@ -15,9 +15,10 @@ import { PointerInput } from "./input/pointer"
 import { keyAction } from "../commands/keys"
 import { toolNamed } from "../commands/registry"
 import { attachClipboard } from "./input/clipboard"
-import { createDeskStore, type DeskState, type DeskStore, type StageId, type ViewMode } from "./store"
+import { Finder } from "./finder"
+import { createDeskStore, type DeskState, type DeskStore, type TrayId, type ViewMode } from "./store"
 import { EagerTypesetter } from "./view/eager"
-import { SheetView, type Place } from "./view/sheetView"
+import { SheetView, type Mark, type Place } from "./view/sheetView"
 import { sideGap, type StackOptions } from "./view/stack"
 
 /** Space beside the text in flow view, and the widest line that reads well, in CSS pixels. */
@@ -126,6 +127,7 @@ export class DeskSession {
   close(): void {
     this.closed = true
     this.connection?.close()
+    this.finder.close()
     this.layout.close()
     this.detach()
     this.endSession()
@@ -150,6 +152,8 @@ export class DeskSession {
       this.showBusy()
     }
     this.field?.sync()
+    this.previewed = []
+    this.finder.changed(steps.length > 0)
     if (steps.length === 0) this.view?.paintSelection()
     this.show({ editor: state })
   }
@@ -263,7 +267,7 @@ export class DeskSession {
   attach(host: HTMLElement): () => void {
     const view = (this.view = new SheetView(
       host,
-      { layout: this.layout, editor: () => this.editor, bias: () => this.bias, composing: () => this.composing },
+      { layout: this.layout, editor: () => this.editor, bias: () => this.bias, composing: () => this.composing, marks: (block) => this.marks(block) },
       this.stackOptions(host.clientWidth),
       (summary) => {
         this.show({ view: summary })
@@ -324,8 +328,8 @@ export class DeskSession {
   focus(): void {
     if (!this.field) return
     // With a tray open on a touch screen the keyboard would cover it: the text keeps the caret without one.
-    const { stage, touch } = this.store.getState()
-    this.field.element.inputMode = touch && stage !== null ? "none" : "text"
+    const { tray, touch } = this.store.getState()
+    this.field.element.inputMode = touch && tray !== null ? "none" : "text"
     this.field.focus()
   }
 
@@ -373,9 +377,46 @@ export class DeskSession {
     return (this.state ?? blank).doc.attrs.setup.width as number
   }
 
-  /** Opens the tray of a stage, or with null puts the open one away. */
-  openStage(stage: StageId | null): void {
-    this.store.setState({ stage })
+  readonly finder = new Finder({
+    editor: () => this.state,
+    select: (from, to) => {
+      this.select(from, to)
+      this.view?.reveal(to)
+    },
+    run: (command) => this.run(command),
+    repaint: () => {
+      if (this.state) this.view?.paintSelection()
+    },
+  })
+  private previewed: { from: number; to: number }[] = []
+
+  /** Marks in the text what a change of the undo list touched; null for none. */
+  preview(change: number | null): void {
+    this.previewed = change === null || !this.state ? [] : touchedBy(this.state, change)
+    if (this.state) this.view?.paintSelection()
+  }
+
+  private marks(block: number): Mark[] {
+    const marks = this.finder.marks(block)
+    if (this.previewed.length === 0 || !this.state) return marks
+    const start = contentStart(this.state.doc, block)
+    const end = start + bodyOf(this.state.doc).child(block).content.size
+    const touched = this.previewed.filter(({ from, to }) => from <= end && to >= start)
+    return [...marks, ...touched.map(({ from, to }) => ({ from: Math.max(0, from - start), to: Math.min(end, to) - start, kind: "touched" }))]
+  }
+
+  /** Opens the search, or brings one back to it, for what is selected. */
+  find(): void {
+    this.store.setState((state) => ({ tray: "find", findAsked: state.findAsked + 1 }))
+  }
+
+  findTool(open: boolean): void {
+    this.store.setState({ findingTool: open })
+  }
+
+  /** Opens a tray, or with null puts the open one away. */
+  openTray(tray: TrayId | null): void {
+    this.store.setState({ tray })
     const { writing } = this.store.getState()
     if (writing) this.focus()
   }

@@ -5,7 +5,7 @@ import type { Saving } from "../live/connection"
 import type { PdfProgress } from "../workers/pdf"
 import type { ViewSummary } from "./view/sheetView"
 
-export type StageId = "write" | "structure" | "deliver"
+export type TrayId = "write" | "structure" | "deliver" | "changes" | "find" | "help"
 export type ViewMode = "flow" | "sheets"
 
 export interface DeskState {
@@ -14,7 +14,7 @@ export interface DeskState {
   name: string | null
   saving: Saving
   /** The tray that is open. */
-  stage: StageId | null
+  tray: TrayId | null
   mode: ViewMode
   /** CSS pixels for a point. */
   scale: number
@@ -28,6 +28,10 @@ export interface DeskState {
   /** Something went wrong that people should know; shown until put away. */
   trouble: string | null
   delivering: PdfProgress | null
+  /** Whether a tool is being looked for. */
+  findingTool: boolean
+  /** Counts how often somebody asked to find something: the field then takes what is selected. */
+  findAsked: number
   /** Counts how often somebody asked to save: the saving state then shows itself. */
   confirmed: number
 }
@@ -38,13 +42,15 @@ export function createDeskStore(initial: Pick<DeskState, "mode" | "scale">) {
     editor: null,
     name: null,
     saving: { kind: "saved", at: null },
-    stage: null,
+    tray: null,
     writing: false,
     touch: false,
     view: { sheets: 0, complete: false, caretSheet: 1, caret: null, selection: { from: null, to: null } },
     canvas: null,
     trouble: null,
     delivering: null,
+    findingTool: false,
+    findAsked: 0,
     confirmed: 0,
     ...initial,
   }))

@@ -29,3 +29,8 @@ export { TextUnderlineIcon as TextUnderline } from "phosphor-react-native/src/ic
 export { TreeStructureIcon as TreeStructure } from "phosphor-react-native/src/icons/TreeStructure"
 export { WarningIcon as Warning } from "phosphor-react-native/src/icons/Warning"
 export { XIcon as X } from "phosphor-react-native/src/icons/X"
+export { ClockCounterClockwiseIcon as ClockCounterClockwise } from "phosphor-react-native/src/icons/ClockCounterClockwise"
+export { CompassIcon as Compass } from "phosphor-react-native/src/icons/Compass"
+export { MagnifyingGlassIcon as MagnifyingGlass } from "phosphor-react-native/src/icons/MagnifyingGlass"
+export { PushPinIcon as PushPin } from "phosphor-react-native/src/icons/PushPin"
+export { QuestionIcon as Question } from "phosphor-react-native/src/icons/Question"

@@ -18,8 +18,8 @@ export function Glyph({ icon: Drawing, size = 22, colour = ink }: { icon: Icon |
 }
 
 /** A button that shows an icon only; its name is for screen readers and the tooltip. */
-export function IconButton(props: { name: string; icon: Icon | undefined; hint?: string | null; extent?: Extent | undefined; disabled?: boolean; onPress: () => void; className?: string; testID?: string }) {
-  const { name, icon, hint, extent, disabled, onPress, className = "h-11 w-11 rounded-button", testID } = props
+export function IconButton(props: { name: string; icon: Icon | undefined; hint?: string | null; extent?: Extent | undefined; disabled?: boolean; onPress: () => void; className?: string; children?: ReactNode }) {
+  const { name, icon, hint, extent, disabled, onPress, className = "h-11 w-11 rounded-button", children } = props
   const on = extent === "on"
   return (
     <Pressable
@@ -29,10 +29,10 @@ export function IconButton(props: { name: string; icon: Icon | undefined; hint?:
       {...{ title: hint ? `${name} (${hint})` : name }}
       disabled={disabled}
       onPress={onPress}
-      testID={testID}
       className={`items-center justify-center ${on ? "bg-murex-soft" : "hover:bg-murex-soft/50"} ${disabled ? "opacity-40" : ""} ${className}`}
     >
       <Glyph icon={icon} colour={on ? murex : ink} />
+      {children}
       {extent === "mixed" ? <View className="absolute bottom-1.5 h-0.5 w-4 rounded-full bg-murex" /> : null}
     </Pressable>
   )

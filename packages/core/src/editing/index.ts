@@ -1,4 +1,5 @@
 export * from "./command"
+export * from "./find"
 export * from "./history"
 export * from "./letters"
 export * from "./movement"

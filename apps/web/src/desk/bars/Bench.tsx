@@ -1,22 +1,24 @@
 import { Pressable, Text, View } from "react-native"
+import { Pocket } from "../../commands/Pocket"
+import { ToolButton } from "../../commands/ToolButton"
 import { Glyph, inkSoft, murex } from "../../ui/pieces"
 import { useDesk, useSession } from "../context"
-import { stages } from "../stages"
+import { trays } from "../trays"
 
 /** The stages of the work: along the bottom of a phone, at the left of a wide screen. */
 export function Bench({ wide }: { wide: boolean }) {
   const session = useSession()
-  const open = useDesk((s) => s.stage)
+  const open = useDesk((s) => s.tray)
   return (
     <View role="navigation" aria-label="Bench" className={wide ? "w-[84px] items-center gap-1 border-r border-line bg-surface py-2.5" : "h-[68px] flex-row items-center justify-around border-t border-line bg-surface px-1.5"}>
-      {stages.map(({ id, name, icon }) => {
+      {trays.filter((tray) => tray.stage).map(({ id, name, icon }) => {
         const on = id === open
         return (
           <Pressable
             key={id}
             accessibilityRole="button"
             aria-expanded={on}
-            onPress={() => session.openStage(on ? null : id)}
+            onPress={() => session.openTray(on ? null : id)}
             className={`items-center justify-center gap-1 rounded-button ${wide ? "h-[58px] w-[68px]" : "h-[54px] flex-1"} ${on ? "bg-murex-soft" : "hover:bg-murex-soft/50"}`}
           >
             <Glyph icon={icon} size={24} colour={on ? murex : inkSoft} />
@@ -24,6 +26,15 @@ export function Bench({ wide }: { wide: boolean }) {
           </Pressable>
         )
       })}
+      {wide ? (
+        <>
+          <View className="mt-3 border-t border-line pt-2">
+            <Pocket upright />
+          </View>
+          <View className="flex-1" />
+          <ToolButton id="tray-help" />
+        </>
+      ) : null}
     </View>
   )
 }

@@ -24,7 +24,7 @@ export function SelectionBar() {
   return createPortal(
     <div className="floating absolute left-0 top-0 z-10 cursor-default" style={{ transform: `translate(${left}px, ${top}px)` }}>
       <View role="toolbar" aria-label="Tools for the selection" className="h-11 flex-row items-center rounded-tray border border-line bg-surface px-1 shadow-md" style={{ width: size.width }}>
-        <Pressable accessibilityRole="button" aria-label={`Style: ${style}`} onPress={() => session.openStage("structure")} className="h-9 w-[104px] justify-center rounded-button px-2 hover:bg-murex-soft/50">
+        <Pressable accessibilityRole="button" aria-label={`Style: ${style}`} onPress={() => session.openTray("structure")} className="h-9 w-[104px] justify-center rounded-button px-2 hover:bg-murex-soft/50">
           <Text numberOfLines={1} className="font-ui text-[14px] text-ink">
             {style}
           </Text>

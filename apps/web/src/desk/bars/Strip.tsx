@@ -1,6 +1,7 @@
 import { Pressable, ScrollView, Text, View } from "react-native"
 import { documentAttrs } from "@biblon/core/document"
 import { styleValue } from "@biblon/core/editing"
+import { Pocket } from "../../commands/Pocket"
 import { ToolButton } from "../../commands/ToolButton"
 import { IconButton } from "../../ui/pieces"
 import { useDesk, useSession } from "../context"
@@ -21,7 +22,8 @@ export function Strip() {
   return (
     <View role="toolbar" aria-label="Tools for the text" className="h-[52px] flex-row items-center border-t border-line bg-surface">
       <ScrollView horizontal keyboardShouldPersistTaps="always" showsHorizontalScrollIndicator={false} contentContainerClassName="items-center px-1" className="flex-1">
-        <Pressable accessibilityRole="button" aria-label={`Style: ${style}`} onPress={() => session.openStage("structure")} className="h-11 justify-center rounded-button px-3">
+        <Pocket upright={false} />
+        <Pressable accessibilityRole="button" aria-label={`Style: ${style}`} onPress={() => session.openTray("structure")} className="h-11 justify-center rounded-button px-3">
           <Text className="font-ui-bold text-[14px] text-murex">{style}</Text>
         </Pressable>
         {["bold", "italic", "underline", "align-left", "align-center", "align-right", "align-justify"].map((id) => (

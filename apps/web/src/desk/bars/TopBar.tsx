@@ -1,11 +1,13 @@
 import { router } from "expo-router"
 import { Pressable, Text, View } from "react-native"
 import { ToolButton } from "../../commands/ToolButton"
-import { Glyph, IconButton } from "../../ui/pieces"
+import { keyLabel } from "../../commands/keys"
+import { toolNamed } from "../../commands/registry"
+import { Glyph, IconButton, inkSoft } from "../../ui/pieces"
 import { useDesk, useSession } from "../context"
 import { Name } from "./Name"
 import { SavingMark } from "./SavingMark"
-import { CaretLeft, DeviceMobile, Files } from "../../ui/icons"
+import { CaretLeft, Compass, DeviceMobile, Files } from "../../ui/icons"
 
 const toShelf = () => router.navigate("/")
 
@@ -19,8 +21,9 @@ export function PhoneTopBar() {
         <Name wide={false} />
         <SavingMark />
       </View>
-      <ToolButton id="undo" />
-      <ToolButton id="redo" />
+      <ToolButton id="undo" className="h-11 w-10 rounded-button" />
+      <ToolButton id="redo" className="h-11 w-10 rounded-button" />
+      <ToolButton id="find-tool" className="h-11 w-10 rounded-button" />
       <IconButton name={mode === "flow" ? "Show the sheets" : "Show the text in flow"} icon={(mode === "flow" ? Files : DeviceMobile)} onPress={() => session.setMode(mode === "flow" ? "sheets" : "flow")} />
     </View>
   )
@@ -43,7 +46,14 @@ export function WideTopBar() {
       </View>
       <ToolButton id="undo" className="h-9 w-9 rounded-button" />
       <ToolButton id="redo" className="h-9 w-9 rounded-button" />
-      <Pressable accessibilityRole="button" onPress={() => session.openStage("deliver")} className="h-9 items-center justify-center rounded-button bg-murex px-4 hover:opacity-90">
+      <ToolButton id="tray-changes" className="h-9 w-9 rounded-button" />
+      <ToolButton id="find" className="h-9 w-9 rounded-button" />
+      <Pressable accessibilityRole="button" onPress={() => session.findTool(true)} className="h-9 w-[210px] flex-row items-center gap-2 rounded-button border border-line bg-raised px-3 hover:bg-murex-soft/50">
+        <Glyph icon={Compass} size={18} colour={inkSoft} />
+        <Text className="flex-1 font-ui text-[14px] text-ink-soft">Find a tool</Text>
+        <Text className="font-ui text-[12px] text-ink-soft">{keyLabel(toolNamed("find-tool"))}</Text>
+      </Pressable>
+      <Pressable accessibilityRole="button" onPress={() => session.openTray("deliver")} className="h-9 items-center justify-center rounded-button bg-murex px-4 hover:opacity-90">
         <Text className="font-ui-bold text-[15px] text-on-murex">Deliver</Text>
       </Pressable>
     </View>

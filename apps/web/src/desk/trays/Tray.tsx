@@ -2,19 +2,19 @@ import { useRef, type KeyboardEvent, type PointerEvent } from "react"
 import { ScrollView, Text, View } from "react-native"
 import { IconButton } from "../../ui/pieces"
 import { useSession } from "../context"
-import { stageNamed } from "../stages"
-import type { StageId } from "../store"
+import { trayNamed } from "../trays"
+import type { TrayId } from "../store"
 import { X } from "../../ui/icons"
 
 /** So far down, in pixels, a finger drags the grip to put the tray away. */
 const putAway = 60
 
 /** On a phone the tray lies over the lower part of the screen, on a wide screen beside the bench. */
-export function Tray({ stage, wide }: { stage: StageId; wide: boolean }) {
+export function Tray({ tray, wide }: { tray: TrayId; wide: boolean }) {
   const session = useSession()
-  const { name, Content } = stageNamed(stage)
+  const { name, Content } = trayNamed(tray)
   const start = useRef<number | null>(null)
-  const close = () => session.openStage(null)
+  const close = () => session.openTray(null)
   const content = (
     <div
       onKeyDown={(event: KeyboardEvent<HTMLDivElement>) => {

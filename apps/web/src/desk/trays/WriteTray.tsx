@@ -162,7 +162,7 @@ export function WriteTray() {
       <Colours />
       <SectionTitle
         aside={
-          <Pressable accessibilityRole="button" aria-label="Choose a style" onPress={() => session.openStage("structure")}>
+          <Pressable accessibilityRole="button" aria-label="Choose a style" onPress={() => session.openTray("structure")}>
             <Text className="font-ui text-[13px] text-murex">{style ?? "Several styles"}</Text>
           </Pressable>
         }

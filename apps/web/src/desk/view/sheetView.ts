@@ -21,6 +21,15 @@ export interface ViewSource {
   bias(): -1 | 1
   /** Range of text that an input method is still composing. */
   composing(): { from: number; to: number } | null
+  /** What is marked in a block, by offsets, with the class of its boxes. */
+  marks(block: number): readonly Mark[]
+}
+
+/** Something marked in the text: a place that was found, what a change touched. */
+export interface Mark {
+  from: number
+  to: number
+  kind: string
 }
 
 export interface ViewSummary {
@@ -192,6 +201,7 @@ export class SheetView {
     for (const [index, painted] of this.painted) {
       const boxes: (Box & { kind: string })[] = []
       if (!empty) boxes.push(...this.sheetBoxes(index, from, to).map((b) => ({ ...b, kind: "selected" })))
+      boxes.push(...this.markBoxes(index))
       if (composing) boxes.push(...this.sheetBoxes(index, composing.from, composing.to).map((b) => ({ ...b, kind: "composing" })))
       painted.mark(boxes)
     }
@@ -210,6 +220,14 @@ export class SheetView {
       caret: box,
       selection: empty ? { from: box, to: box } : { from: edge(Math.min(anchor, head)), to: edge(Math.max(anchor, head)) },
     })
+  }
+
+  private markBoxes(index: number): (Box & { kind: string })[] {
+    const { mirror } = this.source.layout
+    const first = mirror.firstBlock(index)
+    return (mirror.sheet(index)?.fragments ?? []).flatMap((fragment) =>
+      this.source.marks(first + fragment.block).flatMap(({ from, to, kind }) => rangeBoxes(fragment, from, to, false).map((box) => ({ ...box, kind }))),
+    )
   }
 
   /** Shows the caret at once and lets it blink; a timer, since an animation would have every frame painted. */

@@ -1,0 +1,181 @@
+/** Find and replace at the desk: what is searched for, where one is, and how many there are. */
+import { createStore } from "zustand/vanilla"
+import { blockStarts, bodyOf, blockText } from "@biblon/core/document"
+import { noQuery, replaceHits, Search, type Command, type PlacedHit, type Query } from "@biblon/core/editing"
+import type { EditorState } from "prosemirror-state"
+import { PatternFinder } from "../workers/findClient"
+import type { Mark, Place } from "./view/sheetView"
+
+export interface FinderState {
+  query: Query
+  replacement: string
+  /** null while they are still being counted. */
+  count: number | null
+  /** Number of the hit one is at, from 1; null between hits. */
+  current: number | null
+  /** Why nothing can be searched. */
+  problem: string | null
+}
+
+export interface FinderTarget {
+  editor(): EditorState | null
+  select(from: number, to: Place): void
+  run(command: Command): boolean
+  repaint(): void
+}
+
+/** Milliseconds of counting at a stretch, and of rest after a change before the count is made anew. */
+const slice = 6
+const rest = 120
+/** Paragraphs sent to the pattern's worker at once. */
+const batch = 400
+
+export class Finder {
+  readonly store = createStore<FinderState>(() => ({ query: noQuery, replacement: "", count: 0, current: null, problem: null }))
+  private search: Search | null = null
+  private at: { from: number; to: number } | null = null
+  private round = 0
+  private recount: ReturnType<typeof setTimeout> | undefined
+  private readonly patterns = new PatternFinder()
+
+  constructor(private readonly target: FinderTarget) {}
+
+  close(): void {
+    this.patterns.close()
+    this.set(noQuery)
+  }
+
+  /** Searches for something else; goes to the first hit from where one is. */
+  set(query: Query): void {
+    this.store.setState({ query, problem: null, current: null })
+    this.at = null
+    try {
+      const search = new Search(query)
+      this.search = search.empty ? null : search
+    } catch (error) {
+      this.search = null
+      this.store.setState({ problem: (error as Error).message })
+    }
+    void this.count(true)
+  }
+
+  /** To be called when the document or the selection has changed. */
+  changed(docChanged: boolean): void {
+    if (!this.search) return
+    const editor = this.target.editor()
+    if (docChanged) {
+      clearTimeout(this.recount)
+      this.recount = setTimeout(() => void this.count(false), rest)
+    } else if (editor && this.at && (editor.selection.from !== this.at.from || editor.selection.to !== this.at.to)) {
+      this.at = null
+      this.store.setState({ current: null })
+    }
+  }
+
+  /** Counts the hits in slices; the marks in sight are there at once. */
+  private async count(go: boolean): Promise<void> {
+    const round = ++this.round
+    const { search } = this
+    const editor = this.target.editor()
+    this.target.repaint()
+    if (!search || !editor) return this.store.setState({ count: 0 })
+    if (search.query.pattern && search.expression && !(await this.learn(search, editor, round))) return
+    if (go) this.go(1, editor.selection.from)
+    let count = 0
+    let end = performance.now() + slice
+    const blocks = bodyOf(editor.doc).childCount
+    for (let block = 0; block < blocks; block++) {
+      count += search.hits(editor.doc, block).length
+      if (performance.now() < end) continue
+      this.store.setState({ count: null })
+      await new Promise((resolve) => setTimeout(resolve))
+      if (round !== this.round) return
+      end = performance.now() + slice
+    }
+    this.store.setState({ count })
+    this.showCurrent()
+    this.target.repaint()
+  }
+
+  /** Has a pattern's places found in the worker. False if it was stopped or something else is searched for by now. */
+  private async learn(search: Search, editor: EditorState, round: number): Promise<boolean> {
+    const unknown = bodyOf(editor.doc).children.filter((block) => !search.knows(block))
+    for (let i = 0; i < unknown.length; i += batch) {
+      const some = unknown.slice(i, i + batch)
+      const hits = await this.patterns.find(search.expression as RegExp, some.map(blockText))
+      if (round !== this.round) return false
+      if (hits === null) {
+        this.search = null
+        this.store.setState({ problem: "This pattern takes too long and was stopped. Try a simpler one.", count: 0 })
+        return false
+      }
+      some.forEach((block, n) => search.learn(block, hits[n] ?? []))
+    }
+    return true
+  }
+
+  next(direction: -1 | 1): void {
+    const editor = this.target.editor()
+    if (editor) this.go(direction, direction > 0 ? (this.at ? this.at.to : editor.selection.from) : editor.selection.from)
+  }
+
+  private go(direction: -1 | 1, pos: number): void {
+    const editor = this.target.editor()
+    const hit = editor && this.search?.next(editor.doc, pos, direction)
+    if (!editor || !hit) return
+    const { from, to } = this.positions(editor, hit)
+    this.at = { from, to }
+    this.target.select(from, { pos: to, bias: -1 })
+    this.showCurrent()
+    this.target.repaint()
+  }
+
+  private positions(editor: EditorState, hit: PlacedHit): { from: number; to: number } {
+    const start = (blockStarts(editor.doc)[hit.block] as number) + 1
+    return { from: start + hit.from, to: start + hit.to }
+  }
+
+  /** The number of the hit one is at. */
+  private showCurrent(): void {
+    const editor = this.target.editor()
+    const { at, search } = this
+    if (!editor || !at || !search) return this.store.setState({ current: null })
+    let number = 0
+    const starts = blockStarts(editor.doc)
+    for (let block = 0; block < bodyOf(editor.doc).childCount && (starts[block] as number) < at.to; block++)
+      for (const hit of search.hits(editor.doc, block)) if ((starts[block] as number) + 1 + hit.from <= at.from) number++
+    this.store.setState({ current: number || null })
+  }
+
+  replaceOne(): void {
+    const editor = this.target.editor()
+    const { at, search } = this
+    if (!editor || !search) return
+    const hit = at && search.all(editor.doc).find((h) => this.positions(editor, h).from === at.from)
+    if (!hit) return this.next(1)
+    this.target.run(replaceHits(search, [hit], this.store.getState().replacement))
+    this.at = null
+    void this.count(true)
+  }
+
+  /** Returns how many were replaced. */
+  replaceAll(): number {
+    const editor = this.target.editor()
+    if (!editor || !this.search) return 0
+    const hits = this.search.all(editor.doc)
+    this.at = null
+    this.target.run(replaceHits(this.search, hits, this.store.getState().replacement))
+    return hits.length
+  }
+
+  /** The marks of a block in sight. */
+  marks(block: number): Mark[] {
+    const editor = this.target.editor()
+    const { search } = this
+    if (!editor || !search || (search.query.pattern && search.expression && !search.knows(bodyOf(editor.doc).child(block)))) return []
+    return search.hits(editor.doc, block).map((hit) => {
+      const { from, to } = this.positions(editor, { block, ...hit })
+      return { ...hit, kind: this.at?.from === from && this.at.to === to ? "found-now" : "found" }
+    })
+  }
+}

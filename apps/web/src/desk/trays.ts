@@ -1,0 +1,32 @@
+import type { ComponentType } from "react"
+import { ClockCounterClockwise, MagnifyingGlass, PaperPlaneTilt, PenNib, Question, TreeStructure, type Icon } from "../ui/icons"
+import type { TrayId } from "./store"
+import { ChangesTray } from "./trays/ChangesTray"
+import { DeliverTray } from "./trays/DeliverTray"
+import { FindTray } from "./trays/FindTray"
+import { HelpTray } from "./trays/HelpTray"
+import { StructureTray } from "./trays/StructureTray"
+import { WriteTray } from "./trays/WriteTray"
+
+export interface TrayKind {
+  id: TrayId
+  name: string
+  icon: Icon
+  /** Whether it is a stage of the work and so stands on the bench. */
+  stage: boolean
+  Content: ComponentType
+}
+
+/** The stages in the order of the work, then the trays that are opened from elsewhere. */
+export const trays: readonly TrayKind[] = [
+  { id: "write", name: "Write", icon: PenNib, stage: true, Content: WriteTray },
+  { id: "structure", name: "Structure", icon: TreeStructure, stage: true, Content: StructureTray },
+  { id: "deliver", name: "Deliver", icon: PaperPlaneTilt, stage: true, Content: DeliverTray },
+  { id: "changes", name: "What was done", icon: ClockCounterClockwise, stage: false, Content: ChangesTray },
+  { id: "find", name: "Find and replace", icon: MagnifyingGlass, stage: false, Content: FindTray },
+  { id: "help", name: "Help", icon: Question, stage: false, Content: HelpTray },
+]
+
+export function trayNamed(id: TrayId): TrayKind {
+  return trays.find((tray) => tray.id === id) as TrayKind
+}

@@ -1,0 +1,79 @@
+import { useState } from "react"
+import { Pressable, Text, View } from "react-native"
+import { changes, redoUpTo, takeBack, undoBackTo, whyNot, type Change } from "@biblon/core/editing"
+import { SectionTitle } from "../../ui/pieces"
+import { useDesk, useSession } from "../context"
+
+const clock = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit", second: "2-digit" })
+/** The list shows so many; those before them can be reached by undoing. */
+const most = 200
+
+function Act({ label, onPress }: { label: string; onPress: () => void }) {
+  return (
+    <Pressable accessibilityRole="button" onPress={onPress} className="h-11 justify-center rounded-button border border-line bg-surface px-3 wide:h-9">
+      <Text className="font-ui-bold text-[13px] text-murex">{label}</Text>
+    </Pressable>
+  )
+}
+
+function Row({ change, undone, open, onOpen }: { change: Change; undone: boolean; open: boolean; onOpen: () => void }) {
+  const session = useSession()
+  const editor = useDesk((s) => s.editor)
+  const reason = open && !undone && editor ? whyNot(editor, change.id) : null
+  return (
+    <div className="border-b border-line last:border-b-0" onMouseEnter={() => session.preview(change.id)} onMouseLeave={() => session.preview(null)}>
+      <Pressable accessibilityRole="button" aria-expanded={open} onPress={onOpen} onFocus={() => session.preview(change.id)} onBlur={() => session.preview(null)} className={`min-h-[44px] flex-row items-center gap-2 px-3 py-2 ${open ? "bg-murex-soft" : "hover:bg-murex-soft/50"}`}>
+        <Text numberOfLines={2} className={`flex-1 font-ui text-[14px] ${undone ? "italic text-ink-soft" : "text-ink"}`}>
+          {change.name}
+        </Text>
+        <Text className="font-ui text-[12px] text-ink-soft">{clock.format(change.time)}</Text>
+      </Pressable>
+      {open ? (
+        <View className="gap-2 bg-murex-soft px-3 pb-3">
+          <View className="flex-row flex-wrap gap-2">
+            {undone ? (
+              <Act label="Do again up to here" onPress={() => session.run(redoUpTo(change.id))} />
+            ) : (
+              <>
+                <Act label="Undo back to here" onPress={() => session.run(undoBackTo(change.id))} />
+                {reason === null ? <Act label="Take back this alone" onPress={() => session.run(takeBack(change.id))} /> : null}
+              </>
+            )}
+          </View>
+          {reason ? <Text className="font-ui text-[13px] text-ink-soft">It cannot be taken back alone. {reason}</Text> : null}
+        </View>
+      ) : null}
+    </div>
+  )
+}
+
+/** What was done, newest first, what can be done again above it. */
+export function ChangesTray() {
+  const session = useSession()
+  const editor = useDesk((s) => s.editor)
+  const [open, setOpen] = useState<number | null>(null)
+  if (!editor) return null
+  const { done, undone } = changes(editor)
+  const toggle = (id: number) => () => {
+    setOpen(open === id ? null : id)
+    session.preview(open === id ? null : id)
+  }
+  const list = (title: string, items: readonly Change[], undoneItems: boolean) =>
+    items.length > 0 ? (
+      <>
+        <SectionTitle>{title}</SectionTitle>
+        <View className="overflow-hidden rounded-button border border-line bg-raised">
+          {items.slice(0, most).map((change) => (
+            <Row key={change.id} change={change} undone={undoneItems} open={open === change.id} onOpen={toggle(change.id)} />
+          ))}
+        </View>
+      </>
+    ) : null
+  return (
+    <View>
+      {list("Undone, can be done again", [...undone].reverse(), true)}
+      {list("Done, newest first", done, false)}
+      {done.length === 0 && undone.length === 0 ? <Text className="mt-4 font-ui text-[14px] leading-5 text-ink-soft">What you do from now on is listed here, and each change can be taken back by itself.</Text> : null}
+    </View>
+  )
+}
