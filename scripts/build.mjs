@@ -28,7 +28,7 @@ const sources = ["apps/web/app", "apps/web/src", "packages/core/src", "packages/
 async function copyFonts() {
   const { build } = await import("esbuild")
   const out = join(root, ".cache/catalogue.mjs")
-  await build({ entryPoints: [join(root, "packages/core/src/layout/fonts/catalogue.ts")], outfile: out, format: "esm", logLevel: "error" })
+  await build({ entryPoints: [join(root, "packages/core/src/layout/fonts/catalogue.ts")], outfile: out, bundle: true, format: "esm", logLevel: "error" })
   const { shippedFaces } = await import(out)
   const folder = join(web, "public/fonts")
   mkdirSync(folder, { recursive: true })
@@ -43,7 +43,7 @@ async function buildWorkers() {
   const folder = join(web, "public/workers")
   mkdirSync(folder, { recursive: true })
   await build({
-    entryPoints: ["layout", "pdf", "find"].map((name) => join(web, `src/workers/${name}.worker.ts`)),
+    entryPoints: ["layout", "pdf", "find", "paste"].map((name) => join(web, `src/workers/${name}.worker.ts`)),
     outdir: folder,
     bundle: true,
     minify: true,

@@ -30,8 +30,10 @@ import { printPdf, savePdf } from "../desk/delivering"
 import {
   ArrowUUpLeft,
   ArrowUUpRight,
+  Clipboard,
   ClockCounterClockwise,
   Compass,
+  Copy,
   DeviceMobile,
   FileArrowDown,
   Files,
@@ -40,6 +42,7 @@ import {
   PenNib,
   Printer,
   Question,
+  Scissors,
   SelectionAll,
   TextAlignCenter,
   TextAlignJustify,
@@ -60,6 +63,8 @@ export interface Tool {
   icon?: Icon
   /** "Mod" is Ctrl, or Command on a Mac. The first one is shown. */
   keys?: readonly string[]
+  /** A key that the browser itself answers to. */
+  keysShown?: string
   extent?(editor: EditorState): Extent
   /** Whether it does anything now. */
   applies?(editor: EditorState): boolean
@@ -97,6 +102,9 @@ export const tools: readonly Tool[] = [
   alignment("center", "Centre", "align middle", TextAlignCenter),
   alignment("right", "Right", "align", TextAlignRight),
   alignment("justify", "Justify", "align block both sides", TextAlignJustify),
+  { id: "copy", name: "Copy", words: "clipboard", icon: Copy, keysShown: "Mod+c", applies: (e) => !e.selection.empty, run: (session) => void session.clipboard.copy(false) },
+  { id: "cut", name: "Cut", words: "clipboard move", icon: Scissors, keysShown: "Mod+x", applies: (e) => !e.selection.empty, run: (session) => void session.clipboard.copy(true) },
+  { id: "paste", name: "Paste", words: "clipboard insert", icon: Clipboard, keysShown: "Mod+v", how: "Pastes as it was. The card that follows offers the look of where it landed, or the text alone.", run: (session) => void session.clipboard.pasteFromButton() },
   command("select-all", "Select all", "everything mark", selectAll, { icon: SelectionAll, keys: ["Mod+a"] }),
   { id: "print", name: "Print", words: "paper printer", icon: Printer, keys: ["Mod+p"], run: (session) => void printPdf(session) },
   { id: "pdf", name: "Save as PDF", words: "export download file", icon: FileArrowDown, run: (session) => void savePdf(session) },

@@ -7,6 +7,7 @@ import { FindTool } from "../commands/FindTool"
 import { keyAction } from "../commands/keys"
 import { Bench } from "./bars/Bench"
 import { FootLine } from "./bars/FootLine"
+import { PasteCard } from "./bars/PasteCard"
 import { SelectionBar } from "./bars/SelectionBar"
 import { Strip } from "./bars/Strip"
 import { PhoneTopBar, WideTopBar } from "./bars/TopBar"
@@ -89,6 +90,7 @@ function Frame() {
         </View>
         <FootLine />
         <SelectionBar />
+        <PasteCard />
         <FindTool />
         <Notice />
         <Waiting />
@@ -100,6 +102,7 @@ function Frame() {
       <Sheets />
       {tray ? <Tray tray={tray} wide={false} /> : null}
       {writing && touch && !tray ? <Strip /> : <Bench wide={false} />}
+      <PasteCard />
       <FindTool />
       <Notice />
       <Waiting />

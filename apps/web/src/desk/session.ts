@@ -2,7 +2,7 @@
 import { getVersion } from "prosemirror-collab"
 import { EditorState, TextSelection, type Transaction } from "prosemirror-state"
 import { bodyOf, contentStart, document } from "@biblon/core/document"
-import { documentEdge, editHistory, insertText, joining, moveHorizontally, touchedBy, type Command } from "@biblon/core/editing"
+import { documentEdge, editHistory, dragSelection, insertText, joining, moveHorizontally, touchedBy, type Command } from "@biblon/core/editing"
 import type { Box, LayoutSpec } from "@biblon/core/layout"
 import { api, NotThere } from "../api"
 import { Connection } from "../live/connection"
@@ -14,7 +14,7 @@ import { TextField } from "./input/field"
 import { PointerInput } from "./input/pointer"
 import { keyAction } from "../commands/keys"
 import { toolNamed } from "../commands/registry"
-import { attachClipboard } from "./input/clipboard"
+import { Clipboard, transferred } from "./input/clipboard"
 import { Finder } from "./finder"
 import { createDeskStore, type DeskState, type DeskStore, type TrayId, type ViewMode } from "./store"
 import { EagerTypesetter } from "./view/eager"
@@ -128,6 +128,7 @@ export class DeskSession {
     this.closed = true
     this.connection?.close()
     this.finder.close()
+    this.clipboard.close()
     this.layout.close()
     this.detach()
     this.endSession()
@@ -154,6 +155,7 @@ export class DeskSession {
     this.field?.sync()
     this.previewed = []
     this.finder.changed(steps.length > 0)
+    if (steps.length > 0) this.clipboard.changed()
     if (steps.length === 0) this.view?.paintSelection()
     this.show({ editor: state })
   }
@@ -251,6 +253,31 @@ export class DeskSession {
   /** Keys that came after a movement whose sheet is still on its way; they follow in order when it is here. */
   private waitingKeys: (() => void)[] | null = null
 
+  /** What is typed until a promise is kept comes after what it leads to. */
+  async holdKeys<T>(promise: Promise<T>): Promise<T> {
+    this.waitingKeys ??= []
+    this.held++
+    try {
+      return await promise
+    } finally {
+      this.held--
+      // After what the caller does with it.
+      setTimeout(() => this.releaseKeys())
+    }
+  }
+  private held = 0
+
+  private releaseKeys(): void {
+    while (this.held === 0 && this.waitingKeys && this.view?.holds(this.head)) {
+      const [first, ...rest] = this.waitingKeys
+      this.waitingKeys = null
+      first?.()
+      // A motion among them may have to wait again; what came after it then waits behind it.
+      if (rest.length > 0) this.waitingKeys = [...((this.waitingKeys as (() => void)[] | null) ?? []), ...rest]
+    }
+    this.showBusy()
+  }
+
   private onKey(event: KeyboardEvent): void {
     const { key, ctrlKey, metaKey } = event
     let act = keyAction(event)
@@ -288,7 +315,7 @@ export class DeskSession {
     }))
     view.canvas.append(field.element)
     this.store.setState({ canvas: view.canvas })
-    attachClipboard(field.element, this)
+    this.clipboard.attach(field.element)
     field.element.addEventListener("keydown", (event) => {
       if (!field.composing && !event.isComposing) this.onKey(event)
     })
@@ -296,6 +323,8 @@ export class DeskSession {
     field.element.addEventListener("blur", () => this.setWriting(false))
     this.pointer = new PointerInput(view, {
       editor: () => this.editor,
+      drop: (place, copies) => void this.run(dragSelection(place.pos, copies)),
+      dropCaret: (place) => this.view?.showDropCaret(place),
       select: (anchor, head) => {
         this.goalX = null
         this.select(anchor, head)
@@ -303,6 +332,20 @@ export class DeskSession {
       focus: () => this.focus(),
     })
     host.addEventListener("pointerdown", (event) => this.store.setState({ touch: event.pointerType !== "mouse" }), true)
+    host.addEventListener("dragover", (event) => {
+      event.preventDefault()
+      view.showDropCaret(view.atClient(event.clientX, event.clientY))
+    })
+    host.addEventListener("dragleave", () => view.showDropCaret(null))
+    host.addEventListener("drop", (event) => {
+      event.preventDefault()
+      view.showDropCaret(null)
+      const place = view.atClient(event.clientX, event.clientY)
+      if (!place) return
+      this.focus()
+      this.select(place.pos, place)
+      void this.clipboard.paste(transferred(event.dataTransfer))
+    })
     const resize = new ResizeObserver(() => this.arrange())
     resize.observe(host)
     this.arrange()
@@ -377,6 +420,7 @@ export class DeskSession {
     return (this.state ?? blank).doc.attrs.setup.width as number
   }
 
+  readonly clipboard = new Clipboard(this)
   readonly finder = new Finder({
     editor: () => this.state,
     select: (from, to) => {
@@ -444,14 +488,7 @@ export class DeskSession {
       // Without it every letter waits for the worker, which is no harm.
       requestIdleCallback(() => void this.eager.warm(this.layout.mirror).catch(() => undefined))
     }
-    while (this.waitingKeys && this.view?.holds(this.head)) {
-      const [first, ...rest] = this.waitingKeys
-      this.waitingKeys = null
-      first?.()
-      // A motion among them may have to wait again; what came after it then waits behind it.
-      if (rest.length > 0) this.waitingKeys = [...((this.waitingKeys as (() => void)[] | null) ?? []), ...rest]
-    }
-    this.showBusy()
+    this.releaseKeys()
   }
 
   // ---- the document as a whole

@@ -63,6 +63,17 @@ export function changedBlocks(older: Node, newer: Node): BlockChange | null {
   return { from, oldTo: a.length - tail, newTo: b.length - tail }
 }
 
+/** Marked places by name, with the number of their block. */
+export function placesOf(doc: Node): Map<string, number> {
+  const places = new Map<string, number>()
+  bodyOf(doc).forEach((block, _offset, number) => {
+    block.forEach((child) => {
+      for (const mark of child.marks) if (mark.type.name === "place" && !places.has(mark.attrs.value as string)) places.set(mark.attrs.value as string, number)
+    })
+  })
+  return places
+}
+
 const texts = new WeakMap<Node, string>()
 
 /** A paragraph's text, one UTF-16 unit for each position inside it: a leaf that has no text of its own counts as U+FFFC. */

@@ -1,6 +1,6 @@
 /** A few words in which to write documents down: for starters, demo data, readers of formats and tests. */
 import type { Node } from "prosemirror-model"
-import { marks, nodes, schema, type LetterProperty } from "./schema"
+import { marks, nodes, schema, type MarkName } from "./schema"
 import { bodyStyle } from "./defaults"
 import type { LetterFormat, ParagraphFormat } from "./shapes"
 import type { DocumentAttrs } from "./schema"
@@ -20,8 +20,8 @@ export function p(...parts: Inline[]): Node {
   return paragraph(bodyStyle, parts)
 }
 
-export function letters(text: string, format: Partial<LetterFormat>): Node {
-  return schema.text(text, Object.entries(format).map(([name, value]) => marks[name as LetterProperty].create({ value })))
+export function letters(text: string, format: Partial<LetterFormat> & { link?: string; place?: string }): Node {
+  return schema.text(text, Object.entries(format).map(([name, value]) => marks[name as MarkName].create({ value })))
 }
 
 /** A whole document. Without blocks it holds one empty paragraph. */

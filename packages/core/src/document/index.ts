@@ -1,6 +1,7 @@
 export * from "./blocks"
 export * from "./building"
 export * from "./defaults"
+export * from "./families"
 export * from "./look"
 export * from "./schema"
 export type { LetterFormat, LineSpacing, PageSetup, ParagraphFormat, Properties, Style, StyleSheet } from "./shapes"

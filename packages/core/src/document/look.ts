@@ -64,12 +64,21 @@ export function paragraphLook(sheet: StyleSheet, paragraph: Node): Look {
   return format ? intern({ paragraph: { ...base.paragraph, ...format }, letters: base.letters }) : base
 }
 
+/** How letters look, and where they lead if they are a link. */
+export interface RunLook extends LetterFormat {
+  link?: string
+}
+
+/** What a link looks like where nothing else is said. */
+const linkLook = { colour: "#1f4f7a", underline: "single" } as const
+
 /** The look of letters with these marks, in a paragraph whose letters look like `base`. */
-export function letterLook(base: LetterFormat, marks: readonly Mark[]): LetterFormat {
+export function letterLook(base: LetterFormat, marks: readonly Mark[]): RunLook {
   if (marks.length === 0) return base
-  const look: Record<string, unknown> = { ...base }
-  for (const mark of marks) look[mark.type.name] = mark.attrs.value
-  return look as LetterFormat
+  const link = marks.find((mark) => mark.type.name === "link")
+  const look: Record<string, unknown> = link ? { ...base, ...linkLook, link: link.attrs.value } : { ...base }
+  for (const mark of marks) if (mark.type.name in base) look[mark.type.name] = mark.attrs.value
+  return look as unknown as RunLook
 }
 
 /** The outline level of a heading, or null for other paragraphs. */

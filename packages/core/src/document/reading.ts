@@ -2,7 +2,7 @@
 import { Node, type Mark } from "prosemirror-model"
 import { z } from "zod"
 import { schema } from "./schema"
-import { LetterFormat, PageSetup, ParagraphFormat, Properties, StyleSheet } from "./shapes"
+import { LetterFormat, Link, PageSetup, ParagraphFormat, PlaceName, Properties, StyleSheet } from "./shapes"
 
 /** What is wrong with something that was to be read, in words for people. */
 export class ReadingError extends Error {
@@ -23,9 +23,11 @@ function checkShape(shape: z.ZodType, value: unknown, what: string): void {
 const checkedAttrs = new WeakSet<object>()
 const checkedMarks = new WeakSet<Mark>()
 
+const markShapes = { ...LetterFormat.shape, link: Link, place: PlaceName }
+
 function checkMark(mark: Mark): void {
   if (checkedMarks.has(mark)) return
-  const shape = LetterFormat.shape[mark.type.name as keyof LetterFormat]
+  const shape = markShapes[mark.type.name as keyof typeof markShapes]
   checkShape(shape, mark.attrs.value, `The value of "${mark.type.name}"`)
   checkedMarks.add(mark)
 }

@@ -1,4 +1,4 @@
-import { Schema, type Attrs, type MarkSpec, type Node } from "prosemirror-model"
+import { Schema, type Attrs, type MarkSpec, type MarkType, type Node } from "prosemirror-model"
 import { bodyStyle, defaultProperties, defaultSetup, defaultStyles } from "./defaults"
 import type { LetterFormat, PageSetup, ParagraphFormat, Properties, StyleSheet } from "./shapes"
 
@@ -19,6 +19,8 @@ export interface ParagraphAttrs {
 }
 
 const letterMark: MarkSpec = { attrs: { value: {} } }
+/** Marks that belong to the words they are on and do not go on when one types behind them. */
+const wordMark: MarkSpec = { ...letterMark, inclusive: false }
 
 export const schema = new Schema({
   nodes: {
@@ -32,11 +34,18 @@ export const schema = new Schema({
     /** A new line inside a paragraph. */
     lineBreak: { group: "inline", inline: true, selectable: false, leafText: () => "\n" },
   },
-  marks: Object.fromEntries(letterProperties.map((name) => [name, letterMark])) as Record<LetterProperty, MarkSpec>,
+  marks: {
+    ...(Object.fromEntries(letterProperties.map((name) => [name, letterMark])) as Record<LetterProperty, MarkSpec>),
+    /** Leads to an address or, with #, to a place. */
+    link: wordMark,
+    /** A place that links lead to, by its name. */
+    place: wordMark,
+  },
 })
 
 export const nodes = schema.nodes
-export const marks = schema.marks
+export type MarkName = LetterProperty | "link" | "place"
+export const marks = schema.marks as Readonly<Record<MarkName, MarkType>>
 
 export function documentAttrs(doc: Node): DocumentAttrs {
   return doc.attrs as Attrs as DocumentAttrs

@@ -22,6 +22,11 @@ export const LetterFormat = z.strictObject({
   language: z.string().max(35),
 })
 
+/** Where a link leads: the web, an e-mail address, or a place of the document by its name. Other schemes do not get in. */
+export const Link = z.string().max(2000).regex(/^(https?:\/\/|mailto:)[^\s\u0000-\u001f]+$|^#[^\u0000-\u001f]{1,80}$/i, "a link leads to http, https, mailto or a place of the document")
+/** Name of a marked place, to which links lead. */
+export const PlaceName = z.string().min(1).max(80)
+
 export const LineSpacing = z.discriminatedUnion("rule", [
   /** Times the height that the typeface asks for. */
   z.strictObject({ rule: z.literal("multiple"), value: z.number().min(0.5).max(10) }),

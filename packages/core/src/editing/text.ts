@@ -141,6 +141,54 @@ export function pasteText(text: string): Command {
   }
 }
 
+/** The selected content, from its blocks down. */
+export function selectedSlice(state: EditorState): Slice {
+  const { content, openStart, openEnd } = state.selection.content()
+  const outer = content.firstChild
+  return outer?.type === nodes.body ? new Slice(outer.content, openStart - 1, openEnd - 1) : new Slice(content, openStart, openEnd)
+}
+
+/** Puts copied content in place of the selection, under its own look. */
+export function pasteSlice(slice: Slice, name = "Pasted"): Command {
+  return (state, dispatch) => {
+    if (slice.size === 0) return false
+    if (!dispatch) return true
+    const { $from, $to } = state.selection
+    const tr = state.tr
+    // Paragraphs that land in an empty one keep their style: there is nothing that they could join.
+    if (slice.content.childCount > 1 && $from.sameParent($to) && $from.parent.content.size === 0) {
+      tr.replaceWith($from.before(), $from.after(), slice.content)
+      tr.setSelection(TextSelection.near(tr.doc.resolve(tr.mapping.map($from.after())), -1))
+    } else tr.replaceSelection(slice)
+    let words = ""
+    slice.content.descendants((node) => {
+      if (node.isTextblock && words.length < 60) words += `${blockText(node)} `
+      return !node.isTextblock
+    })
+    dispatch(named(tr, words.trim() ? `${name} ${quoted(words)}` : name).scrollIntoView())
+    return true
+  }
+}
+
+/** Moves the selected text to another place, or copies it there. */
+export function dragSelection(to: number, copies: boolean): Command {
+  return (state, dispatch) => {
+    const { from, to: end, empty } = state.selection
+    if (empty || (!copies && to >= from && to <= end)) return false
+    if (!dispatch) return true
+    const slice = selectedSlice(state)
+    const { tr } = state
+    if (!copies) tr.deleteSelection()
+    const at = tr.mapping.map(to)
+    const before = tr.doc.content.size
+    tr.replace(at, at, slice)
+    const put = tr.doc.content.size - before
+    tr.setSelection(TextSelection.between(tr.doc.resolve(at), tr.doc.resolve(Math.min(at + put, tr.doc.content.size))))
+    dispatch(named(tr, `${copies ? "Copied" : "Moved"} ${quoted(selectedText(state))}`))
+    return true
+  }
+}
+
 /** The selected text, paragraphs divided by a line feed. */
 export function selectedText(state: EditorState): string {
   const { from, to } = state.selection

@@ -1,6 +1,6 @@
 /** A paragraph's text as shaped runs: one run for each stretch in the same look, face and script. */
 import type { Node } from "prosemirror-model"
-import { blockText, letterLook, type LetterFormat } from "../document"
+import { blockText, letterLook, type LetterFormat, type RunLook } from "../document"
 import { joinsPrevious, type FontLibrary } from "./fonts/library"
 import type { FaceId } from "./fonts/catalogue"
 import type { ShapedRun } from "./types"
@@ -20,7 +20,7 @@ function scriptOf(codePoint: number): "common" | "latin" | "greek" | "cyrillic" 
   return "other"
 }
 
-export function shapeRun(fonts: FontLibrary, text: string, from: number, to: number, face: FaceId, look: LetterFormat): ShapedRun {
+export function shapeRun(fonts: FontLibrary, text: string, from: number, to: number, face: FaceId, look: RunLook): ShapedRun {
   const font = fonts.font(face)
   const glyphs = font.shape(text, from, to, { language: look.language })
   const scale = look.size / font.metrics.upem
@@ -33,7 +33,7 @@ export function shapeRun(fonts: FontLibrary, text: string, from: number, to: num
 export function shapeParagraph(fonts: FontLibrary, paragraph: Node, base: LetterFormat): ShapedRun[] {
   const text = blockText(paragraph)
   const runs: ShapedRun[] = []
-  const add = (from: number, to: number, face: FaceId, look: LetterFormat) => {
+  const add = (from: number, to: number, face: FaceId, look: RunLook) => {
     for (let at = from; at < to; at += longestRun) runs.push(shapeRun(fonts, text, at, Math.min(to, at + longestRun), face, look))
   }
   paragraph.forEach((child, offset) => {

@@ -3,7 +3,7 @@
  * that can be posted between threads; unchanged parts keep their identity from one layout to the next.
  */
 import type { Node } from "prosemirror-model"
-import type { LetterFormat, PageSetup, ParagraphFormat } from "../document"
+import type { RunLook, PageSetup, ParagraphFormat } from "../document"
 import type { FaceId } from "./fonts/catalogue"
 import type { ShapedGlyphs } from "./fonts/harfbuzz"
 
@@ -13,7 +13,7 @@ export interface ShapedRun {
   from: number
   to: number
   face: FaceId
-  look: LetterFormat
+  look: RunLook
   /** Points for a font unit. */
   scale: number
   glyphs: ShapedGlyphs

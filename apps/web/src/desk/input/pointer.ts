@@ -12,6 +12,9 @@ export interface PointerTarget {
   editor(): EditorState
   select(anchor: number, head: Place): void
   focus(): void
+  /** The selection was let go at a place; with `copies` it also stays where it was. */
+  drop(place: Place, copies: boolean): void
+  dropCaret(place: Place | null): void
 }
 
 type Unit = "character" | "word" | "paragraph"
@@ -93,6 +96,8 @@ export class PointerInput {
     const place = this.view.atClient(event.clientX, event.clientY)
     this.target.focus()
     if (!place) return
+    const { from, to, empty } = this.target.editor().selection
+    if (count === 1 && !event.shiftKey && !empty && place.pos > from && place.pos < to) return this.carrySelection(event, place)
     const unit: Unit = count === 1 ? "character" : count === 2 ? "word" : "paragraph"
     const first = event.shiftKey ? { from: this.target.editor().selection.anchor, to: this.target.editor().selection.anchor } : this.span(place, unit)
     const extend = (to: Place) => {
@@ -105,6 +110,25 @@ export class PointerInput {
       const to = this.view.atClient(x, y)
       if (to) extend(to)
     })
+  }
+
+  /** A press inside the selection carries it elsewhere; a mere click puts the caret there. */
+  private carrySelection(event: PointerEvent, pressed: Place): void {
+    let carrying = false
+    this.drag(
+      event,
+      this.view.canvas,
+      (x, y) => {
+        carrying ||= Math.hypot(x - event.clientX, y - event.clientY) > sameSpot
+        if (carrying) this.target.dropCaret(this.view.atClient(x, y))
+      },
+      (x, y, e) => {
+        this.target.dropCaret(null)
+        const place = this.view.atClient(x, y)
+        if (!carrying) this.target.select(pressed.pos, pressed)
+        else if (place) this.target.drop(place, e.ctrlKey || e.altKey)
+      },
+    )
   }
 
   private dragHandle(event: PointerEvent, element: HTMLElement, end: "from" | "to" | "caret"): void {
@@ -125,7 +149,7 @@ export class PointerInput {
   }
 
   /** Follows the pointer until it is let go; near the edge of the window the sheets scroll under it. */
-  private drag(event: PointerEvent, element: HTMLElement, move: (x: number, y: number) => void): void {
+  private drag(event: PointerEvent, element: HTMLElement, move: (x: number, y: number) => void, done?: (x: number, y: number, event: PointerEvent) => void): void {
     element.setPointerCapture(event.pointerId)
     let last = { x: event.clientX, y: event.clientY }
     const scroll = () => {
@@ -152,6 +176,7 @@ export class PointerInput {
       element.removeEventListener("pointermove", onMove)
       element.removeEventListener("pointerup", end)
       element.removeEventListener("pointercancel", end)
+      if (e.type === "pointerup") done?.(e.clientX, e.clientY, e)
     }
     element.addEventListener("pointermove", onMove)
     element.addEventListener("pointerup", end)

@@ -52,6 +52,7 @@ const comfort = 48
 export class SheetView {
   readonly canvas = document.createElement("div")
   readonly caret = document.createElement("div")
+  private readonly dropCaret = document.createElement("div")
   private stack: Stack
   private readonly painted = new Map<number, PaintedSheet>()
   private wanted = { from: 0, to: 0 }
@@ -68,7 +69,9 @@ export class SheetView {
     this.stack = new Stack(source.layout.mirror.table, options)
     this.canvas.className = "canvas"
     this.caret.className = "caret"
-    this.canvas.append(this.caret)
+    this.dropCaret.className = "drop-caret"
+    this.dropCaret.hidden = true
+    this.canvas.append(this.caret, this.dropCaret)
     host.append(this.canvas)
     host.addEventListener("scroll", this.onScroll, { passive: true })
   }
@@ -220,6 +223,13 @@ export class SheetView {
       caret: box,
       selection: empty ? { from: box, to: box } : { from: edge(Math.min(anchor, head)), to: edge(Math.max(anchor, head)) },
     })
+  }
+
+  /** Where something that is dragged would land; null when nothing is dragged. */
+  showDropCaret(place: Place | null): void {
+    const box = place && this.box(place)
+    this.dropCaret.hidden = !box
+    if (box) Object.assign(this.dropCaret.style, { transform: `translate(${box.x - 1}px, ${box.y}px)`, height: `${box.height}px` })
   }
 
   private markBoxes(index: number): (Box & { kind: string })[] {

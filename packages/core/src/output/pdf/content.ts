@@ -6,6 +6,16 @@ import { num, textString } from "./objects"
 interface Drawn {
   content: string
   faces: Set<PdfFace>
+  links: LinkBox[]
+}
+
+/** A linked stretch of a line, in PDF's coordinates. */
+export interface LinkBox {
+  to: string
+  left: number
+  bottom: number
+  right: number
+  top: number
 }
 
 const tagOf = (fragment: Fragment) => (fragment.paragraph.outline ? `H${Math.min(6, fragment.paragraph.outline)}` : "P")
@@ -23,6 +33,7 @@ export function hasText(fragment: Fragment): boolean {
 export function drawSheet(sheet: Sheet, faceFor: (run: LineRun) => PdfFace): Drawn {
   const faces = new Set<PdfFace>()
   const parts: string[] = []
+  const links: LinkBox[] = []
   let marked = 0
   for (const fragment of sheet.fragments.filter(hasText)) {
     parts.push(`/${tagOf(fragment)}<</MCID ${marked++}>>BDC\nBT\n`)
@@ -42,13 +53,14 @@ export function drawSheet(sheet: Sheet, faceFor: (run: LineRun) => PdfFace): Dra
         if (look.colour !== colour) parts.push(fill((colour = look.colour)))
         const x = fragment.x + run.x
         parts.push(`1 0 0 1 ${num(x)} ${num(y)} Tm\n`, glyphs(run, face, fragment.paragraph.text))
+        if (look.link) links.push({ to: look.link, left: x, bottom: y - line.height + line.baseline, right: x + run.width, top: y + line.baseline })
         const rule = underlineOf(line, run)
         if (rule) rules.push(`${fill(look.colour)}${num(fragment.x + rule.x)} ${num(y - rule.y - rule.height)} ${num(rule.width)} ${num(rule.height)} re f\n`)
       }
     }
     parts.push("ET\n", ...rules, "EMC\n")
   }
-  return { content: parts.join(""), faces }
+  return { content: parts.join(""), faces, links }
 }
 
 /** Shows the glyphs of a run, corrected wherever the declared widths have drifted from where layout put them by half a thousandth. */

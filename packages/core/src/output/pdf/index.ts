@@ -2,9 +2,9 @@
  * Finished sheets as PDF 1.7: the glyphs of the layout where the layout put them, fonts embedded as
  * subsets, tagged structure (ISO 32000-1, 14.7), headings as bookmarks, title and language.
  */
-import { blockText, documentAttrs } from "../../document"
+import { blockText, documentAttrs, placesOf } from "../../document"
 import { lineTop, type FaceId, type FontLibrary, type Layout, type LineRun } from "../../layout"
-import { drawSheet, hasText } from "./content"
+import { drawSheet, hasText, type LinkBox } from "./content"
 import { PdfFace } from "./fonts"
 import { num, PdfFile, ref, textString, type Ref } from "./objects"
 import type { Subsetter } from "./subset"
@@ -45,6 +45,8 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
   const elements = new Map<number, { ref: Ref; tag: string; content: string[] }>()
   const parentTree: string[] = []
   const headings: Heading[] = []
+  const annotations: { id: Ref; link: LinkBox }[] = []
+  const blockTops = new Map<number, { page: Ref; top: number }>()
   for (const [index, { sheet, block }] of layout.placed.entries()) {
     const page = file.reserve()
     pageRefs.push(page)
@@ -59,19 +61,28 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
       element.content.push(`<</Type/MCR/Pg ${ref(page)}/MCID ${parents.length}>>`)
       parents.push(element.ref)
       const first = lines[fragment.from]
+      if (fragment.from === 0 && first) blockTops.set(number, { page, top: sheet.height - lineTop(fragment, first) })
       if (outline && fragment.from === 0 && first)
         headings.push({ level: outline, text: fragment.paragraph.text.replaceAll("\n", " ").trim(), page, top: sheet.height - lineTop(fragment, first) })
     }
     parentTree.push(`${index}[${parents.map(ref).join(" ")}]`)
+    const own = drawn.links.map((link) => ({ id: file.reserve(), link }))
+    annotations.push(...own)
     const fonts = [...drawn.faces].map((face) => `/${face.name} ${ref(face.ref)}`).join("")
     file.add(
       `<</Type/Page/Parent ${ref(pages)}/MediaBox[0 0 ${num(sheet.width)} ${num(sheet.height)}]/Contents ${ref(content)}` +
-        `/Resources<</Font<<${fonts}>>/ProcSet[/PDF/Text]>>/StructParents ${index}/Tabs/S>>`,
+        `/Resources<</Font<<${fonts}>>/ProcSet[/PDF/Text]>>/StructParents ${index}/Tabs/S${own.length > 0 ? `/Annots[${own.map(({ id }) => ref(id)).join(" ")}]` : ""}>>`,
       page,
     )
     yield index + 1
   }
 
+  const places = placesOf(layout.doc)
+  for (const { id, link } of annotations) {
+    const place = link.to.startsWith("#") ? blockTops.get(places.get(link.to.slice(1)) ?? -1) : undefined
+    const action = place ? `/Dest[${ref(place.page)}/XYZ null ${num(place.top)} null]` : link.to.startsWith("#") ? "" : `/A<</S/URI/URI(${encodeURI(decodeLoosely(link.to)).replace(/[()\\]/g, "\\$&")})>>`
+    file.add(`<</Type/Annot/Subtype/Link/Rect[${[link.left, link.bottom, link.right, link.top].map(num).join(" ")}]/Border[0 0 0]/F 4${action}>>`, id)
+  }
   for (const face of faces.values()) face.write(file, options.subset)
   for (const element of elements.values())
     file.add(`<</Type/StructElem/S/${element.tag}/P ${ref(documentElement)}/K[${element.content.join("")}]>>`, element.ref)
@@ -89,6 +100,15 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
   )
   const info = file.add(`<</Title${textString(title)}${properties.author ? `/Author${textString(properties.author)}` : ""}/Producer(Biblon)>>`)
   return file.finish(catalog, info, fileId(title + layout.placed.length + blockText(layout.doc.child(0).child(0)) + layout.doc.nodeSize))
+}
+
+/** An address that may be written with or without percent signs, without them. */
+function decodeLoosely(address: string): string {
+  try {
+    return decodeURI(address)
+  } catch {
+    return address
+  }
 }
 
 /** Bookmarks nested by level; a level that skips one goes under the nearest heading above. Returns null without headings. */

@@ -1,0 +1,32 @@
+import { createPortal } from "react-dom"
+import { useStore } from "zustand"
+import { View } from "react-native"
+import { Segment } from "../../ui/pieces"
+import { useDesk, useSession } from "../context"
+import type { PasteWay } from "../input/clipboard"
+
+const ways: readonly { way: PasteWay; label: string }[] = [
+  { way: "asItWas", label: "As it was" },
+  { way: "asHere", label: "In the look of here" },
+  { way: "textOnly", label: "Text only" },
+]
+const width = 330
+
+/** After a paste: the other ways to do it. */
+export function PasteCard() {
+  const session = useSession()
+  const { offered } = useStore(session.clipboard.store)
+  const { canvas, caret } = useDesk((s) => ({ canvas: s.canvas, caret: s.view.caret }))
+  if (!canvas || !offered || !caret) return null
+  const left = Math.max(8, Math.min(canvas.clientWidth - width - 8, caret.x - 60))
+  return createPortal(
+    <div className="floating absolute left-0 top-0 z-10 cursor-default" style={{ transform: `translate(${left}px, ${caret.y + caret.height + 10}px)` }}>
+      <View role="toolbar" aria-label="How to paste" className="flex-row overflow-hidden rounded-tray border border-line bg-surface shadow-md" style={{ width }}>
+        {ways.map(({ way, label }, i) => (
+          <Segment key={way} first={i === 0} label={label} on={way === offered.way} onPress={() => session.clipboard.again(way)} />
+        ))}
+      </View>
+    </div>,
+    canvas,
+  )
+}

@@ -1,0 +1,108 @@
+import { expect, test, type DeskPage } from "../desk"
+
+test.use({ permissions: ["clipboard-read", "clipboard-write"] })
+
+/** Puts HTML and text on the clipboard as another program would. */
+const putHtml = (desk: DeskPage, html: string, text = "") =>
+  desk.page.evaluate(
+    ([h, t]) => navigator.clipboard.write([new ClipboardItem({ "text/html": new Blob([h!], { type: "text/html" }), "text/plain": new Blob([t!], { type: "text/plain" }) })]),
+    [html, text],
+  )
+
+test("copying and pasting inside Biblon loses nothing; other programs get clean HTML and text", async ({ desk, page }) => {
+  await desk.openNamed("Letter to the harbour master")
+  await page.locator(".run", { hasText: "Dear Captain" }).click()
+  await desk.press("Control+a", "Control+c")
+  const kinds = await page.evaluate(async () => {
+    const [item] = await navigator.clipboard.read()
+    const read = async (type: string) => (await item!.getType(type)).text()
+    return { html: await read("text/html"), text: await read("text/plain") }
+  })
+  expect(kinds.text).toContain("Dear Captain Orrin,\nThe Trust has")
+  expect(kinds.html).toContain("<h1")
+  expect(kinds.html).toContain("<strong>east slipway</strong>")
+  expect(kinds.html).not.toContain("class=")
+  const original = await desk.server.paragraphs(desk.id)
+  await desk.blank()
+  await desk.press("Control+v")
+  await desk.saved()
+  const pasted = await desk.stored()
+  expect(pasted.slice(0, original.length)).toEqual(original)
+})
+
+test("HTML from elsewhere is cleaned; the card offers other ways, each one change", async ({ desk, page }) => {
+  await desk.blank()
+  await desk.type("Before: ")
+  await putHtml(desk, `<p onclick="x()">The <b style="color:#7a1f4b;font-size:20pt">chain</b> lies<script>alert(1)</script></p><h2>Head</h2>`, "The chain lies\nHead")
+  await desk.press("Control+v")
+  await desk.expectShown("Before: ", "The chain lies", "Head")
+  const card = page.getByRole("toolbar", { name: "How to paste" })
+  await expect(card.getByRole("button", { name: "As it was" })).toHaveAttribute("aria-pressed", "true")
+  let stored = await desk.stored()
+  expect(stored[1]?.runs[1]).toEqual({ text: "chain", marks: { bold: true, colour: "#7a1f4b", size: 20 } })
+  expect(stored[2]?.style).toBe("heading2")
+  await card.getByRole("button", { name: "In the look of here" }).click()
+  await expect(card.getByRole("button", { name: "In the look of here" })).toHaveAttribute("aria-pressed", "true")
+  stored = await desk.stored()
+  expect(stored[1]?.runs[1]).toEqual({ text: "chain", marks: { bold: true } })
+  await card.getByRole("button", { name: "Text only" }).click()
+  await desk.expectShown("Before: The chain lies", "Head")
+  expect((await desk.stored())[0]?.runs.length).toBe(1)
+  await desk.type("!")
+  await expect(card).toHaveCount(0)
+  await desk.press("Control+z", "Control+z")
+  await desk.expectShown("Before: ")
+})
+
+test("cut by button, paste by button", async ({ desk, page }) => {
+  await desk.blank()
+  await desk.type("one two")
+  await desk.saved()
+  await desk.selectWord("two")
+  await page.getByRole("toolbar", { name: "Tools for the selection" }).getByRole("button", { name: /^Cut/ }).click()
+  await desk.expectShown("one ")
+  await desk.press("Control+Home", "Control+k")
+  await page.keyboard.type("paste")
+  await page.keyboard.press("Enter")
+  await desk.expectShown("twoone ")
+})
+
+test("the selection is dragged elsewhere, with Ctrl copied; a click inside it puts the caret there", async ({ desk, page }) => {
+  await desk.blank()
+  await desk.type("alpha beta gamma")
+  await desk.saved()
+  await desk.press("Control+Home", "Control+Shift+ArrowRight")
+  await desk.expectSelected("alpha")
+  const [alpha, gamma] = [await desk.where("alpha"), await desk.where("gamma")]
+  const carry = async (ctrl: boolean) => {
+    await page.mouse.move((alpha.left + alpha.right) / 2, alpha.middle)
+    await page.mouse.down()
+    await page.mouse.move(gamma.left - 60, gamma.middle, { steps: 3 })
+    await page.mouse.move(gamma.left, gamma.middle, { steps: 3 })
+    await expect(page.locator(".drop-caret")).toBeVisible()
+    if (ctrl) await page.keyboard.down("Control")
+    await page.mouse.up()
+    if (ctrl) await page.keyboard.up("Control")
+  }
+  await carry(true)
+  await desk.expectShown("alpha beta alphagamma")
+  await desk.expectSelected("alpha")
+  await desk.press("Control+z", "Control+Home", "Control+Shift+ArrowRight")
+  await desk.expectShown("alpha beta gamma")
+  await carry(false)
+  await desk.expectShown(" beta alphagamma")
+  await expect(page.locator(".drop-caret")).toBeHidden()
+})
+
+test("text dropped from elsewhere lands where it is let go", async ({ desk, page }) => {
+  await desk.blank()
+  await desk.type("one three")
+  const three = await desk.where("three")
+  await page.evaluate(([x, y]) => {
+    const dataTransfer = new DataTransfer()
+    dataTransfer.setData("text/html", "<b>two</b> ")
+    for (const type of ["dragover", "drop"]) document.querySelector(".canvas")!.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, clientX: x!, clientY: y!, dataTransfer }))
+  }, [three.left, three.middle])
+  await desk.expectShown("one two three")
+  expect((await desk.stored())[0]?.runs[1]).toMatchObject({ text: "two", marks: { bold: true } })
+})

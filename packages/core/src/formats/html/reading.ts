@@ -1,0 +1,223 @@
+/**
+ * HTML from elsewhere as blocks of ours. What is not on the list here does not get in: no script, no
+ * foreign class names, no pictures that report home.
+ */
+import { Fragment, Slice, type Mark, type Node } from "prosemirror-model"
+import { parseFragment, type DefaultTreeAdapterMap } from "parse5"
+import { bodyStyle, families, marks, nodes, schema, type ParagraphFormat } from "../../document"
+
+type Element = DefaultTreeAdapterMap["element"]
+type Any = DefaultTreeAdapterMap["node"]
+
+const deepest = 256
+const longest = 64 * 1024 * 1024
+
+const dropped = new Set("script style head title meta link template noscript iframe object embed svg math canvas video audio img picture input select textarea button form colgroup".split(" "))
+const blocks = new Set("address article aside blockquote body caption center dd details div dl dt fieldset figcaption figure footer h1 h2 h3 h4 h5 h6 header hr html li main nav ol p pre section summary table tbody td tfoot th thead tr ul".split(" "))
+const headingStyles: Record<string, string> = { h1: "heading1", h2: "heading2", h3: "heading3", h4: "heading3", h5: "heading3", h6: "heading3" }
+
+/** What holds for the text inside an element. */
+interface Context {
+  marks: readonly Mark[]
+  style: string
+  format: Partial<ParagraphFormat>
+  pre: boolean
+  /** Put before the next paragraph: the mark of a list item. */
+  list: { ordered: boolean; count: number } | null
+}
+
+function attribute(element: Element, name: string): string | undefined {
+  return element.attrs.find((a) => a.name === name)?.value
+}
+
+function declarations(element: Element): Map<string, string> {
+  const map = new Map<string, string>()
+  for (const part of (attribute(element, "style") ?? "").split(";")) {
+    const colon = part.indexOf(":")
+    if (colon > 0) map.set(part.slice(0, colon).trim().toLowerCase(), part.slice(colon + 1).trim())
+  }
+  return map
+}
+
+/** A length of CSS in points; undefined for those that depend on something else. */
+function points(value: string | undefined): number | undefined {
+  const match = /^(-?\d*\.?\d+)(pt|px|in|cm|mm)$/.exec(value ?? "")
+  if (!match) return undefined
+  const unit = { pt: 1, px: 0.75, in: 72, cm: 72 / 2.54, mm: 72 / 25.4 }[match[2] as "pt" | "px" | "in" | "cm" | "mm"]
+  return Math.round(Number(match[1]) * unit * 2) / 2
+}
+
+const namedColours: Record<string, string> = { black: "#000000", white: "#ffffff", red: "#ff0000", green: "#008000", blue: "#0000ff", gray: "#808080", grey: "#808080", navy: "#000080", maroon: "#800000", purple: "#800080", teal: "#008080" }
+
+function colour(value: string | undefined): string | undefined {
+  const text = (value ?? "").toLowerCase()
+  if (/^#[0-9a-f]{6}$/.test(text)) return text
+  const short = /^#([0-9a-f])([0-9a-f])([0-9a-f])$/.exec(text)
+  if (short) return `#${short.slice(1).map((c) => c + c).join("")}`
+  const rgb = /^rgba?\(\s*(\d+)[\s,]+(\d+)[\s,]+(\d+)/.exec(text)
+  if (rgb)
+    return `#${rgb
+      .slice(1, 4).map((n) => Math.min(255, Number(n)).toString(16).padStart(2, "0")).join("")}`
+  return namedColours[text]
+}
+
+/** The family of ours that a CSS list of families means: by name, or by the name of what it matches in width. */
+function family(value: string | undefined): string | undefined {
+  for (const name of (value ?? "").split(",").map((part) => part.trim().replace(/^["']|["']$/g, "").toLowerCase())) {
+    const found = families.find((f) => f.name.toLowerCase() === name || f.matches?.toLowerCase() === name)
+    if (found) return found.name
+  }
+  return undefined
+}
+
+/** An address that may be a link here; others are refused. */
+export function safeLink(href: string | undefined): string | undefined {
+  const address = (href ?? "").trim()
+  return /^(https?:\/\/|mailto:)[^\s\u0000-\u001f]+$/i.test(address) && address.length <= 2000 ? address : undefined
+}
+
+function withElement(element: Element, context: Context): Context {
+  const tag = element.tagName
+  const style = declarations(element)
+  let own = context.marks
+  const set = (name: keyof typeof marks, value: unknown) => {
+    own = marks[name].create({ value }).addToSet(own)
+  }
+  const weight = style.get("font-weight")
+  if (weight) set("bold", weight === "bold" || weight === "bolder" || Number(weight) >= 600)
+  else if (tag === "b" || tag === "strong" || tag === "th") set("bold", true)
+  const slant = style.get("font-style")
+  if (slant) set("italic", slant === "italic" || slant === "oblique")
+  else if (tag === "i" || tag === "em" || tag === "cite") set("italic", true)
+  const decoration = style.get("text-decoration") ?? style.get("text-decoration-line")
+  if (decoration?.includes("underline") || tag === "u" || tag === "ins") set("underline", "single")
+  const size = points(style.get("font-size"))
+  if (size !== undefined && size >= 1 && size <= 400) set("size", size)
+  const face = family(style.get("font-family") ?? (tag === "font" ? attribute(element, "face") : undefined))
+  if (face) set("family", face)
+  const ink = colour(style.get("color") ?? (tag === "font" ? attribute(element, "color") : undefined))
+  if (ink) set("colour", ink)
+  const link = tag === "a" ? safeLink(attribute(element, "href")) : undefined
+  if (link) set("link", link)
+  if (!blocks.has(tag)) return { ...context, marks: own }
+
+  const align = style.get("text-align") ?? attribute(element, "align")
+  const format: Partial<ParagraphFormat> = { ...context.format }
+  if (align === "left" || align === "center" || align === "right" || align === "justify") format.align = align
+  const heading = headingStyles[tag]
+  // The tag says how a heading looks here; what a program writes into it to look like one anywhere is left out.
+  return { ...context, marks: heading ? [] : own, format, style: heading ?? (tag === "blockquote" ? "quotation" : context.style), pre: context.pre || tag === "pre", list: tag === "ol" ? { ordered: true, count: 0 } : tag === "ul" ? { ordered: false, count: 0 } : context.list }
+}
+
+class Collector {
+  readonly paragraphs: Node[] = []
+  private inline: Node[] = []
+  private context: Context | null = null
+
+  text(text: string, context: Context): void {
+    let clean = text.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, "")
+    if (!context.pre) {
+      clean = clean.replace(/[ \t\n\r]+/g, " ")
+      const before = this.inline.at(-1)
+      if (!before || before.type === nodes.lineBreak || /[ \t]$/.test(before.text ?? "")) clean = clean.replace(/^ /, "")
+    }
+    if (clean === "") return
+    this.context ??= context
+    clean.split("\n").forEach((line, i) => {
+      if (i > 0) this.inline.push(nodes.lineBreak.create())
+      if (line) this.inline.push(schema.text(line, context.marks))
+    })
+  }
+
+  lineBreak(context: Context): void {
+    this.context ??= context
+    this.inline.push(nodes.lineBreak.create())
+  }
+
+  /** Ends a paragraph; `keepEmpty` for those that were empty in the source too. */
+  end(context: Context, keepEmpty = false, trim = true): void {
+    const last = this.inline.at(-1)
+    if (trim && last?.isText && last.text?.endsWith(" ") && !context.pre) {
+      this.inline.pop()
+      const trimmed = last.text.trimEnd()
+      if (trimmed) this.inline.push(schema.text(trimmed, last.marks))
+    }
+    if (this.inline.at(-1)?.type === nodes.lineBreak) this.inline.pop()
+    const { style, format } = this.context ?? context
+    if (this.inline.length > 0 || keepEmpty) this.paragraphs.push(nodes.paragraph.create({ style, format: Object.keys(format).length > 0 ? format : null }, this.inline))
+    this.inline = []
+    this.context = null
+  }
+
+  /** Whether nothing but the mark of a list item stands in the paragraph. */
+  get startsItem(): boolean {
+    return this.inline.length === 1 && /^(\d+\.|•)\t$/.test(this.inline[0]?.text ?? "")
+  }
+
+  get open(): boolean {
+    return this.inline.length > 0
+  }
+}
+
+function walk(node: Any, context: Context, out: Collector, depth: number): void {
+  if (depth > deepest) return
+  if (node.nodeName === "#text") return out.text((node as DefaultTreeAdapterMap["textNode"]).value, context)
+  if (!("tagName" in node)) return
+  const element = node as Element
+  const tag = element.tagName
+  if (dropped.has(tag) || declarations(element).get("display") === "none") return
+  if (tag === "br") return out.lineBreak(context)
+  const inner = withElement(element, context)
+  if (tag === "tr") return row(element, inner, out, depth)
+  const isBlock = blocks.has(tag)
+  if (isBlock && !(tag === "p" && out.startsItem)) out.end(context)
+  if (tag === "p" && element.childNodes.length > 0 && !out.open && isBlank(element)) return out.end(inner, true)
+  if (tag === "li" && inner.list) out.text(inner.list.ordered ? `${++inner.list.count}.\t` : "•\t", { ...inner, marks: [], pre: true })
+  for (const child of element.childNodes) walk(child, inner, out, depth + 1)
+  if (isBlock) out.end(inner)
+}
+
+/** A paragraph that holds just a space that does not break, or a line break: an empty line in its program. */
+function isBlank(element: Element): boolean {
+  return element.childNodes.every((child) => child.nodeName === "br" || (child.nodeName === "#text" && /^[\s\u00a0]*$/.test((child as DefaultTreeAdapterMap["textNode"]).value)))
+}
+
+/** A row of a table is a paragraph, its cells divided by tabs, until there are tables. */
+function row(element: Element, context: Context, out: Collector, depth: number): void {
+  out.end(context)
+  let first = true
+  for (const cell of element.childNodes) {
+    if (!("tagName" in cell)) continue
+    if (!first) out.text("\t", { ...context, pre: true })
+    first = false
+    const inner = withElement(cell as Element, context)
+    for (const child of (cell as Element).childNodes) inlineOnly(child, inner, out, depth + 1)
+  }
+  out.end(context)
+}
+
+function inlineOnly(node: Any, context: Context, out: Collector, depth: number): void {
+  if (depth > deepest) return
+  if (node.nodeName === "#text") return out.text((node as DefaultTreeAdapterMap["textNode"]).value, context)
+  if (!("tagName" in node) || dropped.has((node as Element).tagName)) return
+  const inner = withElement(node as Element, context)
+  for (const child of (node as Element).childNodes) inlineOnly(child, { ...inner, style: context.style }, out, depth + 1)
+}
+
+/** @returns a slice that may be put in at a caret; letters alone join the paragraph they land in */
+export function readHtml(source: string): Slice {
+  const out = new Collector()
+  const context: Context = { marks: [], style: bodyStyle, format: {}, pre: false, list: null }
+  // Programs that copy wrap what was copied in comments; what stands outside is packing.
+  const packed = /<!--StartFragment-->([\s\S]*)<!--EndFragment-->/.exec(source)?.[1] ?? source
+  const tree = parseFragment(packed.slice(0, longest))
+  for (const child of tree.childNodes) walk(child, context, out, 0)
+  const onlyLetters = out.paragraphs.length === 0
+  out.end(context, false, !onlyLetters)
+  const paragraphs = out.paragraphs
+  if (paragraphs.length === 0) return Slice.empty
+  const first = paragraphs[0] as Node
+  // One paragraph, or letters, joins where it lands; several open at both ends unless they are headings.
+  const open = onlyLetters || (paragraphs.length === 1 && first.attrs.style === bodyStyle) ? 1 : 0
+  return new Slice(Fragment.from(paragraphs), open, open)
+}
