@@ -56,24 +56,24 @@ test("HTML from elsewhere is cleaned; the card offers other ways, each one chang
 
 test("cut by button, paste by button", async ({ desk, page }) => {
   await desk.blank()
-  await desk.type("one two")
+  await desk.type("One two")
   await desk.saved()
   await desk.selectWord("two")
   await page.getByRole("toolbar", { name: "Tools for the selection" }).getByRole("button", { name: /^Cut/ }).click()
-  await desk.expectShown("one ")
+  await desk.expectShown("One ")
   await desk.press("Control+Home", "Control+k")
   await page.keyboard.type("paste")
   await page.keyboard.press("Enter")
-  await desk.expectShown("twoone ")
+  await desk.expectShown("twoOne ")
 })
 
 test("the selection is dragged elsewhere, with Ctrl copied; a click inside it puts the caret there", async ({ desk, page }) => {
   await desk.blank()
-  await desk.type("alpha beta gamma")
+  await desk.type("Alpha beta gamma")
   await desk.saved()
   await desk.press("Control+Home", "Control+Shift+ArrowRight")
-  await desk.expectSelected("alpha")
-  const [alpha, gamma] = [await desk.where("alpha"), await desk.where("gamma")]
+  await desk.expectSelected("Alpha")
+  const [alpha, gamma] = [await desk.where("Alpha"), await desk.where("gamma")]
   const carry = async (ctrl: boolean) => {
     await page.mouse.move((alpha.left + alpha.right) / 2, alpha.middle)
     await page.mouse.down()
@@ -85,24 +85,24 @@ test("the selection is dragged elsewhere, with Ctrl copied; a click inside it pu
     if (ctrl) await page.keyboard.up("Control")
   }
   await carry(true)
-  await desk.expectShown("alpha beta alphagamma")
-  await desk.expectSelected("alpha")
+  await desk.expectShown("Alpha beta Alphagamma")
+  await desk.expectSelected("Alpha")
   await desk.press("Control+z", "Control+Home", "Control+Shift+ArrowRight")
-  await desk.expectShown("alpha beta gamma")
+  await desk.expectShown("Alpha beta gamma")
   await carry(false)
-  await desk.expectShown(" beta alphagamma")
+  await desk.expectShown(" beta Alphagamma")
   await expect(page.locator(".drop-caret")).toBeHidden()
 })
 
 test("text dropped from elsewhere lands where it is let go", async ({ desk, page }) => {
   await desk.blank()
-  await desk.type("one three")
+  await desk.type("One three")
   const three = await desk.where("three")
   await page.evaluate(([x, y]) => {
     const dataTransfer = new DataTransfer()
     dataTransfer.setData("text/html", "<b>two</b> ")
     for (const type of ["dragover", "drop"]) document.querySelector(".canvas")!.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, clientX: x!, clientY: y!, dataTransfer }))
   }, [three.left, three.middle])
-  await desk.expectShown("one two three")
+  await desk.expectShown("One two three")
   expect((await desk.stored())[0]?.runs[1]).toMatchObject({ text: "two", marks: { bold: true } })
 })

@@ -7,6 +7,7 @@ import { FindTool } from "../commands/FindTool"
 import { keyAction } from "../commands/keys"
 import { Bench } from "./bars/Bench"
 import { FootLine } from "./bars/FootLine"
+import { LinkCard } from "./bars/LinkCard"
 import { PasteCard } from "./bars/PasteCard"
 import { SelectionBar } from "./bars/SelectionBar"
 import { Strip } from "./bars/Strip"
@@ -91,6 +92,7 @@ function Frame() {
         <FootLine />
         <SelectionBar />
         <PasteCard />
+        <LinkCard />
         <FindTool />
         <Notice />
         <Waiting />
@@ -103,6 +105,7 @@ function Frame() {
       {tray ? <Tray tray={tray} wide={false} /> : null}
       {writing && touch && !tray ? <Strip /> : <Bench wide={false} />}
       <PasteCard />
+      <LinkCard />
       <FindTool />
       <Notice />
       <Waiting />

@@ -2,7 +2,7 @@
 import { getVersion } from "prosemirror-collab"
 import { EditorState, TextSelection, type Transaction } from "prosemirror-state"
 import { bodyOf, contentStart, document } from "@biblon/core/document"
-import { documentEdge, editHistory, dragSelection, insertText, joining, moveHorizontally, touchedBy, type Command } from "@biblon/core/editing"
+import { documentEdge, editHistory, changes, correct, dragSelection, insertText, joining, linkAt, markPlace, placeOfLink, selectedText, undo, moveHorizontally, touchedBy, type Command } from "@biblon/core/editing"
 import type { Box, LayoutSpec } from "@biblon/core/layout"
 import { api, NotThere } from "../api"
 import { Connection } from "../live/connection"
@@ -15,6 +15,7 @@ import { PointerInput } from "./input/pointer"
 import { keyAction } from "../commands/keys"
 import { toolNamed } from "../commands/registry"
 import { Clipboard, transferred } from "./input/clipboard"
+import { useCorrections } from "./corrections"
 import { Finder } from "./finder"
 import { createDeskStore, type DeskState, type DeskStore, type TrayId, type ViewMode } from "./store"
 import { EagerTypesetter } from "./view/eager"
@@ -305,11 +306,15 @@ export class DeskSession {
     ))
     const field = (this.field = new TextField({
       editor: () => this.state ?? blank,
-      run: (command, joins) => this.run((state, dispatch) => command(state, dispatch && ((tr) => dispatch(joins ? joining(tr, joins) : tr)))),
+      run: (command, joins) => {
+        const typing: Command = (state, dispatch) => command(state, dispatch && ((tr) => dispatch(joins ? joining(tr, joins) : tr)))
+        if (this.run(typing) && joins === "typed") this.correctTyped()
+      },
       composing: (range) => {
         this.composing = range
         this.view?.paintSelection()
       },
+      deleteBack: (command) => this.deleteBack(command),
       undo: () => toolNamed("undo").run(this),
       redo: () => toolNamed("redo").run(this),
     }))
@@ -325,7 +330,13 @@ export class DeskSession {
       editor: () => this.editor,
       drop: (place, copies) => void this.run(dragSelection(place.pos, copies)),
       dropCaret: (place) => this.view?.showDropCaret(place),
+      follow: () => {
+        const link = this.state && linkAt(this.state)
+        if (link) this.openLink(link.href)
+        return link !== null
+      },
       select: (anchor, head) => {
+        this.setLinking(false)
         this.goalX = null
         this.select(anchor, head)
       },
@@ -452,6 +463,40 @@ export class DeskSession {
   /** Opens the search, or brings one back to it, for what is selected. */
   find(): void {
     this.store.setState((state) => ({ tray: "find", findAsked: state.findAsked + 1 }))
+  }
+
+  /** Corrects what was just typed; Backspace straight after it takes that back. */
+  private correctTyped(): void {
+    if (this.run(correct(useCorrections.getState().settings)) && this.state) this.corrected = changes(this.state).done[0]?.id ?? null
+  }
+  private corrected: number | null = null
+
+  /** Backspace: the last correction if it was just made, else what is before the caret. */
+  deleteBack(command: Command): void {
+    const last = this.state && this.corrected !== null ? changes(this.state).done[0] : undefined
+    if (last && last.id === this.corrected) this.run(undo)
+    else this.run(command)
+  }
+
+  /** Marks the selection as a place, under its own words. */
+  markPlace(): void {
+    const words = this.state ? selectedText(this.state).trim().slice(0, 60) : ""
+    const text = words || (this.state?.selection.$from.parent.textContent.trim().slice(0, 60) ?? "")
+    if (!this.run(markPlace(text.split("\n")[0] ?? ""))) this.store.setState({ trouble: "There is a place of that name already, or no text to mark." })
+  }
+
+  setLinking(linking: boolean): void {
+    if (this.store.getState().linking !== linking) this.store.setState({ linking })
+  }
+
+  /** Follows a link: to its place in the document, or in another tab. */
+  openLink(href: string): void {
+    if (!this.state) return
+    const place = placeOfLink(this.state.doc, href)
+    if (place !== null) {
+      this.select(place, { pos: place, bias: 1 })
+      this.view?.reveal({ pos: place, bias: 1 }, 80)
+    } else if (/^(https?|mailto):/i.test(href)) window.open(href, "_blank", "noopener,noreferrer")
   }
 
   findTool(open: boolean): void {

@@ -5,7 +5,7 @@ import type { Saving } from "../live/connection"
 import type { PdfProgress } from "../workers/pdf"
 import type { ViewSummary } from "./view/sheetView"
 
-export type TrayId = "write" | "structure" | "deliver" | "changes" | "find" | "help"
+export type TrayId = "write" | "structure" | "deliver" | "changes" | "find" | "help" | "corrections" | "symbols"
 export type ViewMode = "flow" | "sheets"
 
 export interface DeskState {
@@ -32,6 +32,8 @@ export interface DeskState {
   findingTool: boolean
   /** Counts how often somebody asked to find something: the field then takes what is selected. */
   findAsked: number
+  /** Whether a link is being made or changed. */
+  linking: boolean
   /** Counts how often somebody asked to save: the saving state then shows itself. */
   confirmed: number
 }
@@ -51,6 +53,7 @@ export function createDeskStore(initial: Pick<DeskState, "mode" | "scale">) {
     delivering: null,
     findingTool: false,
     findAsked: 0,
+    linking: false,
     confirmed: 0,
     ...initial,
   }))

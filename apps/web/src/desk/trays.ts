@@ -1,7 +1,8 @@
 import type { ComponentType } from "react"
-import { ClockCounterClockwise, MagnifyingGlass, PaperPlaneTilt, PenNib, Question, TreeStructure, type Icon } from "../ui/icons"
+import { ClockCounterClockwise, MagicWand, MagnifyingGlass, PaperPlaneTilt, PenNib, Question, TreeStructure, type Icon } from "../ui/icons"
 import type { TrayId } from "./store"
 import { ChangesTray } from "./trays/ChangesTray"
+import { CorrectionsTray } from "./trays/CorrectionsTray"
 import { DeliverTray } from "./trays/DeliverTray"
 import { FindTray } from "./trays/FindTray"
 import { HelpTray } from "./trays/HelpTray"
@@ -24,6 +25,7 @@ export const trays: readonly TrayKind[] = [
   { id: "deliver", name: "Deliver", icon: PaperPlaneTilt, stage: true, Content: DeliverTray },
   { id: "changes", name: "What was done", icon: ClockCounterClockwise, stage: false, Content: ChangesTray },
   { id: "find", name: "Find and replace", icon: MagnifyingGlass, stage: false, Content: FindTray },
+  { id: "corrections", name: "Corrections", icon: MagicWand, stage: false, Content: CorrectionsTray },
   { id: "help", name: "Help", icon: Question, stage: false, Content: HelpTray },
 ]
 

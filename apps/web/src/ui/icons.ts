@@ -37,3 +37,6 @@ export { QuestionIcon as Question } from "phosphor-react-native/src/icons/Questi
 export { ClipboardIcon as Clipboard } from "phosphor-react-native/src/icons/Clipboard"
 export { CopyIcon as Copy } from "phosphor-react-native/src/icons/Copy"
 export { ScissorsIcon as Scissors } from "phosphor-react-native/src/icons/Scissors"
+export { LinkIcon as Link } from "phosphor-react-native/src/icons/Link"
+export { MagicWandIcon as MagicWand } from "phosphor-react-native/src/icons/MagicWand"
+export { MapPinIcon as MapPin } from "phosphor-react-native/src/icons/MapPin"

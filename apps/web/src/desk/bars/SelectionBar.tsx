@@ -4,7 +4,7 @@ import { ToolButton } from "../../commands/ToolButton"
 import { useDesk, useSession } from "../context"
 import { useStyleName } from "./Strip"
 
-const size = { width: 296, height: 44, gap: 10 }
+const size = { width: 330, height: 44, gap: 10 }
 
 /** The most used tools, by the selection and never over it. Lies on the canvas, so it moves with the text. */
 export function SelectionBar() {
@@ -30,7 +30,7 @@ export function SelectionBar() {
           </Text>
         </Pressable>
         <View className="mx-1 h-7 w-px bg-line" />
-        {["bold", "italic", "underline", "copy", "cut"].map((id) => (
+        {["bold", "italic", "underline", "link", "copy", "cut"].map((id) => (
           <ToolButton key={id} id={id} className="h-9 w-[34px] rounded-button" />
         ))}
       </View>

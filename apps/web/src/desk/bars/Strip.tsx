@@ -26,7 +26,7 @@ export function Strip() {
         <Pressable accessibilityRole="button" aria-label={`Style: ${style}`} onPress={() => session.openTray("structure")} className="h-11 justify-center rounded-button px-3">
           <Text className="font-ui-bold text-[14px] text-murex">{style}</Text>
         </Pressable>
-        {["bold", "italic", "underline", "copy", "cut", "paste", "align-left", "align-center", "align-right", "align-justify"].map((id) => (
+        {["bold", "italic", "underline", "link", "copy", "cut", "paste", "align-left", "align-center", "align-right", "align-justify"].map((id) => (
           <ToolButton key={id} id={id} />
         ))}
       </ScrollView>

@@ -11,6 +11,8 @@ export interface FieldTarget {
   editor(): EditorState
   run(command: Command, joins?: "typed" | "composed"): void
   composing(range: { from: number; to: number } | null): void
+  /** Backspace where the field has nothing left to delete. */
+  deleteBack(command: Command): void
   undo(): void
   redo(): void
 }
@@ -126,7 +128,7 @@ export class TextField {
     const removedTo = before.length - tail
     const inserted = after.slice(head, after.length - tail)
 
-    if (window.end === null && inserted === "" && head === 0) this.target.run(deleteBackward)
+    if (window.end === null && inserted === "" && head === 0) this.target.deleteBack(deleteBackward)
     else if (window.end === null && inserted === "" && removedTo === before.length) this.target.run(deleteForward)
     else {
       const position = (at: number) => (window.end === null ? window.start + Math.max(0, Math.min(at - 1, before.length - 2)) : at <= 1 ? window.start : window.end)

@@ -15,6 +15,8 @@ export interface PointerTarget {
   /** The selection was let go at a place; with `copies` it also stays where it was. */
   drop(place: Place, copies: boolean): void
   dropCaret(place: Place | null): void
+  /** Opens the link at the caret. Returns false if there is none. */
+  follow(): boolean
 }
 
 type Unit = "character" | "word" | "paragraph"
@@ -98,6 +100,10 @@ export class PointerInput {
     if (!place) return
     const { from, to, empty } = this.target.editor().selection
     if (count === 1 && !event.shiftKey && !empty && place.pos > from && place.pos < to) return this.carrySelection(event, place)
+    if ((event.ctrlKey || event.metaKey) && count === 1 && !event.shiftKey) {
+      this.target.select(place.pos, place)
+      if (this.target.follow()) return
+    }
     const unit: Unit = count === 1 ? "character" : count === 2 ? "word" : "paragraph"
     const first = event.shiftKey ? { from: this.target.editor().selection.anchor, to: this.target.editor().selection.anchor } : this.span(place, unit)
     const extend = (to: Place) => {

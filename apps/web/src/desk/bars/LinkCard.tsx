@@ -1,0 +1,125 @@
+import { useState } from "react"
+import { createPortal } from "react-dom"
+import { Pressable, Text, View } from "react-native"
+import { linkAt, linkTargets, linkToTarget, readAddress, removeLink, setLink } from "@biblon/core/editing"
+import { useDesk, useSession } from "../context"
+
+const width = 320
+
+function Act({ label, onPress, primary }: { label: string; onPress: () => void; primary?: boolean }) {
+  return (
+    <Pressable accessibilityRole="button" onPress={onPress} className="h-11 justify-center rounded-button px-3 hover:bg-murex-soft/50 wide:h-9">
+      <Text className={`text-[14px] ${primary ? "font-ui-bold text-murex" : "font-ui text-ink"}`}>{label}</Text>
+    </Pressable>
+  )
+}
+
+/** Where the link goes, for people to read. */
+export function linkWords(href: string): string {
+  return href.startsWith("#") ? href.slice(1) : decodeURI(href.replace(/^mailto:/, "").replace(/^https?:\/\//, ""))
+}
+
+function Editor({ href, onDone }: { href: string | null; onDone: () => void }) {
+  const session = useSession()
+  const [typed, setTyped] = useState(href && !href.startsWith("#") ? href.replace(/^mailto:/, "") : "")
+  const [wrong, setWrong] = useState(false)
+  const doc = useDesk((s) => s.editor?.doc ?? null)
+  const targets = doc ? linkTargets(doc) : []
+  const end = () => {
+    onDone()
+    session.focus()
+  }
+  const take = () => {
+    const address = readAddress(typed)
+    if (!address) return setWrong(true)
+    session.run(setLink(address))
+    end()
+  }
+  return (
+    <form
+      className="flex flex-col gap-2 p-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        take()
+      }}
+      onKeyDown={(event) => {
+        if (event.key === "Escape") end()
+      }}
+    >
+      <div className="flex gap-2">
+        <input
+          autoFocus
+          aria-label="Address"
+          placeholder="Web or e-mail address"
+          value={typed}
+          onChange={(event) => {
+            setTyped(event.target.value)
+            setWrong(false)
+          }}
+          className="h-11 min-w-0 flex-1 rounded-button border border-line bg-raised px-2 font-ui text-[15px] text-ink wide:h-9"
+        />
+        <button type="submit" className="h-11 rounded-button bg-murex px-3 font-ui-bold text-[14px] text-on-murex wide:h-9">
+          Link
+        </button>
+      </div>
+      {wrong ? (
+        <Text role="alert" className="font-ui text-[13px] text-madder">
+          This is no web or e-mail address. Type one such as ferry.example or imre@ferry.example.
+        </Text>
+      ) : null}
+      {targets.length > 0 ? (
+        <label className="flex flex-col gap-1 font-ui text-[13px] text-ink-soft">
+          or a place of this document
+          <select
+            value=""
+            onChange={(event) => {
+              const target = targets[Number(event.target.value)]
+              if (target) session.run(linkToTarget(target))
+              end()
+            }}
+            className="h-11 rounded-button border border-line bg-raised px-2 font-ui text-[15px] text-ink wide:h-9"
+          >
+            <option value="">Choose a heading or place</option>
+            {targets.map((target, i) => (
+              <option key={i} value={i}>
+                {`${"\u2003".repeat(Math.max(0, (target.level ?? 1) - 1))}${target.text}`}
+              </option>
+            ))}
+          </select>
+        </label>
+      ) : null}
+    </form>
+  )
+}
+
+/** Under the caret when it stands in a link, and while one is being made. */
+export function LinkCard() {
+  const session = useSession()
+  const { canvas, caret, link, editing, offered } = useDesk((s) => {
+    const found = s.editor && s.editor.selection.empty ? linkAt(s.editor) : null
+    return { canvas: s.canvas, caret: s.view.selection.from ?? s.view.caret, link: found?.href ?? null, editing: s.linking, offered: s.writing }
+  })
+  if (!canvas || !caret || (!editing && (!link || !offered))) return null
+  const left = Math.max(8, Math.min(canvas.clientWidth - width - 8, caret.x - 40))
+  return createPortal(
+    <div className="floating absolute left-0 top-0 z-10 cursor-default" style={{ transform: `translate(${left}px, ${caret.y + caret.height + 8}px)` }}>
+      <View role="group" aria-label="Link" className="rounded-tray border border-line bg-surface shadow-md" style={{ width }}>
+        {editing ? (
+          <Editor href={link} onDone={() => session.setLinking(false)} />
+        ) : (
+          <>
+            <Text numberOfLines={2} className="px-3 pt-2.5 font-ui text-[14px] text-ink">
+              {linkWords(link ?? "")}
+            </Text>
+            <View className="flex-row p-1">
+              <Act label="Open" primary onPress={() => session.openLink(link ?? "")} />
+              <Act label="Edit" onPress={() => session.setLinking(true)} />
+              <Act label="Remove" onPress={() => session.run(removeLink)} />
+            </View>
+          </>
+        )}
+      </View>
+    </div>,
+    canvas,
+  )
+}

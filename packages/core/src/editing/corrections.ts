@@ -1,0 +1,136 @@
+/**
+ * Corrections of what is being typed. Each is looked for when a character comes in, works on the text
+ * before the caret, and is a change of its own, so that one undo takes back the correction and leaves
+ * what was typed.
+ */
+import type { EditorState } from "prosemirror-state"
+import { blockText, documentAttrs, letterLook, marks, paragraphLook } from "../document"
+import type { Command } from "./command"
+import { named, quoted } from "./history"
+import { readAddress } from "./links"
+import { typingMarks } from "./text"
+
+export const correctionKinds = ["quotes", "dashes", "ellipsis", "signs", "sentences", "capitals", "slips", "fractions", "ordinals", "arrows", "links"] as const
+export type CorrectionKind = (typeof correctionKinds)[number]
+
+export interface CorrectionSettings {
+  off: readonly CorrectionKind[]
+  /** A person's own slips: what is typed, and what is meant. */
+  own: Readonly<Record<string, string>>
+}
+
+/** What is typed and what is meant; lower case, so that capitals are kept as typed. */
+export const commonSlips: Readonly<Record<string, string>> = Object.fromEntries(
+  "teh the|adn and|taht that|thier their|recieve receive|recieved received|beleive believe|occured occurred|untill until|wich which|becuase because|definately definitely|seperate separate|goverment government|accomodate accommodate|acheive achieve|accross across|adress address|agian again|alot a lot|apparant apparent|begining beginning|calender calendar|commitee committee|concious conscious|dont don’t|doesnt doesn’t|didnt didn’t|cant can’t|wont won’t|isnt isn’t|embarass embarrass|enviroment environment|existance existence|foward forward|freind friend|gaurd guard|happend happened|harrass harass|immediatly immediately|independant independent|knowlege knowledge|liason liaison|maintainance maintenance|neccessary necessary|necesary necessary|noticable noticeable|occassion occasion|occurence occurrence|oppurtunity opportunity|persistant persistent|posession possession|prefered preferred|publically publicly|reccomend recommend|recomend recommend|refered referred|relevent relevant|responsability responsibility|rythm rhythm|sieze seize|suprise surprise|tommorow tomorrow|tommorrow tomorrow|truely truly|unfortunatly unfortunately|wierd weird|writting writing"
+    .split("|")
+    .map((pair) => [pair.slice(0, pair.indexOf(" ")), pair.slice(pair.indexOf(" ") + 1)]),
+)
+
+/** Opening and closing double and single quotation marks by language. */
+const quotes: Record<string, [string, string, string, string]> = {
+  en: ["“", "”", "‘", "’"],
+  de: ["„", "“", "‚", "‘"],
+  fr: ["«\u00a0", "\u00a0»", "“", "”"],
+  it: ["«", "»", "“", "”"],
+  es: ["«", "»", "“", "”"],
+  nl: ["“", "”", "‘", "’"],
+  pl: ["„", "”", "‚", "’"],
+  sv: ["”", "”", "’", "’"],
+  da: ["»", "«", "›", "‹"],
+}
+
+const signs: Record<string, string> = { "(c)": "©", "(r)": "®", "(tm)": "™", "+-": "±", "!=": "≠", "<=": "≤", ">=": "≥" }
+const arrows: Record<string, string> = { "->": "→", "<-": "←", "=>": "⇒", "←>": "↔" }
+const fractions: Record<string, string> = { "1/2": "½", "1/3": "⅓", "2/3": "⅔", "1/4": "¼", "3/4": "¾", "1/8": "⅛", "3/8": "⅜", "5/8": "⅝", "7/8": "⅞" }
+
+interface Correction {
+  kind: CorrectionKind
+  /** Offset in the text at which it begins, and what stands there instead, up to the end of the text. */
+  from: number
+  insert: string
+}
+
+/** Words that end with a point without ending a sentence. */
+const abbreviation = /(?:^|[\s(])(?:e\.g|i\.e|etc|cf|vs|no|nr|mr|mrs|ms|dr|st|prof|approx|fig|vol|pp?|\p{Lu}|z\.b|d\.h|bzw|usw)\.\s$/iu
+
+/** What is to be corrected in the text before the caret, of which the last character was just typed. */
+export function correctionOf(text: string, language: string, settings: CorrectionSettings): Correction | null {
+  const typed = text.at(-1) ?? ""
+  const before = text.slice(0, -1)
+  const on = (kind: CorrectionKind) => !settings.off.includes(kind)
+  const make = (kind: CorrectionKind, from: number, insert: string): Correction | null => (on(kind) && text.slice(from) !== insert ? { kind, from, insert } : null)
+
+  if (typed === '"' || typed === "'") {
+    const [open, close, openSingle, closeSingle] = quotes[language.split("-")[0] ?? "en"] ?? (quotes.en as [string, string, string, string])
+    const opens = before === "" || /[\s([{\u2013\u2014«„“‘-]$/u.test(before)
+    return make("quotes", before.length, typed === '"' ? (opens ? open : close) : opens ? openSingle : language.startsWith("en") || /\p{L}$/u.test(before) ? "’" : closeSingle)
+  }
+  if (text.endsWith("...")) return make("ellipsis", text.length - 3, "…")
+  for (const [from, to] of Object.entries(arrows)) if (text.endsWith(from)) return make("arrows", text.length - from.length, to)
+  // A dash is known once a letter or a space follows it.
+  const dash = /(\S?)( ?)--( |\p{L}|\p{N})$/u.exec(text)
+  if (dash?.[1]) return make("dashes", text.length - 2 - (dash[3] as string).length, (dash[2] ? "–" : "—") + (dash[3] as string))
+  for (const [from, to] of Object.entries(signs)) if (text.toLowerCase().endsWith(from)) return make("signs", text.length - from.length, to)
+
+  // The rest waits for the end of a word.
+  if (/[\p{L}\p{N}'’]/u.test(typed)) {
+    const sentence = /(?:^|[.!?…]["'”’)]*\s+)(\p{Ll})$/u.exec(text)
+    if (!sentence || (text.length > 1 && abbreviation.test(before))) return null
+    // A letter alone at the start of a paragraph is an item of a list as often as a word: that waits too.
+    return text.length === 1 ? null : make("sentences", text.length - 1, typed.toLocaleUpperCase(language))
+  }
+  const word = /(\S+)$/u.exec(before)?.[1] ?? ""
+  if (!word) return null
+  const at = before.length - word.length
+  if (/\s/.test(typed)) {
+    if (fractions[word]) return make("fractions", at, fractions[word] + typed)
+    const ordinal = /^(\d+)(st|nd|rd|th)$/.exec(word)
+    if (ordinal && on("ordinals") && language.startsWith("en")) return make("ordinals", at, ordinal[1] + (ordinal[2] as string).replace(/./g, (c) => superscripts[c] ?? c) + typed)
+  }
+  const bare = /^[("'“‘]*([\p{L}]+)$/u.exec(word)?.[1]
+  if (!bare) return null
+  const start = before.length - bare.length
+  const meant = settings.own[bare.toLowerCase()] ?? (language.startsWith("en") ? commonSlips[bare.toLowerCase()] : undefined)
+  if (meant && on("slips")) return make("slips", start, likeTyped(meant, bare) + typed)
+  if (/^\p{Lu}{2}(?!s$)\p{Ll}+$/u.test(bare)) return make("capitals", start, bare.charAt(0) + bare.slice(1).toLocaleLowerCase(language) + typed)
+  if (at === 0 && /^\p{Ll}{2,}$/u.test(bare) && before === word) return make("sentences", start, bare.charAt(0).toLocaleUpperCase(language) + bare.slice(1) + typed)
+  return null
+}
+
+const superscripts: Record<string, string> = { s: "ˢ", t: "ᵗ", n: "ⁿ", d: "ᵈ", r: "ʳ", h: "ʰ" }
+
+/** What is meant, with a capital if it was typed with one. */
+function likeTyped(meant: string, typed: string): string {
+  return /^\p{Lu}/u.test(typed) ? meant.charAt(0).toLocaleUpperCase() + meant.slice(1) : meant
+}
+
+/** Corrects what was just typed before the caret, or makes an address that was just ended a link. Does not apply where nothing is to be corrected. */
+export function correct(settings: CorrectionSettings): Command {
+  return (state, dispatch) => {
+    const { $head, empty } = state.selection as EditorState["selection"] & { $head: typeof state.selection.$from }
+    if (!empty || !$head.parent.isTextblock) return false
+    const text = blockText($head.parent).slice(0, $head.parentOffset)
+    if (text === "") return false
+    const typing = typingMarks(state)
+    if (typing.some((mark) => mark.type === marks.link)) return false
+    const { language } = letterLook(paragraphLook(documentAttrs(state.doc).styles, $head.parent).letters, typing)
+    const found = correctionOf(text, language, settings)
+    if (found) {
+      dispatch?.(named(state.tr.insertText(found.insert, $head.start() + found.from, $head.pos), `Corrected to ${quoted(found.insert)}`).setMeta("correction", true))
+      return true
+    }
+    return !settings.off.includes("links") && linkAddress(state, text, dispatch)
+  }
+}
+
+/** An address of the web or of e-mail that a space has just ended. */
+function linkAddress(state: EditorState, text: string, dispatch: Parameters<Command>[1]): boolean {
+  const match = /(?:^|[\s(])((?:https?:\/\/|www\.)\S+?|[^\s@]+@[^\s@]+\.\p{L}{2,})[.,;:!?)]*\s$/u.exec(text)
+  const word = match?.[1]
+  const href = word ? readAddress(word) : null
+  if (!word || !href) return false
+  const from = state.selection.$head.start() + text.lastIndexOf(word)
+  if (state.doc.rangeHasMark(from, from + word.length, marks.link)) return false
+  dispatch?.(named(state.tr.addMark(from, from + word.length, marks.link.create({ value: href })), `Link on ${quoted(word)}`).setMeta("correction", true))
+  return true
+}
