@@ -5,7 +5,7 @@ import type { Saving } from "../live/connection"
 import type { PdfProgress } from "../workers/pdf"
 import type { ViewSummary } from "./view/sheetView"
 
-export type TrayId = "write" | "structure" | "deliver" | "changes" | "find" | "help" | "corrections" | "symbols"
+export type TrayId = "write" | "structure" | "place" | "deliver" | "changes" | "find" | "help" | "corrections"
 export type ViewMode = "flow" | "sheets"
 
 export interface DeskState {

@@ -1,11 +1,12 @@
 import type { ComponentType } from "react"
-import { ClockCounterClockwise, MagicWand, MagnifyingGlass, PaperPlaneTilt, PenNib, Question, TreeStructure, type Icon } from "../ui/icons"
+import { ClockCounterClockwise, MagicWand, MagnifyingGlass, PaperPlaneTilt, PenNib, Question, Stamp, TreeStructure, type Icon } from "../ui/icons"
 import type { TrayId } from "./store"
 import { ChangesTray } from "./trays/ChangesTray"
 import { CorrectionsTray } from "./trays/CorrectionsTray"
 import { DeliverTray } from "./trays/DeliverTray"
 import { FindTray } from "./trays/FindTray"
 import { HelpTray } from "./trays/HelpTray"
+import { PlaceTray } from "./trays/PlaceTray"
 import { StructureTray } from "./trays/StructureTray"
 import { WriteTray } from "./trays/WriteTray"
 
@@ -22,6 +23,7 @@ export interface TrayKind {
 export const trays: readonly TrayKind[] = [
   { id: "write", name: "Write", icon: PenNib, stage: true, Content: WriteTray },
   { id: "structure", name: "Structure", icon: TreeStructure, stage: true, Content: StructureTray },
+  { id: "place", name: "Place", icon: Stamp, stage: true, Content: PlaceTray },
   { id: "deliver", name: "Deliver", icon: PaperPlaneTilt, stage: true, Content: DeliverTray },
   { id: "changes", name: "What was done", icon: ClockCounterClockwise, stage: false, Content: ChangesTray },
   { id: "find", name: "Find and replace", icon: MagnifyingGlass, stage: false, Content: FindTray },

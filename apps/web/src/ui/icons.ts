@@ -40,3 +40,5 @@ export { ScissorsIcon as Scissors } from "phosphor-react-native/src/icons/Scisso
 export { LinkIcon as Link } from "phosphor-react-native/src/icons/Link"
 export { MagicWandIcon as MagicWand } from "phosphor-react-native/src/icons/MagicWand"
 export { MapPinIcon as MapPin } from "phosphor-react-native/src/icons/MapPin"
+export { StampIcon as Stamp } from "phosphor-react-native/src/icons/Stamp"
+export { FilePlusIcon as FilePlus } from "phosphor-react-native/src/icons/FilePlus"

@@ -80,7 +80,7 @@ const texts = new WeakMap<Node, string>()
 export function blockText(block: Node): string {
   let text = texts.get(block)
   if (text === undefined) {
-    text = block.textBetween(0, block.content.size, undefined, (leaf) => leaf.type.spec.leafText?.(leaf) ?? "\ufffc")
+    text = block.textBetween(0, block.content.size, undefined, (leaf) => (leaf.type.name === "lineBreak" ? "\n" : "\ufffc"))
     texts.set(block, text)
   }
   return text

@@ -23,6 +23,8 @@ function checkShape(shape: z.ZodType, value: unknown, what: string): void {
 const checkedAttrs = new WeakSet<object>()
 const checkedMarks = new WeakSet<Mark>()
 
+const FieldAttrs = z.strictObject({ kind: z.literal("date"), format: z.string().max(40) })
+
 const markShapes = { ...LetterFormat.shape, link: Link, place: PlaceName }
 
 function checkMark(mark: Mark): void {
@@ -46,6 +48,7 @@ export function checkDocument(doc: Node): Node {
     if (!checkedAttrs.has(node.attrs)) {
       if (node.type === schema.nodes.doc) checkShape(DocAttrs, node.attrs, "The document's settings")
       if (node.type === schema.nodes.paragraph) checkShape(ParagraphAttrs, node.attrs, "A paragraph's format")
+      if (node.type === schema.nodes.field) checkShape(FieldAttrs, node.attrs, "A field")
       checkedAttrs.add(node.attrs)
     }
     node.marks.forEach(checkMark)

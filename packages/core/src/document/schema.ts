@@ -1,5 +1,6 @@
 import { Schema, type Attrs, type MarkSpec, type MarkType, type Node } from "prosemirror-model"
 import { bodyStyle, defaultProperties, defaultSetup, defaultStyles } from "./defaults"
+import { fieldText } from "./fields"
 import type { LetterFormat, PageSetup, ParagraphFormat, Properties, StyleSheet } from "./shapes"
 
 /** Each property of letters is one mark of that name whose `value` says what it is: bold can be put *off* as well as on. */
@@ -33,6 +34,8 @@ export const schema = new Schema({
     text: { group: "inline" },
     /** A new line inside a paragraph. */
     lineBreak: { group: "inline", inline: true, selectable: false, leafText: () => "\n" },
+    /** Shows something computed: see fields.ts. */
+    field: { group: "inline", inline: true, attrs: { kind: { default: "date" }, format: { default: "long" } }, leafText: (field) => fieldText(field, "en-GB") },
   },
   marks: {
     ...(Object.fromEntries(letterProperties.map((name) => [name, letterMark])) as Record<LetterProperty, MarkSpec>),

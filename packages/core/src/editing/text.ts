@@ -133,6 +133,29 @@ export const insertLineBreak: Command = (state, dispatch) => {
   return true
 }
 
+/** What follows the caret begins on a new sheet. */
+export const insertSheetBreak: Command = (state, dispatch) => {
+  const { $from } = state.selection
+  const split: Command = (s, d) => ($from.parentOffset === 0 && state.selection.empty ? (d?.(s.tr), true) : splitParagraph(s, d))
+  return split(
+    state,
+    dispatch &&
+      ((tr) => {
+        const { $head } = tr.selection
+        const { format } = paragraphAttrs($head.parent)
+        dispatch(named(tr.setNodeAttribute($head.before(), "format", { ...format, breakBefore: true }), "New sheet"))
+      }),
+  )
+}
+
+/** Puts in the date or the time, kept up to date. */
+export function insertField(format: string): Command {
+  return (state, dispatch) => {
+    dispatch?.(named(state.tr.replaceSelectionWith(nodes.field.create({ kind: "date", format }, null, typingMarks(state)), false).scrollIntoView(), "Date kept up to date"))
+    return true
+  }
+}
+
 /** Text from the clipboard: a line feed divides paragraphs; the text takes the look of where it lands. */
 export function pasteText(text: string): Command {
   return (state, dispatch) => {

@@ -31,7 +31,8 @@ export class Typesetter {
       fonts: this.fonts,
       text,
       runs: shapeParagraph(this.fonts, node, look.letters),
-      breaks: lineBreaks(text),
+      // A field breaks from its neighbours as a word would.
+      breaks: lineBreaks(text.replaceAll("\ufffc", "x")),
       format: look.paragraph,
       base: look.letters,
       width,

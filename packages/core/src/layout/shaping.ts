@@ -1,6 +1,6 @@
 /** A paragraph's text as shaped runs: one run for each stretch in the same look, face and script. */
 import type { Node } from "prosemirror-model"
-import { blockText, letterLook, type LetterFormat, type RunLook } from "../document"
+import { blockText, fieldText, letterLook, type LetterFormat, type RunLook } from "../document"
 import { joinsPrevious, type FontLibrary } from "./fonts/library"
 import type { FaceId } from "./fonts/catalogue"
 import type { ShapedRun } from "./types"
@@ -26,7 +26,13 @@ export function shapeRun(fonts: FontLibrary, text: string, from: number, to: num
   const scale = look.size / font.metrics.upem
   const { underlinePosition, underlineThickness } = font.metrics
   const underline = { y: (-underlinePosition - underlineThickness / 2) * scale, thickness: underlineThickness * scale }
-  return { from, to, face, look, scale, glyphs, underline, rtl: false }
+  return { from, to, face, look, scale, glyphs, underline, rtl: false, shows: null }
+}
+
+/** A field's text as one run that cannot be divided: all its glyphs belong to the field's offset. */
+function shapeField(fonts: FontLibrary, shows: string, offset: number, look: RunLook): ShapedRun {
+  const run = shapeRun(fonts, shows, 0, shows.length, fonts.faceFor(shows.codePointAt(0) ?? 0x20, look.family, look.bold, look.italic), look)
+  return { ...run, from: offset, to: offset + 1, glyphs: { ...run.glyphs, clusters: run.glyphs.clusters.map(() => offset), unsafe: run.glyphs.unsafe.map(() => 0) }, shows }
 }
 
 /** Shaped runs in the order of the text. Tabs and line breaks get no run: they leave gaps between runs. */
@@ -37,8 +43,9 @@ export function shapeParagraph(fonts: FontLibrary, paragraph: Node, base: Letter
     for (let at = from; at < to; at += longestRun) runs.push(shapeRun(fonts, text, at, Math.min(to, at + longestRun), face, look))
   }
   paragraph.forEach((child, offset) => {
-    if (!child.isText) return
     const look = letterLook(base, child.marks)
+    if (child.type.name === "field") runs.push(shapeField(fonts, fieldText(child, look.language), offset, look))
+    if (!child.isText) return
     const end = offset + child.nodeSize
     const wish = fonts.faceFor(0x20, look.family, look.bold, look.italic)
     if (plain.test(child.text ?? "")) return add(offset, end, wish, look)

@@ -20,6 +20,8 @@ export interface ShapedRun {
   /** Where the face wants an underline: distance from the baseline down to its upper edge, and thickness. */
   underline: { y: number; thickness: number }
   rtl: boolean
+  /** What a field shows in place of its one offset; null for text of the paragraph itself. */
+  shows: string | null
 }
 
 /** The part of a run that stands on one line. */

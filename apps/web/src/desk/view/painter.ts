@@ -20,7 +20,7 @@ function paintRun(paragraph: ParagraphLayout, line: Line, piece: LineRun): Node[
   const span = element("span", "run", { left: px(piece.x), fontFamily: `"${face}"`, fontSize: px(look.size), color: look.colour })
   if (piece.extra) span.style.wordSpacing = px(piece.extra)
   span.lang = look.language
-  span.textContent = paragraph.text.slice(piece.from, piece.to)
+  span.textContent = piece.run.shows ?? paragraph.text.slice(piece.from, piece.to)
   const rule = underlineOf(line, piece)
   if (!rule) return [span]
   return [span, element("i", "rule", { left: px(rule.x), top: px(line.baseline + rule.y), width: px(rule.width), height: px(rule.height), background: look.colour })]
@@ -48,7 +48,7 @@ const appearances = new WeakMap<ParagraphLayout, string>()
 function appearance(paragraph: ParagraphLayout): string {
   let known = appearances.get(paragraph)
   if (known === undefined) {
-    const lines = paragraph.lines.map(({ from, top, baseline, x, width, runs }) => [from, top, baseline, x, width, ...runs.flatMap(({ run, from: start, x: left, extra }) => [start, left, extra, run.face, ...Object.values(run.look)])])
+    const lines = paragraph.lines.map(({ from, top, baseline, x, width, runs }) => [from, top, baseline, x, width, ...runs.flatMap(({ run, from: start, x: left, extra }) => [start, left, extra, run.face, run.shows, ...Object.values(run.look)])])
     known = JSON.stringify([paragraph.outline, paragraph.text, lines])
     appearances.set(paragraph, known)
   }

@@ -1,6 +1,6 @@
 /** A stretch of a document as HTML for other programs: tags where HTML has one, the rest as inline style. */
 import type { Node, Slice } from "prosemirror-model"
-import { blockText, letterLook, outlineLevel, paragraphAttrs, paragraphLook, type LetterFormat, type RunLook, type StyleSheet } from "../../document"
+import { letterLook, outlineLevel, paragraphAttrs, paragraphLook, type LetterFormat, type RunLook, type StyleSheet } from "../../document"
 
 const entities: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" }
 const safe = (text: string) => text.replace(/[&<>"]/g, (c) => entities[c] as string)
@@ -31,7 +31,7 @@ function run(text: string, look: RunLook, base: LetterFormat): string {
 function inline(paragraph: Node, base: LetterFormat): string {
   let html = ""
   paragraph.forEach((child) => {
-    html += run(child.isText ? (child.text ?? "") : blockText(paragraph.type.create(null, child)), letterLook(base, child.marks), base)
+    html += run(child.isText ? (child.text ?? "") : (child.type.spec.leafText?.(child) ?? ""), letterLook(base, child.marks), base)
   })
   return html
 }

@@ -90,7 +90,7 @@ function glyphs(piece: LineRun, face: PdfFace, text: string): string {
     let next = g
     while (next < last && clusters[next] === start) next++
     const end = next < last ? (clusters[next] as number) : piece.to
-    const cluster = text.slice(start, end)
+    const cluster = run.shows ?? text.slice(start, end)
     // Several glyphs for one text: the text is said once, around them all.
     const several = next - g > 1
     if (several) {

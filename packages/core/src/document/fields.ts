@@ -1,0 +1,32 @@
+/** Fields: places in the text that show something computed. For now the date and the time, kept up to date. */
+import type { Node } from "prosemirror-model"
+
+export interface FieldAttrs {
+  kind: "date"
+  /** A key of dateFormats. */
+  format: string
+}
+
+/** How dates and times may be written, each in the words and order of the document's language. */
+export const dateFormats: Readonly<Record<string, Intl.DateTimeFormatOptions>> = {
+  long: { dateStyle: "long" },
+  full: { dateStyle: "full" },
+  medium: { dateStyle: "medium" },
+  short: { dateStyle: "short" },
+  dayMonth: { day: "numeric", month: "long" },
+  monthYear: { month: "long", year: "numeric" },
+  weekday: { weekday: "long" },
+  year: { year: "numeric" },
+  time: { timeStyle: "short" },
+  dateTime: { dateStyle: "long", timeStyle: "short" },
+}
+
+/** A moment in one of the formats. An unknown format counts as long. */
+export function formatDate(moment: Date, format: string, language: string): string {
+  return new Intl.DateTimeFormat(language, dateFormats[format] ?? dateFormats.long).format(moment)
+}
+
+/** What a field shows now. */
+export function fieldText(field: Node, language: string, now = new Date()): string {
+  return formatDate(now, (field.attrs as FieldAttrs).format, language)
+}
