@@ -75,7 +75,7 @@ test("the PDF of a long paper: clean file, title and language, bookmarks, struct
 })
 
 test("text copies out of the PDF as it was written: ligatures, accents, other scripts, emoji", async ({ desk }) => {
-  const text = "office efficient flow naïve café Ωμέγα Привет 👩‍🚀 😀 ✓ ∑"
+  const text = "Office efficient flow naïve café Ωμέγα Привет 👩‍🚀 😀 ✓ ∑"
   await desk.blank()
   await desk.type(text)
   await desk.saved()

@@ -108,3 +108,45 @@ test("the phone's screens pass the automated check of accessibility", async ({ d
   await page.getByRole("button", { name: "Write" }).tap()
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id}: ${v.nodes[0]?.html}`)).toEqual([])
 })
+
+test("two fingers zoom, and the place being read stays", async ({ desk, page }) => {
+  await desk.openNamed("Tides and timetables")
+  await page.getByRole("button", { name: "Show the sheets" }).tap()
+  await expect(page.getByRole("group", { name: /^Sheet 1 of/ })).toBeVisible()
+  const before = (await desk.firstSheet.boundingBox())!.width
+  const cdp = await page.context().newCDPSession(page)
+  const touch = (type: "touchStart" | "touchMove" | "touchEnd", gap: number) =>
+    cdp.send("Input.dispatchTouchEvent", { type, touchPoints: gap ? [{ x: 195, y: 400 - gap, id: 1 }, { x: 195, y: 400 + gap, id: 2 }] : [] })
+  await touch("touchStart", 60)
+  for (const gap of [70, 85, 100, 120]) await touch("touchMove", gap)
+  await touch("touchEnd", 0)
+  await expect.poll(async () => (await desk.firstSheet.boundingBox())!.width).toBeGreaterThan(before * 1.5)
+})
+
+test("a glass shows the place while a handle is dragged", async ({ desk, page }) => {
+  await desk.openNamed("Letter to the harbour master")
+  const { left, right, middle } = await desk.where("Captain")
+  await page.touchscreen.tap((left + right) / 2, middle)
+  await page.touchscreen.tap((left + right) / 2, middle)
+  const handle = (await page.locator(".handle.to").boundingBox())!
+  const cdp = await page.context().newCDPSession(page)
+  const touch = (type: "touchStart" | "touchMove" | "touchEnd", x = 0) => cdp.send("Input.dispatchTouchEvent", { type, touchPoints: x ? [{ x, y: handle.y + 14 }] : [] })
+  await touch("touchStart", handle.x + 24)
+  await touch("touchMove", handle.x + 50)
+  await expect(page.locator(".magnifier .sheet")).toBeVisible()
+  await touch("touchEnd")
+  await expect(page.locator(".magnifier")).toHaveCount(0)
+})
+
+test("reading on a phone: a tap and a swipe turn the sheets", async ({ desk, page }) => {
+  await desk.openNamed("Minutes, 3 November")
+  await page.getByRole("button", { name: "Find a tool" }).tap()
+  await page.keyboard.type("reading")
+  await page.keyboard.press("Enter")
+  const status = page.getByRole("toolbar", { name: "Reading" }).getByRole("status")
+  await expect(status).toHaveText("Sheet 1 of 3")
+  await page.touchscreen.tap(330, 400)
+  await expect(status).toHaveText("Sheet 2 of 3")
+  await page.getByRole("button", { name: "Back to writing" }).tap()
+  await expect(page.getByRole("navigation", { name: "Bench" })).toBeVisible()
+})

@@ -32,11 +32,11 @@ test("numbers are read with a point or a comma, within bounds", () => {
 })
 
 test("sheets lie below one another, in the middle of the desk", () => {
-  const stack = new Stack(table([1, 2, 3], [0, 5, 9], [0, 0, 0]), { scale: 0.5, flow: false, width: 1000 })
+  const stack = new Stack(table([1, 2, 3], [0, 5, 9], [0, 0, 0]), { scale: 0.5, flow: false, width: 1000, columns: 1, rowHeight: null })
   expect([stack.top(0), stack.top(1), stack.height]).toEqual([20, 440, 1280])
   expect(stack.left(0)).toBe(350)
-  expect([0, 430, 440, 9999].map((y) => stack.indexAt(y))).toEqual([0, 0, 1, 2])
-  expect(new Stack(table([1, 2], [0, 5], [0, 0]), { scale: 1, flow: true, width: 600 }).top(1)).toBe(800)
+  expect([0, 430, 440, 9999].map((y) => stack.indexAt(500, y))).toEqual([0, 0, 1, 2])
+  expect(new Stack(table([1, 2], [0, 5], [0, 0]), { scale: 1, flow: true, width: 600, columns: 1, rowHeight: null }).top(1)).toBe(800)
 })
 
 test("the mirror finds the sheets of a block that goes over several", () => {

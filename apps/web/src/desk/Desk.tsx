@@ -9,6 +9,7 @@ import { Bench } from "./bars/Bench"
 import { FootLine } from "./bars/FootLine"
 import { LinkCard } from "./bars/LinkCard"
 import { PasteCard } from "./bars/PasteCard"
+import { ReadingBar } from "./bars/ReadingBar"
 import { SelectionBar } from "./bars/SelectionBar"
 import { Strip } from "./bars/Strip"
 import { PhoneTopBar, WideTopBar } from "./bars/TopBar"
@@ -24,7 +25,7 @@ function Sheets() {
   const host = useRef<HTMLDivElement>(null)
   const mode = useDesk((s) => s.mode)
   useEffect(() => (host.current ? session.attach(host.current) : undefined), [session])
-  return <div ref={host} role="main" aria-label="Document" className={`min-h-0 flex-1 overflow-auto ${mode === "flow" ? "bg-white" : "bg-desk"}`} style={{ overflowAnchor: "none" }} />
+  return <div ref={host} tabIndex={-1} role="main" aria-label="Document" className={`min-h-0 flex-1 outline-none ${mode === "reading" ? "overflow-hidden" : "overflow-auto"} ${mode === "flow" ? "bg-white" : "bg-desk"}`} style={{ overflowAnchor: "none", touchAction: "pan-x pan-y" }} />
 }
 
 function Notice() {
@@ -79,7 +80,14 @@ function Frame() {
     addEventListener("keydown", onKey)
     return () => removeEventListener("keydown", onKey)
   }, [session])
-  const { tray, writing, touch } = useDesk((s) => ({ tray: s.tray, writing: s.writing, touch: s.touch }))
+  const { tray, writing, touch, mode } = useDesk((s) => ({ mode: s.mode, tray: s.tray, writing: s.writing, touch: s.touch }))
+  if (mode === "reading")
+    return (
+      <div className="flex h-full flex-col bg-desk">
+        <Sheets />
+        <ReadingBar />
+      </div>
+    )
   if (wide)
     return (
       <div className="flex h-full flex-col bg-desk" onMouseDown={keepFocus}>

@@ -21,6 +21,7 @@ import { createDeskStore, type DeskState, type DeskStore, type TrayId, type View
 import { EagerTypesetter } from "./view/eager"
 import { SheetView, type Mark, type Place } from "./view/sheetView"
 import { sideGap, type StackOptions } from "./view/stack"
+import { attachZooming } from "./view/zooming"
 
 /** Space beside the text in flow view, and the widest line that reads well, in CSS pixels. */
 const flowMargin = 22
@@ -36,7 +37,13 @@ const blank = EditorState.create({ doc: document([]) })
 /** Milliseconds after which bars and trays are shown what changed, if no frame came. */
 const unseenDelay = 200
 
-const preferenceKey = "biblon-desk-view"
+const preferenceKey = "biblon-view-"
+
+/** How sheets fit the window: a sheet's width, a whole sheet, or two side by side. */
+export type Fit = "width" | "sheet" | "pair"
+
+/** Rows that a key turns in reading view. */
+const turning: Record<string, number> = { ArrowRight: 1, ArrowDown: 1, PageDown: 1, " ": 1, Enter: 1, ArrowLeft: -1, ArrowUp: -1, PageUp: -1, Backspace: -1, Home: -1e6, End: 1e6 }
 
 export class DeskSession {
   readonly store: DeskStore
@@ -54,15 +61,15 @@ export class DeskSession {
   private goalX: number | null = null
   private composing: { from: number; to: number } | null = null
   private spec: LayoutSpec | null = null
-  private fittedScale = true
+  /** How the sheets fit the window; null where a scale was chosen. */
+  private fit: Fit | null = "width"
   private endSession: () => void = () => {}
   private closed = false
   private stopPdf: AbortController | null = null
 
   constructor(readonly id: string) {
-    const narrow = window.innerWidth < 1000
-    const mode = readPreference() ?? (narrow ? "flow" : "sheets")
-    this.store = createDeskStore({ mode, scale: fullSize })
+    this.store = createDeskStore({ mode: window.innerWidth < 1000 ? "flow" : "sheets", scale: fullSize })
+    this.readPreference()
     this.layout = new LayoutClient(
       () => this.onReport(),
       (message) => this.store.setState({ trouble: `The sheets could not be laid out: ${message}. What you wrote is safe; reload the page.` }),
@@ -122,6 +129,18 @@ export class DeskSession {
         await new Promise((resolve) => setTimeout(resolve, wait))
         wait = Math.min(4000, wait * 1.5)
       }
+    }
+  }
+
+  /** How this document was looked at last, on this device. */
+  private readPreference(): void {
+    try {
+      const kept = JSON.parse(localStorage.getItem(preferenceKey + this.id) ?? "null") as { mode: ViewMode; fit: Fit | null; scale: number } | null
+      if (!kept || (kept.mode !== "flow" && kept.mode !== "sheets")) return
+      this.fit = kept.fit === null || kept.fit === "sheet" || kept.fit === "pair" ? kept.fit : "width"
+      this.store.setState({ mode: kept.mode, ...(this.fit === null && Number.isFinite(kept.scale) ? { scale: kept.scale } : {}) })
+    } catch {
+      // What cannot be read was not kept by this version.
     }
   }
 
@@ -279,10 +298,16 @@ export class DeskSession {
     this.showBusy()
   }
 
+  /** Runs a command of typing, which joins what was typed just before, and corrects what came of it. */
+  private type(command: Command, joins?: "typed" | "composed"): void {
+    const typing: Command = (state, dispatch) => command(state, dispatch && ((tr) => dispatch(joins ? joining(tr, joins) : tr)))
+    if (this.run(typing) && joins === "typed") this.correctTyped()
+  }
+
   private onKey(event: KeyboardEvent): void {
     const { key, ctrlKey, metaKey } = event
     let act = keyAction(event)
-    if (!act && this.waitingKeys && key.length === 1 && !ctrlKey && !metaKey) act = () => void this.run(insertText(key))
+    if (!act && this.waitingKeys && key.length === 1 && !ctrlKey && !metaKey) act = () => this.type(insertText(key), "typed")
     if (!act) return
     event.preventDefault()
     if (this.waitingKeys) this.waitingKeys.push(() => act(this))
@@ -296,7 +321,7 @@ export class DeskSession {
     const view = (this.view = new SheetView(
       host,
       { layout: this.layout, editor: () => this.editor, bias: () => this.bias, composing: () => this.composing, marks: (block) => this.marks(block) },
-      this.stackOptions(host.clientWidth),
+      this.stackOptions(host),
       (summary) => {
         this.show({ view: summary })
         this.placeField(summary.caret)
@@ -306,10 +331,7 @@ export class DeskSession {
     ))
     const field = (this.field = new TextField({
       editor: () => this.state ?? blank,
-      run: (command, joins) => {
-        const typing: Command = (state, dispatch) => command(state, dispatch && ((tr) => dispatch(joins ? joining(tr, joins) : tr)))
-        if (this.run(typing) && joins === "typed") this.correctTyped()
-      },
+      run: (command, joins) => this.type(command, joins),
       composing: (range) => {
         this.composing = range
         this.view?.paintSelection()
@@ -330,6 +352,7 @@ export class DeskSession {
       editor: () => this.editor,
       drop: (place, copies) => void this.run(dragSelection(place.pos, copies)),
       dropCaret: (place) => this.view?.showDropCaret(place),
+      reading: () => this.store.getState().mode === "reading",
       follow: () => {
         const link = this.state && linkAt(this.state)
         if (link) this.openLink(link.href)
@@ -357,12 +380,16 @@ export class DeskSession {
       this.select(place.pos, place)
       void this.clipboard.paste(transferred(event.dataTransfer))
     })
+    this.attachReading(host)
+    const endZooming = attachZooming(host, view.canvas, { zoomBy: (factor) => this.zoom(this.store.getState().scale * factor) })
     const resize = new ResizeObserver(() => this.arrange())
     resize.observe(host)
     this.arrange()
     if (this.layout.mirror.count > 0) view.refresh()
+    if (this.store.getState().mode === "reading") host.focus()
     return () => {
       resize.disconnect()
+      endZooming()
       this.detach()
     }
   }
@@ -380,7 +407,7 @@ export class DeskSession {
   }
 
   focus(): void {
-    if (!this.field) return
+    if (!this.field || this.store.getState().mode === "reading") return
     // With a tray open on a touch screen the keyboard would cover it: the text keeps the caret without one.
     const { tray, touch } = this.store.getState()
     this.field.element.inputMode = touch && tray !== null ? "none" : "text"
@@ -395,14 +422,14 @@ export class DeskSession {
     if (caret && this.field) this.field.element.style.transform = `translate(${caret.x}px, ${caret.y}px)`
   }
 
-  private stackOptions(width: number): StackOptions {
-    const { mode, scale } = this.store.getState()
-    return { scale, flow: mode === "flow", width }
+  private stackOptions(host: HTMLElement): StackOptions {
+    const { mode, scale, columns } = this.store.getState()
+    return { scale, flow: mode === "flow", width: host.clientWidth, columns: mode === "flow" ? 1 : columns, rowHeight: mode === "reading" ? host.clientHeight : null }
   }
 
   private specFor(width: number): LayoutSpec {
     const { mode, scale } = this.store.getState()
-    if (mode === "sheets") return { mode: "sheets" }
+    if (mode !== "flow") return { mode: "sheets" }
     const points = Math.floor(Math.min(width, flowWidest) / scale)
     return { mode: "flow", width: points, margin: flowMargin / scale }
   }
@@ -411,24 +438,33 @@ export class DeskSession {
   private arrange(): void {
     const { view } = this
     if (!view) return
-    const width = view.host.clientWidth
+    const { clientWidth: width, clientHeight: height } = view.host
     if (width === 0) return
-    if (this.fittedScale) {
-      const { mode } = this.store.getState()
-      const narrow = width < 600
-      const scale = mode === "flow" ? (narrow ? 1.5 : 1.6) : Math.min(fullSize * 1.25, Math.max(scales.least, (width - (narrow ? 2 * sideGap : 64)) / this.sheetWidth()))
-      this.store.setState({ scale })
-    }
+    if (this.fit !== null) this.store.setState(this.fitted(width, height))
     const spec = this.specFor(width)
     const changed = JSON.stringify(spec) !== JSON.stringify(this.spec)
     this.spec = spec
-    view.setOptions(this.stackOptions(width), changed && this.layout.mirror.count > 0)
+    view.setOptions(this.stackOptions(view.host), changed && this.layout.mirror.count > 0)
     if (changed) this.layout.setSpec(spec)
     else if (this.state && this.store.getState().writing) view.reveal(this.head)
   }
 
-  private sheetWidth(): number {
-    return (this.state ?? blank).doc.attrs.setup.width as number
+  /** Scale and sheets in a row that fit the room. */
+  private fitted(width: number, height: number): { scale: number; columns: number } {
+    const { mode } = this.store.getState()
+    const narrow = width < 600
+    const { width: sheetWidth, height: sheetHeight } = (this.state ?? blank).doc.attrs.setup as { width: number; height: number }
+    const clamp = (scale: number, most = scales.most) => Math.min(most, Math.max(scales.least, scale))
+    const side = narrow ? 2 * sideGap : 64
+    const whole = (height - (mode === "reading" ? 16 : 44)) / sheetHeight
+    if (mode === "flow") return { scale: narrow ? 1.5 : 1.6, columns: 1 }
+    if (mode === "reading") {
+      const columns = width > height ? 2 : 1
+      return { scale: Math.min(whole, (width - side - 20 * (columns - 1)) / (sheetWidth * columns)), columns }
+    }
+    if (this.fit === "pair") return { scale: clamp(Math.min(whole * 1.6, (width - side - 20) / (2 * sheetWidth))), columns: 2 }
+    if (this.fit === "sheet") return { scale: clamp(Math.min(whole, (width - side) / sheetWidth)), columns: 1 }
+    return { scale: clamp((width - side) / sheetWidth, fullSize * 1.25), columns: 1 }
   }
 
   readonly clipboard = new Clipboard(this)
@@ -512,16 +548,84 @@ export class DeskSession {
 
   setMode(mode: ViewMode): void {
     this.store.setState({ mode })
-    this.fittedScale = true
-    localStorage.setItem(preferenceKey, mode)
+    this.fit = "width"
+    this.keepPreference()
     this.arrange()
   }
 
-  /** Scale in CSS pixels for a point; null fits it to the window. */
-  zoom(scale: number | null): void {
-    this.fittedScale = scale === null
-    if (scale !== null) this.store.setState({ scale: Math.min(scales.most, Math.max(scales.least, scale)) })
+  /** Scale in CSS pixels for a point. */
+  zoom(scale: number): void {
+    this.fit = null
+    this.store.setState({ scale: Math.min(scales.most, Math.max(scales.least, scale)) })
+    this.keepPreference()
     this.arrange()
+  }
+
+  /** Lets the sheets fit the window, and go on fitting it. */
+  fitTo(fit: Fit): void {
+    if (this.store.getState().mode !== "sheets") this.store.setState({ mode: "sheets" })
+    this.fit = fit
+    this.keepPreference()
+    this.arrange()
+  }
+
+  private keepPreference(): void {
+    const { mode, scale } = this.store.getState()
+    if (mode !== "reading") localStorage.setItem(preferenceKey + this.id, JSON.stringify({ mode, fit: this.fit, scale }))
+  }
+
+  toggleSigns(): void {
+    const signs = !this.store.getState().signs
+    this.store.setState({ signs })
+    this.view?.showSigns(signs)
+  }
+
+  // ---- reading
+
+  private modeBefore: ViewMode = "sheets"
+
+  /** Sheets to be turned, whole, where nothing can be changed by accident. */
+  startReading(): void {
+    const { mode } = this.store.getState()
+    if (mode === "reading") return
+    this.modeBefore = mode
+    this.blur()
+    this.store.setState({ tray: null, mode: "reading" })
+    this.fit = "width"
+    this.arrange()
+  }
+
+  leaveReading(): void {
+    if (this.store.getState().mode !== "reading") return
+    this.store.setState({ mode: this.modeBefore })
+    this.readPreference()
+    this.arrange()
+  }
+
+  turn(rows: number): void {
+    this.view?.turn(rows)
+  }
+
+  /** In reading view: keys turn the sheets, a tap or swipe does. */
+  private attachReading(host: HTMLElement): void {
+    const reading = () => this.store.getState().mode === "reading"
+    host.addEventListener("keydown", (event) => {
+      if (!reading()) return
+      const rows = turning[event.key]
+      if (event.key === "Escape") this.leaveReading()
+      else if (rows !== undefined) this.turn(rows)
+      else return
+      event.preventDefault()
+    })
+    let down: PointerEvent | null = null
+    host.addEventListener("pointerdown", (event) => (down = event))
+    host.addEventListener("pointerup", (event) => {
+      if (!reading() || !down) return
+      const dx = event.clientX - down.clientX
+      down = null
+      if (Math.abs(dx) > 40) this.turn(dx < 0 ? 1 : -1)
+      else this.turn(event.clientX < host.getBoundingClientRect().left + host.clientWidth / 3 ? -1 : 1)
+    })
   }
 
   private warmed = false
@@ -576,9 +680,4 @@ export class DeskSession {
   get status(): { version: number; current: boolean; complete: boolean } {
     return { version: getVersion(this.editor), current: this.layout.current, complete: this.layout.mirror.complete }
   }
-}
-
-function readPreference(): ViewMode | null {
-  const kept = localStorage.getItem(preferenceKey)
-  return kept === "flow" || kept === "sheets" ? kept : null
 }

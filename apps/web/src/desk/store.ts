@@ -6,7 +6,7 @@ import type { PdfProgress } from "../workers/pdf"
 import type { ViewSummary } from "./view/sheetView"
 
 export type TrayId = "write" | "structure" | "place" | "deliver" | "changes" | "find" | "help" | "corrections"
-export type ViewMode = "flow" | "sheets"
+export type ViewMode = "flow" | "sheets" | "reading"
 
 export interface DeskState {
   phase: { kind: "opening" } | { kind: "waiting"; message: string } | { kind: "missing" } | { kind: "open" }
@@ -18,6 +18,10 @@ export interface DeskState {
   mode: ViewMode
   /** CSS pixels for a point. */
   scale: number
+  /** Sheets in a row. */
+  columns: number
+  /** Whether spaces, tabs, breaks and ends of paragraphs are shown. */
+  signs: boolean
   /** Whether the text has the keyboard. */
   writing: boolean
   /** Whether the last pointer was a finger. */
@@ -45,9 +49,11 @@ export function createDeskStore(initial: Pick<DeskState, "mode" | "scale">) {
     name: null,
     saving: { kind: "saved", at: null },
     tray: null,
+    columns: 1,
+    signs: false,
     writing: false,
     touch: false,
-    view: { sheets: 0, complete: false, caretSheet: 1, caret: null, selection: { from: null, to: null } },
+    view: { sheets: 0, complete: false, caretSheet: 1, firstShown: 1, caret: null, selection: { from: null, to: null } },
     canvas: null,
     trouble: null,
     delivering: null,

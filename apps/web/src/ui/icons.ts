@@ -42,3 +42,6 @@ export { MagicWandIcon as MagicWand } from "phosphor-react-native/src/icons/Magi
 export { MapPinIcon as MapPin } from "phosphor-react-native/src/icons/MapPin"
 export { StampIcon as Stamp } from "phosphor-react-native/src/icons/Stamp"
 export { FilePlusIcon as FilePlus } from "phosphor-react-native/src/icons/FilePlus"
+export { BookOpenIcon as BookOpen } from "phosphor-react-native/src/icons/BookOpen"
+export { ParagraphIcon as Paragraph } from "phosphor-react-native/src/icons/Paragraph"
+export { CaretRightIcon as CaretRight } from "phosphor-react-native/src/icons/CaretRight"

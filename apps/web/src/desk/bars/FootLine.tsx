@@ -57,11 +57,20 @@ export function FootLine() {
       <Text testID="words" className={said}>{`${figures.format(all)} ${all === 1 ? "word" : "words"}${selected ? `, ${figures.format(selected)} selected` : ""}`}</Text>
       <Text className={said}>{languages.of(language)}</Text>
       <View className="flex-1" />
+      <Pressable accessibilityRole="button" onPress={() => session.startReading()} className="h-8 justify-center rounded-button px-2 hover:bg-raised">
+        <Text className={said}>Reading</Text>
+      </Pressable>
       <ModeButton mode="sheets" label="Sheets" />
       <ModeButton mode="flow" label="Flow" />
       <View className="flex-row items-center">
+        <Pressable accessibilityRole="button" onPress={() => session.fitTo("sheet")} className="h-8 justify-center rounded-button px-2 hover:bg-raised">
+          <Text className={said}>Whole</Text>
+        </Pressable>
+        <Pressable accessibilityRole="button" onPress={() => session.fitTo("pair")} className="h-8 justify-center rounded-button px-2 hover:bg-raised">
+          <Text className={said}>Side by side</Text>
+        </Pressable>
         <IconButton name="Smaller view" icon={Minus} onPress={zoomBy(1 / 1.15)} className="h-8 w-8 rounded-button" />
-        <Pressable accessibilityRole="button" aria-label="Fit the view to the window" onPress={() => session.zoom(null)} className="h-8 w-14 items-center justify-center rounded-button hover:bg-raised">
+        <Pressable accessibilityRole="button" aria-label="Fit the view to the window" onPress={() => session.fitTo("width")} className="h-8 w-14 items-center justify-center rounded-button hover:bg-raised">
           <Text className={said}>{`${Math.round((scale / fullSize) * 100)} %`}</Text>
         </Pressable>
         <IconButton name="Larger view" icon={Plus} onPress={zoomBy(1.15)} className="h-8 w-8 rounded-button" />

@@ -6,6 +6,7 @@
 import { blockText } from "@biblon/core/document"
 import { wordAround } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
+import { Magnifier } from "../view/magnifier"
 import type { Place, SheetView } from "../view/sheetView"
 
 export interface PointerTarget {
@@ -15,6 +16,8 @@ export interface PointerTarget {
   /** The selection was let go at a place; with `copies` it also stays where it was. */
   drop(place: Place, copies: boolean): void
   dropCaret(place: Place | null): void
+  /** Whether nothing may be changed or selected now. */
+  reading(): boolean
   /** Opens the link at the caret. Returns false if there is none. */
   follow(): boolean
 }
@@ -68,6 +71,7 @@ export class PointerInput {
   }
 
   private readonly onDown = (event: PointerEvent): void => {
+    if (this.target.reading()) return
     if (event.button !== 0 || (event.target as HTMLElement).closest(".handle, .floating")) return
     const touch = event.pointerType !== "mouse"
     this.touching = touch
@@ -132,7 +136,7 @@ export class PointerInput {
         this.target.dropCaret(null)
         const place = this.view.atClient(x, y)
         if (!carrying) this.target.select(pressed.pos, pressed)
-        else if (place) this.target.drop(place, e.ctrlKey || e.altKey)
+        else if (place && e.type === "pointerup") this.target.drop(place, e.ctrlKey || e.altKey)
       },
     )
   }
@@ -146,12 +150,15 @@ export class PointerInput {
     const box = element.getBoundingClientRect()
     const dx = event.clientX - (box.left + box.width / 2)
     const dy = event.clientY - (box.top - 8)
-    this.drag(event, element, (x, y) => {
+    const lens = new Magnifier()
+    const look = (x: number, y: number) => {
       const place = this.view.atClient(x - dx, y - dy)
       if (!place) return
+      lens.show(this.view.canvas, x - dx, y - dy)
       if (end === "caret") this.target.select(place.pos, place)
       else if (place.pos !== fixed) this.target.select(fixed, place)
-    })
+    }
+    this.drag(event, element, look, () => lens.hide())
   }
 
   /** Follows the pointer until it is let go; near the edge of the window the sheets scroll under it. */
@@ -182,7 +189,7 @@ export class PointerInput {
       element.removeEventListener("pointermove", onMove)
       element.removeEventListener("pointerup", end)
       element.removeEventListener("pointercancel", end)
-      if (e.type === "pointerup") done?.(e.clientX, e.clientY, e)
+      done?.(e.clientX, e.clientY, e)
     }
     element.addEventListener("pointermove", onMove)
     element.addEventListener("pointerup", end)

@@ -43,6 +43,7 @@ function Symbols() {
   useEffect(() => void load(), [load])
   const pick = (char: string) => {
     session.run(insertText(char))
+    session.focus()
     used(char)
   }
   if (!categories) return <Text className="font-ui text-[14px] text-ink-soft">One moment…</Text>
@@ -101,7 +102,10 @@ function Dates() {
       </Segments>
       <View className="mt-2 overflow-hidden rounded-button border border-line bg-raised">
         {Object.keys(dateFormats).map((format) => (
-          <Pressable key={format} accessibilityRole="button" onPress={() => session.run(kept ? insertField(format) : insertText(formatDate(now, format, language)))} className="min-h-[44px] justify-center px-3 hover:bg-murex-soft/50 wide:min-h-[34px]">
+          <Pressable key={format} accessibilityRole="button" onPress={() => {
+              session.run(kept ? insertField(format) : insertText(formatDate(now, format, language)))
+              session.focus()
+            }} className="min-h-[44px] justify-center px-3 hover:bg-murex-soft/50 wide:min-h-[34px]">
             <Text className="font-ui text-[15px] text-ink">{formatDate(now, format, language)}</Text>
           </Pressable>
         ))}

@@ -2,7 +2,7 @@
  * Paints a sheet as real text. Text is set at twice its size in points, which makes whole pixel sizes of
  * all sizes in steps of 0.5, and the sheet is scaled: so the browser's advances are those of the layout.
  */
-import { lineTop, underlineOf, type Fragment, type Line, type LineRun, type ParagraphLayout, type Sheet } from "@biblon/core/layout"
+import { caretEdges, lineTop, underlineOf, type Fragment, type Line, type LineRun, type ParagraphLayout, type Sheet } from "@biblon/core/layout"
 
 /** Pixels of set text for a point. */
 const setting = 2
@@ -26,7 +26,30 @@ function paintRun(paragraph: ParagraphLayout, line: Line, piece: LineRun): Node[
   return [span, element("i", "rule", { left: px(rule.x), top: px(line.baseline + rule.y), width: px(rule.width), height: px(rule.height), background: look.colour })]
 }
 
-function paintFragment({ paragraph, from, to, width }: Fragment): HTMLElement {
+const signOf: Record<string, string> = { " ": "·", "\u00a0": "°", "\t": "→", "\u00ad": "¬", "\u2011": "‑" }
+
+/** Signs for what cannot be seen: spaces, tabs, breaks, the end of the paragraph. */
+function paintSigns(paragraph: ParagraphLayout, line: Line, last: boolean): HTMLElement[] {
+  const edges = caretEdges(paragraph, line)
+  const size = line.runs[0]?.run.look.size ?? 11
+  const signs: HTMLElement[] = []
+  const add = (sign: string, x: number) => {
+    const mark = element("i", "run sign", { left: px(x), fontSize: px(size) })
+    mark.setAttribute("aria-hidden", "true")
+    mark.textContent = sign
+    signs.push(mark)
+  }
+  for (let at = line.from; at < line.to; at++) {
+    const sign = signOf[paragraph.text[at] ?? ""]
+    const [left, right] = [edges[at - line.from] as number, edges[at + 1 - line.from] as number]
+    if (sign) add(sign, paragraph.text[at] === "\t" ? left : (left + right) / 2 - size * 0.125)
+  }
+  if (paragraph.text[line.to - 1] === "\n") add("↵", edges.at(-1) as number)
+  else if (last) add("¶", edges.at(-1) as number)
+  return signs
+}
+
+function paintFragment({ paragraph, from, to, width }: Fragment, signs: boolean): HTMLElement {
   const heading = paragraph.outline
   const last = paragraph.lines[to - 1] as Line
   const block = element("div", "block", { width: px(width), height: px(last.top + last.height - (paragraph.lines[from] as Line).top) })
@@ -37,6 +60,7 @@ function paintFragment({ paragraph, from, to, width }: Fragment): HTMLElement {
     const span = element("span", "line", { top: px(line.top - first.top) })
     span.setAttribute("style", `${span.getAttribute("style")};--baseline:${px(line.baseline)}`)
     for (const piece of line.runs) span.append(...paintRun(paragraph, line, piece))
+    if (signs) span.append(...paintSigns(paragraph, line, line === paragraph.lines.at(-1)))
     block.append(span)
   }
   return block
@@ -62,6 +86,7 @@ export class PaintedSheet {
   private readonly text = element("div", "layer text")
   private blocks = new Map<string, HTMLElement[]>()
   private shown = -1
+  private signs = false
 
   constructor() {
     this.element.setAttribute("role", "group")
@@ -75,17 +100,18 @@ export class PaintedSheet {
   }
 
   /** Blocks that look as before keep their elements. */
-  paint(sheet: Sheet): void {
-    if (this.shown === sheet.id) return
+  paint(sheet: Sheet, signs: boolean): void {
+    if (this.shown === sheet.id && this.signs === signs) return
     this.shown = sheet.id
+    this.signs = signs
     const before = this.blocks
     const now = new Map<string, HTMLElement[]>()
     const wanted: HTMLElement[] = []
     for (const fragment of sheet.fragments) {
       const { from, to, width } = fragment
-      const key = `${from} ${to} ${width} ${appearance(fragment.paragraph)}`
+      const key = `${signs} ${from} ${to} ${width} ${appearance(fragment.paragraph)}`
       // Paragraphs that look alike each have their own.
-      const [block = paintFragment(fragment), ...rest] = before.get(key) ?? []
+      const [block = paintFragment(fragment, signs), ...rest] = before.get(key) ?? []
       if (rest.length > 0) before.set(key, rest)
       else before.delete(key)
       const place = `translate(${px(fragment.x)}, ${px(lineTop(fragment, fragment.paragraph.lines[from] as Line))})`

@@ -37,6 +37,8 @@ export interface ViewSummary {
   complete: boolean
   /** Number of the sheet with the caret, from 1. */
   caretSheet: number
+  /** The first sheet in sight, from 1. */
+  firstShown: number
   caret: Box | null
   /** Edges of the selection in the view's pixels, where they are in sight. */
   selection: { from: Box | null; to: Box | null }
@@ -135,7 +137,7 @@ export class SheetView {
   refresh(): void {
     const { mirror } = this.source.layout
     const before = this.stack
-    const anchor = before.count > 0 ? before.indexAt(this.host.scrollTop) : -1
+    const anchor = before.count > 0 ? before.rowAt(this.host.scrollTop) : -1
     const anchorId = before.table.ids[anchor]
     this.stack = new Stack(mirror.table, this.options)
     this.resize()
@@ -163,8 +165,8 @@ export class SheetView {
   private paint(): void {
     const { mirror } = this.source.layout
     const { scrollTop, clientHeight } = this.host
-    const first = this.stack.indexAt(scrollTop)
-    const last = this.stack.indexAt(scrollTop + clientHeight)
+    const first = this.stack.rowAt(scrollTop + 1)
+    const last = this.stack.rowAt(scrollTop + clientHeight) + this.options.columns - 1
     const from = Math.max(0, first - spare)
     const to = Math.min(Math.max(this.stack.count, 1), last + 1 + spare)
     if (from !== this.wanted.from || to !== this.wanted.to) {
@@ -189,7 +191,7 @@ export class SheetView {
       const width = (this.stack.table.widths[index] ?? 0) * scale
       const height = (this.stack.table.heights[index] ?? 0) * scale
       painted.place(this.stack.left(index), this.stack.top(index), width, height, scale, flow ? "Text" : `Sheet ${index + 1} of ${this.stack.count}`)
-      if (content) painted.paint(content)
+      if (content) painted.paint(content, this.signs)
     }
     this.paintSelection()
   }
@@ -219,6 +221,7 @@ export class SheetView {
     this.onChange({
       sheets: this.stack.count,
       complete: layout.mirror.complete,
+      firstShown: this.stack.rowAt(this.host.scrollTop + this.host.clientHeight * 0.4) + 1,
       caretSheet: (this.sheetIndex(place) ?? 0) + 1,
       caret: box,
       selection: empty ? { from: box, to: box } : { from: edge(Math.min(anchor, head)), to: edge(Math.max(anchor, head)) },
@@ -300,10 +303,7 @@ export class SheetView {
   /** The place nearest to a point of the canvas; null while nothing is there. */
   at(x: number, y: number): Place | null {
     const { mirror } = this.source.layout
-    let index = this.stack.indexAt(y)
-    // Between two sheets the nearer one counts.
-    const below = index + 1
-    if (below < this.stack.count && this.stack.top(below) - y < y - this.stack.top(index) - (this.stack.table.heights[index] ?? 0) * this.scale) index = below
+    const index = this.stack.indexAt(x, y)
     const sheet = mirror.sheet(index)
     const found = sheet && hit(sheet, (x - this.stack.left(index)) / this.scale, (y - this.stack.top(index)) / this.scale)
     if (!found) return null
@@ -345,6 +345,22 @@ export class SheetView {
       this.host.scrollTop = this.stack.top(index)
       this.paint()
     })
+  }
+
+  private signs = false
+
+  /** Shows or hides spaces, tabs, breaks and ends of paragraphs. */
+  showSigns(signs: boolean): void {
+    this.signs = signs
+    this.paint()
+  }
+
+  /** One row of sheets on or back, in reading view. */
+  turn(rows: number): void {
+    const { rowHeight } = this.options
+    if (rowHeight === null) return
+    this.host.scrollTop = (Math.round(this.host.scrollTop / rowHeight) + rows) * rowHeight
+    this.paint()
   }
 
   /** Whether a place is on a sheet whose contents are here. */

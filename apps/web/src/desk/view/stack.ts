@@ -1,4 +1,4 @@
-/** How the sheets lie on the desk: one below the other, in CSS pixels. */
+/** How the sheets lie on the desk: below one another, or in rows, in CSS pixels. */
 import type { SheetTable } from "../../workers/protocol"
 
 /** Space between sheets of paper, and above the first and below the last. */
@@ -13,10 +13,15 @@ export interface StackOptions {
   flow: boolean
   /** Width of the desk. */
   width: number
+  /** Sheets in a row. */
+  columns: number
+  /** Height of a row in reading view, where one row fills the screen; null for rows as high as their sheets. */
+  rowHeight: number | null
 }
 
 export class Stack {
   private readonly tops: Float64Array
+  private readonly lefts: Float64Array
   readonly height: number
   readonly width: number
 
@@ -24,19 +29,32 @@ export class Stack {
     readonly table: SheetTable,
     readonly options: StackOptions,
   ) {
-    const { scale, flow } = options
+    const { scale, flow, columns, rowHeight } = options
     const gap = flow ? 0 : sheetGap
     const n = table.ids.length
+    const heightOf = (i: number) => (table.heights[i] ?? 0) * scale
+    const widthOf = (i: number) => (table.widths[i] ?? 0) * scale
     this.tops = new Float64Array(n)
-    let y = gap
-    let widest = 0
-    for (let i = 0; i < n; i++) {
-      this.tops[i] = y
-      y += (table.heights[i] ?? 0) * scale + gap
-      widest = Math.max(widest, table.widths[i] ?? 0)
+    this.lefts = new Float64Array(n)
+    const widths: number[] = []
+    let y = rowHeight === null ? gap : 0
+    for (let first = 0; first < n; first += columns) {
+      const row = Array.from({ length: Math.min(columns, n - first) }, (_, i) => first + i)
+      const high = Math.max(...row.map(heightOf))
+      for (const i of row) this.tops[i] = rowHeight === null ? y : y + Math.max(0, (rowHeight - high) / 2)
+      y += rowHeight ?? high + gap
+      widths.push(row.reduce((sum, i) => sum + widthOf(i), gap * (row.length - 1)))
     }
     this.height = y
-    this.width = Math.max(options.width, widest * scale + 2 * (flow ? 0 : sideGap))
+    const widest = widths.reduce((a, b) => Math.max(a, b), 0)
+    this.width = Math.max(options.width, widest + 2 * (flow ? 0 : sideGap))
+    for (let i = 0, x = 0; i < n; i++) {
+      const row = Math.floor(i / columns)
+      // An incomplete last row begins where the full ones do.
+      if (i % columns === 0) x = Math.max(0, (this.width - (columns > 1 ? (widths[0] ?? 0) : (widths[row] ?? 0))) / 2)
+      this.lefts[i] = x
+      x += widthOf(i) + gap
+    }
   }
 
   get count(): number {
@@ -48,11 +66,11 @@ export class Stack {
   }
 
   left(index: number): number {
-    return Math.max(0, (this.width - (this.table.widths[index] ?? 0) * this.options.scale) / 2)
+    return this.lefts[index] ?? 0
   }
 
-  /** The sheet at a height, or the one above it. */
-  indexAt(y: number): number {
+  /** The first sheet of the row at a height, or of the one above it. */
+  rowAt(y: number): number {
     let low = 0
     let high = this.tops.length - 1
     while (low < high) {
@@ -60,6 +78,17 @@ export class Stack {
       if ((this.tops[middle] ?? 0) <= y) low = middle
       else high = middle - 1
     }
-    return Math.max(0, low)
+    return Math.max(0, low - (low % this.options.columns))
+  }
+
+  /** The sheet nearest to a point. */
+  indexAt(x: number, y: number): number {
+    const { columns, scale } = this.options
+    let row = this.rowAt(y)
+    const below = row + columns
+    // Between two rows the nearer one counts.
+    if (below < this.count && this.top(below) - y < y - this.top(row) - (this.table.heights[row] ?? 0) * scale) row = below
+    for (let i = row; i < Math.min(row + columns, this.count); i++) if (x < this.left(i) + (this.table.widths[i] ?? 0) * scale + sheetGap / 2) return i
+    return Math.max(0, Math.min(row + columns, this.count) - 1)
   }
 }
