@@ -4,9 +4,10 @@ import { tmpdir } from "node:os"
 import type { AddressInfo } from "node:net"
 import { join, resolve } from "node:path"
 import type { Browser, Page } from "playwright-core"
+import { document as emptyDocument } from "@biblon/core/document"
 import { createApp } from "../apps/server/src/app"
 import { percentile } from "./browser"
-import { prose } from "./text"
+import { prose, proseParagraphs } from "./text"
 
 declare const scheduler: { postTask(task: () => void, options: { priority: string }): Promise<void> }
 
@@ -18,6 +19,14 @@ export interface DeskFigures {
   openMs1: number
   openMs1000: number
   longestTaskMs1000: number
+  /** Typing while more than 10,000 places are marked. */
+  foundPlaces: number
+  paintP95MsFound: number
+  /** 100 sheets of HTML, from the paste to the first sheet painted, and the longest task of it. */
+  pasteMs: number
+  pasteLongestTaskMs: number
+  /** Growth of the page's memory by 5,000 letters in 500 changes and 500 undos. */
+  memoryGrowthKb: number
 }
 
 /** Opens a document until the letters of its first sheet are in the page and painted. */
@@ -72,6 +81,69 @@ async function paintMs(page: Page, letters: number): Promise<{ times: number[]; 
   })
 }
 
+/** Types in the document that is open while all places of a letter are marked. */
+async function whileFound(page: Page): Promise<Pick<DeskFigures, "foundPlaces" | "paintP95MsFound">> {
+  await page.keyboard.press("Control+f")
+  await page.getByRole("textbox", { name: "Find" }).fill("ferry")
+  const count = page.getByTestId("find-count")
+  await page.waitForFunction(() => /of \d+$/.test(document.querySelector("[data-testid=find-count]")?.textContent ?? ""))
+  const foundPlaces = Number(/of (\d+)/.exec((await count.textContent()) ?? "")?.[1])
+  const { times } = await paintMs(page, 120)
+  return { foundPlaces, paintP95MsFound: percentile(times, 0.95) }
+}
+
+/** Pastes a long text as HTML into an empty document. */
+async function pasteMs(page: Page, url: string, words: number): Promise<Pick<DeskFigures, "pasteMs" | "pasteLongestTaskMs">> {
+  await page.goto(url)
+  const html = proseParagraphs(words)
+    .map((text, i) => `${i % 12 === 0 ? `<h1>Part ${i}</h1>` : ""}<p>${text.replace(/ferry/g, "<b>ferry</b>")}</p>`)
+    .join("")
+  await page.locator(".sheet").first().click({ position: { x: 200, y: 150 } })
+  const result = await page.evaluate(
+    (source) =>
+      new Promise<{ pasteMs: number; pasteLongestTaskMs: number }>((done) => {
+        const tasks: number[] = [0]
+        new PerformanceObserver((list) => tasks.push(...list.getEntries().map((e) => e.duration))).observe({ entryTypes: ["longtask"] })
+        const clipboardData = new DataTransfer()
+        clipboardData.setData("text/html", source)
+        const start = performance.now()
+        document.activeElement?.dispatchEvent(new ClipboardEvent("paste", { clipboardData, bubbles: true, cancelable: true }))
+        const look = () => {
+          if (document.querySelectorAll(".canvas .run").length < 20) return void requestAnimationFrame(look)
+          const took = performance.now() - start
+          setTimeout(() => done({ pasteMs: took, pasteLongestTaskMs: Math.max(...tasks) }), 2000)
+        }
+        requestAnimationFrame(look)
+      }),
+    html,
+  )
+  return result
+}
+
+/** Types 5,000 letters as 500 changes and undoes them all. */
+async function memoryGrowth(page: Page, url: string): Promise<Pick<DeskFigures, "memoryGrowthKb">> {
+  await page.goto(url)
+  await page.locator(".sheet").first().click({ position: { x: 200, y: 150 } })
+  const cdp = await page.context().newCDPSession(page)
+  const used = async () => {
+    // What was done last is through, and the page has come to rest.
+    await page.waitForFunction(() => document.querySelector("[role=main]")?.getAttribute("aria-busy") === "false")
+    await page.waitForTimeout(2000)
+    await cdp.send("HeapProfiler.collectGarbage")
+    return (await cdp.send("Runtime.getHeapUsage")).usedSize / 1024
+  }
+  const word = async () => {
+    for (const letter of "ferry tide") await page.keyboard.press(letter === " " ? "Space" : letter)
+    await page.keyboard.press("ArrowLeft")
+    await page.keyboard.press("ArrowRight")
+  }
+  for (let i = 0; i < 20; i++) await word()
+  const before = await used()
+  for (let i = 0; i < 500; i++) await word()
+  for (let i = 0; i < 500; i++) await page.keyboard.press("Control+z")
+  return { memoryGrowthKb: (await used()) - before }
+}
+
 export async function measureDesk(browser: Browser, wordsPerSheet: number): Promise<DeskFigures> {
   const app = createApp({ database: join(mkdtempSync(join(tmpdir(), "biblon-bench-")), "bench.sqlite"), web: resolve("apps/web/dist") })
   await new Promise<void>((done) => app.server.listen(0, "127.0.0.1", done))
@@ -88,9 +160,15 @@ export async function measureDesk(browser: Browser, wordsPerSheet: number): Prom
   const openMs1000 = Math.min(await openMs(page, `${address}/d/${long.id}`), await openMs(page, `${address}/d/${long.id}`))
   await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
   const thousand = await paintMs(page, 200)
+  const found = await whileFound(page)
+  const pasted = await pasteMs(page, `${address}/d/${app.store.create(emptyDocument([]), "Pasted", Date.now()).id}`, wordsPerSheet * 100)
+  const memory = await memoryGrowth(await browser.newPage(), `${address}/d/${app.store.create(emptyDocument([]), "Typed", Date.now()).id}`)
   await context.close()
   await app.close()
   return {
+    ...found,
+    ...pasted,
+    ...memory,
     paintMs1: percentile(one.times, 0.5),
     paintP95Ms1: percentile(one.times, 0.95),
     paintMs1000: percentile(thousand.times, 0.5),

@@ -3,8 +3,9 @@ import { mkdtempSync, readFileSync, writeFileSync } from "node:fs"
 import { tmpdir } from "node:os"
 import { join } from "node:path"
 import type { Browser } from "playwright-core"
-import { EditorState } from "prosemirror-state"
+import { EditorState, Selection } from "prosemirror-state"
 import { blockStarts, bodyOf } from "@biblon/core/document"
+import { editHistory, insertText, joining, undo } from "@biblon/core/editing"
 import { Composition, layoutDocument, Typesetter } from "@biblon/core/layout"
 import { faceFile, openFonts, pdfOf } from "@biblon/core/node"
 import { percentile } from "./browser"
@@ -22,7 +23,28 @@ function html(): string {
 @page{size:A4;margin:25mm}body{margin:0;font:12pt/1.44 T;orphans:2;widows:2}p{margin:0 0 8pt}h1{font-size:18pt;margin:20pt 0 6pt;break-after:avoid}</style>${body.join("")}`
 }
 
+/** What history alone holds after 5,000 letters in 500 changes and as many undos, in kB of memory. */
+function historyKb(): number {
+  const gc = (globalThis as { gc?: () => void }).gc
+  if (!gc) return NaN
+  const used = () => {
+    gc()
+    return process.memoryUsage().heapUsed / 1024
+  }
+  let state = EditorState.create({ doc: prose(100), plugins: [editHistory()] })
+  const before = used()
+  for (let i = 0; i < 5000; i++) {
+    if (i % 10 === 0) state = state.apply(state.tr.setSelection(Selection.atStart(state.doc)))
+    insertText("e")(state, (tr) => (state = state.apply(joining(tr, "typed"))))
+  }
+  while (undo(state, (tr) => (state = state.apply(tr))));
+  const after = used()
+  // The state is still in use here, so that it was counted.
+  return state.doc.childCount > 0 ? after - before : NaN
+}
+
 export interface EngineFigures {
+  historyKb: number
   layoutVsChromium: number
   pdfVsChromium: number
   layoutMs: number
@@ -83,6 +105,7 @@ export async function measureEngine(browser: Browser): Promise<EngineFigures> {
   const hundred = keystrokeMs(perSheet * 100)
   const thousand = keystrokeMs(perSheet * 1000)
   return {
+    historyKb: historyKb(),
     layoutVsChromium: layoutMs / chromium,
     pdfVsChromium: pdfMs / chromium,
     layoutMs,

@@ -20,7 +20,11 @@ else {
     ["key to painted glyph, 1,000 sheets, p95, ms", desk.paintP95Ms1000, "16.7"],
     ["1,000 sheets opened to the first sheet, ms", desk.openMs1000, "1000"],
     ["longest task while typing in 1,000 sheets, ms", desk.longestTaskMs1000, "50"],
+    ["key to painted glyph, 1,000 sheets, 10,000 marked places, p95, ms", desk.paintP95MsFound, "16.7"],
+    ["100 sheets of HTML pasted, to the first sheet, ms", desk.pasteMs, "1000"],
+    ["longest task of that paste, ms", desk.pasteLongestTaskMs, "50"],
+    ["memory after 5,000 letters and 500 undos, kB", desk.memoryGrowthKb, `history ${Math.round(engine.historyKb)}`],
   ]
-  for (const [what, value, budget] of rows) console.log(`${what.padEnd(62)} ${value.toFixed(3).padStart(9)}   budget ${budget}`)
+  for (const [what, value, budget] of rows) console.log(`${what.padEnd(68)} ${value.toFixed(3).padStart(9)}   budget ${budget}`)
   console.log(JSON.stringify(figures, null, 2))
 }

@@ -8,4 +8,4 @@ installPrograms()
 const { buildApp } = await import("./build.mjs")
 await buildApp()
 console.log = log
-process.exitCode = run(process.execPath, ["--import", "tsx", "bench/run.ts", ...process.argv.slice(2)])
+process.exitCode = run(process.execPath, ["--expose-gc", "--import", "tsx", "bench/run.ts", ...process.argv.slice(2)])

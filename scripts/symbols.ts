@@ -10,9 +10,11 @@ const target = join(process.cwd(), "apps/web/public/data/symbols.json")
 const fonts = openFonts()
 const faces = ["Tinos-regular", "NotoSerif-regular", "NotoSans-regular", "NotoSansMath-regular", "NotoSansSymbols2-regular"]
 
+const hidden = [0xa0, 0x2009, 0x200a, 0x202f, 0x2002, 0x2003, 0x2007, 0xad, 0x2010, 0x2011, 0x200b, 0x2060]
+
 const categories: [name: string, belongs: (char: string, code: number) => boolean][] = [
-  ["Spaces and hyphens", (_, code) => [0xa0, 0x2009, 0x200a, 0x202f, 0x2002, 0x2003, 0x2007, 0xad, 0x2010, 0x2011, 0x200b, 0x2060].includes(code)],
-  ["Dashes and punctuation", (c) => /\p{P}/u.test(c)],
+  ["Dashes and punctuation", (c, code) => /\p{P}/u.test(c) && !hidden.includes(code)],
+  ["Spaces and hyphens", (_, code) => hidden.includes(code)],
   ["Currency", (c) => /\p{Sc}/u.test(c)],
   ["Arrows", (_, code) => (code >= 0x2190 && code <= 0x21ff) || (code >= 0x27f0 && code <= 0x27ff) || (code >= 0x2900 && code <= 0x297f) || (code >= 0x2b00 && code <= 0x2bff && code < 0x2b4f)],
   ["Mathematics", (c, code) => /\p{Sm}/u.test(c) || (code >= 0x2100 && code <= 0x214f) || (code >= 0x1d400 && code <= 0x1d7ff)],

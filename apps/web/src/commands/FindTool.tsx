@@ -44,6 +44,7 @@ function Panel({ onClose }: { onClose: () => void }) {
             aria-activedescendant={found[at] ? `tool-${found[at].id}` : undefined}
             aria-label="Find a tool"
             placeholder="What do you want to do?"
+            style={{ outline: "none" }}
             value={typed}
             onChange={(event) => {
               setTyped(event.target.value)

@@ -14,14 +14,9 @@ import type { Node } from "prosemirror-model"
 import { blockText, bodyOf, changedBlocks } from "../document"
 import type { Command } from "./command"
 
-interface LogItem {
-  step: Step
-  inverted: Step
-  map: StepMap
-}
-
 interface Log {
-  items: readonly LogItem[]
+  /** For each step that was made, the step that undoes it: all that is needed of it. */
+  items: readonly Step[]
   /** For an item the next one that undoes it, or does again what it had undone. */
   mirrors: ReadonlyMap<number, number>
   /** Items made here, oldest first, without those that were moved over other people's changes and made anew. */
@@ -70,24 +65,30 @@ export function joining(tr: Transaction, kind: "typed" | "deleted" | "composed")
   return tr.setMeta("joins", kind)
 }
 
-/** Maps positions over a part of the log; what an item deletes and its mirror restores is found again. */
+/** The map of the step that an item undoes. */
+const mapOf = (item: Step): StepMap => item.getMap().invert()
+
+/** Maps positions over the log's end; what an item deletes and its mirror restores is found again. */
 class LogMapping extends Mapping {
   constructor(
     maps: readonly StepMap[],
     private readonly next: ReadonlyMap<number, number>,
+    /** Number in the log of the first of these maps, and of the first to map over. */
+    private readonly start: number,
     from: number,
   ) {
-    super([...maps], [], from, maps.length)
+    super([...maps], [], from - start, maps.length)
   }
   override getMirror(n: number): number | undefined {
-    return this.next.get(n)
+    const next = this.next.get(n + this.start)
+    return next === undefined ? undefined : next - this.start
   }
 }
 
 type Acted = { kind: "undo" | "redo" | "takeBack"; changes: number[] }
 
 function logged(log: Log, tr: Transaction, from: number, to: number): Log {
-  const items = tr.steps.slice(from, to).map((step, i) => ({ step, inverted: step.invert(tr.docs[from + i] as Node), map: tr.mapping.maps[from + i] as StepMap }))
+  const items = tr.steps.slice(from, to).map((step, i) => step.invert(tr.docs[from + i] as Node))
   return { ...log, items: [...log.items, ...items] }
 }
 
@@ -203,12 +204,13 @@ interface Reverting {
 function revert(reverting: Reverting, items: readonly number[]): number[] {
   const { tr } = reverting
   const base = reverting.log.items.length
-  const maps = [...reverting.log.items.map((item) => item.map), ...tr.mapping.maps]
+  const start = items.reduce((a, b) => Math.min(a, b), base) + 1
+  const maps = [...reverting.log.items.slice(start).map(mapOf), ...tr.mapping.maps]
   const next = new Map([...reverting.log.mirrors, ...reverting.mirrors])
   const made: number[] = []
   for (const item of [...items].reverse()) {
-    const mapping = new LogMapping(maps, next, item + 1)
-    const step = (reverting.log.items[item] as LogItem).inverted.map(mapping)
+    const mapping = new LogMapping(maps, next, start, item + 1)
+    const step = (reverting.log.items[item] as Step).map(mapping)
     if (!step || tr.maybeStep(step).failed) continue
     const index = base + tr.steps.length - 1
     maps.push(tr.mapping.maps.at(-1) as StepMap)
@@ -306,12 +308,13 @@ export function touchedBy(state: EditorState, id: number): { from: number; to: n
   const history = key.getState(state)
   const change = history && [...history.done, ...history.undone].find((c) => c.id === id)
   if (!change) return []
-  const maps = history.log.items.map((item) => item.map)
+  const start = change.items.reduce((a, b) => Math.min(a, b), history.log.items.length) + 1
+  const maps = history.log.items.slice(start).map(mapOf)
   return change.items.flatMap((item) => {
-    const { map, step } = history.log.items[item] as LogItem
-    const mapping = new LogMapping(maps, history.log.mirrors, item + 1)
+    const step = history.log.items[item] as Step
+    const mapping = new LogMapping(maps, history.log.mirrors, start, item + 1)
     const ranges: { from: number; to: number }[] = []
-    map.forEach((_from, _to, from, to) => ranges.push({ from, to }))
+    mapOf(step).forEach((_from, _to, from, to) => ranges.push({ from, to }))
     // Steps that change looks have no ranges in their maps; they carry them.
     const { from, to } = step as unknown as { from?: number; to?: number; pos?: number }
     if (ranges.length === 0 && from !== undefined && to !== undefined) ranges.push({ from, to })

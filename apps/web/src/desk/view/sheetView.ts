@@ -69,7 +69,7 @@ export class SheetView {
     private readonly onChange: (summary: ViewSummary) => void,
   ) {
     this.stack = new Stack(source.layout.mirror.table, options)
-    this.canvas.className = "canvas"
+    this.canvas.className = `canvas${options.flow ? " flow" : ""}${options.rowHeight === null ? "" : " reading"}`
     this.caret.className = "caret"
     this.dropCaret.className = "drop-caret"
     this.dropCaret.hidden = true
@@ -103,6 +103,7 @@ export class SheetView {
     const place = this.stack.count > 0 ? this.readingPlace() : null
     this.options = options
     this.canvas.classList.toggle("flow", options.flow)
+    this.canvas.classList.toggle("reading", options.rowHeight !== null)
     if (newLayout) {
       this.restoring = place
       return
