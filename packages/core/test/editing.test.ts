@@ -158,7 +158,8 @@ test("undoing everything leads back to the start, redoing to the end, whatever w
     fc.record({ kind: fc.constant("type" as const), text: fc.constantFrom("a", "ferry ", "é", "\n"), at: fc.nat(60) }),
     fc.record({ kind: fc.constantFrom("split" as const, "back" as const, "bold" as const, "style" as const, "right" as const), text: fc.constant(""), at: fc.nat(60) }),
   )
-  const command: Record<string, Command> = { style: setStyle("heading1"), split: splitParagraph, back: deleteBackward, bold: toggleBold, right: setParagraphs({ align: "right" }) }
+  const heading = setStyle("heading1")
+  const command: Record<string, Command> = { style: heading, split: splitParagraph, back: deleteBackward, bold: toggleBold, right: setParagraphs({ align: "right" }) }
   fc.assert(
     fc.property(fc.array(act, { maxLength: 25 }), (acts) => {
       const start = stateOf([p("The chain lies"), p("on the bed.")], [0, 0], [0, 0], [editHistory()])

@@ -1,9 +1,6 @@
 import { defaultSetup, defaultStyles, document, MM, type StyleSheet } from "@biblon/core/document"
 import type { DocumentStore } from "../store/documents"
-import { letter } from "./letter"
-import { minutes } from "./minutes"
-import { paper } from "./paper"
-import { write } from "./writing"
+import { readDemo } from "./writing"
 
 const day = 24 * 60 * 60 * 1000
 
@@ -16,11 +13,11 @@ function styles(body: StyleSheet["styles"][string]["paragraph"], family?: string
   }
 }
 
-const demo = [
+const demo = () => [
   {
     name: "Tides and timetables",
     ago: 1,
-    doc: document(write(paper), {
+    doc: document(readDemo("paper"), {
       styles: styles({ align: "left", lineSpacing: { rule: "multiple", value: 2 }, spaceAfter: 0, indentFirst: 10 * MM }),
       setup: { ...defaultSetup, margins: { top: 32 * MM, right: 37 * MM, bottom: 32 * MM, left: 37 * MM } },
       properties: { title: "Tides and timetables", author: "Nell Caddow" },
@@ -29,17 +26,17 @@ const demo = [
   {
     name: "Minutes, 3 November",
     ago: 2,
-    doc: document(write(minutes), { styles: styles({}, "Source Serif 4"), properties: { title: "Minutes of the trustees, 3 November", author: "Imre Fallow" } }),
+    doc: document(readDemo("minutes"), { styles: styles({}, "Source Serif 4"), properties: { title: "Minutes of the trustees, 3 November", author: "Imre Fallow" } }),
   },
   {
     name: "Letter to the harbour master",
     ago: 0,
-    doc: document(write(letter, { align: "justify" }), { properties: { title: "Mooring rights at the east slipway", author: "Imre Fallow" } }),
+    doc: document(readDemo("letter", { align: "justify" }), { properties: { title: "Mooring rights at the east slipway", author: "Imre Fallow" } }),
   },
 ]
 
 /** Puts the demo documents on an empty shelf; a shelf with documents is left alone. */
 export function fillShelf(store: DocumentStore, now = Date.now()): void {
   if (store.list().length > 0) return
-  for (const { name, ago, doc } of demo) store.create(doc, name, now - ago * day)
+  for (const { name, ago, doc } of demo()) store.create(doc, name, now - ago * day)
 }

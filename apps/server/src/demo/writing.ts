@@ -1,4 +1,6 @@
-/** The demo documents are written down as lines: a style's key, a colon, the text; lines without a key are body text. *Stars* make italic, **two stars** bold. */
+/** The demo documents are text files in texts/, written down as lines: a style's key, a colon, the text; lines without a key are body text. *Stars* make italic, **two stars** bold. */
+import { readFileSync } from "node:fs"
+import { join } from "node:path"
 import type { Node } from "prosemirror-model"
 import { letters, paragraph, type ParagraphFormat } from "@biblon/core/document"
 
@@ -11,7 +13,7 @@ function inline(text: string): (string | Node)[] {
     .map((part) => (part.startsWith("**") ? letters(part.slice(2, -2), { bold: true }) : part.startsWith("*") ? letters(part.slice(1, -1), { italic: true }) : part))
 }
 
-export function write(text: string, bodyFormat: Partial<ParagraphFormat> | null = null): Node[] {
+function write(text: string, bodyFormat: Partial<ParagraphFormat> | null = null): Node[] {
   return text
     .trim()
     .split(/\n\s*\n/)
@@ -20,4 +22,9 @@ export function write(text: string, bodyFormat: Partial<ParagraphFormat> | null 
       const style = keyed.exec(line)?.[1]
       return style ? paragraph(style, inline(line.replace(keyed, ""))) : paragraph("body", inline(line), bodyFormat)
     })
+}
+
+/** A demo text as blocks; the server runs from the project's root. */
+export function readDemo(name: "letter" | "minutes" | "paper", bodyFormat: Partial<ParagraphFormat> | null = null): Node[] {
+  return write(readFileSync(join(process.cwd(), "apps/server/src/demo/texts", `${name}.txt`), "utf8"), bodyFormat)
 }

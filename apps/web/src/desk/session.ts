@@ -7,6 +7,7 @@ import type { Box, LayoutSpec } from "@biblon/core/layout"
 import { api, NotThere } from "../api"
 import { Connection } from "../live/connection"
 import { openDocument } from "../live/opening"
+import { stepJson } from "../live/stepJson"
 import { LayoutClient } from "../workers/layoutClient"
 import { makePdf } from "../workers/pdf"
 import { besideLine, besidePage, caretX, lineEdge, type Motion } from "./input/movement"
@@ -34,6 +35,8 @@ export const fullSize = 96 / 72
 /** Stands in until the document is here. */
 const blank = EditorState.create({ doc: document([]) })
 
+/** Positions from which on a change counts as long. */
+const longChange = 20_000
 /** Milliseconds after which bars and trays are shown what changed, if no frame came. */
 const unseenDelay = 200
 
@@ -165,7 +168,7 @@ export class DeskSession {
     this.state = state
     if (steps.length > 0) {
       const ahead = this.layout.current ? this.eager.set(before, state.doc, this.layout.mirror) : null
-      this.layout.change(steps.map((step) => step.toJSON() as unknown))
+      this.layout.change(steps.map(stepJson))
       if (ahead) {
         this.layout.anticipate(ahead.block, ahead.paragraph)
         this.view?.refresh()
@@ -189,7 +192,9 @@ export class DeskSession {
     this.bias = 1
     this.goalX = null
     this.apply(tr)
-    if (tr.docChanged) this.connection?.changed()
+    // A long change is handed on in a task of its own, so that none takes the page for long.
+    if (tr.docChanged && Math.abs(tr.doc.content.size - tr.before.content.size) > longChange) setTimeout(() => this.connection?.changed())
+    else if (tr.docChanged) this.connection?.changed()
     if (tr.scrolledIntoView) this.view?.reveal(this.head)
   }
 

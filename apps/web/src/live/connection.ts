@@ -8,6 +8,7 @@ import { Step } from "prosemirror-transform"
 import { schema } from "@biblon/core/document"
 import type { FromServer } from "@biblon/wire"
 import { PendingKeeper } from "./pending"
+import { stepJson } from "./stepJson"
 
 export type Saving =
   /** `at` in milliseconds since 1970; null when nothing has been changed since the document was opened. */
@@ -130,10 +131,10 @@ export class Connection {
   changed(): void {
     const sendable = sendableSteps(this.live.state())
     const { id, client } = this.live
-    this.keeper.keep({ client, document: id, version: getVersion(this.live.state()), steps: sendable?.steps.map((s) => s.toJSON() as unknown) ?? [], kept: Date.now() })
+    this.keeper.keep({ client, document: id, version: getVersion(this.live.state()), steps: sendable?.steps.map(stepJson) ?? [], kept: Date.now() })
     if (sendable && this.ready && !this.inFlight && this.refusal === null && this.socket?.readyState === WebSocket.OPEN) {
       this.inFlight = true
-      const steps = sendable.steps.slice(0, batch).map((s) => s.toJSON() as unknown)
+      const steps = sendable.steps.slice(0, batch).map(stepJson)
       this.socket.send(JSON.stringify({ type: "steps", version: sendable.version, steps, client }))
       clearTimeout(this.doubt)
       this.doubt = setTimeout(this.lost, patience)

@@ -11,7 +11,7 @@
 import { Mapping, type Step, type StepMap } from "prosemirror-transform"
 import { Plugin, PluginKey, TextSelection, type EditorState, type Selection, type Transaction } from "prosemirror-state"
 import type { Node } from "prosemirror-model"
-import { blockText, bodyOf, changedBlocks } from "../document"
+import { bodyOf, blockText, changedBlocks } from "../document"
 import type { Command } from "./command"
 
 interface Log {
@@ -124,11 +124,16 @@ function rebased(state: HistoryState, tr: Transaction, unconfirmed: number): His
   return { ...state, log: { items: log.items, mirrors, own }, done: renew(state.done), undone: renew(state.undone) }
 }
 
+function paragraphText(doc: Node, block: number): string {
+  const node = bodyOf(doc).child(block)
+  return blockText(node)
+}
+
 /** What a change of a document comes to, in words: what was typed or deleted. */
 function describe(before: Node, after: Node, kind: string | undefined): string {
   const change = changedBlocks(bodyOf(before), bodyOf(after))
   if (!change) return "Settings"
-  const text = (doc: Node, to: number) => range(change.from, to).map((i) => blockText(bodyOf(doc).child(i))).join("\n")
+  const text = (doc: Node, to: number) => range(change.from, to).map((i) => paragraphText(doc, i)).join("\n")
   const [a, b] = [text(before, change.oldTo), text(after, change.newTo)]
   let start = 0
   while (start < a.length && a[start] === b[start]) start++

@@ -1,7 +1,7 @@
 /** Links to the web, to an e-mail address, and to headings and marked places of the document. */
 import type { Mark, Node } from "prosemirror-model"
 import type { EditorState } from "prosemirror-state"
-import { blockText, bodyOf, contentStart, documentAttrs, marks, outlineLevel, placesOf } from "../document"
+import { bodyOf, blockText, contentStart, documentAttrs, marks, outlineLevel, placesOf } from "../document"
 import type { Command } from "./command"
 import { named, quoted } from "./history"
 import { wordAround } from "./movement"

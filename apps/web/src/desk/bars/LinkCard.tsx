@@ -3,6 +3,7 @@ import { createPortal } from "react-dom"
 import { Pressable, Text, View } from "react-native"
 import { linkAt, linkTargets, linkToTarget, readAddress, removeLink, setLink } from "@biblon/core/editing"
 import { useDesk, useSession } from "../context"
+import { linkWords } from "../linkWords"
 
 const width = 320
 
@@ -12,11 +13,6 @@ function Act({ label, onPress, primary }: { label: string; onPress: () => void; 
       <Text className={`text-[14px] ${primary ? "font-ui-bold text-murex" : "font-ui text-ink"}`}>{label}</Text>
     </Pressable>
   )
-}
-
-/** Where the link goes, for people to read. */
-export function linkWords(href: string): string {
-  return href.startsWith("#") ? href.slice(1) : decodeURI(href.replace(/^mailto:/, "").replace(/^https?:\/\//, ""))
 }
 
 function Editor({ href, onDone }: { href: string | null; onDone: () => void }) {

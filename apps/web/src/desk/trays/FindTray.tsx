@@ -57,7 +57,7 @@ function Look({ look, onChange }: { look: LookQuery; onChange: (look: LookQuery)
   return (
     <View className="gap-2">
       <View className="flex-row gap-2">
-        <Choice label="Style" value={look.style} options={Object.entries(styles ?? {}).map(([id, { name }]) => [id, name] as const)} onChange={(style) => set({ style: style as string })} />
+        <Choice label="Style" value={look.style} options={Object.entries(styles ?? {}).map(([id, { name }]) => [id, name] as const)} onChange={(id) => set({ ...look, style: id as string })} />
         <Choice label="Typeface" value={look.family} options={families.map(({ name }) => [name, name] as const)} onChange={(family) => set({ family: family as string })} />
       </View>
       <View className="flex-row flex-wrap gap-2">

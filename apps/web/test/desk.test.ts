@@ -1,0 +1,174 @@
+/** The parts of the desk that need no screen: keys, tools, symbols, the mirror of the layout, the paragraph set ahead. */
+import { readFileSync } from "node:fs"
+import { EditorState } from "prosemirror-state"
+import { bodyOf, document as makeDocument, p } from "@biblon/core/document"
+import { Composition, FontLibrary, HarfBuzz, Typesetter, type Layout } from "@biblon/core/layout"
+import { faceFile, openFonts, wasmFile } from "@biblon/core/node"
+import { shippedFaces } from "@biblon/core/layout/catalogue"
+import { answers, findTools } from "../src/commands/search"
+import { findSymbols } from "../src/desk/symbols"
+import { EagerTypesetter } from "../src/desk/view/eager"
+import { Stack } from "../src/desk/view/stack"
+import { LayoutMirror } from "../src/workers/layoutMirror"
+import type { LayoutReport } from "../src/workers/protocol"
+import { linkWords } from "../src/desk/linkWords"
+import { savingWords } from "../src/desk/savingWords"
+
+describe("finding a tool", () => {
+  const tools = [
+    { name: "Bold", words: "strong heavy thick" },
+    { name: "Justify", words: "align block both sides" },
+    { name: "Undo", words: "back revert" },
+    { name: "Sheet view", words: "paper page" },
+  ]
+  const names = (typed: string) => findTools(tools, typed).map((t) => t.name)
+
+  test("goes by the name first, then by other words, and every word has to fit", () => {
+    expect(names("bo")).toEqual(["Bold", "Justify"])
+    expect(names("thick")).toEqual(["Bold"])
+    expect(names("page view")).toEqual(["Sheet view"])
+    expect(names("page bold")).toEqual([])
+    expect(names("  ")).toEqual(["Bold", "Justify", "Undo", "Sheet view"])
+    expect(answers(tools[3]!, "view")).toBe(3)
+  })
+})
+
+test("symbols are found by all words of their name, by themselves and by their number", () => {
+  const categories = [
+    { name: "Arrows", items: [["→", "rightwards arrow"], ["⇒", "rightwards double arrow"]] as [string, string][] },
+    { name: "Greek", items: [["ω", "greek small letter omega"]] as [string, string][] },
+  ]
+  const found = (typed: string) => findSymbols(categories, typed).map(([char]) => char)
+  expect(found("arrow right")).toEqual(["→", "⇒"])
+  expect(found("double")).toEqual(["⇒"])
+  expect(found("ω")).toEqual(["ω"])
+  expect(found("U+21D2")).toEqual(["⇒"])
+  expect(found("03c9")).toEqual(["ω"])
+  expect(found("none such")).toEqual([])
+})
+
+test("where a link leads is said for people", () => {
+  expect(["https://ferry.example/a%20b", "mailto:imre@ferry.example", "#Conclusion", "https://ferry.example/%E0%A4%A"].map(linkWords)).toEqual(["ferry.example/a b", "imre@ferry.example", "Conclusion", "ferry.example/%E0%A4%A"])
+})
+
+test("the state of saving is said in words", () => {
+  expect(savingWords({ kind: "saved", at: null }).words).toBe("Saved")
+  expect(savingWords({ kind: "saved", at: new Date(2026, 10, 25, 14, 5).getTime() }).words).toBe("Saved 14:05")
+  expect(savingWords({ kind: "offline", kept: true })).toMatchObject({ words: "Offline: kept on this device", tone: "ochre" })
+  expect(savingWords({ kind: "offline", kept: false }).tone).toBe("madder")
+  expect(savingWords({ kind: "refused", reason: "x" }).words).toBe("Not saved")
+})
+
+describe("sheets side by side", () => {
+  const n = 5
+  const table = { ids: Uint32Array.from({ length: n }, (_, i) => i), blocks: new Uint32Array(n), lines: new Uint32Array(n), widths: new Float64Array(n).fill(600), heights: new Float64Array(n).fill(800) }
+  const stack = new Stack(table, { scale: 0.5, flow: false, width: 1000, columns: 2, rowHeight: null })
+
+  test("lie in rows, the last one under the first column", () => {
+    expect([0, 1, 2, 3, 4].map((i) => [stack.left(i), stack.top(i)])).toEqual([[190, 20], [510, 20], [190, 440], [510, 440], [190, 860]])
+    expect(stack.height).toBe(1280)
+  })
+
+  test("are found by a point", () => {
+    expect([[200, 30], [520, 30], [495, 30], [999, 450], [0, 9999], [999, 9999]].map(([x, y]) => stack.indexAt(x!, y!))).toEqual([0, 1, 0, 3, 4, 4])
+    expect([0, 439, 440, 2000].map((y) => stack.rowAt(y))).toEqual([0, 0, 2, 4])
+  })
+
+  test("in reading view each row fills the screen", () => {
+    const reading = new Stack(table, { scale: 0.5, flow: false, width: 1000, columns: 2, rowHeight: 500 })
+    expect([reading.top(0), reading.top(2), reading.height]).toEqual([50, 550, 1500])
+  })
+})
+
+/** A report as the worker makes it, of sheets up to `to`. */
+function report(layout: Layout, seq: number, to: number, held = new Set<number>()): LayoutReport {
+  const placed = layout.placed
+  return {
+    type: "report",
+    seq,
+    complete: true,
+    settled: placed.length,
+    took: 0,
+    table: {
+      ids: Uint32Array.from(placed, ({ sheet }) => sheet.id),
+      blocks: Uint32Array.from(placed, ({ block }) => block),
+      lines: Uint32Array.from(placed, ({ sheet }) => sheet.start.line),
+      widths: Float64Array.from(placed, ({ sheet }) => sheet.width),
+      heights: Float64Array.from(placed, ({ sheet }) => sheet.height),
+    },
+    from: 0,
+    to,
+    sheets: placed.slice(0, to).filter(({ sheet }) => !held.has(sheet.id)).map(({ sheet }) => ({ ...sheet, fragments: sheet.fragments.map((f) => ({ ...f, paragraph: f.paragraph.id })) })),
+    paragraphs: placed.slice(0, to).flatMap(({ sheet }) => sheet.fragments.map((f) => f.paragraph)),
+  }
+}
+
+describe("the mirror of the layout and the paragraph set ahead of it", () => {
+  const typesetter = new Typesetter(openFonts())
+  const lay = (state: EditorState, previous: Layout | null = null) => {
+    const composition = new Composition(typesetter, state.doc, { mode: "sheets" }, previous)
+    while (!composition.step());
+    return composition.layout
+  }
+  const text = "The Trust has now completed the survey of the east slipway and writes to apply for the mooring rights. "
+  const state = EditorState.create({ doc: makeDocument(Array.from({ length: 60 }, () => p(text.repeat(2)))) })
+  const typed = state.apply(state.tr.insertText("x", 10))
+
+  beforeAll(() => {
+    const paths = new Map(shippedFaces().map((face) => [`/fonts/${face.id}.ttf`, faceFile(face.path)]))
+    const answer = (bytes: Buffer) => ({ ok: true, arrayBuffer: async () => bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) })
+    Object.assign(globalThis, { fetch: async (url: string) => answer(readFileSync(paths.get(url) ?? wasmFile("harfbuzz"))) })
+    WebAssembly.compileStreaming = async (response) => new WebAssembly.Module(await (await (response as unknown as Promise<Response>)).arrayBuffer())
+  })
+
+  test("holds just the sheets in range and puts their paragraphs together again", () => {
+    const layout = lay(state)
+    const mirror = new LayoutMirror()
+    mirror.take(report(layout, 1, 3))
+    expect([mirror.count, mirror.sheet(0)?.fragments[0]?.paragraph.text, mirror.sheet(3)]).toEqual([layout.placed.length, text.repeat(2), undefined])
+    mirror.take({ ...report(layout, 1, 1), sheets: [], paragraphs: [] })
+    expect([mirror.sheet(0) !== undefined, mirror.sheet(1)]).toEqual([true, undefined])
+  })
+
+  test("shows a letter at once, exactly as the worker will, until its report comes", async () => {
+    const layout = lay(state)
+    const mirror = new LayoutMirror()
+    mirror.take(report(layout, 1, 2))
+    const eager = new EagerTypesetter()
+    expect(eager.set(state.doc, typed.doc, mirror)).toBeNull()
+    await eager.warm(mirror)
+    const ahead = eager.set(state.doc, typed.doc, mirror)!
+    expect(ahead.block).toBe(0)
+    mirror.anticipate(ahead.block, ahead.paragraph, 2)
+    const shown = mirror.sheet(0)!
+    expect(shown.fragments[0]!.paragraph).toBe(ahead.paragraph)
+    expect(mirror.sheet(0)).toBe(shown)
+    const after = lay(typed, layout)
+    const lines = (paragraph: typeof ahead.paragraph) => paragraph.lines.map(({ from, to, x, width }) => [from, to, x, width])
+    expect(lines(ahead.paragraph)).toEqual(lines(after.placed[0]!.sheet.fragments[0]!.paragraph))
+    mirror.take(report(after, 2, 2))
+    expect(mirror.sheet(0)!.id).toBe(after.placed[0]!.sheet.id)
+  })
+
+  test("leaves it to the worker where more may move: another number of lines, more blocks, other styles", async () => {
+    const mirror = new LayoutMirror()
+    mirror.take(report(lay(state), 1, 2))
+    const eager = new EagerTypesetter()
+    await eager.warm(mirror)
+    const longer = state.apply(state.tr.insertText(text, 10))
+    const divided = state.apply(state.tr.split(10))
+    const two = state.apply(state.tr.insertText("x", 10).insertText("y", bodyOf(state.doc).child(0).nodeSize + 10))
+    const outOfSight = state.apply(state.tr.insertText("x", state.doc.content.size - 20))
+    const styled = state.apply(state.tr.setDocAttribute("styles", { ...state.doc.attrs.styles }))
+    for (const other of [longer, divided, two, outOfSight, styled]) expect(eager.set(state.doc, other.doc, mirror)).toBeNull()
+    const foreign = state.apply(state.tr.insertText("Ω😀", 10))
+    expect(eager.set(state.doc, foreign.doc, mirror)).toBeNull()
+  })
+})
+
+test("a face that cannot be had fails by name", () => {
+  const fonts = new FontLibrary(new HarfBuzz(readFileSync(wasmFile("harfbuzz"))), (id) => {
+    throw new Error(`no ${id}`)
+  })
+  expect(() => fonts.font("Tinos-regular")).toThrow("no Tinos-regular")
+})
