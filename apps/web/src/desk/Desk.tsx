@@ -25,7 +25,7 @@ function Sheets() {
   const host = useRef<HTMLDivElement>(null)
   const mode = useDesk((s) => s.mode)
   useEffect(() => (host.current ? session.attach(host.current) : undefined), [session])
-  return <div ref={host} tabIndex={-1} role="main" aria-label="Document" className={`min-h-0 flex-1 outline-none ${mode === "reading" ? "overflow-hidden" : "overflow-auto"} ${mode === "flow" ? "bg-white" : "bg-desk"}`} style={{ overflowAnchor: "none", touchAction: "pan-x pan-y" }} />
+  return <div ref={host} tabIndex={-1} role="main" aria-label="Document" className={`min-h-0 flex-1 outline-none ${mode === "reading" ? "overflow-hidden" : "overflow-auto"} ${mode === "flow" ? "bg-white" : "bg-desk"}`} style={{ overflowAnchor: "none", touchAction: mode === "reading" ? "none" : "pan-x pan-y" }} />
 }
 
 function Notice() {

@@ -21,17 +21,13 @@ import { Finder } from "./finder"
 import { createDeskStore, type DeskState, type DeskStore, type TrayId, type ViewMode } from "./store"
 import { EagerTypesetter } from "./view/eager"
 import { SheetView, type Mark, type Place } from "./view/sheetView"
-import { sideGap, type StackOptions } from "./view/stack"
+import { fitted, fullSize, scales, type Fit } from "./view/fitting"
+import type { StackOptions } from "./view/stack"
 import { attachZooming } from "./view/zooming"
 
 /** Space beside the text in flow view, and the widest line that reads well, in CSS pixels. */
 const flowMargin = 22
 const flowWidest = 760
-/** Bounds of the scale: CSS pixels for a point. */
-const scales = { least: 0.4, most: 6 }
-/** CSS pixels for a point at 100 %. */
-export const fullSize = 96 / 72
-
 /** Stands in until the document is here. */
 const blank = EditorState.create({ doc: document([]) })
 
@@ -41,9 +37,6 @@ const longChange = 20_000
 const unseenDelay = 200
 
 const preferenceKey = "biblon-view-"
-
-/** How sheets fit the window: a sheet's width, a whole sheet, or two side by side. */
-export type Fit = "width" | "sheet" | "pair"
 
 /** Rows that a key turns in reading view. */
 const turning: Record<string, number> = { ArrowRight: 1, ArrowDown: 1, PageDown: 1, " ": 1, Enter: 1, ArrowLeft: -1, ArrowUp: -1, PageUp: -1, Backspace: -1, Home: -1e6, End: 1e6 }
@@ -390,7 +383,10 @@ export class DeskSession {
     const resize = new ResizeObserver(() => this.arrange())
     resize.observe(host)
     this.arrange()
-    if (this.layout.mirror.count > 0) view.refresh()
+    if (this.layout.mirror.count > 0) {
+      view.refresh()
+      view.reveal(this.head)
+    }
     if (this.store.getState().mode === "reading") host.focus()
     return () => {
       resize.disconnect()
@@ -445,31 +441,13 @@ export class DeskSession {
     if (!view) return
     const { clientWidth: width, clientHeight: height } = view.host
     if (width === 0) return
-    if (this.fit !== null) this.store.setState(this.fitted(width, height))
+    if (this.fit !== null) this.store.setState(fitted({ mode: this.store.getState().mode, fit: this.fit, room: { width, height }, sheet: (this.state ?? blank).doc.attrs.setup as { width: number; height: number } }))
     const spec = this.specFor(width)
     const changed = JSON.stringify(spec) !== JSON.stringify(this.spec)
     this.spec = spec
     view.setOptions(this.stackOptions(view.host), changed && this.layout.mirror.count > 0)
     if (changed) this.layout.setSpec(spec)
     else if (this.state && this.store.getState().writing) view.reveal(this.head)
-  }
-
-  /** Scale and sheets in a row that fit the room. */
-  private fitted(width: number, height: number): { scale: number; columns: number } {
-    const { mode } = this.store.getState()
-    const narrow = width < 600
-    const { width: sheetWidth, height: sheetHeight } = (this.state ?? blank).doc.attrs.setup as { width: number; height: number }
-    const clamp = (scale: number, most = scales.most) => Math.min(most, Math.max(scales.least, scale))
-    const side = narrow ? 2 * sideGap : 64
-    const whole = (height - (mode === "reading" ? 16 : 44)) / sheetHeight
-    if (mode === "flow") return { scale: narrow ? 1.5 : 1.6, columns: 1 }
-    if (mode === "reading") {
-      const columns = width > height ? 2 : 1
-      return { scale: Math.min(whole, (width - side - 20 * (columns - 1)) / (sheetWidth * columns)), columns }
-    }
-    if (this.fit === "pair") return { scale: clamp(Math.min(whole * 1.6, (width - side - 20) / (2 * sheetWidth))), columns: 2 }
-    if (this.fit === "sheet") return { scale: clamp(Math.min(whole, (width - side) / sheetWidth)), columns: 1 }
-    return { scale: clamp((width - side) / sheetWidth, fullSize * 1.25), columns: 1 }
   }
 
   readonly clipboard = new Clipboard(this)

@@ -5,7 +5,7 @@ import { documentAttrs } from "@biblon/core/document"
 import { selectedText } from "@biblon/core/editing"
 import { IconButton } from "../../ui/pieces"
 import { useDesk, useSession } from "../context"
-import { fullSize } from "../session"
+import { fullSize } from "../view/fitting"
 import type { ViewMode } from "../store"
 import { Minus, Plus } from "../../ui/icons"
 

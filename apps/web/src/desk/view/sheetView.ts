@@ -327,6 +327,11 @@ export class SheetView {
     const box = this.box(place)
     if (!box) return this.bringNear(place)
     this.revealing = null
+    const { rowHeight, columns } = this.options
+    if (rowHeight !== null) {
+      this.host.scrollTop = Math.floor((this.sheetIndex(place) ?? 0) / columns) * rowHeight
+      return this.paint()
+    }
     const { scrollTop, clientHeight, scrollLeft, clientWidth } = this.host
     const margin = Math.min(comfort, Math.max(4, (clientHeight - box.height) / 2))
     if (y !== null) this.host.scrollTop = box.y - y
