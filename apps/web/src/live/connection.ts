@@ -40,6 +40,8 @@ export class Connection {
   private ready = false
   /** Steps sent and not yet answered. */
   private inFlight = false
+  /** The version that has to be here before anything is sent again. */
+  private awaited = 0
   private wait = firstWait
   private retry: ReturnType<typeof setTimeout> | undefined
   private doubt: ReturnType<typeof setTimeout> | undefined
@@ -77,6 +79,7 @@ export class Connection {
     this.socket = null
     socket?.close()
     this.ready = this.inFlight = false
+    this.awaited = 0
     clearTimeout(this.doubt)
     clearTimeout(this.retry)
     if (this.closed) return
@@ -115,6 +118,7 @@ export class Connection {
         break
       case "behind":
         this.inFlight = false
+        this.awaited = message.version
         break
       case "refused":
         this.refusal = message.reason
@@ -132,7 +136,7 @@ export class Connection {
     const sendable = sendableSteps(this.live.state())
     const { id, client } = this.live
     this.keeper.keep({ client, document: id, version: getVersion(this.live.state()), steps: sendable?.steps.map(stepJson) ?? [], kept: Date.now() })
-    if (sendable && this.ready && !this.inFlight && this.refusal === null && this.socket?.readyState === WebSocket.OPEN) {
+    if (sendable && this.ready && !this.inFlight && getVersion(this.live.state()) >= this.awaited && this.refusal === null && this.socket?.readyState === WebSocket.OPEN) {
       this.inFlight = true
       const steps = sendable.steps.slice(0, batch).map(stepJson)
       this.socket.send(JSON.stringify({ type: "steps", version: sendable.version, steps, client }))
