@@ -191,3 +191,15 @@ test("turning the phone keeps the place; a swipe turns the sheets of reading vie
   await drag(desk, { x: 300, y: 400 }, { x: 90, y: 410 })
   await expect(status).toHaveText(`Sheet ${at + 1} of 12`)
 })
+
+test("opening a tray scrolls the selection into what is left of the screen", async ({ desk, page }) => {
+  await desk.openNamed("Letter to the harbour master")
+  const { left, right, middle } = await desk.where("haulage")
+  expect(middle).toBeGreaterThan(500)
+  await page.touchscreen.tap((left + right) / 2, middle)
+  await page.touchscreen.tap((left + right) / 2, middle)
+  await page.getByRole("button", { name: "Put the keyboard away" }).tap()
+  await page.getByRole("button", { name: "Write" }).tap()
+  await expect(page.getByRole("region", { name: "Write" })).toBeVisible()
+  await expect.poll(async () => (await desk.where("haulage")).bottom).toBeLessThan(390)
+})

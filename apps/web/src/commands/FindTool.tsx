@@ -76,7 +76,7 @@ function Panel({ onClose }: { onClose: () => void }) {
                   <Text numberOfLines={1} className="flex-1 font-ui text-[15px] text-ink">
                     {tool.name}
                   </Text>
-                  <Text className="font-ui text-[12px] text-ink-soft">{keyLabel(tool) ?? ""}</Text>
+                  <Text className="hidden font-ui text-[12px] text-ink-soft wide:flex">{keyLabel(tool) ?? ""}</Text>
                 </div>
                 <IconButton name={pinned ? `Take ${tool.name} out of the pocket` : `Put ${tool.name} in the pocket`} icon={PushPin} extent={pinned ? "on" : "off"} onPress={() => pocket.toggle(tool.id)} className="mx-1 h-11 w-11 rounded-button" />
               </div>

@@ -55,5 +55,5 @@ export const movementKeys: readonly { name: string; keys: string }[] = [
 /** A shortcut in words for people. */
 export function keyLabel(tool: Tool): string | null {
   const key = tool.keys?.[0] ?? tool.keysShown
-  return key ? key.replace("Mod", control).replace(/\+([a-z])$/, (_, letter: string) => `+${letter.toUpperCase()}`) : null
+  return key ? key.replace("Mod", control).replace("ArrowUp", "↑").replace("ArrowDown", "↓").replace(/\+([a-z])$/, (_, letter: string) => `+${letter.toUpperCase()}`) : null
 }

@@ -323,6 +323,8 @@ export class DeskSession {
       (summary) => {
         this.show({ view: summary })
         this.placeField(summary.caret)
+        const { caret } = summary
+        this.caretSeen = caret !== null && caret.y + caret.height > host.scrollTop && caret.y < host.scrollTop + this.seenHeight
         const { writing } = this.store.getState()
         this.pointer?.placeHandles(summary.selection, this.editor.selection.empty, writing)
       },
@@ -435,6 +437,10 @@ export class DeskSession {
     return { mode: "flow", width: points, margin: flowMargin / scale }
   }
 
+  /** Whether the caret was in sight, in the room that there was: it then stays so when a tray takes some of it. */
+  private caretSeen = false
+  private seenHeight = 0
+
   /** Fits scale and spec to the room there is; the place being read stays. */
   private arrange(): void {
     const { view } = this
@@ -446,8 +452,9 @@ export class DeskSession {
     const changed = JSON.stringify(spec) !== JSON.stringify(this.spec)
     this.spec = spec
     view.setOptions(this.stackOptions(view.host), changed && this.layout.mirror.count > 0)
+    this.seenHeight = height
     if (changed) this.layout.setSpec(spec)
-    else if (this.state && this.store.getState().writing) view.reveal(this.head)
+    else if (this.state && this.caretSeen) view.reveal(this.head)
   }
 
   readonly clipboard = new Clipboard(this)
