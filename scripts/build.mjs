@@ -79,7 +79,7 @@ export async function buildApp() {
   rmSync(dist, { recursive: true, force: true })
   await copyFonts()
   await buildWorkers()
-  if (!existsSync(join(web, "public/data/symbols.json"))) run(process.execPath, ["--import", "tsx", "scripts/symbols.ts"])
+  if (!existsSync(join(web, "public/data/symbols.json"))) run(process.execPath, ["--import", "tsx", "scripts/symbols.ts"], { stdio: ["ignore", 2, 2] })
   const status = run("npx", ["expo", "export", "--platform", "web"], { cwd: web, stdio: ["ignore", "ignore", "inherit"], env: { ...process.env, EXPO_NO_TELEMETRY: "1", CI: "1" } })
   if (status !== 0) throw new Error("The application could not be built")
   compress()

@@ -14,7 +14,8 @@ export function run(command, args, options = {}) {
 }
 
 function must(what, command, args, options) {
-  if (run(command, args, options) !== 0) {
+  // What setting up says goes to standard error, so that a command's own output stays clean.
+  if (run(command, args, { stdio: ["inherit", 2, 2], ...options }) !== 0) {
     console.error(`\n${what} failed: see above.`)
     process.exit(1)
   }
@@ -52,7 +53,7 @@ export function installPrograms() {
   if (missing.length === 0) return
   console.log(`Installing ${missing.join(", ")}…`)
   const apt = process.getuid?.() === 0 ? [] : ["sudo"]
-  const call = (...args) => execFileSync(apt[0] ?? args[0], apt[0] ? args : args.slice(1), { stdio: "inherit", env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" } })
+  const call = (...args) => execFileSync(apt[0] ?? args[0], apt[0] ? args : args.slice(1), { stdio: ["inherit", 2, 2], env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" } })
   call("apt-get", "update", "-qq")
   call("apt-get", "install", "-y", "-qq", ...missing)
 }
