@@ -32,6 +32,7 @@ test("reading view turns whole sheets, two side by side, and changes nothing", a
   await page.keyboard.press("ArrowRight")
   await expect(bar.getByRole("status")).toHaveText(/^Sheets 3 and 4/)
   await page.keyboard.type("xyz")
+  for (const key of ["Control+a", "Control+b", "Delete", "Control+v"]) await page.keyboard.press(key)
   await page.keyboard.press("End")
   await expect(bar.getByRole("status")).toHaveText(/^Sheets 11 and 12/)
   await expect(bar.getByRole("button", { name: "Next sheet" })).toBeDisabled()
@@ -43,6 +44,7 @@ test("reading view turns whole sheets, two side by side, and changes nothing", a
   await page.keyboard.press("Escape")
   await expect(page.getByRole("navigation", { name: "Bench" })).toBeVisible()
   expect(await desk.server.text(desk.id)).toBe(before)
+  await expect(page.getByRole("button", { name: "Undo" })).toBeDisabled()
 })
 
 test("marks show spaces, tabs, breaks and ends of paragraphs", async ({ desk, page }) => {

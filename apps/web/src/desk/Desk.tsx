@@ -70,7 +70,9 @@ function Frame() {
   useEffect(() => {
     // Keys that belong to the whole desk work wherever the focus is.
     const onKey = (event: KeyboardEvent) => {
-      if (event.defaultPrevented || !(event.ctrlKey || event.metaKey || event.key === "F1") || event.target instanceof HTMLTextAreaElement) return
+      const whole = event.ctrlKey || event.metaKey || event.key === "F1" || event.key === "F9"
+      const reading = session.store.getState().mode === "reading"
+      if (event.defaultPrevented || !whole || reading || event.target instanceof HTMLTextAreaElement) return
       const typing = event.target instanceof HTMLInputElement && ["z", "y", "a", "b", "i", "u"].includes(event.key.toLowerCase())
       const act = typing ? null : keyAction(event)
       if (!act) return
