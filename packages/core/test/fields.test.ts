@@ -1,4 +1,5 @@
-import { document, fieldText, formatDate, letters, nodes, p, paragraph } from "../src/document"
+import { EditorState } from "prosemirror-state"
+import { defaultStyles, document, fieldText, formatDate, letters, nodes, p, paragraph } from "../src/document"
 import { readDocument, ReadingError } from "../src/document/reading"
 import { insertField, insertLineBreak, insertSheetBreak, selectedText, selectAll, deleteBackward, undo, editHistory, dragSelection, pasteSlice, selectedSlice } from "../src/editing"
 import { caretEdges } from "../src/layout"
@@ -29,6 +30,12 @@ describe("a field", () => {
     expect(texts(state.doc)).toEqual(["On \ufffc"])
     expect(selectedText(after(state, selectAll))).toBe(`On ${shown}`)
     expect(texts(after(state, deleteBackward).doc)).toEqual(["On "])
+  })
+
+  test("is copied in the document's language", () => {
+    const german = { ...defaultStyles, defaults: { ...defaultStyles.defaults, letters: { ...defaultStyles.defaults.letters, language: "de-DE" } } }
+    const { doc } = state.apply(state.tr.setDocAttribute("styles", german))
+    expect(selectedText(after(EditorState.create({ doc }), selectAll))).toBe(`On ${fieldText(field, "de-DE")}`)
   })
 
   test("is as wide as its text, with the caret before and behind it", () => {

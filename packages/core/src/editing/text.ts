@@ -1,8 +1,8 @@
 /** Typing, deleting, dividing and joining paragraphs. */
-import { Fragment, Slice, type Mark, type Node, type ResolvedPos } from "prosemirror-model"
+import { Fragment, Slice, type Mark, type ResolvedPos } from "prosemirror-model"
 import { Selection, TextSelection, type EditorState, type Transaction } from "prosemirror-state"
 import { canJoin } from "prosemirror-transform"
-import { blockText, documentAttrs, nodes, paragraphAttrs, schema, styleOf } from "../document"
+import { blockText, documentAttrs, fieldText, nodes, paragraphAttrs, schema, styleOf } from "../document"
 import type { Command } from "./command"
 import { joining, named, quoted } from "./history"
 import { graphemeBoundary, wordBoundary, type Direction } from "./movement"
@@ -215,11 +215,8 @@ export function dragSelection(to: number, copies: boolean): Command {
 /** The selected text, paragraphs divided by a line feed. */
 export function selectedText(state: EditorState): string {
   const { from, to } = state.selection
-  return state.doc.textBetween(from, to, "\n", leafText)
-}
-
-function leafText(leaf: Node): string {
-  return leaf.type.spec.leafText?.(leaf) ?? ""
+  const { language } = documentAttrs(state.doc).styles.defaults.letters
+  return state.doc.textBetween(from, to, "\n", (leaf) => (leaf.type === nodes.field ? fieldText(leaf, language) : (leaf.type.spec.leafText?.(leaf) ?? "")))
 }
 
 export const selectAll: Command = (state, dispatch) => {
