@@ -13,6 +13,7 @@ import { makePdf } from "../workers/pdf"
 import { besideLine, besidePage, caretX, lineEdge, type Motion } from "./input/movement"
 import { TextField } from "./input/field"
 import { PointerInput } from "./input/pointer"
+import { attachReading } from "./input/reading"
 import { keyAction } from "../commands/keys"
 import { toolNamed } from "../commands/registry"
 import { Clipboard, transferred } from "./input/clipboard"
@@ -38,8 +39,6 @@ const unseenDelay = 200
 
 const preferenceKey = "biblon-view-"
 
-/** Rows that a key turns in reading view. */
-const turning: Record<string, number> = { ArrowRight: 1, ArrowDown: 1, PageDown: 1, " ": 1, Enter: 1, ArrowLeft: -1, ArrowUp: -1, PageUp: -1, Backspace: -1, Home: -1e6, End: 1e6 }
 
 export class DeskSession {
   readonly store: DeskStore
@@ -380,7 +379,7 @@ export class DeskSession {
       this.select(place.pos, place)
       void this.clipboard.paste(transferred(event.dataTransfer))
     })
-    this.attachReading(host)
+    attachReading(host, { reading: () => this.store.getState().mode === "reading", turn: (rows) => this.turn(rows), leave: () => this.leaveReading() })
     const endZooming = attachZooming(host, view.canvas, { zoomBy: (factor) => this.zoom(this.store.getState().scale * factor) })
     const resize = new ResizeObserver(() => this.arrange())
     resize.observe(host)
@@ -594,28 +593,6 @@ export class DeskSession {
 
   turn(rows: number): void {
     this.view?.turn(rows)
-  }
-
-  /** In reading view: keys turn the sheets, a tap or swipe does. */
-  private attachReading(host: HTMLElement): void {
-    const reading = () => this.store.getState().mode === "reading"
-    host.addEventListener("keydown", (event) => {
-      if (!reading()) return
-      const rows = turning[event.key]
-      if (event.key === "Escape") this.leaveReading()
-      else if (rows !== undefined) this.turn(rows)
-      else return
-      event.preventDefault()
-    })
-    let down: PointerEvent | null = null
-    host.addEventListener("pointerdown", (event) => (down = event))
-    host.addEventListener("pointerup", (event) => {
-      if (!reading() || !down) return
-      const dx = event.clientX - down.clientX
-      down = null
-      if (Math.abs(dx) > 40) this.turn(dx < 0 ? 1 : -1)
-      else this.turn(event.clientX < host.getBoundingClientRect().left + host.clientWidth / 3 ? -1 : 1)
-    })
   }
 
   private warmed = false
