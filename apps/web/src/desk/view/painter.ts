@@ -126,7 +126,13 @@ export class PaintedSheet {
     this.blocks = now
   }
 
+  private marked = ""
+
+  /** Marks that are as before keep their elements. */
   mark(boxes: { x: number; y: number; width: number; height: number; kind: string }[]): void {
+    const key = boxes.map((b) => `${b.kind} ${b.x} ${b.y} ${b.width} ${b.height}`).join()
+    if (key === this.marked) return
+    this.marked = key
     this.marks.replaceChildren(...boxes.map((b) => element("i", b.kind, { left: px(b.x), top: px(b.y), width: px(b.width), height: px(b.height) })))
   }
 }
