@@ -59,6 +59,22 @@ function Waiting() {
   )
 }
 
+/** Keys that mean the whole desk even while one types in a field of a tray: find, find a tool, print, save, help, reading. */
+const deskWide = new Set(["f", "k", "p", "s", "f1", "f9"])
+
+/** What may lie over the sheets at either width. */
+function Overlays() {
+  return (
+    <>
+      <PasteCard />
+      <LinkCard />
+      <FindTool />
+      <Notice />
+      <Waiting />
+    </>
+  )
+}
+
 /** Buttons do not take the keyboard away from the text. */
 function keepFocus(event: MouseEvent): void {
   if (!(event.target as HTMLElement).closest("input, textarea")) event.preventDefault()
@@ -73,8 +89,9 @@ function Frame() {
       const whole = event.ctrlKey || event.metaKey || event.key === "F1" || event.key === "F9"
       const reading = session.store.getState().mode === "reading"
       if (event.defaultPrevented || !whole || reading || event.target instanceof HTMLTextAreaElement) return
-      const typing = event.target instanceof HTMLInputElement && ["z", "y", "a", "b", "i", "u"].includes(event.key.toLowerCase())
-      const act = typing ? null : keyAction(event)
+      // In a field of a tray most keys belong to the field.
+      const inField = event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement
+      const act = inField && !deskWide.has(event.key.toLowerCase()) ? null : keyAction(event)
       if (!act) return
       event.preventDefault()
       act(session)
@@ -101,11 +118,7 @@ function Frame() {
         </View>
         <FootLine />
         <SelectionBar />
-        <PasteCard />
-        <LinkCard />
-        <FindTool />
-        <Notice />
-        <Waiting />
+        <Overlays />
       </div>
     )
   return (
@@ -114,11 +127,7 @@ function Frame() {
       <Sheets />
       {tray ? <Tray tray={tray} wide={false} /> : null}
       {writing && touch && !tray ? <Strip /> : <Bench wide={false} />}
-      <PasteCard />
-      <LinkCard />
-      <FindTool />
-      <Notice />
-      <Waiting />
+      <Overlays />
     </div>
   )
 }
