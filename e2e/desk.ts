@@ -1,8 +1,14 @@
 /** What tests do at the desk, in the words of a person; and the fixtures that they start from. */
+import AxeBuilder from "@axe-core/playwright"
 import { test as base, expect, type Locator, type Page } from "@playwright/test"
 import { TestServer } from "./server"
 
 export { expect }
+
+/** The automated check of accessibility on what is shown now. */
+export async function expectAccessible(page: Page): Promise<void> {
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id}: ${v.nodes[0]?.html}`)).toEqual([])
+}
 
 interface Fixtures {
   /** A server with the demo documents. */

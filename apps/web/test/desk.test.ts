@@ -87,8 +87,6 @@ function report(layout: Layout, seq: number, to: number, held = new Set<number>(
     type: "report",
     seq,
     complete: true,
-    settled: placed.length,
-    took: 0,
     table: {
       ids: Uint32Array.from(placed, ({ sheet }) => sheet.id),
       blocks: Uint32Array.from(placed, ({ block }) => block),

@@ -41,7 +41,7 @@ test("sheets lie below one another, in the middle of the desk", () => {
 
 test("the mirror finds the sheets of a block that goes over several", () => {
   const mirror = new LayoutMirror()
-  mirror.take({ type: "report", seq: 1, complete: true, settled: 4, table: table([1, 2, 3, 4], [0, 5, 5, 6], [0, 3, 40, 2]), from: 0, to: 0, sheets: [], paragraphs: [], took: 0 })
+  mirror.take({ type: "report", seq: 1, complete: true, table: table([1, 2, 3, 4], [0, 5, 5, 6], [0, 3, 40, 2]), from: 0, to: 0, sheets: [], paragraphs: [] })
   expect(mirror.sheetsOfBlock(5)).toEqual({ first: 0, last: 2 })
   expect(mirror.sheetsOfBlock(6)).toEqual({ first: 2, last: 3 })
   expect(mirror.sheetsOfBlock(2)).toEqual({ first: 0, last: 0 })

@@ -1,17 +1,7 @@
 /** A person's own most used tools, in their order; kept on this device. */
 import { create } from "zustand"
+import { keep, readKeptList } from "../kept"
 import { tools } from "./registry"
-
-const key = "biblon-pocket"
-
-function read(): string[] {
-  try {
-    const kept: unknown = JSON.parse(localStorage.getItem(key) ?? "[]")
-    return Array.isArray(kept) ? kept.filter((id): id is string => tools.some((tool) => tool.id === id)) : []
-  } catch {
-    return []
-  }
-}
 
 interface Pocket {
   ids: readonly string[]
@@ -21,19 +11,19 @@ interface Pocket {
 }
 
 export const usePocket = create<Pocket>((set, get) => {
-  const keep = (ids: readonly string[]) => {
-    localStorage.setItem(key, JSON.stringify(ids))
+  const put = (ids: readonly string[]) => {
+    keep("pocket", ids)
     set({ ids })
   }
   return {
-    ids: read(),
+    ids: readKeptList("pocket").filter((id) => tools.some((tool) => tool.id === id)),
     toggle(id) {
       const { ids } = get()
-      keep(ids.includes(id) ? ids.filter((other) => other !== id) : [...ids, id])
+      put(ids.includes(id) ? ids.filter((other) => other !== id) : [...ids, id])
     },
     move(id, to) {
       const rest = get().ids.filter((other) => other !== id)
-      keep([...rest.slice(0, to), id, ...rest.slice(to)])
+      put([...rest.slice(0, to), id, ...rest.slice(to)])
     },
   }
 })

@@ -1,17 +1,12 @@
 /** A person's settings of the corrections while typing; kept on this device. */
 import { create } from "zustand"
 import { correctionKinds, type CorrectionKind, type CorrectionSettings } from "@biblon/core/editing"
-
-const key = "biblon-corrections"
+import { keep, readKept } from "../kept"
 
 function read(): CorrectionSettings {
-  try {
-    const kept = JSON.parse(localStorage.getItem(key) ?? "{}") as Partial<CorrectionSettings>
-    const own = Object.entries(kept.own ?? {}).filter((pair): pair is [string, string] => typeof pair[1] === "string")
-    return { off: correctionKinds.filter((kind) => kept.off?.includes(kind)), own: Object.fromEntries(own) }
-  } catch {
-    return { off: [], own: {} }
-  }
+  const kept = (readKept("corrections") ?? {}) as Partial<CorrectionSettings>
+  const own = Object.entries(kept.own ?? {}).filter((pair): pair is [string, string] => typeof pair[1] === "string")
+  return { off: correctionKinds.filter((kind) => Array.isArray(kept.off) && kept.off.includes(kind)), own: Object.fromEntries(own) }
 }
 
 interface Corrections {
@@ -22,20 +17,20 @@ interface Corrections {
 }
 
 export const useCorrections = create<Corrections>((set, get) => {
-  const keep = (settings: CorrectionSettings) => {
-    localStorage.setItem(key, JSON.stringify(settings))
+  const put = (settings: CorrectionSettings) => {
+    keep("corrections", settings)
     set({ settings })
   }
   return {
     settings: read(),
     toggle(kind) {
       const { settings } = get()
-      keep({ ...settings, off: settings.off.includes(kind) ? settings.off.filter((k) => k !== kind) : [...settings.off, kind] })
+      put({ ...settings, off: settings.off.includes(kind) ? settings.off.filter((k) => k !== kind) : [...settings.off, kind] })
     },
     setSlip(typed, meant) {
       const { settings } = get()
       const { [typed.toLowerCase()]: _gone, ...rest } = settings.own
-      keep({ ...settings, own: meant === null ? rest : { ...rest, [typed.toLowerCase()]: meant } })
+      put({ ...settings, own: meant === null ? rest : { ...rest, [typed.toLowerCase()]: meant } })
     },
   }
 })

@@ -1,10 +1,10 @@
 /** One open document: its editor state, layout, connection and view, and everything that changes them. */
-import { getVersion } from "prosemirror-collab"
 import { EditorState, TextSelection, type Transaction } from "prosemirror-state"
 import { bodyOf, contentStart, document } from "@biblon/core/document"
 import { documentEdge, editHistory, changes, correct, dragSelection, insertText, joining, linkAt, markPlace, placeOfLink, selectedText, undo, moveHorizontally, touchedBy, type Command } from "@biblon/core/editing"
 import type { Box, LayoutSpec } from "@biblon/core/layout"
 import { api, NotThere } from "../api"
+import { keep, readKept } from "../kept"
 import { Connection } from "../live/connection"
 import { openDocument } from "../live/opening"
 import { stepJson } from "../live/stepJson"
@@ -37,7 +37,7 @@ const longChange = 20_000
 /** Milliseconds after which bars and trays are shown what changed, if no frame came. */
 const unseenDelay = 200
 
-const preferenceKey = "biblon-view-"
+const preferenceOf = (id: string) => `view-${id}`
 
 
 export class DeskSession {
@@ -129,14 +129,10 @@ export class DeskSession {
 
   /** How this document was looked at last, on this device. */
   private readPreference(): void {
-    try {
-      const kept = JSON.parse(localStorage.getItem(preferenceKey + this.id) ?? "null") as { mode: ViewMode; fit: Fit | null; scale: number } | null
-      if (!kept || (kept.mode !== "flow" && kept.mode !== "sheets")) return
-      this.fit = kept.fit === null || kept.fit === "sheet" || kept.fit === "pair" ? kept.fit : "width"
-      this.store.setState({ mode: kept.mode, ...(this.fit === null && Number.isFinite(kept.scale) ? { scale: kept.scale } : {}) })
-    } catch {
-      // What cannot be read was not kept by this version.
-    }
+    const kept = readKept(preferenceOf(this.id)) as { mode: ViewMode; fit: Fit | null; scale: number } | null
+    if (!kept || (kept.mode !== "flow" && kept.mode !== "sheets")) return
+    this.fit = kept.fit === null || kept.fit === "sheet" || kept.fit === "pair" ? kept.fit : "width"
+    this.store.setState({ mode: kept.mode, ...(this.fit === null && Number.isFinite(kept.scale) ? { scale: kept.scale } : {}) })
   }
 
   close(): void {
@@ -560,7 +556,7 @@ export class DeskSession {
 
   private keepPreference(): void {
     const { mode, scale } = this.store.getState()
-    if (mode !== "reading") localStorage.setItem(preferenceKey + this.id, JSON.stringify({ mode, fit: this.fit, scale }))
+    if (mode !== "reading") keep(preferenceOf(this.id), { mode, fit: this.fit, scale })
   }
 
   toggleSigns(): void {
@@ -641,10 +637,5 @@ export class DeskSession {
 
   stopDelivering(): void {
     this.stopPdf?.abort()
-  }
-
-  /** For measurements and tests: what the session knows of itself. */
-  get status(): { version: number; current: boolean; complete: boolean } {
-    return { version: getVersion(this.editor), current: this.layout.current, complete: this.layout.mirror.complete }
   }
 }

@@ -1,12 +1,12 @@
 /** The symbols that the shipped faces can show, by category and by name; and those used last. */
 import { create } from "zustand"
+import { keep, readKeptList } from "../kept"
 
 export interface SymbolCategory {
   name: string
   items: [char: string, name: string][]
 }
 
-const key = "biblon-symbols"
 const mostRecent = 24
 const mostFound = 240
 
@@ -17,24 +17,15 @@ interface Symbols {
   used(char: string): void
 }
 
-function read(): string[] {
-  try {
-    const kept: unknown = JSON.parse(localStorage.getItem(key) ?? "[]")
-    return Array.isArray(kept) ? kept.filter((c): c is string => typeof c === "string").slice(0, mostRecent) : []
-  } catch {
-    return []
-  }
-}
-
 export const useSymbols = create<Symbols>((set, get) => ({
   categories: null,
-  recent: read(),
+  recent: readKeptList("symbols").slice(0, mostRecent),
   async load() {
     if (!get().categories) set({ categories: (await (await fetch("/data/symbols.json")).json()) as SymbolCategory[] })
   },
   used(char) {
     const recent = [char, ...get().recent.filter((c) => c !== char)].slice(0, mostRecent)
-    localStorage.setItem(key, JSON.stringify(recent))
+    keep("symbols", recent)
     set({ recent })
   },
 }))

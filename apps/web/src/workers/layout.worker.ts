@@ -48,7 +48,7 @@ class LayoutDesk {
       case "want":
         this.want = { from: message.from, to: message.to }
         if (this.composition) this.advance(() => this.wantedSettled())
-        return this.report(0)
+        return this.report()
       case "locate":
         return this.locate(message.id, message.block, message.offset)
     }
@@ -57,10 +57,9 @@ class LayoutDesk {
   private begin(seq: number): void {
     if (!this.doc) return
     this.seq = seq
-    const start = performance.now()
     this.composition = new Composition(this.typesetter, this.doc, this.spec, this.layout)
     this.advance(() => this.wantedSettled())
-    this.report(performance.now() - start)
+    this.report()
   }
 
   private wantedSettled(): boolean {
@@ -83,7 +82,7 @@ class LayoutDesk {
     if (!this.composition) return
     const end = performance.now() + slice
     this.advance(() => performance.now() > end)
-    if (!this.composition || performance.now() - this.lastReport > reportEvery) this.report(0)
+    if (!this.composition || performance.now() - this.lastReport > reportEvery) this.report()
   }
 
   private table(placed: readonly PlacedSheet[]): SheetTable {
@@ -99,7 +98,7 @@ class LayoutDesk {
     return table
   }
 
-  private report(took: number): void {
+  private report(): void {
     const { layout } = this
     if (!layout) return
     this.lastReport = performance.now()
@@ -120,7 +119,7 @@ class LayoutDesk {
     this.heldSheets = nowSheets
     this.heldParagraphs = nowParagraphs
     const complete = layout.settled === layout.placed.length && !this.composition
-    post({ type: "report", seq: this.seq, complete, settled: layout.settled, table: this.table(layout.placed), from, to, sheets, paragraphs, took })
+    post({ type: "report", seq: this.seq, complete, table: this.table(layout.placed), from, to, sheets, paragraphs })
   }
 
   private locate(id: number, block: number, offset: number): void {
@@ -133,7 +132,7 @@ class LayoutDesk {
     let sheet = this.layout?.placed.findIndex(shows) ?? -1
     if (sheet < 0 && this.composition) {
       this.advance(() => (this.composition?.reached ?? 0) > block)
-      this.report(0)
+      this.report()
       sheet = this.layout?.placed.findIndex(shows) ?? -1
     }
     post({ type: "located", id, sheet })

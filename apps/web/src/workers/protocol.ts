@@ -34,16 +34,12 @@ export interface LayoutReport {
   seq: number
   /** Whether every sheet is settled. */
   complete: boolean
-  /** So many sheets of the table are right. */
-  settled: number
   table: SheetTable
   from: number
   to: number
   /** Those in range that the page does not hold yet. */
   sheets: SentSheet[]
   paragraphs: ParagraphLayout[]
-  /** Milliseconds that layout took, for measurements. */
-  took: number
 }
 
 export type FromLayout =

@@ -13,6 +13,7 @@ import { Plugin, PluginKey, TextSelection, type EditorState, type Selection, typ
 import type { Node } from "prosemirror-model"
 import { bodyOf, blockText, changedBlocks } from "../document"
 import type { Command } from "./command"
+import { commonEnd, commonStart } from "./difference"
 
 interface Log {
   /** For each step that was made, the step that undoes it: all that is needed of it. */
@@ -87,8 +88,8 @@ class LogMapping extends Mapping {
 
 type Acted = { kind: "undo" | "redo" | "takeBack"; changes: number[] }
 
-function logged(log: Log, tr: Transaction, from: number, to: number): Log {
-  const items = tr.steps.slice(from, to).map((step, i) => step.invert(tr.docs[from + i] as Node))
+function logged(log: Log, tr: Transaction): Log {
+  const items = tr.steps.map((step, i) => step.invert(tr.docs[i] as Node))
   return { ...log, items: [...log.items, ...items] }
 }
 
@@ -98,7 +99,7 @@ const range = (from: number, to: number) => Array.from({ length: Math.max(0, to 
 function rebased(state: HistoryState, tr: Transaction, unconfirmed: number): HistoryState {
   const base = state.log.items.length
   const moved = state.log.own.slice(state.log.own.length - unconfirmed)
-  const log = logged(state.log, tr, 0, tr.steps.length)
+  const log = logged(state.log, tr)
   const mirrors = new Map(log.mirrors)
   const mirror = (item: number, later: number) => {
     if (!mirrors.has(item)) mirrors.set(item, later)
@@ -135,10 +136,8 @@ function describe(before: Node, after: Node, kind: string | undefined): string {
   if (!change) return "Settings"
   const text = (doc: Node, to: number) => range(change.from, to).map((i) => paragraphText(doc, i)).join("\n")
   const [a, b] = [text(before, change.oldTo), text(after, change.newTo)]
-  let start = 0
-  while (start < a.length && a[start] === b[start]) start++
-  let end = 0
-  while (end < Math.min(a.length, b.length) - start && a[a.length - 1 - end] === b[b.length - 1 - end]) end++
+  const start = commonStart(a, b)
+  const end = Math.min(commonEnd(a, b), a.length - start, b.length - start)
   const [removed, added] = [a.slice(start, a.length - end), b.slice(start, b.length - end)]
   if (added.trim()) return `Typed ${quoted(added)}`
   if (removed.trim()) return `Deleted ${quoted(removed)}`
@@ -162,7 +161,7 @@ function apply(tr: Transaction, state: HistoryState, old: EditorState): HistoryS
   if (unconfirmed !== undefined) return rebased(state, tr, unconfirmed)
 
   const base = state.log.items.length
-  let log = logged(state.log, tr, 0, tr.steps.length)
+  let log = logged(state.log, tr)
   const mine = range(base, log.items.length)
   if (tr.getMeta("addToHistory") === false) return { ...state, log: { ...log, own: [...log.own, ...mine] } }
   log = { ...log, own: [...log.own, ...mine], mirrors: new Map([...log.mirrors, ...((tr.getMeta("mirrors") as [number, number][] | undefined) ?? [])]) }

@@ -1,5 +1,6 @@
 export * from "./command"
 export * from "./corrections"
+export * from "./difference"
 export * from "./find"
 export * from "./history"
 export * from "./letters"

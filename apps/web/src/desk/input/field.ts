@@ -4,7 +4,7 @@
  * an edit of the document.
  */
 import { blockText } from "@biblon/core/document"
-import { deleteBackward, deleteForward, insertText, splitParagraph, type Command } from "@biblon/core/editing"
+import { commonEnd, commonStart, deleteBackward, deleteForward, insertText, splitParagraph, type Command } from "@biblon/core/editing"
 import type { EditorState, Transaction } from "prosemirror-state"
 
 export interface FieldTarget {
@@ -146,16 +146,4 @@ export class TextField {
     this.element.focus({ preventScroll: true })
     this.sync()
   }
-}
-
-function commonStart(a: string, b: string): number {
-  let n = 0
-  while (n < a.length && n < b.length && a[n] === b[n]) n++
-  return n
-}
-
-function commonEnd(a: string, b: string): number {
-  let n = 0
-  while (n < a.length && n < b.length && a[a.length - 1 - n] === b[b.length - 1 - n]) n++
-  return n
 }
