@@ -1,7 +1,7 @@
 /** Builds the application into apps/web/dist: fonts, workers, the Expo export, and compressed copies. Does nothing if that is newer than its sources. */
 import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs"
 import { createRequire } from "node:module"
-import { join } from "node:path"
+import { dirname, join } from "node:path"
 import { brotliCompressSync, constants } from "node:zlib"
 import { root, run } from "./setup.mjs"
 
@@ -38,6 +38,13 @@ async function copyFonts() {
   }
 }
 
+function copyPatterns() {
+  const from = join(dirname(require.resolve("hyphenopoly/package.json")), "patterns")
+  const folder = join(web, "public/hyphenation")
+  mkdirSync(folder, { recursive: true })
+  for (const name of readdirSync(from)) copyFileSync(join(from, name), join(folder, name))
+}
+
 async function buildWorkers() {
   const { build } = await import("esbuild")
   const folder = join(web, "public/workers")
@@ -65,7 +72,7 @@ function compress() {
       copyFileSync(kept, file + ".br")
       continue
     }
-    const bytes = brotliCompressSync(readFileSync(file), { params: { [constants.BROTLI_PARAM_QUALITY]: font ? 9 : 10 } })
+    const bytes = brotliCompressSync(readFileSync(file), { params: { [constants.BROTLI_PARAM_QUALITY]: !font ? 10 : statSync(file).size > 2e6 ? 5 : 9 } })
     writeFileSync(file + ".br", bytes)
     if (font) writeFileSync(kept, bytes)
   }
@@ -78,6 +85,7 @@ export async function buildApp() {
   mkdirSync(join(root, ".cache"), { recursive: true })
   rmSync(dist, { recursive: true, force: true })
   await copyFonts()
+  copyPatterns()
   await buildWorkers()
   if (!existsSync(join(web, "public/data/symbols.json"))) run(process.execPath, ["--import", "tsx", "scripts/symbols.ts"], { stdio: ["ignore", 2, 2] })
   const status = run("npx", ["expo", "export", "--platform", "web"], { cwd: web, stdio: ["ignore", "ignore", "inherit"], env: { ...process.env, EXPO_NO_TELEMETRY: "1", CI: "1" } })

@@ -3,7 +3,7 @@ import { readFileSync } from "node:fs"
 import { createRequire } from "node:module"
 import { dirname, join } from "node:path"
 import type { Node } from "prosemirror-model"
-import { FontLibrary, HarfBuzz, layoutDocument, shippedFaces, Typesetter, type Layout } from "../src/layout"
+import { FontLibrary, HarfBuzz, Hyphenator, layoutDocument, shippedFaces, Typesetter, type Layout } from "../src/layout"
 import { createSubsetter, writePdf, type Subsetter } from "../src/output"
 
 const require = createRequire(join(process.cwd(), "package.json"))
@@ -26,10 +26,15 @@ export function openFonts(): FontLibrary {
   })
 }
 
+export function openHyphenator(): Hyphenator {
+  const folder = dirname(require.resolve("hyphenopoly/package.json"))
+  return new Hyphenator((name) => new Uint8Array(readFileSync(join(folder, "patterns", `${name}.wasm`))))
+}
+
 let shared: Typesetter | undefined
 /** One typesetter for the whole process. */
 export function typesetter(): Typesetter {
-  return (shared ??= new Typesetter(openFonts()))
+  return (shared ??= new Typesetter(openFonts(), openHyphenator()))
 }
 
 let subset: Subsetter | undefined

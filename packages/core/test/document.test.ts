@@ -11,7 +11,7 @@ describe("the resolved look", () => {
     expect(look.paragraph).toMatchObject({ align: "right", keepNext: true, orphans: 2 })
     expect(look.letters).toMatchObject({ family: "Tinos", bold: true, size: 18 })
     const marked = letters("Mooring", { bold: false, size: 9 }).marks
-    expect(letterLook(look.letters, marked)).toMatchObject({ bold: false, size: 9, family: "Tinos" })
+    expect(letterLook(defaultStyles, look.letters, marked)).toMatchObject({ bold: false, size: 9, family: "Tinos" })
   })
 
   test("is one object for paragraphs that look alike, also over another style sheet", () => {

@@ -44,7 +44,7 @@ describe("a field", () => {
     expect(run.run.shows).toBe(shown)
     const plain = layoutOf(document([p(`On ${shown}`)])).placed[0]!.sheet.fragments[0]!.paragraph.lines[0]!
     expect(laid.lines[0]!.width).toBeCloseTo(plain.width, 3)
-    const edges = caretEdges(laid, laid.lines[0]!)
+    const { leading: edges } = caretEdges(laid, laid.lines[0]!)
     expect(edges[4]! - edges[3]!).toBeCloseTo(run.width, 3)
   })
 

@@ -69,9 +69,9 @@ describe("lines", () => {
   })
 
   test("tabs lead to the next stop", () => {
-    const { text, lines } = firstParagraph(document([p("a\tb\tc")]))
-    const edges = caretEdges({ text } as never, lines[0]!)
-    expect([edges[2], edges[4]]).toEqual([36, 72])
+    const paragraph = firstParagraph(document([p("a\tb\tc")]))
+    const { leading } = caretEdges(paragraph, paragraph.lines[0]!)
+    expect([leading[2], leading[4]]).toEqual([36, 72])
   })
 
   test("every line is what shaping its own text alone gives", () => {
@@ -215,7 +215,7 @@ describe("places", () => {
   test("carets go forward along a line, and inside ligatures", () => {
     for (const fragment of sheet.fragments)
       for (const line of fragment.paragraph.lines) {
-        const edges = [...caretEdges(fragment.paragraph, line)]
+        const edges = [...caretEdges(fragment.paragraph, line).leading]
         expect(edges).toEqual([...edges].sort((a, b) => a - b))
       }
   })

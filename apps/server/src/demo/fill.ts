@@ -8,6 +8,7 @@ const day = 24 * 60 * 60 * 1000
 function styles(body: StyleSheet["styles"][string]["paragraph"], family?: string): StyleSheet {
   const { defaults } = defaultStyles
   return {
+    ...defaultStyles,
     defaults: family === undefined ? defaults : { ...defaults, letters: { ...defaults.letters, family } },
     styles: { ...defaultStyles.styles, body: { ...(defaultStyles.styles.body as StyleSheet["styles"][string]), paragraph: body } },
   }

@@ -1,4 +1,4 @@
-import { shippedFaces } from "@biblon/core/layout/catalogue"
+import { faceAddress, shippedFaces } from "@biblon/core/layout/catalogue"
 
 /** Makes the page know every face that ships; the browser loads a file when a letter of it is painted. */
 export function declareFaces(): void {
@@ -6,7 +6,7 @@ export function declareFaces(): void {
   const style = document.createElement("style")
   style.id = "biblon-faces"
   style.textContent = shippedFaces()
-    .map(({ id }) => `@font-face{font-family:"${id}";src:url(/fonts/${id}.ttf) format("truetype");font-display:block}`)
+    .map(({ id }) => `@font-face{font-family:"${id}";src:url(${faceAddress(id)}) format("truetype");font-display:block}`)
     .join("\n")
   document.head.append(style)
 }

@@ -2,9 +2,9 @@
 import { Node } from "prosemirror-model"
 import { Step } from "prosemirror-transform"
 import { schema } from "@biblon/core/document"
-import { Composition, lineOfOffset, Typesetter, type Layout, type LayoutSpec, type PlacedSheet } from "@biblon/core/layout"
+import { Composition, lineOfOffset, type Typesetter, type Layout, type LayoutSpec, type PlacedSheet } from "@biblon/core/layout"
 import type { FromLayout, LayoutReport, SentSheet, SheetTable, ToLayout } from "./protocol"
-import { openFonts } from "./resources"
+import { openTypesetter } from "./resources"
 
 const post = (message: FromLayout) => self.postMessage(message)
 
@@ -139,7 +139,7 @@ class LayoutDesk {
   }
 }
 
-const desk = openFonts().then((fonts) => new LayoutDesk(new Typesetter(fonts)))
+const desk = openTypesetter().then((typesetter) => new LayoutDesk(typesetter))
 // The queue keeps the order of messages that came before the fonts were there.
 let queue = desk.then(() => post({ type: "ready" }))
 self.onmessage = ({ data }: MessageEvent<ToLayout>) => {

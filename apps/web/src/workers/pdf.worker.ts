@@ -1,9 +1,9 @@
 /** Makes a PDF of a document, telling how far it is. One worker makes one file. */
 import { Node } from "prosemirror-model"
 import { schema } from "@biblon/core/document"
-import { Composition, Typesetter } from "@biblon/core/layout"
+import { Composition } from "@biblon/core/layout"
 import { createSubsetter, writePdf } from "@biblon/core/output"
-import { openFonts } from "./resources"
+import { openTypesetter } from "./resources"
 
 export interface PdfRequest {
   content: string
@@ -16,11 +16,11 @@ const every = 10
 
 self.onmessage = async ({ data }: MessageEvent<PdfRequest>) => {
   try {
-    const [fonts, module] = await Promise.all([openFonts(), WebAssembly.compileStreaming(fetch("/workers/harfbuzz-subset.wasm"))])
-    const composition = new Composition(new Typesetter(fonts), Node.fromJSON(schema, JSON.parse(data.content)), { mode: "sheets" })
+    const [typesetter, module] = await Promise.all([openTypesetter(), WebAssembly.compileStreaming(fetch("/workers/harfbuzz-subset.wasm"))])
+    const composition = new Composition(typesetter, Node.fromJSON(schema, JSON.parse(data.content)), { mode: "sheets" })
     while (!composition.step()) if (composition.settled % every === 0) post({ type: "progress", stage: "layout", done: composition.settled, of: 0 })
     const { layout } = composition
-    const writing = writePdf(layout, { fonts, subset: createSubsetter(module), name: data.name })
+    const writing = writePdf(layout, { fonts: typesetter.fonts, subset: createSubsetter(module), name: data.name })
     let step = writing.next()
     while (!step.done) {
       if (step.value % every === 0) post({ type: "progress", stage: "writing", done: step.value, of: layout.placed.length })

@@ -20,7 +20,7 @@ export function p(...parts: Inline[]): Node {
   return paragraph(bodyStyle, parts)
 }
 
-export function letters(text: string, format: Partial<LetterFormat> & { link?: string; place?: string }): Node {
+export function letters(text: string, format: Partial<LetterFormat> & { letterStyle?: string; link?: string; place?: string }): Node {
   return schema.text(text, Object.entries(format).map(([name, value]) => marks[name as MarkName].create({ value })))
 }
 

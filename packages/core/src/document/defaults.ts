@@ -1,4 +1,4 @@
-import type { LetterFormat, PageSetup, ParagraphFormat, Properties, Style, StyleSheet } from "./shapes"
+import type { LetterFormat, PageSetup, ParagraphFormat, Properties, Style, StyleSheet, Typesetting } from "./shapes"
 
 /** Points in a millimetre. */
 export const MM = 72 / 25.4
@@ -19,24 +19,47 @@ export const defaultSetup: PageSetup = {
 
 export const defaultProperties: Properties = { title: "", author: "" }
 
+export const defaultTypesetting: Typesetting = { breaking: "quick", hyphenation: { word: 5, before: 2, after: 3, inRow: 3, capitals: true } }
+
 export const defaultLetters: LetterFormat = {
   family: "Tinos",
+  familyEastAsian: "Noto Sans JP",
+  familyComplex: "Noto Naskh Arabic",
   size: 12,
   bold: false,
   italic: false,
   underline: "none",
+  underlineColour: null,
+  strike: "none",
+  script: "none",
+  raise: 0,
+  caps: "none",
+  outline: false,
+  shadow: false,
   colour: "#1e1a16",
+  highlight: null,
+  spacing: 0,
+  kerning: true,
+  ligatures: true,
   language: "en-GB",
 }
 
 export const defaultParagraph: ParagraphFormat = {
   align: "left",
+  direction: "ltr",
   lineSpacing: { rule: "multiple", value: 1.25 },
   spaceBefore: 0,
   spaceAfter: 8,
+  spaceAlike: true,
   indentLeft: 0,
   indentRight: 0,
   indentFirst: 0,
+  tabs: [],
+  borders: {},
+  shading: null,
+  dropCap: null,
+  list: null,
+  hyphenate: false,
   keepNext: false,
   keepTogether: false,
   orphans: 2,
@@ -55,9 +78,14 @@ function heading(level: number, size: number, spaceBefore: number, spaceAfter: n
   return style(`Heading ${level}`, {
     next: bodyStyle,
     outline: level,
-    paragraph: { align: "left", indentFirst: 0, lineSpacing: { rule: "multiple", value: 1.1 }, spaceBefore, spaceAfter, keepNext: true, keepTogether: true },
+    paragraph: { align: "left", indentFirst: 0, lineSpacing: { rule: "multiple", value: 1.1 }, spaceBefore, spaceAfter, keepNext: true, keepTogether: true, hyphenate: false },
     letters: { size, bold: true, ...letters },
   })
+}
+
+/** A style of letters. It starts from nothing, so that it changes only what it says. */
+function letterStyle(name: string, letters: Partial<LetterFormat>): Style {
+  return { name, kind: "letters", parent: null, next: null, outline: null, paragraph: {}, letters }
 }
 
 /** The style sheet of a new document. The order is the order in which people are offered them. */
@@ -67,20 +95,35 @@ export const defaultStyles: StyleSheet = {
     body: style("Body", { parent: null }),
     title: style("Title", {
       next: "subtitle",
-      paragraph: { align: "left", indentFirst: 0, lineSpacing: { rule: "multiple", value: 1.05 }, spaceAfter: 6, keepNext: true },
+      paragraph: { align: "left", indentFirst: 0, lineSpacing: { rule: "multiple", value: 1.05 }, spaceAfter: 6, keepNext: true, hyphenate: false },
       letters: { family: "Literata", size: 26, bold: true },
     }),
     subtitle: style("Subtitle", {
       next: bodyStyle,
-      paragraph: { align: "left", indentFirst: 0, lineSpacing: { rule: "multiple", value: 1.1 }, spaceAfter: 18, keepNext: true },
+      paragraph: { align: "left", indentFirst: 0, lineSpacing: { rule: "multiple", value: 1.1 }, spaceAfter: 18, keepNext: true, hyphenate: false },
       letters: { family: "Literata", size: 14, italic: true, colour: "#5e564b" },
     }),
     heading1: heading(1, 18, 20, 6),
     heading2: heading(2, 14, 16, 4),
     heading3: heading(3, 12, 12, 2, { italic: true }),
+    heading4: heading(4, 12, 10, 2),
+    heading5: heading(5, 11, 10, 2, { italic: true }),
+    heading6: heading(6, 11, 8, 2),
+    heading7: heading(7, 11, 8, 2, { bold: false, italic: true }),
+    heading8: heading(8, 10.5, 8, 2),
+    heading9: heading(9, 10.5, 8, 2, { bold: false, italic: true }),
     quotation: style("Quotation", {
       paragraph: { indentFirst: 0, indentLeft: 28, indentRight: 28, spaceBefore: 4, spaceAfter: 12 },
       letters: { italic: true },
     }),
+    list: style("List", { paragraph: { indentFirst: 0, spaceAlike: false } }),
+    caption: style("Caption", { next: bodyStyle, paragraph: { indentFirst: 0, spaceBefore: 4, spaceAfter: 12, keepTogether: true }, letters: { size: 10, italic: true, colour: "#5e564b" } }),
+    reference: style("Reference", { paragraph: { indentLeft: 28, indentFirst: -28, spaceAfter: 6 } }),
+    emphasis: letterStyle("Emphasis", { italic: true }),
+    strong: letterStyle("Strong", { bold: true }),
+    smallPrint: letterStyle("Small print", { size: 9, colour: "#5e564b" }),
+    code: letterStyle("Code", { family: "Cousine", size: 10.5 }),
   },
+  fonts: {},
+  lists: {},
 }

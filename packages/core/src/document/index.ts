@@ -3,6 +3,27 @@ export * from "./building"
 export * from "./defaults"
 export * from "./families"
 export * from "./fields"
+export * from "./lists"
 export * from "./look"
+export * from "./numbering"
 export * from "./schema"
-export type { LetterFormat, LineSpacing, PageSetup, ParagraphFormat, Properties, Style, StyleSheet } from "./shapes"
+export type {
+  Border,
+  Borders,
+  BorderSide,
+  DropCap,
+  LetterFormat,
+  LineSpacing,
+  ListDefinition,
+  ListLevel,
+  ListPlace,
+  OwnFamily,
+  PageSetup,
+  ParagraphFormat,
+  Properties,
+  RulePattern,
+  Style,
+  StyleSheet,
+  TabStop,
+  Typesetting,
+} from "./shapes"

@@ -1,16 +1,17 @@
 /** Documents and changes that come from outside: checked before they are let in. */
 import { Node, type Mark } from "prosemirror-model"
 import { z } from "zod"
+import { defaultLetters, defaultParagraph, defaultTypesetting } from "./defaults"
 import { schema } from "./schema"
-import { LetterFormat, Link, PageSetup, ParagraphFormat, PlaceName, Properties, StyleSheet } from "./shapes"
+import { LetterFormat, Link, PageSetup, ParagraphFormat, PlaceName, Properties, StyleSheet, Typesetting } from "./shapes"
 
 /** What is wrong with something that was to be read, in words for people. */
 export class ReadingError extends Error {
   override name = "ReadingError"
 }
 
-const DocAttrs = z.strictObject({ styles: StyleSheet, setup: PageSetup, properties: Properties })
-const ParagraphAttrs = z.strictObject({ style: z.string().min(1).max(80), format: ParagraphFormat.partial().nullable() })
+const DocAttrs = z.strictObject({ styles: StyleSheet, setup: PageSetup, typesetting: Typesetting, properties: Properties })
+const ParagraphAttrs = z.strictObject({ style: z.string().min(1).max(80), format: ParagraphFormat.partial().nullable(), letters: LetterFormat.partial().nullable() })
 
 function checkShape(shape: z.ZodType, value: unknown, what: string): void {
   const result = shape.safeParse(value)
@@ -25,7 +26,7 @@ const checkedMarks = new WeakSet<Mark>()
 
 const FieldAttrs = z.strictObject({ kind: z.literal("date"), format: z.string().max(40) })
 
-const markShapes = { ...LetterFormat.shape, link: Link, place: PlaceName }
+const markShapes = { ...LetterFormat.shape, letterStyle: z.string().min(1).max(80), link: Link, place: PlaceName }
 
 function checkMark(mark: Mark): void {
   if (checkedMarks.has(mark)) return
@@ -60,11 +61,27 @@ export function checkDocument(doc: Node): Node {
   return doc
 }
 
+const Older = z.looseObject({
+  attrs: z.looseObject({
+    styles: z.looseObject({ defaults: z.looseObject({ paragraph: z.looseObject({}), letters: z.looseObject({}) }) }),
+  }),
+})
+
+/** A document that was written before some property existed gets what a new one has. */
+function completed(json: unknown): unknown {
+  const older = Older.safeParse(json)
+  if (!older.success) return json
+  const { attrs } = older.data
+  const { paragraph, letters } = attrs.styles.defaults
+  const defaults = { paragraph: { ...defaultParagraph, ...paragraph }, letters: { ...defaultLetters, ...letters } }
+  return { ...older.data, attrs: { typesetting: defaultTypesetting, ...attrs, styles: { fonts: {}, lists: {}, ...attrs.styles, defaults } } }
+}
+
 /** A document from its JSON. @throws ReadingError */
 export function readDocument(json: unknown): Node {
   let doc: Node
   try {
-    doc = Node.fromJSON(schema, json)
+    doc = Node.fromJSON(schema, completed(json))
   } catch (error) {
     throw new ReadingError(`This is not a Biblon document: ${error instanceof Error ? error.message : String(error)}`)
   }

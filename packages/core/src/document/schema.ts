@@ -1,15 +1,19 @@
 import { Schema, type Attrs, type MarkSpec, type MarkType, type Node } from "prosemirror-model"
-import { bodyStyle, defaultProperties, defaultSetup, defaultStyles } from "./defaults"
+import { bodyStyle, defaultProperties, defaultSetup, defaultStyles, defaultTypesetting } from "./defaults"
 import { fieldText } from "./fields"
-import type { LetterFormat, PageSetup, ParagraphFormat, Properties, StyleSheet } from "./shapes"
+import type { LetterFormat, PageSetup, ParagraphFormat, Properties, StyleSheet, Typesetting } from "./shapes"
 
 /** Each property of letters is one mark of that name whose `value` says what it is: bold can be put *off* as well as on. */
-export const letterProperties = ["family", "size", "bold", "italic", "underline", "colour", "language"] as const satisfies readonly (keyof LetterFormat)[]
+export const letterProperties = [
+  "family", "familyEastAsian", "familyComplex", "size", "bold", "italic", "underline", "underlineColour", "strike", "script", "raise", "caps",
+  "outline", "shadow", "colour", "highlight", "spacing", "kerning", "ligatures", "language",
+] as const satisfies readonly (keyof LetterFormat)[]
 export type LetterProperty = (typeof letterProperties)[number]
 
 export interface DocumentAttrs {
   styles: StyleSheet
   setup: PageSetup
+  typesetting: Typesetting
   properties: Properties
 }
 export interface ParagraphAttrs {
@@ -17,6 +21,8 @@ export interface ParagraphAttrs {
   style: string
   /** Direct formatting, or null for none. Never an empty object. */
   format: Partial<ParagraphFormat> | null
+  /** In a paragraph without text, the direct formatting of what is typed into it; null for none. */
+  letters: Partial<LetterFormat> | null
 }
 
 const letterMark: MarkSpec = { attrs: { value: {} } }
@@ -27,10 +33,10 @@ export const schema = new Schema({
   nodes: {
     doc: {
       content: "body",
-      attrs: { styles: { default: defaultStyles }, setup: { default: defaultSetup }, properties: { default: defaultProperties } },
+      attrs: { styles: { default: defaultStyles }, setup: { default: defaultSetup }, typesetting: { default: defaultTypesetting }, properties: { default: defaultProperties } },
     },
     body: { content: "block+" },
-    paragraph: { content: "inline*", group: "block", attrs: { style: { default: bodyStyle }, format: { default: null } } },
+    paragraph: { content: "inline*", group: "block", attrs: { style: { default: bodyStyle }, format: { default: null }, letters: { default: null } } },
     text: { group: "inline" },
     /** A new line inside a paragraph. */
     lineBreak: { group: "inline", inline: true, selectable: false, leafText: () => "\n" },
@@ -39,6 +45,8 @@ export const schema = new Schema({
   },
   marks: {
     ...(Object.fromEntries(letterProperties.map((name) => [name, letterMark])) as Record<LetterProperty, MarkSpec>),
+    /** A style of letters, by its key in the style sheet. */
+    letterStyle: letterMark,
     /** Leads to an address or, with #, to a place. */
     link: wordMark,
     /** A place that links lead to, by its name. */
@@ -47,7 +55,7 @@ export const schema = new Schema({
 })
 
 export const nodes = schema.nodes
-export type MarkName = LetterProperty | "link" | "place"
+export type MarkName = LetterProperty | "letterStyle" | "link" | "place"
 export const marks = schema.marks as Readonly<Record<MarkName, MarkType>>
 
 export function documentAttrs(doc: Node): DocumentAttrs {

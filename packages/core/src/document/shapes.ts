@@ -10,14 +10,37 @@ import { z } from "zod"
 const length = z.number().min(-4000).max(4000)
 const colour = z.string().regex(/^#[0-9a-f]{6}$/, "a colour is written as #rrggbb in lower case")
 
+/** A colour, or null for none. */
+const maybeColour = colour.nullable()
+const familyName = z.string().min(1).max(120)
+const key = z.string().min(1).max(80)
+
 export const LetterFormat = z.strictObject({
-  /** Name of a typeface family in the catalogue. */
-  family: z.string().min(1).max(120),
+  /** Name of a typeface family in the catalogue, or of one of the document's own. */
+  family: familyName,
+  /** For Chinese, Japanese and Korean characters, and for scripts whose letters take their form from their neighbours, where `family` lacks them. */
+  familyEastAsian: familyName,
+  familyComplex: familyName,
   size: z.number().min(1).max(999),
   bold: z.boolean(),
   italic: z.boolean(),
-  underline: z.enum(["none", "single"]),
+  underline: z.enum(["none", "single", "double", "thick", "dotted", "dashed", "wavy"]),
+  /** null: that of the letters. */
+  underlineColour: maybeColour,
+  strike: z.enum(["none", "single", "double"]),
+  script: z.enum(["none", "super", "sub"]),
+  /** Points above the baseline; negative below. */
+  raise: z.number().min(-400).max(400),
+  caps: z.enum(["none", "small", "all"]),
+  /** Drawn as a line round each letter. */
+  outline: z.boolean(),
+  shadow: z.boolean(),
   colour,
+  highlight: maybeColour,
+  /** Points added after each letter. */
+  spacing: z.number().min(-100).max(400),
+  kerning: z.boolean(),
+  ligatures: z.boolean(),
   /** BCP 47 tag, for shaping, hyphenation and spelling. */
   language: z.string().max(35),
 })
@@ -34,15 +57,64 @@ export const LineSpacing = z.discriminatedUnion("rule", [
   z.strictObject({ rule: z.literal("atLeast"), value: z.number().min(0).max(1000) }),
 ])
 
+export const TabStop = z.strictObject({
+  /** From the edge at which lines begin, without indents. */
+  position: z.number().min(0).max(4000),
+  align: z.enum(["left", "center", "right", "decimal"]),
+  leader: z.enum(["none", "dotted", "dashed", "solid"]),
+})
+
+export const RulePattern = z.enum(["solid", "double", "dotted", "dashed", "wavy"])
+
+export const Border = z.strictObject({
+  pattern: RulePattern,
+  /** Thickness of the line, for a double one of each. */
+  width: z.number().min(0.1).max(36),
+  colour,
+  /** From the text to the line. */
+  distance: z.number().min(0).max(200),
+})
+export const borderSides = ["top", "right", "bottom", "left"] as const
+/** `between` is drawn between neighbours that share these borders. */
+export const Borders = z.strictObject({ top: Border, right: Border, bottom: Border, left: Border, between: Border }).partial()
+
+export const DropCap = z.strictObject({ lines: z.number().int().min(2).max(9), distance: z.number().min(0).max(100), family: familyName.nullable() })
+
+/** The place of an item in a list. Items of one definition and one run are numbered together, in the order of the document. */
+export const ListPlace = z.strictObject({
+  /** Key of a definition: one that ships, or one of the document's. */
+  definition: key,
+  /** Tells lists of the same definition apart. Empty for lists that styles give. */
+  run: z.string().max(40),
+  /** 0 to 8. */
+  level: z.number().int().min(0).max(8),
+  /** The number of this item, where it does not simply follow. */
+  start: z.number().int().min(0).max(100000).optional(),
+  /** For check lists. */
+  done: z.boolean().optional(),
+})
+
 export const ParagraphFormat = z.strictObject({
   align: z.enum(["left", "center", "right", "justify"]),
+  direction: z.enum(["ltr", "rtl"]),
   lineSpacing: LineSpacing,
   spaceBefore: length.min(0),
   spaceAfter: length.min(0),
+  /** Whether there is space before and after towards neighbours of the same style too. */
+  spaceAlike: z.boolean(),
+  /** From the edge at which lines begin: the left one, or in a right-to-left paragraph the right one. Negative into the margin. */
   indentLeft: length,
+  /** From the edge at which lines end. */
   indentRight: length,
   /** Added to indentLeft for the first line; negative for a hanging indent. */
   indentFirst: length,
+  /** Ascending by position. */
+  tabs: z.array(TabStop).max(60),
+  borders: Borders,
+  shading: maybeColour,
+  dropCap: DropCap.nullable(),
+  list: ListPlace.nullable(),
+  hyphenate: z.boolean(),
   /** Stay on the sheet of the following paragraph. */
   keepNext: z.boolean(),
   /** Never divide the paragraph between sheets. */
@@ -53,8 +125,30 @@ export const ParagraphFormat = z.strictObject({
   breakBefore: z.boolean(),
 })
 
+export const ListLevel = z.strictObject({
+  /** The mark itself, or for numbers a pattern in which %1 to %9 stand for the numbers of those levels. A check list draws its own mark. */
+  format: z.string().max(40),
+  kind: z.enum(["mark", "number", "check"]),
+  numbering: z.enum(["decimal", "zero", "lowerLetter", "upperLetter", "lowerRoman", "upperRoman"]),
+  start: z.number().int().min(0).max(100000),
+  /** Where the text begins, and how far before it the mark stands, in points. */
+  indent: length,
+  hanging: z.number().min(0).max(400),
+  align: z.enum(["left", "center", "right"]),
+  /** What stands between the mark and the text. */
+  follow: z.enum(["tab", "space", "none"]),
+  /** The level above which this one starts anew, 0 for any; null for never. */
+  restart: z.number().int().min(0).max(8).nullable(),
+  /** Numbers of other levels in the pattern are written 1, 2, 3. */
+  legal: z.boolean(),
+  letters: LetterFormat.partial(),
+})
+export const ListDefinition = z.strictObject({ name: key, levels: z.array(ListLevel).length(9) })
+
 export const Style = z.strictObject({
-  name: z.string().min(1).max(80),
+  name: key,
+  /** A style of letters is laid on words inside a paragraph; left out for a style of paragraphs. */
+  kind: z.literal("letters").optional(),
   /** The style this one starts from. */
   parent: z.string().nullable(),
   /** The style of the paragraph that Enter makes at the end of this one; null for the same. */
@@ -65,9 +159,33 @@ export const Style = z.strictObject({
   letters: LetterFormat.partial(),
 })
 
+const asset = z.string().regex(/^[0-9a-f]{64}$/, "an asset is named by its SHA-256")
+/** Faces of a family that people brought in, each named by its asset. */
+export const OwnFamily = z.strictObject({ regular: asset, italic: asset, bold: asset, boldItalic: asset }).partial()
+
 export const StyleSheet = z.strictObject({
   defaults: z.strictObject({ paragraph: ParagraphFormat, letters: LetterFormat }),
-  styles: z.record(z.string().min(1).max(80), Style),
+  styles: z.record(key, Style),
+  /** Families that people brought in, by name. */
+  fonts: z.record(familyName, OwnFamily),
+  /** List definitions of this document's, by key. */
+  lists: z.record(key, ListDefinition),
+})
+
+/** How lines are broken. */
+export const Typesetting = z.strictObject({
+  /** Line by line, or looking at the whole paragraph. */
+  breaking: z.enum(["quick", "whole"]),
+  hyphenation: z.strictObject({
+    /** Fewest letters of a word that may be divided, and fewest before and after the hyphen. */
+    word: z.number().int().min(2).max(30),
+    before: z.number().int().min(1).max(15),
+    after: z.number().int().min(1).max(15),
+    /** Most lines in a row that end with a hyphen. */
+    inRow: z.number().int().min(1).max(20),
+    /** Whether words with a capital may be divided. */
+    capitals: z.boolean(),
+  }),
 })
 
 export const PageSetup = z.strictObject({
@@ -83,8 +201,19 @@ export const Properties = z.strictObject({
 
 export type LetterFormat = z.infer<typeof LetterFormat>
 export type LineSpacing = z.infer<typeof LineSpacing>
+export type TabStop = z.infer<typeof TabStop>
+export type RulePattern = z.infer<typeof RulePattern>
+export type Border = z.infer<typeof Border>
+export type Borders = z.infer<typeof Borders>
+export type BorderSide = (typeof borderSides)[number]
+export type DropCap = z.infer<typeof DropCap>
+export type ListPlace = z.infer<typeof ListPlace>
+export type ListLevel = z.infer<typeof ListLevel>
+export type ListDefinition = z.infer<typeof ListDefinition>
 export type ParagraphFormat = z.infer<typeof ParagraphFormat>
+export type OwnFamily = z.infer<typeof OwnFamily>
 export type Style = z.infer<typeof Style>
 export type StyleSheet = z.infer<typeof StyleSheet>
+export type Typesetting = z.infer<typeof Typesetting>
 export type PageSetup = z.infer<typeof PageSetup>
 export type Properties = z.infer<typeof Properties>

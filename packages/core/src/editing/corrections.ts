@@ -113,7 +113,8 @@ export function correct(settings: CorrectionSettings): Command {
     if (text === "") return false
     const typing = typingMarks(state)
     if (typing.some((mark) => mark.type === marks.link)) return false
-    const { language } = letterLook(paragraphLook(documentAttrs(state.doc).styles, $head.parent).letters, typing)
+    const { styles } = documentAttrs(state.doc)
+    const { language } = letterLook(styles, paragraphLook(styles, $head.parent).letters, typing)
     const found = correctionOf(text, language, settings)
     if (found) {
       dispatch?.(named(state.tr.insertText(found.insert, $head.start() + found.from, $head.pos), `Corrected to ${quoted(found.insert)}`).setMeta("correction", true))

@@ -76,7 +76,7 @@ function looking(query: LookQuery, styles: StyleSheet, paragraph: Node): Hit[] {
   const wanted = Object.entries(letters).filter(([, value]) => value !== undefined) as [keyof LetterFormat, unknown][]
   const hits: Hit[] = []
   paragraph.forEach((child, offset) => {
-    const look = letterLook(base, child.marks)
+    const look = letterLook(styles, base, child.marks)
     if (!wanted.every(([name, value]) => look[name] === value)) return
     const last = hits.at(-1)
     if (last && last.to === offset) last.to = offset + child.nodeSize

@@ -10,7 +10,7 @@ function eachLook(state: EditorState, visit: (look: LetterFormat) => boolean | v
   const { styles } = documentAttrs(state.doc)
   const { from, to, empty, $from } = state.selection
   if (empty) {
-    visit(letterLook(paragraphLook(styles, $from.parent).letters, typingMarks(state)))
+    visit(letterLook(styles, paragraphLook(styles, $from.parent).letters, typingMarks(state)))
     return
   }
   let stop = false
@@ -19,7 +19,7 @@ function eachLook(state: EditorState, visit: (look: LetterFormat) => boolean | v
     if (stop) return false
     if (node.isText && parent) {
       any = true
-      stop = visit(letterLook(paragraphLook(styles, parent).letters, node.marks)) === false
+      stop = visit(letterLook(styles, paragraphLook(styles, parent).letters, node.marks)) === false
     }
     return !stop
   })

@@ -1,44 +1,47 @@
 /** From places in the text to places on the sheet and back. Offsets are UTF-16 units inside a paragraph. */
 import { graphemeEnds } from "./breaking"
-import { isWordSpace } from "./lines"
-import type { Fragment, Line, LineRun, ParagraphLayout, Sheet } from "./types"
+import { eachCluster, isWordSpace } from "./measuring"
+import type { Fragment, Line, ParagraphLayout, Sheet } from "./types"
 
-const edgeCache = new WeakMap<Line, Float64Array>()
+/** Carets on a line by offset from its start. Where text changes its direction, the two differ: see caretBox. */
+interface Edges {
+  /** x of the edge of the character behind the caret at which it begins, from the column's left edge. */
+  leading: Float64Array
+  /** x of the edge of the character before the caret at which that ends. */
+  trailing: Float64Array
+}
 
-/** For each offset from the line's start to its end, the x of the caret there, from the column's left edge. */
-export function caretEdges(paragraph: ParagraphLayout, line: Line): Float64Array {
+const edgeCache = new WeakMap<Line, Edges>()
+
+export function caretEdges(paragraph: ParagraphLayout, line: Line): Edges {
   let edges = edgeCache.get(line)
   if (edges) return edges
-  edges = new Float64Array(line.to - line.from + 1)
-  let at = line.from
-  let x = line.x
+  const length = line.to - line.from
+  const leading = new Float64Array(length + 1).fill(NaN)
+  const trailing = new Float64Array(length + 1).fill(NaN)
   for (const piece of line.runs) {
-    // Tabs and line breaks have no run: a tab reaches to where the next run begins.
-    while (at < piece.from) {
-      edges[at - line.from] = x
-      at++
-      x = piece.x
-    }
-    const { glyphs, scale } = piece.run
-    x = piece.x
-    for (let g = piece.first; g < piece.last; ) {
-      const start = glyphs.clusters[g] as number
-      let width = 0
-      while (g < piece.last && glyphs.clusters[g] === start) width += (glyphs.advances[g++] as number) * scale
-      const end = g < piece.last ? (glyphs.clusters[g] as number) : piece.to
-      if (isWordSpace(paragraph.text.charCodeAt(start))) width += piece.extra
-      for (let o = start; o < end; o++) edges[o - line.from] = x + (width * (o - start)) / (end - start)
+    const back = piece.run.level % 2 === 1
+    let x = back ? piece.x + piece.width : piece.x
+    eachCluster(piece.run, piece.first, piece.last, piece.to, (from, to, own) => {
+      const width = (own + (isWordSpace(paragraph.text.charCodeAt(from)) ? piece.extra : 0)) * (back ? -1 : 1)
+      for (let at = from; at < to; at++) {
+        leading[at - line.from] = x + (width * (at - from)) / (to - from)
+        trailing[at - line.from + 1] = x + (width * (at + 1 - from)) / (to - from)
+      }
       x += width
-    }
-    at = piece.to
+    })
+    // A hyphen that is no part of the text stands before the caret at the end of its line.
+    if (piece.from === piece.to) trailing[piece.to - line.from] = back ? piece.x : piece.x + piece.width
   }
-  const right = Math.max(x, line.x + line.width)
-  while (at < line.to) {
-    edges[at - line.from] = x
-    if (paragraph.text[at] === "\t") x = right
-    at++
+  // Tabs and line breaks have no run: a tab reaches from where the text before it ends to its stop.
+  for (const { from, x } of line.tabs) trailing[from - line.from] = x
+  const start = paragraph.format.direction === "rtl" ? line.x + line.width : line.x
+  for (let at = 0; at <= length; at++) {
+    const known = [trailing[at], leading[at], leading[at - 1], start].find((x) => x !== undefined && !Number.isNaN(x)) as number
+    if (Number.isNaN(trailing[at] as number)) trailing[at] = at === 0 ? (Number.isNaN(leading[0] as number) ? start : (leading[0] as number)) : known
+    if (Number.isNaN(leading[at] as number)) leading[at] = trailing[at] as number
   }
-  edges[line.to - line.from] = x
+  edges = { leading, trailing }
   edgeCache.set(line, edges)
   return edges
 }
@@ -80,28 +83,69 @@ export function lineTop(fragment: Fragment, line: Line): number {
   return fragment.y + line.top - (fragment.paragraph.lines[fragment.from] as Line).top
 }
 
-/** The caret at an offset: a box without width on the sheet, or null if the fragment does not show that offset. */
+/**
+ * The caret at an offset: a box without width on the sheet, or null if the fragment does not show that offset.
+ * Where text changes its direction, the caret stands by the character behind it, or with `bias` -1 by the one before it.
+ */
 export function caretBox(fragment: Fragment, offset: number, bias: -1 | 1 = 1): Box | null {
   const index = lineOfOffset(fragment.paragraph, offset, bias)
   if (index < fragment.from || index >= fragment.to) return null
   const line = fragment.paragraph.lines[index] as Line
-  const x = caretEdges(fragment.paragraph, line)[offset - line.from] ?? line.x + line.width
+  const edges = caretEdges(fragment.paragraph, line)
+  const at = offset - line.from
+  const x = (bias < 0 || offset === line.to ? edges.trailing : edges.leading)[at] ?? line.x + line.width
   return { x: fragment.x + x, y: lineTop(fragment, line), width: 0, height: line.height }
 }
 
 /** Boxes over the letters from one offset to another. `through` also marks the paragraph's end. */
 export function rangeBoxes(fragment: Fragment, from: number, to: number, through: boolean): Box[] {
   const boxes: Box[] = []
+  const { paragraph } = fragment
   for (let i = fragment.from; i < fragment.to; i++) {
-    const line = fragment.paragraph.lines[i] as Line
+    const line = paragraph.lines[i] as Line
     if (line.to < from || line.from > to) continue
-    const edges = caretEdges(fragment.paragraph, line)
-    const left = edges[Math.max(from, line.from) - line.from] as number
-    let right = Math.min(edges[Math.min(to, line.to) - line.from] as number, Math.max(line.x + line.width, left))
-    if (i === fragment.paragraph.lines.length - 1 && through && to >= line.to) right += 5
-    if (right > left) boxes.push({ x: fragment.x + left, y: lineTop(fragment, line), width: right - left, height: line.height })
+    const { leading, trailing } = caretEdges(paragraph, line)
+    const [y, height] = [lineTop(fragment, line), line.height]
+    const [a, b] = [Math.max(from, line.from) - line.from, Math.min(to, line.to) - line.from]
+    const last = i === paragraph.lines.length - 1 && through && to >= line.to
+    if (hasTurns(paragraph, line)) {
+      // Each stretch of one direction has a box of its own.
+      for (const piece of line.runs) {
+        const [start, end] = [Math.max(a, piece.from - line.from), Math.min(b, piece.to - line.from)]
+        if (start >= end) continue
+        const sides = [leading[start] as number, trailing[end] as number]
+        boxes.push({ x: fragment.x + Math.min(...sides), y, width: Math.abs((sides[1] as number) - (sides[0] as number)), height })
+      }
+      if (last) boxes.push({ x: fragment.x + (paragraph.format.direction === "rtl" ? line.x - 5 : line.x + line.width), y, width: 5, height })
+      continue
+    }
+    const left = leading[a] as number
+    let right = Math.min(a === b ? left : (trailing[b] as number), Math.max(line.x + line.width, left))
+    if (last) right += 5
+    if (right > left) boxes.push({ x: fragment.x + left, y, width: right - left, height })
   }
   return boxes
+}
+
+/** Whether anything on a line runs from right to left. */
+export function hasTurns(paragraph: ParagraphLayout, line: Line): boolean {
+  return paragraph.format.direction === "rtl" || line.runs.some((piece) => piece.run.level > 0)
+}
+
+/** The places at which a caret can stand on a line, from left to right. */
+export function caretStops(paragraph: ParagraphLayout, index: number): { offset: number; bias: -1 | 1; x: number }[] {
+  const line = paragraph.lines[index] as Line
+  const { leading, trailing } = caretEdges(paragraph, line)
+  const end = lineEndOffset(paragraph, index)
+  const ends = [0, ...graphemeEnds(paragraph.text.slice(line.from, end))]
+  const stops = ends.flatMap((at): { offset: number; bias: -1 | 1; x: number }[] => {
+    const offset = line.from + at
+    const before = { offset, bias: -1 as const, x: trailing[at] as number }
+    const behind = { offset, bias: 1 as const, x: leading[at] as number }
+    if (offset === end) return [{ ...before, bias: end === line.to && index < paragraph.lines.length - 1 ? -1 : 1 }]
+    return at === 0 || Math.abs(before.x - behind.x) < 0.01 ? [behind] : [before, behind]
+  })
+  return stops.sort((a, b) => a.x - b.x)
 }
 
 export interface Hit {
@@ -113,13 +157,22 @@ export interface Hit {
 
 /** The offset in a line whose caret is nearest to x, never inside what people see as one character. */
 export function offsetAtX(paragraph: ParagraphLayout, index: number, x: number): { offset: number; bias: -1 | 1 } {
-  const line = paragraph.lines[index] as Line
-  const edges = caretEdges(paragraph, line)
-  const end = lineEndOffset(paragraph, index)
-  let best = line.from
-  for (const stop of [0, ...graphemeEnds(paragraph.text.slice(line.from, end))])
-    if (Math.abs((edges[stop] as number) - x) < Math.abs((edges[best - line.from] as number) - x)) best = line.from + stop
-  return { offset: best, bias: best === line.to && index < paragraph.lines.length - 1 ? -1 : 1 }
+  const nearest = caretStops(paragraph, index).reduce((best, stop) => (Math.abs(stop.x - x) < Math.abs(best.x - x) ? stop : best))
+  return { offset: nearest.offset, bias: nearest.bias }
+}
+
+/** The block whose list mark lies at a point of the sheet, counted from the sheet's first, if it can be ticked there. */
+export function checkAt(sheet: Sheet, x: number, y: number): number | null {
+  const reach = 6
+  for (const fragment of sheet.fragments) {
+    const { label, lines } = fragment.paragraph
+    const line = lines[0]
+    const [first, last] = [label?.runs[0], label?.runs.at(-1)]
+    if (!label?.check || fragment.from > 0 || !line || !first || !last) continue
+    const top = lineTop(fragment, line)
+    if (x >= fragment.x + first.x - reach && x <= fragment.x + last.x + last.width + reach && y >= top && y <= top + line.height) return fragment.block
+  }
+  return null
 }
 
 /** What lies at a point of the sheet, or nearest to it; null only for a sheet without text. */
@@ -143,10 +196,3 @@ export function hit(sheet: Sheet, x: number, y: number): Hit | null {
   return { block: fragment.block, ...offsetAtX(fragment.paragraph, index, x - fragment.x) }
 }
 
-/** The rule under a run that is underlined, from the column's left edge and the baseline; spaces hanging at the line's end have none. */
-export function underlineOf(line: Line, piece: LineRun): Box | null {
-  if (piece.run.look.underline === "none") return null
-  const width = Math.min(piece.width, line.x + line.width - piece.x)
-  if (width <= 0) return null
-  return { x: piece.x, y: piece.run.underline.y, width, height: piece.run.underline.thickness }
-}

@@ -1,275 +1,199 @@
 /** Breaks a shaped paragraph into lines and places the runs on them. */
-import type { LetterFormat, LineSpacing, ParagraphFormat } from "../document"
-import { graphemeEnds, type Breaks } from "./breaking"
-import { faceOf } from "./fonts/catalogue"
-import type { FontLibrary } from "./fonts/library"
+import type { RunLook } from "../document"
+import { visualOrder } from "./bidi"
+import { isWordSpace, LINE_FEED, lineMetrics, Ruler, runWidth, spacedHeight, type LineSource, type Segment } from "./measuring"
+import { breakQuickly } from "./quickBreaking"
 import { shapeRun } from "./shaping"
-import type { Line, LineRun, ShapedRun } from "./types"
+import type { Line, LineRun, Rule, ShapedRun } from "./types"
+import { breakWhole } from "./wholeBreaking"
 
-/** Distance of the tab stops that are there without being set. */
-export const defaultTab = 36
-
-const SPACE = 0x20
-const NO_BREAK_SPACE = 0xa0
-const TAB = 0x09
-const LINE_FEED = 0x0a
-
-/** Spaces that stretch in a justified line. */
-export function isWordSpace(unit: number): boolean {
-  return unit === SPACE || unit === NO_BREAK_SPACE
-}
-
-export interface LineMetrics {
-  ascent: number
-  descent: number
-  /** Height of a line at single spacing. */
-  natural: number
-}
-
-/** Line metrics follow the chosen typeface, not the fallback of a single character, so that lines keep their distance. */
-export function lineMetrics(fonts: FontLibrary, look: LetterFormat): LineMetrics {
-  const { metrics } = fonts.font(faceOf(look.family, look.bold, look.italic))
-  const scale = look.size / metrics.upem
-  return { ascent: metrics.ascender * scale, descent: -metrics.descender * scale, natural: (metrics.ascender - metrics.descender + metrics.lineGap) * scale }
-}
-
-function spacedHeight(natural: number, spacing: LineSpacing): number {
-  if (spacing.rule === "exact") return spacing.value
-  return spacing.rule === "multiple" ? natural * spacing.value : Math.max(natural, spacing.value)
-}
-
-/** For each offset of the text, the distance from the text's start if it stood on one endless line. */
-function advanceSums(text: string, runs: readonly ShapedRun[]): Float64Array {
-  const sums = new Float64Array(text.length + 1)
-  let x = 0
-  let done = 0
-  for (const run of runs) {
-    while (done < run.from) sums[++done] = x
-    const { count, clusters, advances } = run.glyphs
-    for (let g = 0; g < count; ) {
-      const start = clusters[g] as number
-      let advance = 0
-      while (g < count && clusters[g] === start) advance += advances[g++] as number
-      const end = g < count ? (clusters[g] as number) : run.to
-      const width = advance * run.scale
-      for (let at = start + 1; at <= end; at++) sums[at] = x + (width * (at - start)) / (end - start)
-      x += width
-    }
-    done = run.to
-  }
-  while (done < text.length) sums[++done] = x
-  return sums
-}
-
-/** Index of the first glyph whose cluster is at `offset` or after it. */
+/** How many glyphs, in visual order, belong to offsets before `offset`, or in a run from right to left to `offset` and those after it. */
 function glyphAt(run: ShapedRun, offset: number): number {
-  if (offset <= run.from) return 0
-  if (offset >= run.to) return run.glyphs.count
-  const { clusters } = run.glyphs
+  const back = run.level % 2 === 1
+  const { clusters, count } = run.glyphs
+  if (offset <= run.from) return back ? count : 0
+  if (offset >= run.to) return back ? 0 : count
   let low = 0
-  let high = run.glyphs.count
+  let high = count
   while (low < high) {
     const middle = (low + high) >> 1
-    if ((clusters[middle] as number) < offset) low = middle + 1
+    if (back ? (clusters[middle] as number) >= offset : (clusters[middle] as number) < offset) low = middle + 1
     else high = middle
   }
   return low
 }
 
+function glyphRange(run: ShapedRun, from: number, to: number): { first: number; last: number } {
+  const [a, b] = [glyphAt(run, from), glyphAt(run, to)]
+  return { first: Math.min(a, b), last: Math.max(a, b) }
+}
+
 function unsafeAt(run: ShapedRun, offset: number): boolean {
   if (offset <= run.from || offset >= run.to) return false
-  const glyph = glyphAt(run, offset)
+  const glyph = glyphAt(run, offset) - (run.level % 2)
   return run.glyphs.clusters[glyph] !== offset || run.glyphs.unsafe[glyph] === 1
 }
 
-export interface LineSource {
-  fonts: FontLibrary
-  text: string
-  runs: readonly ShapedRun[]
-  breaks: Breaks
-  format: ParagraphFormat
-  /** Look of the paragraph's letters, for lines without text. */
-  base: LetterFormat
-  /** Width of the column. */
-  width: number
+function pieceOf(run: ShapedRun, from = run.from, to = run.to): LineRun {
+  const range = run.from === run.to ? { first: 0, last: run.glyphs.count } : glyphRange(run, from, to)
+  return { run, from, to, ...range, x: 0, width: runWidth({ run, ...range }), extra: 0 }
 }
 
-/** The lines of a paragraph; at least one. */
-export function setLines(source: LineSource): Line[] {
-  const { text, runs, breaks, format, width } = source
-  const sums = advanceSums(text, runs)
-  const tabs = text.includes("\t")
-  const sum = (at: number) => sums[at] as number
-  const left = (first: boolean) => format.indentLeft + (first ? format.indentFirst : 0)
-  const visibleEnd = (from: number, to: number) => {
-    while (to > from && (text.charCodeAt(to - 1) === SPACE || text.charCodeAt(to - 1) === LINE_FEED)) to--
-    return to
-  }
-  // Width of text from one offset to another when it starts a line at `start`.
-  const measure = (from: number, to: number, start: number) => {
-    if (!tabs) return sum(to) - sum(from)
-    let x = start
-    for (let at = from; at < to; ) {
-      const tab = text.indexOf("\t", at)
-      const end = tab < 0 || tab >= to ? to : tab
-      x += sum(end) - sum(at)
-      at = end
-      if (at < to) {
-        x = nextTab(x)
-        at++
-      }
-    }
-    return x - start
-  }
+export interface SetParagraph {
+  lines: Line[]
+  label: LineRun[]
+}
 
-  const ends: number[] = []
-  let from = 0
-  let candidate = 0
-  let i = 0
-  while (i < breaks.offsets.length) {
-    const end = breaks.offsets[i] as number
-    const first = ends.length === 0
-    const room = width - format.indentRight - left(first)
-    // A hair's breadth of tolerance keeps text that fits exactly from falling over by rounding.
-    if (measure(from, visibleEnd(from, end), left(first)) <= room + 1e-6) {
-      if (breaks.required?.has(end)) {
-        ends.push(end)
-        from = candidate = end
-      } else candidate = end
-      i++
-    } else if (candidate > from) {
-      ends.push(candidate)
-      from = candidate
-    } else {
-      // One word wider than the line: as many characters as fit, at least one.
-      const inside = graphemeEnds(text.slice(from, end)).map((e) => from + e)
-      const fitting = inside.filter((e) => measure(from, e, left(first)) <= room)
-      const cut = Math.max(fitting.at(-1) ?? 0, inside[0] ?? end)
-      if (cut >= end) {
-        candidate = end
-        i++
-        if (i < breaks.offsets.length) {
-          ends.push(end)
-          from = end
-        }
-      } else {
-        ends.push(cut)
-        from = candidate = cut
-      }
-    }
-  }
-  if (from < text.length || ends.length === 0) ends.push(text.length)
+/** The lines of a paragraph, at least one, and the label before the first. */
+export function setLines(source: LineSource): SetParagraph {
+  const { text, runs, typesetting } = source
+  const ruler = new Ruler(source)
+  const ends = (typesetting.breaking === "whole" ? breakWhole(ruler) : null) ?? breakQuickly(ruler)
   // After a line break at the very end there is one more, empty, line.
-  if (text.endsWith("\n") && ends.at(-1) === text.length) ends.push(text.length)
+  if (text.endsWith("\n") && ends.at(-1)?.at === text.length) ends.push({ at: text.length, hyphen: false })
 
   const lines: Line[] = []
   let top = 0
   let runIndex = 0
-  ends.forEach((to, n) => {
-    const start = n === 0 ? 0 : (ends[n - 1] as number)
-    while (runIndex < runs.length && (runs[runIndex] as ShapedRun).to <= start) runIndex++
+  ends.forEach(({ at: to, hyphen }, n) => {
+    const from = n === 0 ? 0 : (ends[n - 1]?.at ?? 0)
+    while (runIndex < runs.length && (runs[runIndex] as ShapedRun).to <= from) runIndex++
     const last = n === ends.length - 1 || text.charCodeAt(to - 1) === LINE_FEED
-    const line = setLine(source, { from: start, to, visibleTo: visibleEnd(start, to), first: n === 0, last, runIndex, left: left(n === 0) })
+    const line = setLine(ruler, { n, from, to, visibleTo: ruler.visibleEnd(from, to), hyphen, last, runIndex })
     line.top = top
     top += line.height
     lines.push(line)
   })
-  return lines
+  return { lines, label: setLabel(ruler) }
 }
 
-function nextTab(x: number): number {
-  return (Math.floor(x / defaultTab + 1e-6) + 1) * defaultTab
+function setLabel({ label, source }: Ruler): LineRun[] {
+  if (!label || !source.label) return []
+  const pieces = source.label.runs.map((run) => pieceOf(run))
+  const width = pieces.reduce((sum, piece) => sum + piece.width, 0)
+  let x = source.format.direction === "rtl" ? source.width - label.x - width : label.x
+  for (const piece of visualOrder(pieces, ({ run }) => run.level)) {
+    piece.x = x
+    x += piece.width
+  }
+  return pieces
 }
 
 interface LinePlan {
+  n: number
   from: number
   to: number
   visibleTo: number
-  first: boolean
+  hyphen: boolean
+  /** Whether the paragraph, or what stands before a line break, ends with it. */
   last: boolean
   /** First run that reaches into the line. */
   runIndex: number
-  left: number
 }
 
-function setLine(source: LineSource, plan: LinePlan): Line {
-  const { fonts, text, format, width } = source
-  const { from, to, visibleTo } = plan
-  const right = width - format.indentRight
-  const justified = format.align === "justify" && !plan.last
-
-  // The pieces of runs on this line, shaped anew where a break divides what was shaped together.
+/** The pieces of runs on a line in the order of the text, shaped anew where a break divides what was shaped together. */
+function piecesOf({ source }: Ruler, { from, to, visibleTo, runIndex }: LinePlan): LineRun[] {
   const pieces: LineRun[] = []
-  for (let r = plan.runIndex; r < source.runs.length; r++) {
+  const base = source.format.direction === "rtl" ? 1 : 0
+  for (let r = runIndex; r < source.runs.length; r++) {
     let run = source.runs[r] as ShapedRun
     if (run.from >= to) break
-    const a = Math.max(from, run.from)
-    const b = Math.min(to, run.to)
-    if (unsafeAt(run, a) || unsafeAt(run, b)) run = shapeRun(fonts, text, a, b, run.face, run.look)
-    pieces.push({ run, from: a, to: b, first: glyphAt(run, a), last: glyphAt(run, b), x: 0, width: 0, extra: 0 })
+    const [a, b] = [Math.max(from, run.from), Math.min(to, run.to)]
+    if (unsafeAt(run, a) || unsafeAt(run, b)) run = shapeRun(source.fonts, source.text, a, b, run.face, run.look, { level: run.level, upper: run.upper, small: run.upper && run.look.caps === "small" })
+    if (source.levels && a < visibleTo && b > visibleTo && run.level !== base) {
+      // Spaces that hang at the end of a line go the way of the paragraph (rule L1).
+      const [text, tail] = [shapeRun(source.fonts, source.text, a, visibleTo, run.face, run.look, { level: run.level }), shapeRun(source.fonts, source.text, visibleTo, b, run.face, run.look, { level: base })]
+      pieces.push(pieceOf(text), pieceOf(tail))
+    } else pieces.push(pieceOf(run, a, b))
   }
+  return pieces
+}
 
+function setLine(ruler: Ruler, plan: LinePlan): Line {
+  const { source } = ruler
+  const { text, format, width, cap } = source
+  const { from, to, visibleTo, n } = plan
+  const pieces = piecesOf(ruler, plan)
+  const hyphen = plan.hyphen ? ruler.hyphen(to) : null
+  if (hyphen) pieces.push(pieceOf(hyphen))
+  const { height, baseline } = heightOf(source, pieces)
+
+  const start = ruler.left(n)
+  const segments = ruler.segments(from, to, start)
+  const stretches = format.align === "justify" && !plan.last
+  const endOf = (segment: Segment, end: number) => segment.x + ruler.natural(segment.from, Math.max(segment.from, end))
+  const lastSegment = segments.at(-1) as Segment
+  const capShift = cap && n === 0 ? cap.distance : 0
+  let visibleRight = endOf(lastSegment, Math.min(visibleTo, lastSegment.to)) + (hyphen ? runWidth(pieceOf(hyphen)) : 0)
+
+  // Justification stretches the spaces behind the last tab.
+  const free = ruler.right - visibleRight
+  let extra = 0
+  if (stretches) {
+    let spaces = 0
+    for (let at = lastSegment.from; at < visibleTo; at++) if (isWordSpace(text.charCodeAt(at))) spaces++
+    if (spaces > 0) {
+      extra = free / spaces
+      visibleRight = ruler.right
+    }
+  }
+  const rtl = format.direction === "rtl"
+  const toEnd = format.align === "center" ? 0.5 : format.align === (rtl ? "left" : "right") ? 1 : 0
+  const shift = toEnd * free
+
+  const placed: LineRun[] = []
+  const leaders: Rule[] = []
+  for (const segment of segments) {
+    const own = pieces.filter((piece) => piece.from >= segment.from && (piece.to <= segment.to || piece.from < segment.to))
+    let total = 0
+    for (const piece of own) {
+      if (extra !== 0 && segment === lastSegment) {
+        piece.extra = extra
+        for (let at = piece.from; at < piece.to; at++) if (isWordSpace(text.charCodeAt(at))) piece.width += extra
+      }
+      total += piece.width
+    }
+    const at = segment.x + shift
+    let x = rtl ? width - at - total : at
+    for (const piece of source.levels ? visualOrder(own, (p) => p.run.level) : own) {
+      piece.x = piece.run.cap ? x - capShift : x
+      x += piece.width
+      placed.push(piece)
+    }
+    if (segment.leader) leaders.push(leader(segment.leader, source.base, shift, rtl ? width : null))
+  }
+  const tabs = segments.slice(1).map((segment) => ({ from: segment.from, x: rtl ? width - segment.x - shift : segment.x + shift }))
+  const left = start + shift - capShift
+  const visible = visibleRight + shift - left
+  return { from, to, top: 0, height, baseline, x: rtl ? width - left - visible : left, width: visible, runs: placed, tabs, leaders }
+}
+
+/** A leader stands a hair above the baseline and keeps clear of the text at both ends. */
+function leader({ from, to, pattern }: NonNullable<Segment["leader"]>, look: RunLook, shift: number, mirror: number | null): Rule {
+  const gap = look.size * 0.2
+  const height = Math.max(0.5, look.size / 16)
+  const left = from + shift + gap
+  const length = Math.max(0, to - from - 2 * gap)
+  return { x: mirror === null ? left : mirror - left - length, y: -height, width: length, height, pattern, colour: look.colour }
+}
+
+/** Height of a line and the distance of its baseline from its top. */
+function heightOf(source: LineSource, pieces: readonly LineRun[]): { height: number; baseline: number } {
+  const { fonts, format, base } = source
   let ascent = 0
   let descent = 0
   let natural = 0
-  const consider = (look: LetterFormat) => {
+  const consider = (look: RunLook, rise = 0) => {
     const metrics = lineMetrics(fonts, look)
-    ascent = Math.max(ascent, metrics.ascent)
-    descent = Math.max(descent, metrics.descent)
+    ascent = Math.max(ascent, metrics.ascent + Math.max(0, rise))
+    descent = Math.max(descent, metrics.descent - Math.min(0, rise))
     natural = Math.max(natural, metrics.natural)
   }
-  let considered: LetterFormat | null = null
-  for (const piece of pieces) if (piece.run.look !== considered) consider((considered = piece.run.look))
-  if (pieces.length === 0) consider(source.base)
-
-  let x = plan.left
-  let visibleRight = x
-  let spaces = 0
-  let stretchFrom = 0
-  let at = from
-  for (const [n, piece] of pieces.entries()) {
-    while (at < piece.from) {
-      if (text.charCodeAt(at++) !== TAB) continue
-      x = nextTab(x)
-      spaces = 0
-      stretchFrom = n
-    }
-    piece.x = x
-    piece.width = runWidth(piece)
-    x += piece.width
-    at = piece.to
-    const visible = Math.min(piece.to, visibleTo)
-    if (visible > piece.from) visibleRight = piece.x + (visible === piece.to ? piece.width : runWidth({ ...piece, last: glyphAt(piece.run, visible) }))
-    if (justified) for (let s = piece.from; s < visible; s++) if (isWordSpace(text.charCodeAt(s))) spaces++
-  }
-  while (at < visibleTo) if (text.charCodeAt(at++) === TAB) visibleRight = x = nextTab(x)
-
-  const free = right - visibleRight
-  if (justified && spaces > 0) {
-    const extra = free / spaces
-    let shift = 0
-    for (const piece of pieces.slice(stretchFrom)) {
-      piece.x += shift
-      piece.extra = extra
-      let own = 0
-      for (let s = piece.from; s < piece.to; s++) if (isWordSpace(text.charCodeAt(s))) own++
-      piece.width += own * extra
-      shift += own * extra
-    }
-    visibleRight = right
-  } else if (format.align === "right" || format.align === "center") {
-    const shift = format.align === "right" ? free : free / 2
-    for (const piece of pieces) piece.x += shift
-    visibleRight += shift
-    plan = { ...plan, left: plan.left + shift }
-  }
-
+  // At an exact distance, baselines keep it whatever stands on the lines.
+  const fixed = format.lineSpacing.rule === "exact"
+  let considered: RunLook | null = null
+  if (!fixed) for (const { run } of pieces) if (run.look !== considered && !run.cap) consider((considered = run.look), run.look.raise)
+  if (considered === null) consider(base)
   const height = spacedHeight(natural, format.lineSpacing)
-  return { from, to, top: 0, height, baseline: (height - ascent - descent) / 2 + ascent, x: plan.left, width: visibleRight - plan.left, runs: pieces }
-}
-
-function runWidth(piece: LineRun): number {
-  let units = 0
-  for (let g = piece.first; g < piece.last; g++) units += piece.run.glyphs.advances[g] as number
-  return units * piece.run.scale
+  return { height, baseline: (height - ascent - descent) / 2 + ascent }
 }

@@ -1,45 +1,165 @@
 import type { Node } from "prosemirror-model"
-import { blockText, outlineLevel, paragraphLook, type Look, type StyleSheet } from "../document"
-import { lineBreaks } from "./breaking"
+import { blockText, outlineLevel, paragraphAttrs, paragraphLook, type DropCap, type Look, type ParagraphFormat, type RunLook, type StyleSheet, type Typesetting } from "../document"
+import { bidiLevels } from "./bidi"
+import { graphemeEnds, lineBreaks } from "./breaking"
 import type { FontLibrary } from "./fonts/library"
-import { setLines } from "./lines"
-import { shapeParagraph } from "./shaping"
-import type { ParagraphLayout } from "./types"
+import type { Hyphenator } from "./hyphenation"
+import { setLines, type SetParagraph } from "./lines"
+import { lineMetrics, runWidth, spacedHeight, type Cap, type LineSource } from "./measuring"
+import { shapeParagraph, shapeRun, shapeShown } from "./shaping"
+import type { ParagraphLayout, ShapedRun } from "./types"
+
+/** What of the document as a whole a paragraph depends on. */
+export interface Setting {
+  styles: StyleSheet
+  typesetting: Typesetting
+}
 
 interface Remembered {
   look: Look
   outline: number | null
   width: number
+  label: string | null
+  typesetting: Typesetting
+  /** Set where its letters depend on the style sheet beyond the look of the paragraph. */
+  styles: StyleSheet | null
   layout: ParagraphLayout
 }
 
 let ids = 0
 
-/** Sets paragraphs and remembers each by its node, as long as its look and the width stay the same. */
+/** Sets paragraphs and remembers each by its node, as long as its look, its label and the width stay the same. */
 export class Typesetter {
   private readonly remembered = new WeakMap<Node, Remembered>()
 
-  constructor(readonly fonts: FontLibrary) {}
+  constructor(
+    readonly fonts: FontLibrary,
+    private readonly hyphenator: Hyphenator | null = null,
+  ) {}
 
-  paragraph(styles: StyleSheet, node: Node, width: number): ParagraphLayout {
+  /** @param label what stands before it as an item of a list */
+  paragraph({ styles, typesetting }: Setting, node: Node, width: number, label: string | null): ParagraphLayout {
     const look = paragraphLook(styles, node)
     const outline = outlineLevel(styles, node)
     const known = this.remembered.get(node)
-    if (known && known.look === look && known.outline === outline && known.width === width) return known.layout
+    if (
+      known &&
+      known.look === look &&
+      known.outline === outline &&
+      known.width === width &&
+      known.label === label &&
+      known.typesetting === typesetting &&
+      (known.styles === null || known.styles === styles)
+    )
+      return known.layout
+    const layout = this.set({ styles, typesetting }, node, width, label, look, outline)
+    this.remembered.set(node, { look, outline, width, label, typesetting, styles: asksStyles(node) ? styles : null, layout })
+    return layout
+  }
+
+  private set({ styles, typesetting }: Setting, node: Node, width: number, label: string | null, look: Look, outline: number | null): ParagraphLayout {
+    const { fonts } = this
     const text = blockText(node)
-    const lines = setLines({
-      fonts: this.fonts,
+    const { style, letters } = paragraphAttrs(node)
+    const base: RunLook = letters && text === "" ? { ...look.letters, ...letters } : look.letters
+    const levels = bidiLevels(text, look.paragraph.direction)
+    const runs = shapeParagraph(fonts, styles, node, base, levels)
+    const source: LineSource = {
+      fonts,
       text,
-      runs: shapeParagraph(this.fonts, node, look.letters),
+      runs,
       // A field breaks from its neighbours as a word would.
       breaks: lineBreaks(text.replaceAll("\ufffc", "x")),
       format: look.paragraph,
-      base: look.letters,
+      typesetting,
+      base,
       width,
-    })
-    const height = lines.reduce((sum, line) => sum + line.height, 0)
-    const layout = { id: ++ids, text, format: look.paragraph, outline, lines, height }
-    this.remembered.set(node, { look, outline, width, layout })
-    return layout
+      levels,
+      label: look.level && label !== null ? { runs: this.labelRuns(label, { ...base, underline: "none", ...look.level.letters }, look.paragraph), level: look.level } : null,
+      cap: null,
+      divide: look.paragraph.hyphenate ? this.divider(text, runs, typesetting) : null,
+    }
+    const { lines, label: labelled } = look.paragraph.dropCap && text !== "" ? this.withCap(source, look.paragraph.dropCap) : setLines(source)
+    return {
+      id: ++ids,
+      text,
+      style,
+      format: look.paragraph,
+      outline,
+      label: label === null ? null : { runs: labelled, text: label, check: look.level?.kind === "check" },
+      lines,
+      height: lines.reduce((sum, line) => sum + line.height, 0),
+    }
+  }
+
+  /** The mark or number of a list item, in runs of one face and direction. */
+  private labelRuns(label: string, look: RunLook, { direction }: ParagraphFormat): ShapedRun[] {
+    const { fonts } = this
+    const levels = bidiLevels(label, direction)
+    const runs: ShapedRun[] = []
+    let from = 0
+    const same = (a: number, b: number) => fonts.faceFor(label.charCodeAt(a), look) === fonts.faceFor(label.charCodeAt(b), look) && levels?.[a] === levels?.[b]
+    for (let at = 1; at <= label.length; at++) {
+      if (at < label.length && same(from, at)) continue
+      runs.push({ ...shapeShown(fonts, label.slice(from, at), 0, 0, look, levels?.[from] ?? 0) })
+      from = at
+    }
+    return runs
+  }
+
+  /** Sets the first letter as high as several lines. A paragraph with fewer lines gets a lower cap. */
+  private withCap(source: LineSource, { lines: wanted, distance, family }: DropCap): SetParagraph {
+    const { fonts, text, base, format } = source
+    const opening = /^[\p{Pi}\p{Ps}"']?/u.exec(text)?.[0].length ?? 0
+    const to = opening + (graphemeEnds(text.slice(opening, opening + 20))[0] ?? 0)
+    const first = source.runs.find((run) => run.from < to)
+    if (!first || text.slice(0, to).includes("\t") || text.slice(0, to).includes("\n")) return setLines(source)
+    const { natural } = lineMetrics(fonts, base)
+    const lineHeight = spacedHeight(natural, format.lineSpacing)
+    const capHeight = (look: RunLook) => {
+      const { metrics } = fonts.font(fonts.wish(look))
+      return metrics.capHeight / metrics.upem
+    }
+    for (let lines = wanted; lines > 1; lines--) {
+      const look: RunLook = { ...first.look, ...(family ? { family } : {}) }
+      if (family) delete look.own
+      const size = Math.round((2 * ((lines - 1) * lineHeight + capHeight(base) * base.size)) / capHeight(look)) / 2
+      const run = shapeRun(fonts, text, 0, to, fonts.faceFor(text.codePointAt(opening) ?? 0x20, look), { ...look, size: Math.min(999, size), script: "none", raise: 0, highlight: null, underline: "none" }, { level: first.level, upper: first.upper })
+      const sunk: ShapedRun = { ...run, rise: -(lines - 1) * lineHeight, cap: true }
+      const cap: Cap = { to, distance, lines, inset: runWidth({ run, first: 0, last: run.glyphs.count }) + distance }
+      const set = setLines({ ...source, cap, runs: [sunk, ...cutBefore(fonts, source, to)] })
+      if (set.lines.length >= lines) return set
+    }
+    return setLines(source)
+  }
+
+  /** Finds where the words of a stretch may be divided, by the language of each and the limits of the document. */
+  private divider(text: string, runs: readonly ShapedRun[], { hyphenation }: Typesetting): LineSource["divide"] {
+    const { hyphenator } = this
+    if (!hyphenator) return null
+    const languageAt = (offset: number) => runs.find((run) => run.from <= offset && run.to > offset)?.look.language
+    return (from, to) => {
+      const points: number[] = []
+      for (const match of text.slice(from, to).matchAll(/[\p{L}\p{M}\u00ad]+/gu)) {
+        const [word] = match
+        const start = from + match.index
+        const language = languageAt(start)
+        // A word with soft hyphens says itself where it may be divided.
+        if (!language || word.length < hyphenation.word || word.includes("\u00ad") || (!hyphenation.capitals && /^\p{Lu}/u.test(word))) continue
+        for (const point of hyphenator.points(word, language)) if (point >= hyphenation.before && word.length - point >= hyphenation.after) points.push(start + point)
+      }
+      return points
+    }
   }
 }
+
+/** Runs from an offset on, the one that it divides shaped anew. */
+function cutBefore(fonts: FontLibrary, { runs, text }: LineSource, to: number): ShapedRun[] {
+  return runs.flatMap((run) => (run.to <= to ? [] : run.from >= to ? [run] : [shapeRun(fonts, text, to, run.to, run.face, run.look, { level: run.level, upper: run.upper })]))
+}
+
+/** Whether the look of letters may change with the style sheet although the look of their paragraph does not. */
+function asksStyles(node: Node): boolean {
+  return node.children.some((child) => child.marks.some(({ type }) => type.name === "letterStyle" || type.name === "family"))
+}
+

@@ -1,6 +1,7 @@
-/** A paragraph's text as shaped runs: one run for each stretch in the same look, face and script. */
+/** A paragraph's text as shaped runs: one run for each stretch in the same look, face, script and direction. */
 import type { Node } from "prosemirror-model"
-import { blockText, fieldText, letterLook, type LetterFormat, type RunLook } from "../document"
+import { blockText, fieldText, letterLook, type RunLook, type StyleSheet } from "../document"
+import type { Feature, FontMetrics } from "./fonts/harfbuzz"
 import { joinsPrevious, type FontLibrary } from "./fonts/library"
 import type { FaceId } from "./fonts/catalogue"
 import type { ShapedRun } from "./types"
@@ -9,71 +10,165 @@ import type { ShapedRun } from "./types"
 const plain = /^[\u0020-\u007e\u00a0-\u024f\u2010-\u2026]*$/
 
 const longestRun = 20000
+/** Size of small capitals where the face has none of its own. */
+const smallCapital = 0.8
 
-function scriptOf(codePoint: number): "common" | "latin" | "greek" | "cyrillic" | "other" {
+type Script = "common" | "latin" | "greek" | "cyrillic" | "hebrew" | "arabic" | "thai" | "devanagari" | "other"
+
+function scriptOf(codePoint: number): Script {
   if (codePoint < 0x41) return "common"
   if (codePoint < 0x370) return codePoint < 0xc0 && !/[A-Za-z\u00aa\u00b5\u00ba]/.test(String.fromCharCode(codePoint)) ? "common" : "latin"
   if (codePoint < 0x400 || (codePoint >= 0x1f00 && codePoint < 0x2000)) return "greek"
   if (codePoint < 0x530) return "cyrillic"
+  if ((codePoint >= 0x590 && codePoint < 0x600) || (codePoint >= 0xfb1d && codePoint < 0xfb50)) return "hebrew"
+  if ((codePoint >= 0x600 && codePoint < 0x8ff) || (codePoint >= 0xfb50 && codePoint < 0xfe00) || (codePoint >= 0xfe70 && codePoint < 0xff00)) return "arabic"
+  if (codePoint >= 0x900 && codePoint < 0x980) return "devanagari"
+  if (codePoint >= 0xe00 && codePoint < 0xe80) return "thai"
   if (codePoint >= 0x1e00 && codePoint < 0x1f00) return "latin"
   if ((codePoint >= 0x2000 && codePoint < 0x2c00) || codePoint >= 0x1f000) return "common"
   return "other"
 }
 
-export function shapeRun(fonts: FontLibrary, text: string, from: number, to: number, face: FaceId, look: RunLook): ShapedRun {
-  const font = fonts.font(face)
-  const glyphs = font.shape(text, from, to, { language: look.language })
-  const scale = look.size / font.metrics.upem
-  const { underlinePosition, underlineThickness } = font.metrics
-  const underline = { y: (-underlinePosition - underlineThickness / 2) * scale, thickness: underlineThickness * scale }
-  return { from, to, face, look, scale, glyphs, underline, rtl: false, shows: null }
+/** A text in capitals that is as long as before: letters whose capital is longer stay as they are. */
+export function capitals(text: string, language: string): string {
+  const upper = text.toLocaleUpperCase(language)
+  if (upper.length === text.length) return upper
+  return [...text]
+    .map((letter) => {
+      const capital = letter === "ß" ? "ẞ" : letter.toLocaleUpperCase(language)
+      return capital.length === letter.length ? capital : letter
+    })
+    .join("")
 }
 
-/** A field's text as one run that cannot be divided: all its glyphs belong to the field's offset. */
-function shapeField(fonts: FontLibrary, shows: string, offset: number, look: RunLook): ShapedRun {
-  const run = shapeRun(fonts, shows, 0, shows.length, fonts.faceFor(shows.codePointAt(0) ?? 0x20, look.family, look.bold, look.italic), look)
-  return { ...run, from: offset, to: offset + 1, glyphs: { ...run.glyphs, clusters: run.glyphs.clusters.map(() => offset), unsafe: run.glyphs.unsafe.map(() => 0) }, shows }
+/** A size at which the browser's advances are those of the layout: see apps/web/src/desk/view/painter.ts. */
+const even = (size: number) => Math.max(1, Math.round(size * 2) / 2)
+
+/** Size and distance above the baseline of raised and lowered letters, as the face wants them if that is sensible. */
+function scriptPlace(look: RunLook, metrics: FontMetrics): { size: number; rise: number } {
+  if (look.script === "none") return { size: look.size, rise: look.raise }
+  const { size, offset } = look.script === "super" ? metrics.superscript : metrics.subscript
+  const ratio = size / metrics.upem
+  const sensible = ratio >= 0.4 && ratio <= 0.85
+  const up = sensible && offset !== 0 ? offset / metrics.upem : look.script === "super" ? 0.34 : -0.14
+  return { size: even(look.size * (sensible ? ratio : 0.62)), rise: look.raise + up * look.size }
+}
+
+const noLigatures: readonly Feature[] = [["liga", 0], ["clig", 0]]
+
+/** OpenType features of a look; undefined where all is as the face has it. */
+export function featuresOf(look: RunLook, smallCaps: boolean): readonly Feature[] | undefined {
+  const features: Feature[] = [
+    // Letters set apart do not join.
+    ...(look.ligatures && look.spacing === 0 ? [] : noLigatures),
+    ...(look.kerning ? [] : ([["kern", 0]] as const)),
+    ...(smallCaps && look.caps === "small" ? ([["smcp", 1]] as const) : []),
+  ]
+  return features.length > 0 ? features : undefined
+}
+
+export interface RunOptions {
+  level?: number
+  /** Set in capitals, and these reduced to the size of small ones. */
+  upper?: boolean
+  small?: boolean
+}
+
+export function shapeRun(fonts: FontLibrary, text: string, from: number, to: number, face: FaceId, look: RunLook, options: RunOptions = {}): ShapedRun {
+  const { level = 0, upper = false, small = false } = options
+  const font = fonts.font(face)
+  const { metrics } = font
+  const place = scriptPlace(look, metrics)
+  const size = small ? even(place.size * smallCapital) : place.size
+  const scale = size / metrics.upem
+  const features = featuresOf(look, font.smallCaps)
+  const shape = { language: look.language, rtl: level % 2 === 1, ...(features ? { features } : {}) }
+  // Only the run's own text is turned to capitals, so that offsets stay those of the paragraph.
+  const glyphs = upper ? shifted(font.shape(capitals(text.slice(from, to), look.language), 0, to - from, shape), from) : font.shape(text, from, to, shape)
+  if (look.spacing !== 0) glyphs.advances = spaced(glyphs, look.spacing / scale)
+  const line = (position: number, thickness: number) => ({ y: (-position - thickness / 2) * scale, thickness: thickness * scale })
+  return {
+    from,
+    to,
+    face,
+    look,
+    size,
+    rise: place.rise,
+    scale,
+    glyphs,
+    underline: line(metrics.underlinePosition, metrics.underlineThickness),
+    strike: line(metrics.strikePosition, metrics.strikeThickness),
+    level,
+    upper,
+    shows: null,
+    cap: false,
+  }
+}
+
+function shifted(glyphs: ShapedRun["glyphs"], by: number): ShapedRun["glyphs"] {
+  return { ...glyphs, clusters: glyphs.clusters.map((cluster) => cluster + by) }
+}
+
+/** Advances with a space, in font units, behind each cluster. */
+function spaced({ count, clusters, advances }: ShapedRun["glyphs"], space: number): Float64Array {
+  const wider = Float64Array.from(advances)
+  for (let g = 0; g < count; g++) if (g + 1 === count || clusters[g + 1] !== clusters[g]) wider[g] = (wider[g] as number) + space
+  return wider
+}
+
+/** Text that is not the paragraph's, such as a field's or a hyphen, as one run that cannot be divided: all its glyphs belong to `from`. */
+export function shapeShown(fonts: FontLibrary, shows: string, from: number, to: number, look: RunLook, level = 0): ShapedRun {
+  const run = shapeRun(fonts, shows, 0, shows.length, fonts.faceFor(shows.codePointAt(0) ?? 0x20, look), look, { level })
+  return { ...run, from, to, glyphs: { ...run.glyphs, clusters: run.glyphs.clusters.map(() => from), unsafe: run.glyphs.unsafe.map(() => 0) }, shows }
 }
 
 /** Shaped runs in the order of the text. Tabs and line breaks get no run: they leave gaps between runs. */
-export function shapeParagraph(fonts: FontLibrary, paragraph: Node, base: LetterFormat): ShapedRun[] {
+export function shapeParagraph(fonts: FontLibrary, sheet: StyleSheet, paragraph: Node, base: RunLook, levels: Uint8Array | null): ShapedRun[] {
   const text = blockText(paragraph)
   const runs: ShapedRun[] = []
-  const add = (from: number, to: number, face: FaceId, look: RunLook) => {
-    for (let at = from; at < to; at += longestRun) runs.push(shapeRun(fonts, text, at, Math.min(to, at + longestRun), face, look))
+  const add = (from: number, to: number, face: FaceId, look: RunLook, options: RunOptions) => {
+    for (let at = from; at < to; at += longestRun) runs.push(shapeRun(fonts, text, at, Math.min(to, at + longestRun), face, look, options))
   }
   paragraph.forEach((child, offset) => {
-    const look = letterLook(base, child.marks)
-    if (child.type.name === "field") runs.push(shapeField(fonts, fieldText(child, look.language), offset, look))
+    const look = letterLook(sheet, base, child.marks)
+    if (child.type.name === "field") runs.push(shapeShown(fonts, fieldText(child, look.language), offset, offset + 1, look, levels?.[offset] ?? 0))
     if (!child.isText) return
     const end = offset + child.nodeSize
-    const wish = fonts.faceFor(0x20, look.family, look.bold, look.italic)
-    if (plain.test(child.text ?? "")) return add(offset, end, wish, look)
+    const wish = fonts.wish(look)
+    const drawsSmall = look.caps === "small" && !fonts.font(wish).smallCaps
+    if (!levels && !drawsSmall && plain.test(child.text ?? "")) return add(offset, end, wish, look, { upper: look.caps === "all" })
 
     let from = offset
     let face = wish
-    let script = "common"
+    let script: Script = "common"
+    let level = levels?.[offset] ?? 0
+    let small = false
+    const options = (): RunOptions => ({ level, upper: look.caps === "all" || small, small })
     for (let at = offset; at < end; ) {
       const codePoint = text.codePointAt(at) ?? 0
       const length = codePoint > 0xffff ? 2 : 1
       if (codePoint === 0x09) {
-        if (from < at) add(from, at, face, look)
+        if (from < at) add(from, at, face, look, options())
         from = at + 1
       } else if (!(joinsPrevious(codePoint) && at > from)) {
-        const ownFace = fonts.faceFor(codePoint, look.family, look.bold, look.italic)
-        const ownScript = scriptOf(codePoint)
-        const changes = ownFace !== face || (ownScript !== "common" && script !== "common" && ownScript !== script)
+        const own = { face: fonts.faceFor(codePoint, look), script: scriptOf(codePoint), level: levels?.[at] ?? 0, small: drawsSmall && isLower(codePoint) }
+        const changes = own.face !== face || own.level !== level || own.small !== small || (own.script !== "common" && script !== "common" && own.script !== script)
         if (changes && from < at) {
-          add(from, at, face, look)
+          add(from, at, face, look, options())
           from = at
           script = "common"
         }
-        face = ownFace
-        if (ownScript !== "common") script = ownScript
+        ;({ face, level, small } = own)
+        if (own.script !== "common") script = own.script
       }
       at += length
     }
-    if (from < end) add(from, end, face, look)
+    if (from < end) add(from, end, face, look, options())
   })
   return runs
+}
+
+function isLower(codePoint: number): boolean {
+  const letter = String.fromCodePoint(codePoint)
+  return letter !== letter.toUpperCase()
 }

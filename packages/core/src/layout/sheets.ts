@@ -5,8 +5,9 @@
  * earlier sheets are taken over.
  */
 import type { Node } from "prosemirror-model"
-import { bodyOf, changedBlocks, documentAttrs, type PageSetup, type StyleSheet } from "../document"
-import type { Typesetter } from "./paragraph"
+import { bodyOf, changedBlocks, documentAttrs, labelsOf, type BlockChange, type Labels, type PageSetup } from "../document"
+import { borderThickness, frameOf, frameSpace, hasFrame, sharesFrame } from "./ornaments"
+import type { Setting, Typesetter } from "./paragraph"
 import type { Fragment, Layout, LayoutSpec, ParagraphLayout, PlacedSheet, Sheet } from "./types"
 
 interface Cursor {
@@ -22,22 +23,44 @@ interface Region {
   height: number
 }
 
+/** A fragment whose frame is not drawn yet. */
+interface Set {
+  fragment: Omit<Fragment, "frame">
+  /** Whether it stands in one frame with what is above it in its region. */
+  joins: boolean
+}
+
+/** What stands above the next lines in a region, and where they may begin. */
+interface Pen {
+  y: number
+  above: ParagraphLayout | null
+}
+
 let ids = 0
 
 /** The height at which a strip of the flow view ends, and the bounds within which it keeps an earlier end. */
 const strip = { wanted: 900, least: 300, most: 1800 }
 
 class SheetComposer {
+  private readonly body: Node
+  private readonly labels: Labels
+  private readonly setting: Setting
+  private readonly setup: PageSetup
+
   constructor(
     private readonly typesetter: Typesetter,
-    private readonly body: Node,
-    private readonly styles: StyleSheet,
-    private readonly setup: PageSetup,
+    doc: Node,
     private readonly spec: LayoutSpec,
-  ) {}
+  ) {
+    const { styles, typesetting, setup } = documentAttrs(doc)
+    this.body = bodyOf(doc)
+    this.labels = labelsOf(doc)
+    this.setting = { styles, typesetting }
+    this.setup = setup
+  }
 
   private paragraph(block: number, width: number): ParagraphLayout {
-    return this.typesetter.paragraph(this.styles, this.body.child(block), width)
+    return this.typesetter.paragraph(this.setting, this.body.child(block), width, this.labels[block] ?? null)
   }
 
   /** @param wantedEnd in flow, the block before which the strip should end if it gets a fair height */
@@ -75,37 +98,38 @@ class SheetComposer {
   }
 
   private fillRegion(region: Region, start: Cursor, firstBlock: number, mayBreakBefore: boolean): { fragments: Fragment[]; next: Cursor; lookedAt: number } {
-    const fragments: Fragment[] = []
+    const set: Set[] = []
     const bottom = region.y + region.height + 1e-6
-    let y = region.y
+    let pen: Pen = { y: region.y, above: null }
     let { block, line } = start
     while (block < this.body.childCount) {
       const paragraph = this.paragraph(block, region.width)
       const { format, lines } = paragraph
-      const atTop = fragments.length === 0
-      if (format.breakBefore && line === 0 && !(atTop && mayBreakBefore)) return { fragments, next: { block, line }, lookedAt: block }
-      if (line === 0 && (!atTop || block === 0)) y += format.spaceBefore
+      const atTop = set.length === 0
+      if (format.breakBefore && line === 0 && !(atTop && mayBreakBefore)) return { fragments: framed(set), next: { block, line }, lookedAt: block }
+      const { y, joins } = begin(pen, paragraph, line, block === 0)
+      const foot = bottom - frameSpace(format).bottom
 
       const first = lines[line]
       let to = line
       if (first) {
         const offset = y - first.top
-        while (to < lines.length && offset + (lines[to]?.top ?? 0) + (lines[to]?.height ?? 0) <= bottom) to++
+        while (to < lines.length && offset + (lines[to]?.top ?? 0) + (lines[to]?.height ?? 0) <= foot) to++
       }
       if (to < lines.length) {
         to = divide(paragraph, line, to)
-        if (to <= line && atTop) to = Math.min(lines.length, line + Math.max(1, this.fitting(paragraph, line, bottom - y)))
+        if (to <= line && atTop) to = Math.min(lines.length, line + Math.max(1, this.fitting(paragraph, line, foot - y)))
       }
-      if (to > line) fragments.push({ block: block - firstBlock, paragraph, from: line, to, x: region.x, y, width: region.width })
+      if (to > line) set.push({ fragment: { block: block - firstBlock, paragraph, from: line, to, x: region.x, y, width: region.width }, joins })
       if (to < lines.length) {
-        if (to > line) return { fragments, next: { block, line: to }, lookedAt: block }
-        return { ...this.keepWithNext(fragments, { block, line: 0 }, firstBlock), lookedAt: block }
+        if (to > line) return { fragments: framed(set), next: { block, line: to }, lookedAt: block }
+        return { ...this.keepWithNext(set, { block, line: 0 }, firstBlock), lookedAt: block }
       }
-      y += linesHeight(paragraph, line, to) + format.spaceAfter
+      pen = { y: y + linesHeight(paragraph, line, to), above: paragraph }
       block++
       line = 0
     }
-    return { fragments, next: { block, line: 0 }, lookedAt: block - 1 }
+    return { fragments: framed(set), next: { block, line: 0 }, lookedAt: block - 1 }
   }
 
   private fitting(paragraph: ParagraphLayout, from: number, room: number): number {
@@ -115,41 +139,69 @@ class SheetComposer {
   }
 
   /** Takes blocks that must stay with the following one off the end of a region, unless nothing would be left. */
-  private keepWithNext(fragments: Fragment[], next: Cursor, firstBlock: number): { fragments: Fragment[]; next: Cursor } {
-    let keep = fragments.length
+  private keepWithNext(set: Set[], next: Cursor, firstBlock: number): { fragments: Fragment[]; next: Cursor } {
+    let keep = set.length
     while (keep > 0) {
-      const before = fragments[keep - 1]
+      const before = set[keep - 1]?.fragment
       if (!before?.paragraph.format.keepNext || before.from > 0) break
       keep--
     }
-    const moved = fragments[keep]
-    if (keep === 0 || !moved) return { fragments, next }
-    return { fragments: fragments.slice(0, keep), next: { block: firstBlock + moved.block, line: 0 } }
+    const moved = set[keep]?.fragment
+    if (keep === 0 || !moved) return { fragments: framed(set), next }
+    return { fragments: framed(set.slice(0, keep)), next: { block: firstBlock + moved.block, line: 0 } }
   }
 
   private composeStrip(start: Cursor, wantedEnd: number | null, spec: LayoutSpec & { mode: "flow" }): Sheet {
     const width = Math.max(36, spec.width - 2 * spec.margin)
-    const fragments: Fragment[] = []
+    const set: Set[] = []
     let { block, line } = start
-    let y = start.block === 0 && start.line === 0 ? spec.margin : 0
+    let pen: Pen = { y: start.block === 0 && start.line === 0 ? spec.margin : 0, above: null }
     while (block < this.body.childCount) {
-      const keepsEnd = wantedEnd !== null && wantedEnd > start.block && y < strip.most
-      if (fragments.length > 0 && line === 0 && (keepsEnd && y >= strip.least ? block >= wantedEnd || y >= strip.most : y >= strip.wanted && !keepsEnd)) break
+      const keepsEnd = wantedEnd !== null && wantedEnd > start.block && pen.y < strip.most
+      if (set.length > 0 && line === 0 && (keepsEnd && pen.y >= strip.least ? block >= wantedEnd || pen.y >= strip.most : pen.y >= strip.wanted && !keepsEnd)) break
       const paragraph = this.paragraph(block, width)
-      const { format, lines } = paragraph
-      if (line === 0) y += format.spaceBefore
+      const { lines } = paragraph
+      // A strip goes on where the one before it ended, so that its first paragraph has its space above it there.
+      const { y, joins } = begin(set.length === 0 && line === 0 && block > 0 ? { ...pen, above: this.paragraph(block - 1, width) } : pen, paragraph, line, block === 0)
       const to = Math.min(lines.length, line + Math.max(1, this.fitting(paragraph, line, strip.most)))
-      fragments.push({ block: block - start.block, paragraph, from: line, to, x: spec.margin, y, width })
-      y += linesHeight(paragraph, line, to)
+      set.push({ fragment: { block: block - start.block, paragraph, from: line, to, x: spec.margin, y, width }, joins })
+      pen = { y: y + linesHeight(paragraph, line, to), above: paragraph }
       line = to
       if (to < lines.length) break
-      y += format.spaceAfter
       block++
       line = 0
     }
-    if (block >= this.body.childCount) y += spec.margin
-    return this.sheet(start, { block, line }, spec.width, y, Math.min(block, this.body.childCount - 1), fragments)
+    let end = pen.y
+    const follows = line === 0 && block < this.body.childCount ? this.paragraph(block, width) : null
+    if (block >= this.body.childCount) end += spec.margin + (pen.above ? frameSpace(pen.above.format).bottom : 0)
+    const joinsBelow = follows !== null && pen.above !== null && sharesFrame(pen.above.format, follows.format)
+    return this.sheet(start, { block, line }, spec.width, end, Math.min(block, this.body.childCount - 1), framed(set, joinsBelow))
   }
+}
+
+/** Where the lines of a paragraph begin below what stands above it, and whether the two stand in one frame. */
+function begin({ y, above }: Pen, paragraph: ParagraphLayout, line: number, firstOfAll: boolean): { y: number; joins: boolean } {
+  const { format, style } = paragraph
+  if (above === null || line > 0) return { y: y + (firstOfAll && line === 0 ? format.spaceBefore : 0) + frameSpace(format).top, joins: false }
+  const alike = above.style === style
+  const gap = (alike && !above.format.spaceAlike ? 0 : above.format.spaceAfter) + (alike && !format.spaceAlike ? 0 : format.spaceBefore)
+  const joins = sharesFrame(above.format, format)
+  const { between } = format.borders
+  const frames = joins ? (between ? borderThickness(between) + between.distance : 0) : frameSpace(above.format).bottom + frameSpace(format).top
+  return { y: y + gap + frames, joins }
+}
+
+/** Fragments with their frames, which reach over the space to a neighbour in the same frame. */
+function framed(set: readonly Set[], lastJoinsBelow = false): Fragment[] {
+  const endOf = ({ fragment: { y, paragraph, from, to } }: Set) => y + linesHeight(paragraph, from, to)
+  return set.map((own, i): Fragment => {
+    const { fragment, joins } = own
+    if (!hasFrame(fragment.paragraph.format)) return { ...fragment, frame: null }
+    const before = set[i - 1]
+    const top = !joins ? fragment.y : before ? endOf(before) : 0
+    const frame = frameOf(fragment.paragraph, { x: fragment.x, width: fragment.width, top, bottom: endOf(own), joinsAbove: joins, joinsBelow: set[i + 1]?.joins ?? lastJoinsBelow })
+    return { ...fragment, frame }
+  })
 }
 
 function linesHeight(paragraph: ParagraphLayout, from: number, to: number): number {
@@ -160,7 +212,9 @@ function linesHeight(paragraph: ParagraphLayout, from: number, to: number): numb
 
 /** How far a paragraph of which the lines up to `to` fit may be set, by its keeps, widows and orphans. */
 function divide(paragraph: ParagraphLayout, from: number, to: number): number {
-  const { keepTogether, orphans, widows } = paragraph.format
+  const { keepTogether, widows, dropCap } = paragraph.format
+  // The lines beside a drop cap stay with it.
+  const orphans = Math.max(paragraph.format.orphans, dropCap?.lines ?? 0)
   const count = paragraph.lines.length
   if (keepTogether && from === 0) return from
   if (count - to < widows) to = count - widows
@@ -171,6 +225,18 @@ function divide(paragraph: ParagraphLayout, from: number, to: number): number {
 export function sameSpec(a: LayoutSpec, b: LayoutSpec): boolean {
   if (a.mode === "flow") return b.mode === "flow" && a.width === b.width && a.margin === b.margin
   return b.mode === "sheets"
+}
+
+/** The span of blocks that are not as before: those that changed, and those whose numbers did. */
+function changedSince(older: Node, newer: Node): BlockChange | null {
+  const change = changedBlocks(bodyOf(older), bodyOf(newer))
+  if (!change) return null
+  const [before, now] = [labelsOf(older), labelsOf(newer)]
+  if (before === now) return change
+  const shift = change.newTo - change.oldTo
+  let newTo = now.length
+  while (newTo > change.newTo && now[newTo - 1] === before[newTo - 1 - shift]) newTo--
+  return { from: change.from, oldTo: newTo - shift, newTo }
 }
 
 /** Index of the first element for which a condition holds that, once it holds, holds to the end. */
@@ -203,17 +269,17 @@ export class Composition {
     private readonly spec: LayoutSpec,
     previous: Layout | null = null,
   ) {
-    const { styles, setup } = documentAttrs(doc)
+    const { styles, typesetting, setup } = documentAttrs(doc)
     const body = (this.body = bodyOf(doc))
-    this.composer = new SheetComposer(typesetter, body, styles, setup, spec)
+    this.composer = new SheetComposer(typesetter, doc, spec)
     const usable = previous && sameSpec(previous.spec, spec) && previous.setup === setup ? previous : null
-    const sameStyles = (layout: Layout) => documentAttrs(layout.doc).styles === styles
+    const sameSetting = (layout: Layout) => documentAttrs(layout.doc).styles === styles && documentAttrs(layout.doc).typesetting === typesetting
 
     // The head: sheets that looked at nothing that changed.
     this.composed = []
-    if (usable && sameStyles(usable)) {
+    if (usable && sameSetting(usable)) {
       const blocks = bodyOf(usable.doc).childCount
-      const change = changedBlocks(bodyOf(usable.doc), body)
+      const change = changedSince(usable.doc, doc)
       // A sheet that came to the end of the document also looked at there being nothing more.
       const looked = ({ block, sheet }: PlacedSheet) => block + sheet.lookedAt + (block + sheet.next.block >= blocks ? 1 : 0)
       const settled = usable.placed.slice(0, usable.settled)
@@ -224,12 +290,14 @@ export class Composition {
 
     // The tail: sheets of the last complete layout that begin behind all changes.
     const complete = usable && usable.settled < usable.placed.length ? usable.base : usable
-    this.base = complete && sameStyles(complete) ? complete : null
+    this.base = complete && sameSetting(complete) ? complete : null
     if (this.base) {
-      const change = changedBlocks(bodyOf(this.base.doc), body)
+      const change = changedSince(this.base.doc, doc)
       if (change) {
         this.shift = change.newTo - change.oldTo
-        this.next = firstWhere(this.base.placed, ({ block }) => block >= change.oldTo)
+        // A strip of the flow view also depends on the block before it.
+        const behind = change.oldTo + (spec.mode === "flow" ? 1 : 0)
+        this.next = firstWhere(this.base.placed, ({ block }) => block >= behind)
       } else this.next = Math.min(this.composed.length, this.base.placed.length)
     }
     this.done = this.composed.length > 0 && this.cursor.block >= body.childCount

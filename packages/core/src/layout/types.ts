@@ -3,25 +3,35 @@
  * that can be posted between threads; unchanged parts keep their identity from one layout to the next.
  */
 import type { Node } from "prosemirror-model"
-import type { RunLook, PageSetup, ParagraphFormat } from "../document"
+import type { RunLook, PageSetup, ParagraphFormat, RulePattern } from "../document"
 import type { FaceId } from "./fonts/catalogue"
 import type { ShapedGlyphs } from "./fonts/harfbuzz"
 
 /** A stretch of a paragraph in one face and look, shaped as a whole. */
 export interface ShapedRun {
-  /** Offsets in the paragraph. */
+  /** Offsets in the paragraph; equal for what is no part of it, such as a hyphen. */
   from: number
   to: number
   face: FaceId
   look: RunLook
+  /** Points; smaller than the look's for raised letters and drawn small capitals. */
+  size: number
+  /** Points above the baseline of the line. */
+  rise: number
   /** Points for a font unit. */
   scale: number
   glyphs: ShapedGlyphs
-  /** Where the face wants an underline: distance from the baseline down to its upper edge, and thickness. */
+  /** Where the face wants an underline and a strike: distance from the baseline down to the upper edge, and thickness. */
   underline: { y: number; thickness: number }
-  rtl: boolean
-  /** What a field shows in place of its one offset; null for text of the paragraph itself. */
+  strike: { y: number; thickness: number }
+  /** Embedding level; odd where the run goes from right to left. */
+  level: number
+  /** Whether its letters are shown as capitals. */
+  upper: boolean
+  /** What is shown in place of the run's offsets; null for text of the paragraph itself. */
   shows: string | null
+  /** A drop cap, which has no part in the height of its line. */
+  cap: boolean
 }
 
 /** The part of a run that stands on one line. */
@@ -53,13 +63,31 @@ export interface Line {
   width: number
   /** In visual order. */
   runs: LineRun[]
+  /** Where the text behind each tab begins. */
+  tabs: { from: number; x: number }[]
+  /** Leaders of tabs, from the left edge of the column and the baseline. */
+  leaders: Rule[]
+}
+
+/** A line that is drawn, along the longer side of its box. */
+export interface Rule {
+  x: number
+  y: number
+  width: number
+  height: number
+  pattern: RulePattern
+  colour: string
 }
 
 export interface ParagraphLayout {
   /** Different for each layout of a paragraph made in this thread. */
   id: number
   text: string
+  /** Key of its style, so that neighbours can be compared. */
+  style: string
   format: ParagraphFormat
+  /** What stands before the first line of a list item, on its baseline. */
+  label: { runs: LineRun[]; text: string; check: boolean } | null
   /** 1 to 9 for a heading. */
   outline: number | null
   lines: Line[]
@@ -80,6 +108,14 @@ export interface Fragment {
   y: number
   /** Width of the column. */
   width: number
+  /** Background and borders, on the sheet; a neighbour that goes on in the same frame begins where this one ends. */
+  frame: Frame | null
+}
+
+export interface Frame {
+  box: { x: number; y: number; width: number; height: number }
+  shading: string | null
+  rules: Rule[]
 }
 
 /**

@@ -1,5 +1,6 @@
 /** A sheet as an SVG picture that needs no fonts: each glyph is a path. For the shelf and for pictures of pages. */
-import { lineTop, underlineOf, type FaceId, type FontLibrary, type Sheet } from "../layout"
+import { highlightOf, letterRules, lineTop, outlineWidth, rulePath, shadowColour, shadowOffset, type Box, type FaceId, type FontLibrary, type Line, type LineRun, type Rule, type Sheet } from "../layout"
+import { placedGlyphs } from "./glyphs"
 
 const short = (n: number) => String(Math.round(n * 100) / 100)
 
@@ -12,27 +13,42 @@ export function sheetPicture(sheet: Sheet, fonts: FontLibrary): string {
     return known
   }
   const drawn: string[] = []
-  for (const fragment of sheet.fragments)
-    for (const line of fragment.paragraph.lines.slice(fragment.from, fragment.to)) {
-      const y = lineTop(fragment, line) + line.baseline
-      for (const piece of line.runs) {
-        const { run } = piece
-        let x = 0
-        const uses: string[] = []
-        for (let g = piece.first; g < piece.last; g++) {
-          const { id, path } = symbol(run.face, run.glyphs.ids[g] as number)
-          const dx = run.glyphs.offsets?.[2 * g] ?? 0
-          const dy = run.glyphs.offsets?.[2 * g + 1] ?? 0
-          if (path) uses.push(`<use href="#${id}" x="${short(x + dx)}"${dy ? ` y="${short(dy)}"` : ""}/>`)
-          x += run.glyphs.advances[g] as number
-          if (piece.extra && fragment.paragraph.text.charCodeAt(run.glyphs.clusters[g] as number) === 0x20) x += piece.extra / run.scale
-        }
-        const scale = run.scale.toPrecision(5)
-        drawn.push(`<g fill="${run.look.colour}" transform="matrix(${scale} 0 0 -${scale} ${short(fragment.x + piece.x)} ${short(y)})">${uses.join("")}</g>`)
-        const rule = underlineOf(line, piece)
-        if (rule) drawn.push(`<path fill="${run.look.colour}" d="M${short(fragment.x + rule.x)} ${short(y + rule.y)}h${short(rule.width)}v${short(rule.height)}h-${short(rule.width)}z"/>`)
+  const box = ({ x, y, width, height }: Box, colour: string) => drawn.push(`<path fill="${colour}" d="M${short(x)} ${short(y)}h${short(width)}v${short(height)}h-${short(width)}z"/>`)
+  const rule = (own: Rule) => {
+    if (own.pattern === "solid") return box(own, own.colour)
+    const { d, stroke } = rulePath(own)
+    return drawn.push(`<path transform="translate(${short(own.x)} ${short(own.y)})" ${stroke === null ? `fill="${own.colour}"` : `fill="none" stroke="${own.colour}" stroke-width="${short(stroke)}"`} d="${d}"/>`)
+  }
+  const letters = (piece: LineRun, text: string, left: number, baseline: number) => {
+    const { run } = piece
+    const { scale, look } = run
+    const uses = [...placedGlyphs(piece, text)].flatMap(({ glyph, x, y }) => {
+      const { id, path } = symbol(run.face, glyph)
+      return path ? [`<use href="#${id}" x="${short(x / scale)}"${y ? ` y="${short(y / scale)}"` : ""}/>`] : []
+    })
+    const group = (paint: string, dx: number, dy: number) => drawn.push(`<g ${paint} transform="matrix(${scale.toPrecision(5)} 0 0 -${scale.toPrecision(5)} ${short(left + dx)} ${short(baseline + dy)})">${uses.join("")}</g>`)
+    if (look.shadow) group(`fill="${shadowColour(look.colour)}"`, shadowOffset * run.size, shadowOffset * run.size)
+    group(look.outline ? `fill="none" stroke="${look.colour}" stroke-width="${short((outlineWidth * run.size) / scale)}"` : `fill="${look.colour}"`, 0, 0)
+  }
+  for (const { frame } of sheet.fragments) {
+    if (frame?.shading) box(frame.box, frame.shading)
+    frame?.rules.forEach(rule)
+  }
+  for (const fragment of sheet.fragments) {
+    const { paragraph } = fragment
+    for (const line of paragraph.lines.slice(fragment.from, fragment.to)) {
+      const top = lineTop(fragment, line)
+      const baseline = top + line.baseline
+      const label = fragment.from === 0 && line === (paragraph.lines[0] as Line) ? (paragraph.label?.runs ?? []) : []
+      for (const leader of line.leaders) rule({ ...leader, x: fragment.x + leader.x, y: baseline + leader.y })
+      for (const piece of [...label, ...line.runs]) {
+        const lit = highlightOf(line, piece)
+        if (lit) box({ ...lit, x: fragment.x + lit.x, y: top + lit.y }, lit.colour)
+        letters(piece, paragraph.text, fragment.x + piece.x, baseline - piece.run.rise)
+        for (const own of letterRules(line, piece)) rule({ ...own, x: fragment.x + own.x, y: baseline + own.y })
       }
     }
+  }
   const defs = [...symbols.values()].filter((s) => s.path).map((s) => `<path id="${s.id}" d="${s.path}"/>`)
   return (
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${short(sheet.width)} ${short(sheet.height)}">` +

@@ -9,7 +9,7 @@ import { useDesk, useSession } from "../context"
 import { findSymbols, useSymbols } from "../symbols"
 
 const input = "h-11 w-full rounded-button border border-line bg-raised px-3 font-ui text-[15px] text-ink wide:h-9"
-const faces = ["Tinos-regular", ...fallbackFaces.map((face) => face.id)].join(", ")
+const faces = ["Tinos-regular", ...fallbackFaces(false)].join(", ")
 /** A category shows so many at first. */
 const most = 160
 

@@ -4,8 +4,9 @@
  * what is shown is what the worker will report a few milliseconds later. Where it cannot be sure, it
  * leaves the matter to the worker.
  */
-import { bodyOf, changedBlocks, documentAttrs } from "@biblon/core/document"
-import { FontLibrary, HarfBuzz, Typesetter, type Fragment, type ParagraphLayout } from "@biblon/core/layout"
+import { bodyOf, changedBlocks, documentAttrs, labelsOf } from "@biblon/core/document"
+import { FontLibrary, HarfBuzz, Hyphenator, Typesetter, type Fragment, type ParagraphLayout } from "@biblon/core/layout"
+import { faceAddress } from "@biblon/core/layout/catalogue"
 import type { Node } from "prosemirror-model"
 import type { LayoutMirror } from "../../workers/layoutMirror"
 
@@ -13,12 +14,12 @@ class NotYetLoaded extends Error {}
 
 export class EagerTypesetter {
   private typesetter: Typesetter | null = null
-  private readonly faces = new Map<string, Uint8Array | "coming">()
+  private readonly faces = new Map<string, Uint8Array<ArrayBuffer> | "coming">()
 
   /** Loads what it needs when the page has nothing better to do. */
   async warm(mirror: LayoutMirror): Promise<void> {
     const wasm = await WebAssembly.compileStreaming(fetch("/workers/harfbuzz.wasm"))
-    const typesetter = new Typesetter(new FontLibrary(new HarfBuzz(wasm), (id) => this.face(id)))
+    const typesetter = new Typesetter(new FontLibrary(new HarfBuzz(wasm), (id) => this.face(id)), new Hyphenator((name) => this.face(name, `/hyphenation/${name}.wasm`)))
     const used = new Set<string>()
     for (let i = 0; i < mirror.count; i++) for (const fragment of mirror.sheet(i)?.fragments ?? []) for (const line of fragment.paragraph.lines) for (const { run } of line.runs) used.add(run.face)
     await Promise.all([...used].map((id) => this.load(id)))
@@ -26,31 +27,34 @@ export class EagerTypesetter {
     this.typesetter = typesetter
   }
 
-  private async load(id: string): Promise<void> {
+  /** A face, or the hyphenation of a language. */
+  private async load(id: string, address = faceAddress(id)): Promise<void> {
     if (this.faces.has(id)) return
     this.faces.set(id, "coming")
-    const response = await fetch(`/fonts/${id}.ttf`)
+    const response = await fetch(address)
     if (response.ok) this.faces.set(id, new Uint8Array(await response.arrayBuffer()))
     else this.faces.delete(id)
   }
 
-  private face(id: string): Uint8Array {
+  private face(id: string, address = faceAddress(id)): Uint8Array<ArrayBuffer> {
     const face = this.faces.get(id)
     if (face instanceof Uint8Array) return face
-    void this.load(id).catch(() => this.faces.delete(id))
+    void this.load(id, address).catch(() => this.faces.delete(id))
     throw new NotYetLoaded(id)
   }
 
   /** The block that a change of the document touched, newly set, if nothing else can have moved; else null. */
   set(before: Node, after: Node, mirror: LayoutMirror): { block: number; paragraph: ParagraphLayout } | null {
     const change = changedBlocks(bodyOf(before), bodyOf(after))
-    const { styles } = documentAttrs(after)
-    if (!this.typesetter || !change || change.newTo !== change.from + 1 || change.oldTo !== change.newTo || styles !== documentAttrs(before).styles) return null
+    const setting = documentAttrs(after)
+    const labels = labelsOf(after)
+    if (!this.typesetter || !change || change.newTo !== change.from + 1 || change.oldTo !== change.newTo || labels !== labelsOf(before)) return null
+    if (setting.styles !== documentAttrs(before).styles || setting.typesetting !== documentAttrs(before).typesetting) return null
     const block = change.from
     const shown = wholeBlock(mirror, block)
     if (!shown) return null
     try {
-      const paragraph = this.typesetter.paragraph(styles, bodyOf(after).child(block), shown.width)
+      const paragraph = this.typesetter.paragraph(setting, bodyOf(after).child(block), shown.width, labels[block] ?? null)
       return replaces(paragraph, shown.paragraph) ? { block, paragraph } : null
     } catch (error) {
       if (error instanceof NotYetLoaded) return null

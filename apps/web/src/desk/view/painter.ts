@@ -2,7 +2,25 @@
  * Paints a sheet as real text. Text is set at twice its size in points, which makes whole pixel sizes of
  * all sizes in steps of 0.5, and the sheet is scaled: so the browser's advances are those of the layout.
  */
-import { caretEdges, lineTop, underlineOf, type Fragment, type Line, type LineRun, type ParagraphLayout, type Sheet } from "@biblon/core/layout"
+import {
+  caretEdges,
+  capitals,
+  featuresOf,
+  highlightOf,
+  letterRules,
+  lineTop,
+  outlineWidth,
+  rulePath,
+  shadowColour,
+  shadowOffset,
+  type Box,
+  type Fragment,
+  type Line,
+  type LineRun,
+  type ParagraphLayout,
+  type Rule,
+  type Sheet,
+} from "@biblon/core/layout"
 
 /** Pixels of set text for a point. */
 const setting = 2
@@ -15,22 +33,54 @@ function element(tag: string, className: string, style: Partial<CSSStyleDeclarat
   return node
 }
 
-function paintRun(paragraph: ParagraphLayout, line: Line, piece: LineRun): Node[] {
-  const { look, face } = piece.run
-  const span = element("span", "run", { left: px(piece.x), fontFamily: `"${face}"`, fontSize: px(look.size), color: look.colour })
+function paintBox({ x, y, width, height }: Box, className: string, colour: string): HTMLElement {
+  return element("i", className, { left: px(x), top: px(y), width: px(width), height: px(height), background: colour })
+}
+
+const svgSpace = "http://www.w3.org/2000/svg"
+
+/** A rule, its place given from the upper left corner of what it is put into. */
+function paintRule(rule: Rule): Element {
+  if (rule.pattern === "solid") return paintBox(rule, "rule", rule.colour)
+  const drawing = document.createElementNS(svgSpace, "svg")
+  drawing.setAttribute("class", "rule")
+  drawing.setAttribute("style", `left:${px(rule.x)};top:${px(rule.y)};width:${px(rule.width)};height:${px(rule.height)}`)
+  drawing.setAttribute("viewBox", `0 0 ${rule.width} ${rule.height}`)
+  const path = document.createElementNS(svgSpace, "path")
+  const { d, stroke } = rulePath(rule)
+  path.setAttribute("d", d)
+  path.setAttribute("fill", stroke === null ? rule.colour : "none")
+  if (stroke !== null) {
+    path.setAttribute("stroke", rule.colour)
+    path.setAttribute("stroke-width", String(stroke))
+  }
+  drawing.append(path)
+  return drawing
+}
+
+function paintRun(paragraph: ParagraphLayout, line: Line, piece: LineRun): Element[] {
+  const { run } = piece
+  const { look, face, level } = run
+  const span = element("span", "run", { left: px(piece.x), fontFamily: `"${face}"`, fontSize: px(run.size), color: look.colour })
   if (piece.extra) span.style.wordSpacing = px(piece.extra)
+  if (look.spacing) span.style.letterSpacing = px(look.spacing)
+  const features = featuresOf(look, true)
+  if (features) span.style.fontFeatureSettings = features.map(([tag, value]) => `"${tag}" ${value}`).join()
+  if (run.rise) span.style.setProperty("--baseline", px(line.baseline - run.rise))
+  if (level % 2 === 1) span.style.direction = "rtl"
+  if (look.shadow) span.style.textShadow = `${px(shadowOffset * run.size)} ${px(shadowOffset * run.size)} 0 ${shadowColour(look.colour)}`
+  if (look.outline) Object.assign(span.style, { color: "transparent", webkitTextStroke: `${px(outlineWidth * run.size)} ${look.colour}` })
   span.lang = look.language
-  span.textContent = piece.run.shows ?? paragraph.text.slice(piece.from, piece.to)
-  const rule = underlineOf(line, piece)
-  if (!rule) return [span]
-  return [span, element("i", "rule", { left: px(rule.x), top: px(line.baseline + rule.y), width: px(rule.width), height: px(rule.height), background: look.colour })]
+  const text = run.shows ?? paragraph.text.slice(piece.from, piece.to)
+  span.textContent = run.upper ? capitals(text, look.language) : text
+  return [span, ...letterRules(line, piece).map((rule) => paintRule({ ...rule, y: line.baseline + rule.y }))]
 }
 
 const signOf: Record<string, string> = { " ": "·", "\u00a0": "°", "\t": "→", "\u00ad": "¬", "\u2011": "‑" }
 
 /** Signs for what cannot be seen: spaces, tabs, breaks, the end of the paragraph. */
 function paintSigns(paragraph: ParagraphLayout, line: Line, last: boolean): HTMLElement[] {
-  const edges = caretEdges(paragraph, line)
+  const { leading: edges } = caretEdges(paragraph, line)
   const size = line.runs[0]?.run.look.size ?? 11
   const signs: HTMLElement[] = []
   const add = (sign: string, x: number) => {
@@ -59,11 +109,32 @@ function paintFragment({ paragraph, from, to, width }: Fragment, signs: boolean)
   for (const line of paragraph.lines.slice(from, to)) {
     const span = element("span", "line", { top: px(line.top - first.top) })
     span.setAttribute("style", `${span.getAttribute("style")};--baseline:${px(line.baseline)}`)
+    if (line === paragraph.lines[0]) for (const piece of paragraph.label?.runs ?? []) span.append(...paintRun(paragraph, line, piece))
     for (const piece of line.runs) span.append(...paintRun(paragraph, line, piece))
     if (signs) span.append(...paintSigns(paragraph, line, line === paragraph.lines.at(-1)))
     block.append(span)
   }
   return block
+}
+
+/** What lies behind the letters of a fragment: background, borders, highlights, leaders. Null for nothing. */
+function paintGround(fragment: Fragment): HTMLElement | null {
+  const { paragraph, from, to, frame, x, y } = fragment
+  const parts: Element[] = []
+  if (frame?.shading) parts.push(paintBox({ ...frame.box, x: frame.box.x - x, y: frame.box.y - y }, "rule", frame.shading))
+  for (const rule of frame?.rules ?? []) parts.push(paintRule({ ...rule, x: rule.x - x, y: rule.y - y }))
+  for (const line of paragraph.lines.slice(from, to)) {
+    const top = lineTop(fragment, line) - y
+    for (const leader of line.leaders) parts.push(paintRule({ ...leader, y: top + line.baseline + leader.y }))
+    for (const piece of line.runs) {
+      const lit = highlightOf(line, piece)
+      if (lit) parts.push(paintBox({ ...lit, y: top + lit.y }, "rule", lit.colour))
+    }
+  }
+  if (parts.length === 0) return null
+  const ground = element("div", "ground")
+  ground.append(...parts)
+  return ground
 }
 
 const appearances = new WeakMap<ParagraphLayout, string>()
@@ -72,30 +143,38 @@ const appearances = new WeakMap<ParagraphLayout, string>()
 function appearance(paragraph: ParagraphLayout): string {
   let known = appearances.get(paragraph)
   if (known === undefined) {
-    const lines = paragraph.lines.map(({ from, top, baseline, x, width, runs }) => [from, top, baseline, x, width, ...runs.flatMap(({ run, from: start, x: left, extra }) => [start, left, extra, run.face, run.shows, ...Object.values(run.look)])])
-    known = JSON.stringify([paragraph.outline, paragraph.text, lines])
+    const pieces = (runs: LineRun[]) => runs.flatMap(({ run, from: start, x: left, extra }) => [start, left, extra, run.face, run.shows, run.size, run.rise, run.level, ...Object.values(run.look)])
+    const lines = paragraph.lines.map(({ from, top, baseline, x, width, runs, leaders }) => [from, top, baseline, x, width, leaders, ...pieces(runs)])
+    known = JSON.stringify([paragraph.outline, paragraph.text, pieces(paragraph.label?.runs ?? []), lines])
     appearances.set(paragraph, known)
   }
   return known
 }
 
+/** The elements of a fragment. */
+interface Painted {
+  text: HTMLElement
+  ground: HTMLElement | null
+}
+
 export class PaintedSheet {
   readonly element = element("div", "sheet")
+  private readonly ground = element("div", "layer")
   /** Selections and marks, behind the text, in the same pixels as the text. */
   readonly marks = element("div", "layer marks")
   private readonly text = element("div", "layer text")
-  private blocks = new Map<string, HTMLElement[]>()
+  private blocks = new Map<string, Painted[]>()
   private shown = -1
   private signs = false
 
   constructor() {
     this.element.setAttribute("role", "group")
-    this.element.append(this.marks, this.text)
+    this.element.append(this.ground, this.marks, this.text)
   }
 
   place(left: number, top: number, width: number, height: number, scale: number, label: string): void {
     Object.assign(this.element.style, { transform: `translate(${left}px, ${top}px)`, width: `${width}px`, height: `${height}px` })
-    this.marks.style.transform = this.text.style.transform = `scale(${scale / setting})`
+    this.ground.style.transform = this.marks.style.transform = this.text.style.transform = `scale(${scale / setting})`
     this.element.setAttribute("aria-label", label)
   }
 
@@ -105,24 +184,27 @@ export class PaintedSheet {
     this.shown = sheet.id
     this.signs = signs
     const before = this.blocks
-    const now = new Map<string, HTMLElement[]>()
-    const wanted: HTMLElement[] = []
+    const now = new Map<string, Painted[]>()
+    const wanted: Painted[] = []
     for (const fragment of sheet.fragments) {
-      const { from, to, width } = fragment
-      const key = `${signs} ${from} ${to} ${width} ${appearance(fragment.paragraph)}`
+      const { from, to, x, y, width, frame } = fragment
+      const key = `${signs} ${from} ${to} ${width} ${frame ? JSON.stringify([x, y, frame]) : ""} ${appearance(fragment.paragraph)}`
       // Paragraphs that look alike each have their own.
-      const [block = paintFragment(fragment, signs), ...rest] = before.get(key) ?? []
+      const [block = { text: paintFragment(fragment, signs), ground: paintGround(fragment) }, ...rest] = before.get(key) ?? []
       if (rest.length > 0) before.set(key, rest)
       else before.delete(key)
-      const place = `translate(${px(fragment.x)}, ${px(lineTop(fragment, fragment.paragraph.lines[from] as Line))})`
-      if (block.style.transform !== place) block.style.transform = place
+      const place = `translate(${px(x)}, ${px(lineTop(fragment, fragment.paragraph.lines[from] as Line))})`
+      for (const own of [block.text, block.ground]) if (own && own.style.transform !== place) own.style.transform = place
       now.set(key, [...(now.get(key) ?? []), block])
       wanted.push(block)
     }
-    for (const gone of before.values()) gone.forEach((block) => block.remove())
-    wanted.forEach((block, i) => {
-      if (this.text.childNodes[i] !== block) this.text.insertBefore(block, this.text.childNodes[i] ?? null)
-    })
+    for (const gone of before.values())
+      for (const { text, ground } of gone) {
+        text.remove()
+        ground?.remove()
+      }
+    inOrder(this.text, wanted.map(({ text }) => text))
+    inOrder(this.ground, wanted.flatMap(({ ground }) => ground ?? []))
     this.blocks = now
   }
 
@@ -135,4 +217,11 @@ export class PaintedSheet {
     this.marked = key
     this.marks.replaceChildren(...boxes.map((b) => element("i", b.kind, { left: px(b.x), top: px(b.y), width: px(b.width), height: px(b.height) })))
   }
+}
+
+/** Brings elements into a layer in this order, touching only those that are not in their place. */
+function inOrder(layer: HTMLElement, wanted: readonly HTMLElement[]): void {
+  wanted.forEach((own, i) => {
+    if (layer.childNodes[i] !== own) layer.insertBefore(own, layer.childNodes[i] ?? null)
+  })
 }

@@ -4,7 +4,7 @@
  */
 import { Fragment, Slice, type Mark, type Node } from "prosemirror-model"
 import { parseFragment, type DefaultTreeAdapterMap } from "parse5"
-import { bodyStyle, families, marks, nodes, schema, type ParagraphFormat } from "../../document"
+import { bodyStyle, families, levelOf, defaultStyles, marks, newRun, nodes, schema, type Border, type ListPlace, type ParagraphFormat } from "../../document"
 
 type Element = DefaultTreeAdapterMap["element"]
 type Any = DefaultTreeAdapterMap["node"]
@@ -12,9 +12,9 @@ type Any = DefaultTreeAdapterMap["node"]
 const deepest = 256
 const longest = 64 * 1024 * 1024
 
-const dropped = new Set("script style head title meta link template noscript iframe object embed svg math canvas video audio img picture input select textarea button form colgroup".split(" "))
+const dropped = new Set("script style head title meta link template noscript iframe object embed svg math canvas video audio img picture select textarea button form colgroup".split(" "))
 const blocks = new Set("address article aside blockquote body caption center dd details div dl dt fieldset figcaption figure footer h1 h2 h3 h4 h5 h6 header hr html li main nav ol p pre section summary table tbody td tfoot th thead tr ul".split(" "))
-const headingStyles: Record<string, string> = { h1: "heading1", h2: "heading2", h3: "heading3", h4: "heading3", h5: "heading3", h6: "heading3" }
+const headingStyles: Record<string, string> = { h1: "heading1", h2: "heading2", h3: "heading3", h4: "heading4", h5: "heading5", h6: "heading6" }
 
 /** What holds for the text inside an element. */
 interface Context {
@@ -22,8 +22,9 @@ interface Context {
   style: string
   format: Partial<ParagraphFormat>
   pre: boolean
-  /** Put before the next paragraph: the mark of a list item. */
-  list: { ordered: boolean; count: number } | null
+  /** The list that items are of, and the item that the next paragraph is. */
+  list: { definition: string; run: string; level: number; start: number | null } | null
+  item: { place: ListPlace | null; indent: number } | null
 }
 
 function attribute(element: Element, name: string): string | undefined {
@@ -76,10 +77,13 @@ export function safeLink(href: string | undefined): string | undefined {
   return /^(https?:\/\/|mailto:)[^\s\u0000-\u001f]+$/i.test(address) && address.length <= 2000 ? address : undefined
 }
 
-function withElement(element: Element, context: Context): Context {
+const underlineKinds = ["double", "dotted", "dashed", "wavy"] as const
+const listKinds: Record<string, string> = { a: "letters", A: "capitals", i: "numbers", I: "romans" }
+
+/** Marks that an element gives its letters, over those of what it stands in. */
+function withLetters(element: Element, style: Map<string, string>, before: readonly Mark[]): readonly Mark[] {
   const tag = element.tagName
-  const style = declarations(element)
-  let own = context.marks
+  let own = before
   const set = (name: keyof typeof marks, value: unknown) => {
     own = marks[name].create({ value }).addToSet(own)
   }
@@ -89,24 +93,114 @@ function withElement(element: Element, context: Context): Context {
   const slant = style.get("font-style")
   if (slant) set("italic", slant === "italic" || slant === "oblique")
   else if (tag === "i" || tag === "em" || tag === "cite") set("italic", true)
-  const decoration = style.get("text-decoration") ?? style.get("text-decoration-line")
-  if (decoration?.includes("underline") || tag === "u" || tag === "ins") set("underline", "single")
+  const decoration = style.get("text-decoration") ?? style.get("text-decoration-line") ?? ""
+  if (decoration.includes("underline") || tag === "u" || tag === "ins") set("underline", underlineKinds.find((kind) => decoration.includes(kind)) ?? "single")
+  if (decoration.includes("line-through") || tag === "s" || tag === "strike" || tag === "del") set("strike", (style.get("text-decoration-style") ?? decoration).includes("double") ? "double" : "single")
+  const vertical = style.get("vertical-align")
+  if (tag === "sup" || vertical === "super") set("script", "super")
+  if (tag === "sub" || vertical === "sub") set("script", "sub")
+  const raise = points(vertical)
+  if (raise !== undefined && Math.abs(raise) <= 400) set("raise", raise)
   const size = points(style.get("font-size"))
   if (size !== undefined && size >= 1 && size <= 400) set("size", size)
   const face = family(style.get("font-family") ?? (tag === "font" ? attribute(element, "face") : undefined))
   if (face) set("family", face)
   const ink = colour(style.get("color") ?? (tag === "font" ? attribute(element, "color") : undefined))
   if (ink) set("colour", ink)
+  const ground = blocks.has(tag) ? undefined : colour(style.get("background-color") ?? style.get("background"))
+  if (ground && ground !== "#ffffff") set("highlight", ground)
+  else if (tag === "mark") set("highlight", "#f4e3b5")
+  if ((style.get("font-variant-caps") ?? style.get("font-variant")) === "small-caps") set("caps", "small")
+  if (style.get("text-transform") === "uppercase") set("caps", "all")
+  const spacing = points(style.get("letter-spacing"))
+  if (spacing !== undefined && Math.abs(spacing) <= 100) set("spacing", spacing)
+  if (style.get("font-kerning") === "none") set("kerning", false)
+  if (/no-common-ligatures|none/.test(style.get("font-variant-ligatures") ?? "")) set("ligatures", false)
+  if ((style.get("text-shadow") ?? "none") !== "none") set("shadow", true)
+  const language = attribute(element, "lang")
+  if (language && /^[A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(language) && language.length <= 35 && !blocks.has(tag)) set("language", language)
   const link = tag === "a" ? safeLink(attribute(element, "href")) : undefined
   if (link) set("link", link)
-  if (!blocks.has(tag)) return { ...context, marks: own }
+  return own
+}
 
+function border(value: string | undefined, distance: number | undefined): Border | undefined {
+  const match = /^([\d.]+)(pt|px)\s+(solid|double|dotted|dashed)\s+(.+)$/.exec(value ?? "")
+  const ink = colour(match?.[4])
+  const width = points(`${match?.[1]}${match?.[2]}`)
+  if (!match || !ink || !width || width > 36) return undefined
+  return { pattern: match[3] as Border["pattern"], width, colour: ink, distance: Math.min(200, Math.max(0, distance ?? 2)) }
+}
+
+/** Format that an element gives its paragraphs. */
+function withFormat(element: Element, style: Map<string, string>, before: Partial<ParagraphFormat>): Partial<ParagraphFormat> {
+  const format = { ...before }
   const align = style.get("text-align") ?? attribute(element, "align")
-  const format: Partial<ParagraphFormat> = { ...context.format }
   if (align === "left" || align === "center" || align === "right" || align === "justify") format.align = align
+  if ((attribute(element, "dir") ?? style.get("direction")) === "rtl") Object.assign(format, { direction: "rtl", ...(format.align ? {} : { align: "right" }) })
+  const ground = colour(style.get("background-color"))
+  if (ground && ground !== "#ffffff") format.shading = ground
+  const borders = (["top", "right", "bottom", "left"] as const).flatMap((side) => {
+    const own = border(style.get(`border-${side}`) ?? style.get("border"), points(style.get(`padding-${side}`) ?? style.get("padding")))
+    return own ? [[side, own]] : []
+  })
+  if (borders.length > 0) format.borders = Object.fromEntries(borders) as ParagraphFormat["borders"]
+  return format
+}
+
+function listOf(element: Element, { list }: Context): NonNullable<Context["list"]> {
+  const level = list ? Math.min(8, list.level + 1) : 0
+  const ordered = element.tagName === "ol"
+  const definition = ordered ? (listKinds[attribute(element, "type") ?? ""] ?? "numbers") : element.childNodes.some(hasCheck) ? "tasks" : "marks"
+  const start = Number(attribute(element, "start"))
+  // A list of the same kind inside another is a level of it.
+  return { definition: list && levelOf(defaultStyles, list.definition, level).kind === (ordered ? "number" : "mark") ? list.definition : definition, run: list?.run ?? newRun(), level, start: Number.isInteger(start) && start >= 0 && start <= 100000 && attribute(element, "start") ? start : null }
+}
+
+function hasCheck(node: Any): boolean {
+  if (!("tagName" in node)) return false
+  const element = node as Element
+  return (element.tagName === "input" && attribute(element, "type") === "checkbox") || (!["ul", "ol"].includes(element.tagName) && element.childNodes.some(hasCheck))
+}
+
+function withElement(element: Element, context: Context): Context {
+  const tag = element.tagName
+  const style = declarations(element)
+  const own = withLetters(element, style, context.marks)
+  if (!blocks.has(tag)) return { ...context, marks: own }
   const heading = headingStyles[tag]
-  // The tag says how a heading looks here; what a program writes into it to look like one anywhere is left out.
-  return { ...context, marks: heading ? [] : own, format, style: heading ?? (tag === "blockquote" ? "quotation" : context.style), pre: context.pre || tag === "pre", list: tag === "ol" ? { ordered: true, count: 0 } : tag === "ul" ? { ordered: false, count: 0 } : context.list }
+  const inner: Context = {
+    ...context,
+    // The tag says how a heading looks here; what a program writes into it to look like one anywhere is left out.
+    marks: heading ? [] : own,
+    format: withFormat(element, style, context.format),
+    style: heading ?? (tag === "blockquote" ? "quotation" : context.style),
+    pre: context.pre || tag === "pre",
+  }
+  if (tag === "ol" || tag === "ul") return { ...inner, list: listOf(element, context), item: null }
+  if (tag === "li" && inner.list) {
+    const { definition, run, level, start } = inner.list
+    const place: ListPlace = { definition, run, level, ...(start !== null ? { start } : {}), ...(definition === "tasks" ? { done: isTicked(element) } : {}) }
+    inner.list.start = null
+    return { ...inner, item: { place, indent: levelOf(defaultStyles, definition, level).indent } }
+  }
+  return inner
+}
+
+function isTicked(node: Any): boolean {
+  if (!("tagName" in node)) return false
+  const element = node as Element
+  if (element.tagName === "input") return attribute(element, "checked") !== undefined
+  return !["ul", "ol"].includes(element.tagName) && element.childNodes.some(isTicked)
+}
+
+/** The first paragraph of an item has its mark; those that follow in it stand beside. */
+function itemFormat(item: Context["item"]): Partial<ParagraphFormat> {
+  if (!item) return {}
+  if (!item.place) return { indentLeft: item.indent }
+  const { place } = item
+  item.place = null
+  return { list: place, spaceAlike: false }
 }
 
 class Collector {
@@ -143,15 +237,14 @@ class Collector {
       if (trimmed) this.inline.push(schema.text(trimmed, last.marks))
     }
     if (this.inline.at(-1)?.type === nodes.lineBreak) this.inline.pop()
-    const { style, format } = this.context ?? context
-    if (this.inline.length > 0 || keepEmpty) this.paragraphs.push(nodes.paragraph.create({ style, format: Object.keys(format).length > 0 ? format : null }, this.inline))
+    const { style, format, item } = this.context ?? context
+    if (this.inline.length > 0 || keepEmpty) this.push(style, { ...format, ...itemFormat(item) }, this.inline)
     this.inline = []
     this.context = null
   }
 
-  /** Whether nothing but the mark of a list item stands in the paragraph. */
-  get startsItem(): boolean {
-    return this.inline.length === 1 && /^(\d+\.|•)\t$/.test(this.inline[0]?.text ?? "")
+  push(style: string, format: Partial<ParagraphFormat>, content: Node[] = []): void {
+    this.paragraphs.push(nodes.paragraph.create({ style, format: Object.keys(format).length > 0 ? format : null }, content))
   }
 
   get open(): boolean {
@@ -167,14 +260,18 @@ function walk(node: Any, context: Context, out: Collector, depth: number): void 
   const tag = element.tagName
   if (dropped.has(tag) || declarations(element).get("display") === "none") return
   if (tag === "br") return out.lineBreak(context)
+  if (tag === "input") return
+  if (tag === "hr") {
+    out.end(context)
+    return out.push(context.style, { borders: { bottom: { pattern: "solid", width: 0.75, colour: "#5e564b", distance: 0 } } })
+  }
   const inner = withElement(element, context)
   if (tag === "tr") return row(element, inner, out, depth)
   const isBlock = blocks.has(tag)
-  if (isBlock && !(tag === "p" && out.startsItem)) out.end(context)
+  if (isBlock) out.end(context)
   if (tag === "p" && element.childNodes.length > 0 && !out.open && isBlank(element)) return out.end(inner, true)
-  if (tag === "li" && inner.list) out.text(inner.list.ordered ? `${++inner.list.count}.\t` : "•\t", { ...inner, marks: [], pre: true })
   for (const child of element.childNodes) walk(child, inner, out, depth + 1)
-  if (isBlock) out.end(inner)
+  if (isBlock) out.end(inner, tag === "li" && inner.item?.place !== null && !out.open)
 }
 
 /** A paragraph that holds just a space that does not break, or a line break: an empty line in its program. */
@@ -207,7 +304,7 @@ function inlineOnly(node: Any, context: Context, out: Collector, depth: number):
 /** @returns a slice that may be put in at a caret; letters alone join the paragraph they land in */
 export function readHtml(source: string): Slice {
   const out = new Collector()
-  const context: Context = { marks: [], style: bodyStyle, format: {}, pre: false, list: null }
+  const context: Context = { marks: [], style: bodyStyle, format: {}, pre: false, list: null, item: null }
   // Programs that copy wrap what was copied in comments; what stands outside is packing.
   const packed = /<!--StartFragment-->([\s\S]*)<!--EndFragment-->/.exec(source)?.[1] ?? source
   const tree = parseFragment(packed.slice(0, longest))

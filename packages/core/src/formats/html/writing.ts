@@ -1,6 +1,6 @@
 /** A stretch of a document as HTML for other programs: tags where HTML has one, the rest as inline style. */
 import type { Node, Slice } from "prosemirror-model"
-import { letterLook, outlineLevel, paragraphAttrs, paragraphLook, type LetterFormat, type RunLook, type StyleSheet } from "../../document"
+import { letterLook, levelOf, listPlace, outlineLevel, paragraphAttrs, paragraphLook, type Border, type LetterFormat, type ListPlace, type ParagraphFormat, type RunLook, type StyleSheet } from "../../document"
 
 const entities: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" }
 const safe = (text: string) => text.replace(/[&<>"]/g, (c) => entities[c] as string)
@@ -10,48 +10,130 @@ function css(properties: Record<string, string | null>): string {
   return said.length > 0 ? ` style="${safe(said.map(([name, value]) => `${name}:${value}`).join(";"))}"` : ""
 }
 
+const underlines: Record<LetterFormat["underline"], string> = { none: "none", single: "solid", double: "double", thick: "solid", dotted: "dotted", dashed: "dashed", wavy: "wavy" }
+
 /** Letters that differ from those of their paragraph. */
 function run(text: string, look: RunLook, base: LetterFormat): string {
   const differs = <K extends keyof LetterFormat>(name: K) => look[name] !== base[name]
+  const lined = differs("underline") && look.underline !== "none" && !look.link
+  const plainLine = look.underline === "single" && look.underlineColour === null
   const span = css({
     "font-family": differs("family") ? `'${look.family}'` : null,
     "font-size": differs("size") ? `${look.size}pt` : null,
     color: differs("colour") && !look.link ? look.colour : null,
+    "background-color": differs("highlight") ? (look.highlight ?? "transparent") : null,
     "font-weight": differs("bold") && !look.bold ? "normal" : null,
     "font-style": differs("italic") && !look.italic ? "normal" : null,
+    "text-decoration": lined && !plainLine ? `underline ${underlines[look.underline]} ${look.underlineColour ?? look.colour}${look.underline === "thick" ? " 2px" : ""}` : null,
+    "font-variant-caps": differs("caps") && look.caps === "small" ? "small-caps" : null,
+    "text-transform": differs("caps") && look.caps === "all" ? "uppercase" : null,
+    "letter-spacing": differs("spacing") ? `${look.spacing}pt` : null,
+    "vertical-align": differs("raise") && look.script === "none" ? `${look.raise}pt` : null,
+    "font-kerning": differs("kerning") ? (look.kerning ? "auto" : "none") : null,
+    "font-variant-ligatures": differs("ligatures") && !look.ligatures ? "no-common-ligatures" : null,
+    "text-shadow": differs("shadow") && look.shadow ? "0.05em 0.05em #bbb" : null,
+    "-webkit-text-stroke": differs("outline") && look.outline ? "0.03em" : null,
   })
+  const language = differs("language") ? ` lang="${safe(look.language)}"` : ""
   let html = safe(text).replace(/\n/g, "<br>").replace(/ {2,}|^ | $/g, (spaces) => "&nbsp;".repeat(spaces.length - 1) + " ")
-  if (span) html = `<span${span}>${html}</span>`
-  if (differs("underline") && look.underline !== "none" && !look.link) html = `<u>${html}</u>`
+  if (span || language) html = `<span${language}${span}>${html}</span>`
+  if (lined && plainLine) html = `<u>${html}</u>`
+  if (differs("strike") && look.strike !== "none") html = `<s${look.strike === "double" ? ' style="text-decoration-style:double"' : ""}>${html}</s>`
+  if (differs("script") && look.script !== "none") html = look.script === "super" ? `<sup>${html}</sup>` : `<sub>${html}</sub>`
   if (differs("italic") && look.italic) html = `<em>${html}</em>`
   if (differs("bold") && look.bold) html = `<strong>${html}</strong>`
   return look.link && !look.link.startsWith("#") ? `<a href="${safe(look.link)}">${html}</a>` : html
 }
 
-function inline(paragraph: Node, base: LetterFormat): string {
+function inline(paragraph: Node, styles: StyleSheet): string {
+  const base = paragraphLook(styles, paragraph).letters
   let html = ""
   paragraph.forEach((child) => {
-    html += run(child.isText ? (child.text ?? "") : (child.type.spec.leafText?.(child) ?? ""), letterLook(base, child.marks), base)
+    html += run(child.isText ? (child.text ?? "") : (child.type.spec.leafText?.(child) ?? ""), letterLook(styles, base, child.marks), base)
   })
   return html
 }
 
-function block(paragraph: Node, styles: StyleSheet): string {
-  const level = outlineLevel(styles, paragraph)
-  const { paragraph: format, letters } = paragraphLook(styles, paragraph)
-  const tag = level ? `h${Math.min(6, level)}` : paragraphAttrs(paragraph).style === "quotation" ? "blockquote" : "p"
-  const style = css({
+function border(own: Border | undefined): string | null {
+  return own ? `${own.width}pt ${own.pattern === "wavy" ? "solid" : own.pattern} ${own.colour}` : null
+}
+
+/** Style of a paragraph; items of a list get their indent from the list. */
+function paragraphCss(format: ParagraphFormat, letters: LetterFormat, level: number | null, item: boolean): string {
+  const { lineSpacing, borders } = format
+  const sides = Object.entries(borders).filter(([side]) => side !== "between")
+  return css({
     "font-family": `'${letters.family}'`,
     "font-size": `${letters.size}pt`,
     color: letters.colour,
     "font-weight": level && !letters.bold ? "normal" : !level && letters.bold ? "bold" : null,
     "font-style": letters.italic ? "italic" : null,
     "text-align": format.align === "left" ? null : format.align,
-    "line-height": format.lineSpacing.rule === "multiple" ? String(Math.round(format.lineSpacing.value * 1.2 * 100) / 100) : format.lineSpacing.rule === "exact" ? `${format.lineSpacing.value}pt` : null,
-    margin: `${format.spaceBefore}pt ${format.indentRight}pt ${format.spaceAfter}pt ${format.indentLeft}pt`,
-    "text-indent": format.indentFirst ? `${format.indentFirst}pt` : null,
+    "line-height": lineSpacing.rule === "multiple" ? String(Math.round(lineSpacing.value * 1.2 * 100) / 100) : lineSpacing.rule === "exact" ? `${lineSpacing.value}pt` : null,
+    margin: `${format.spaceBefore}pt ${item ? 0 : format.indentRight}pt ${format.spaceAfter}pt ${item ? 0 : format.indentLeft}pt`,
+    "text-indent": format.indentFirst && !item ? `${format.indentFirst}pt` : null,
+    "background-color": format.shading,
+    ...Object.fromEntries(sides.flatMap(([side, own]) => [[`border-${side}`, border(own)], [`padding-${side}`, `${own.distance}pt`]])),
+    "break-before": format.breakBefore ? "page" : null,
+    hyphens: format.hyphenate ? "auto" : null,
   })
-  return `<${tag}${style}>${inline(paragraph, letters)}</${tag}>`
+}
+
+/** Whether a paragraph is nothing but a line across. */
+function isRule(paragraph: Node, { borders }: ParagraphFormat): boolean {
+  const sides = Object.keys(borders)
+  return paragraph.content.size === 0 && sides.length === 1 && (sides[0] === "bottom" || sides[0] === "top")
+}
+
+function block(paragraph: Node, styles: StyleSheet): string {
+  const level = outlineLevel(styles, paragraph)
+  const { paragraph: format, letters } = paragraphLook(styles, paragraph)
+  if (isRule(paragraph, format)) return "<hr>"
+  const tag = level ? `h${Math.min(6, level)}` : paragraphAttrs(paragraph).style === "quotation" ? "blockquote" : "p"
+  const direction = format.direction === "rtl" ? ' dir="rtl"' : ""
+  return `<${tag}${direction}${paragraphCss(format, letters, level, false)}>${inline(paragraph, styles)}</${tag}>`
+}
+
+const listTypes: Partial<Record<string, string>> = { lowerLetter: "a", upperLetter: "A", lowerRoman: "i", upperRoman: "I" }
+
+function listTag(styles: StyleSheet, place: ListPlace): { tag: string; open: string } {
+  const level = levelOf(styles, place.definition, place.level)
+  if (level.kind !== "number") return { tag: "ul", open: level.kind === "check" ? '<ul style="list-style:none">' : "<ul>" }
+  const type = listTypes[level.numbering]
+  return { tag: "ol", open: `<ol${type ? ` type="${type}"` : ""}${place.start !== undefined ? ` start="${place.start}"` : ""}>` }
+}
+
+/** Items that follow each other as nested lists. */
+class Lists {
+  private readonly open: { tag: string; run: string }[] = []
+
+  constructor(private readonly styles: StyleSheet) {}
+
+  item(paragraph: Node, place: ListPlace): string {
+    const run = `${place.definition} ${place.run}`
+    let html = ""
+    while (this.open.length > place.level + 1 || (this.open.length > 0 && this.open.at(-1)?.run !== run)) html += this.end()
+    if (this.open.length === place.level + 1) html += "</li>"
+    while (this.open.length < place.level + 1) {
+      const { tag, open } = listTag(this.styles, { ...place, level: this.open.length })
+      html += open + (this.open.length < place.level ? "<li>" : "")
+      this.open.push({ tag, run })
+    }
+    const { paragraph: format, letters } = paragraphLook(this.styles, paragraph)
+    const check = levelOf(this.styles, place.definition, place.level).kind === "check" ? `<input type="checkbox"${place.done ? " checked" : ""}>` : ""
+    return `${html}<li${paragraphCss(format, letters, null, true)}>${check}${inline(paragraph, this.styles)}`
+  }
+
+  private end(): string {
+    const list = this.open.pop()
+    return list ? `</li></${list.tag}>` : ""
+  }
+
+  close(): string {
+    let html = ""
+    while (this.open.length > 0) html += this.end()
+    return html
+  }
 }
 
 /** A part of one paragraph comes as letters, whole paragraphs as blocks. */
@@ -62,6 +144,12 @@ export function writeHtml(slice: Slice, styles: StyleSheet): string {
     return !node.isTextblock
   })
   const [only] = blocks
-  if (only && blocks.length === 1 && slice.openStart > 0) return inline(only, paragraphLook(styles, only).letters)
-  return blocks.map((node) => block(node, styles)).join("\n")
+  if (only && blocks.length === 1 && slice.openStart > 0) return inline(only, styles)
+  const lists = new Lists(styles)
+  const written = blocks.map((node) => {
+    // A numbered heading stays a heading.
+    const place = outlineLevel(styles, node) === null ? listPlace(styles, node) : null
+    return place ? lists.item(node, place) : lists.close() + block(node, styles)
+  })
+  return written.join("\n") + lists.close()
 }

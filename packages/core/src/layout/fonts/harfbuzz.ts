@@ -12,6 +12,13 @@ export interface FontMetrics {
   lineGap: number
   underlinePosition: number
   underlineThickness: number
+  strikePosition: number
+  strikeThickness: number
+  capHeight: number
+  xHeight: number
+  /** Size and distance from the baseline (upwards) of raised and lowered letters. */
+  superscript: { size: number; offset: number }
+  subscript: { size: number; offset: number }
 }
 
 /** Glyphs of one run in visual order. Advances and offsets are in font units. */
@@ -20,7 +27,7 @@ export interface ShapedGlyphs {
   ids: Uint16Array
   /** Offset in the shaped text (UTF-16 units) of the cluster that each glyph belongs to. */
   clusters: Uint32Array
-  advances: Int32Array
+  advances: Int32Array | Float64Array
   /** x and y offset of each glyph, or null where all are zero. */
   offsets: Int32Array | null
   /** 1 where the text cannot be divided before this glyph without shaping anew. */
@@ -32,6 +39,8 @@ export interface Font {
   has(codePoint: number): boolean
   /** Advance of a glyph by itself, in font units. */
   advance(glyph: number): number
+  /** Whether it has small capitals of its own (OpenType feature smcp). */
+  readonly smallCaps: boolean
   shape(text: string, from: number, to: number, options: ShapeOptions): ShapedGlyphs
   /** Outline of a glyph as SVG path data in font units, y upwards. */
   outline(glyph: number): string
@@ -40,11 +49,15 @@ export interface Font {
 export interface ShapeOptions {
   language: string
   rtl?: boolean
+  /** OpenType features that are not as the face has them by default. */
+  features?: readonly Feature[]
 }
+export type Feature = readonly [tag: string, value: 0 | 1]
 
 type Wasm = Record<string, (...args: number[]) => number>
 
 const UTF16_BUFFER_UNITS = 1 << 16
+const SCRATCH = 1024
 const LTR = 4
 const RTL = 5
 const UNSAFE_TO_BREAK = 1
@@ -100,7 +113,7 @@ export class HarfBuzz {
     this.call("__wasm_call_ctors")
     this.buffer = this.call("hb_buffer_create")
     this.textAt = this.call("malloc", UTF16_BUFFER_UNITS * 2)
-    this.scratch = this.call("malloc", 64)
+    this.scratch = this.call("malloc", SCRATCH)
   }
 
   private grow(size: number): number {
@@ -142,6 +155,7 @@ export class HarfBuzz {
     const outlines = new Map<number, string>()
     return {
       metrics,
+      smallCaps: this.features(face).has("smcp"),
       has: (codePoint) => {
         let answer = known.get(codePoint)
         if (answer === undefined) known.set(codePoint, (answer = this.call("hb_font_get_nominal_glyph", font, codePoint, this.scratch) !== 0))
@@ -165,7 +179,44 @@ export class HarfBuzz {
       this.call("hb_ot_metrics_get_position_with_fallback", font, tag(name), this.scratch)
       return read(0)
     }
-    return { upem, ascender, descender, lineGap, underlinePosition: metric("undo"), underlineThickness: metric("unds") }
+    const offsets = { superscript: { size: metric("spys"), offset: metric("spyo") }, subscript: { size: metric("sbys"), offset: -metric("sbyo") } }
+    return {
+      upem,
+      ascender,
+      descender,
+      lineGap,
+      underlinePosition: metric("undo"),
+      underlineThickness: metric("unds"),
+      strikePosition: metric("stro"),
+      strikeThickness: metric("strs"),
+      capHeight: metric("cpht"),
+      xHeight: metric("xhgt"),
+      ...offsets,
+    }
+  }
+
+  /** Tags of the substitution features of a face. */
+  private features(face: number): Set<string> {
+    const most = 200
+    const at = this.scratch + 8
+    new DataView(this.memory.buffer).setUint32(this.scratch, most, true)
+    this.call("hb_ot_layout_table_get_feature_tags", face, tag("GSUB"), 0, this.scratch, at)
+    const view = new DataView(this.memory.buffer)
+    const count = Math.min(most, view.getUint32(this.scratch, true))
+    return new Set(Array.from({ length: count }, (_, i) => [24, 16, 8, 0].map((shift) => String.fromCharCode((view.getUint32(at + 4 * i, true) >> shift) & 0xff)).join("")))
+  }
+
+  /** Writes features as hb_feature_t into the scratch memory; returns how many. */
+  private writeFeatures(features: readonly Feature[]): number {
+    const view = new DataView(this.memory.buffer)
+    features.forEach(([name, value], i) => {
+      const at = this.scratch + 16 * i
+      view.setUint32(at, tag(name), true)
+      view.setUint32(at + 4, value, true)
+      view.setUint32(at + 8, 0, true)
+      view.setUint32(at + 12, 0xffffffff, true)
+    })
+    return features.length
   }
 
   private shape(font: number, text: string, from: number, to: number, options: ShapeOptions): ShapedGlyphs {
@@ -180,7 +231,8 @@ export class HarfBuzz {
     this.call("hb_buffer_set_language", buffer, this.language(options.language))
     this.call("hb_buffer_set_direction", buffer, options.rtl ? RTL : LTR)
     this.call("hb_buffer_guess_segment_properties", buffer)
-    this.call("hb_shape", font, buffer, 0, 0)
+    const features = options.features ? this.writeFeatures(options.features) : 0
+    this.call("hb_shape", font, buffer, this.scratch, features)
     const count = this.call("hb_buffer_get_length", buffer)
     const infoAt = this.call("hb_buffer_get_glyph_infos", buffer, 0)
     const positionAt = this.call("hb_buffer_get_glyph_positions", buffer, 0)

@@ -1,8 +1,12 @@
-import { fallbackFaces, faceOf, type FaceId } from "./catalogue"
+import type { RunLook } from "../../document"
+import { fallbackFaces, faceOf, ownFace, type FaceId } from "./catalogue"
 import type { Font, HarfBuzz } from "./harfbuzz"
 
 /** Gives the bytes of a face's file. Called once a face, when it is first needed; throws if it cannot be had. */
 export type FaceSource = (id: FaceId) => Uint8Array
+
+/** What of a look chooses the face. */
+export type FaceWish = Pick<RunLook, "family" | "familyEastAsian" | "familyComplex" | "bold" | "italic" | "own">
 
 /** The faces in use, opened when first asked for. */
 export class FontLibrary {
@@ -24,15 +28,23 @@ export class FontLibrary {
     return this.source(id)
   }
 
+  /** The face that letters of a look are set in where nothing hinders it. */
+  wish({ family, own, bold, italic }: FaceWish): FaceId {
+    return (own && ownFace(own, bold, italic)) ?? faceOf(family, bold, italic)
+  }
+
   /** The face to set a character in: the one wished for if it has it, else the first that does, else the wish. */
-  faceFor(codePoint: number, family: string, bold: boolean, italic: boolean): FaceId {
-    const wish = faceOf(family, bold, italic)
+  faceFor(codePoint: number, look: FaceWish): FaceId {
+    const wish = this.wish(look)
     if (codePoint < 0x7f || this.font(wish).has(codePoint)) return wish
-    const key = `${codePoint} ${isEmoji(codePoint) ? "emoji" : "text"}`
+    const second = isEastAsian(codePoint) ? look.familyEastAsian : isComplex(codePoint) ? look.familyComplex : null
+    const key = `${codePoint} ${look.bold} ${second}`
     let fallback = this.fallbacks.get(key)
     if (fallback === undefined) {
-      const order = isEmoji(codePoint) ? [...fallbackFaces].sort((a, b) => Number(b.id.includes("Emoji")) - Number(a.id.includes("Emoji"))) : fallbackFaces
-      fallback = order.find((face) => this.font(face.id).has(codePoint))?.id ?? null
+      const order = fallbackFaces(look.bold)
+      if (isEmoji(codePoint)) order.sort((a, b) => Number(b.includes("Emoji")) - Number(a.includes("Emoji")))
+      if (second) order.unshift(faceOf(second, look.bold, look.italic))
+      fallback = order.find((face) => this.font(face).has(codePoint)) ?? null
       this.fallbacks.set(key, fallback)
     }
     return fallback ?? wish
@@ -40,7 +52,17 @@ export class FontLibrary {
 }
 
 function isEmoji(codePoint: number): boolean {
-  return codePoint > 0xff && /\p{Emoji}/u.test(String.fromCodePoint(codePoint))
+  return codePoint > 0xff && !isEastAsian(codePoint) && /\p{Emoji}/u.test(String.fromCodePoint(codePoint))
+}
+
+/** Chinese, Japanese and Korean characters and their signs. */
+export function isEastAsian(codePoint: number): boolean {
+  return (codePoint >= 0x2e80 && codePoint < 0xa4d0) || (codePoint >= 0xac00 && codePoint < 0xd7fc) || (codePoint >= 0xf900 && codePoint < 0xfb00) || (codePoint >= 0xfe30 && codePoint < 0xfe50) || (codePoint >= 0xff00 && codePoint < 0xfff0) || (codePoint >= 0x1f200 && codePoint < 0x1f300) || (codePoint >= 0x20000 && codePoint < 0x40000)
+}
+
+/** Scripts whose letters take their form or place from their neighbours. */
+function isComplex(codePoint: number): boolean {
+  return (codePoint >= 0x590 && codePoint < 0x10a0) || (codePoint >= 0x1780 && codePoint < 0x1800) || (codePoint >= 0xfb1d && codePoint < 0xfe00) || (codePoint >= 0xfe70 && codePoint < 0xff00)
 }
 
 /** Characters that take the face of what stands before them: marks, joiners, variation selectors, skin tones. */

@@ -1,12 +1,21 @@
 /** The content stream of one sheet. */
-import { isWordSpace, lineTop, underlineOf, type Fragment, type LineRun, type Sheet } from "../../layout"
+import { highlightOf, isWordSpace, letterRules, lineTop, outlineWidth, rulePath, shadowColour, shadowOffset, type Box, type FontLibrary, type Fragment, type LineRun, type Rule, type Sheet } from "../../layout"
+import { placedGlyphs } from "../glyphs"
 import type { PdfFace } from "./fonts"
 import { num, textString } from "./objects"
+
+/** A stretch of marked content: what stands before an item of a list, or the text of a block. */
+export interface Marked {
+  fragment: Fragment
+  part: "label" | "text"
+}
 
 interface Drawn {
   content: string
   faces: Set<PdfFace>
   links: LinkBox[]
+  /** In the order of their numbers. */
+  marked: Marked[]
 }
 
 /** A linked stretch of a line, in PDF's coordinates. */
@@ -18,57 +27,144 @@ export interface LinkBox {
   top: number
 }
 
-const tagOf = (fragment: Fragment) => (fragment.paragraph.outline ? `H${Math.min(6, fragment.paragraph.outline)}` : "P")
+export function tagOf({ paragraph }: Fragment): string {
+  return paragraph.outline ? `H${Math.min(6, paragraph.outline)}` : paragraph.label ? "LBody" : "P"
+}
 
-function fill(colour: string): string {
+function components(colour: string): string {
   const part = (i: number) => num(parseInt(colour.slice(i, i + 2), 16) / 255)
-  return `${part(1)} ${part(3)} ${part(5)} rg\n`
+  return `${part(1)} ${part(3)} ${part(5)}`
+}
+const fill = (colour: string) => `${components(colour)} rg\n`
+
+/** What a fragment has to be marked for. */
+function partsOf(fragment: Fragment): Marked["part"][] {
+  const { paragraph, from, to } = fragment
+  const label = from === 0 && paragraph.label !== null && paragraph.label.runs.length > 0
+  const text = paragraph.lines.slice(from, to).some((line) => line.runs.length > 0)
+  return [...(label ? (["label"] as const) : []), ...(text ? (["text"] as const) : [])]
 }
 
-export function hasText(fragment: Fragment): boolean {
-  return fragment.paragraph.lines.slice(fragment.from, fragment.to).some((line) => line.runs.length > 0)
+/** Draws the fragments: first what lies behind all text, then the text of each as marked content. */
+export function drawSheet(sheet: Sheet, fonts: FontLibrary, faceFor: (run: LineRun) => PdfFace): Drawn {
+  const pen = new Pen(sheet, fonts, faceFor)
+  const behind = sheet.fragments.map((fragment) => pen.ground(fragment)).join("")
+  const marked = sheet.fragments.flatMap((fragment) => partsOf(fragment).map((part) => ({ fragment, part })))
+  const parts = marked.map(({ fragment, part }, id) => {
+    const { lines, label } = fragment.paragraph
+    const first = lines[0]
+    const drawn = part === "text" ? lines.slice(fragment.from, fragment.to).map((line) => ({ line, runs: line.runs })) : first && label ? [{ line: first, runs: label.runs }] : []
+    return `/${part === "label" ? "Lbl" : tagOf(fragment)}<</MCID ${id}>>BDC\n${pen.text(fragment, drawn)}EMC\n`
+  })
+  return { content: `${behind ? `/Artifact BMC\n${behind}EMC\n` : ""}${parts.join("")}`, faces: pen.faces, links: pen.links, marked }
 }
 
-/** Draws the fragments; each one with text is marked content whose number is its place among those with text. */
-export function drawSheet(sheet: Sheet, faceFor: (run: LineRun) => PdfFace): Drawn {
-  const faces = new Set<PdfFace>()
-  const parts: string[] = []
-  const links: LinkBox[] = []
-  let marked = 0
-  for (const fragment of sheet.fragments.filter(hasText)) {
-    parts.push(`/${tagOf(fragment)}<</MCID ${marked++}>>BDC\nBT\n`)
+class Pen {
+  readonly faces = new Set<PdfFace>()
+  readonly links: LinkBox[] = []
+
+  constructor(
+    private readonly sheet: Sheet,
+    private readonly fonts: FontLibrary,
+    private readonly faceFor: (run: LineRun) => PdfFace,
+  ) {}
+
+  private box({ x, y, width, height }: Box, colour: string): string {
+    return `${fill(colour)}${num(x)} ${num(this.sheet.height - y - height)} ${num(width)} ${num(height)} re f\n`
+  }
+
+  /** A rule whose x and y are on the sheet. */
+  private rule(rule: Rule): string {
+    if (rule.pattern === "solid") return this.box(rule, rule.colour)
+    const { d, stroke } = rulePath(rule)
+    const path = d
+      .replace(/([ML])([\d.-]+) ([\d.-]+)/g, (_, op: string, x: string, y: string) => `${num(rule.x + Number(x))} ${num(this.sheet.height - rule.y - Number(y))} ${op === "M" ? "m" : "l"}\n`)
+      .replaceAll("Z", "h\n")
+    return stroke === null ? `${fill(rule.colour)}${path}f\n` : `${components(rule.colour)} RG ${num(stroke)} w\n${path}S\n`
+  }
+
+  /** Background and borders of the paragraph, of its letters, and their shadows. */
+  ground(fragment: Fragment): string {
+    const { frame, paragraph, from, to } = fragment
+    let out = frame?.shading ? this.box(frame.box, frame.shading) : ""
+    for (const rule of frame?.rules ?? []) out += this.rule(rule)
+    for (const line of paragraph.lines.slice(from, to)) {
+      const top = lineTop(fragment, line)
+      for (const rule of line.leaders) out += this.rule({ ...rule, x: fragment.x + rule.x, y: top + line.baseline + rule.y })
+      for (const piece of line.runs) {
+        const lit = highlightOf(line, piece)
+        if (lit) out += this.box({ ...lit, x: fragment.x + lit.x, y: top + lit.y }, lit.colour)
+        if (piece.run.look.shadow) out += this.shadow(piece, paragraph.text, fragment.x + piece.x, top + line.baseline - piece.run.rise)
+      }
+    }
+    return out
+  }
+
+  private shadow(piece: LineRun, text: string, left: number, baseline: number): string {
+    const { run } = piece
+    const off = shadowOffset * run.size
+    const point = (x: number, y: number) => `${num(left + off + x)} ${num(this.sheet.height - baseline - off + y)}`
+    let path = ""
+    for (const { glyph, x, y } of placedGlyphs(piece, text)) path += outlinePath(this.fonts.font(run.face).outline(glyph), (gx, gy) => point(x + gx * run.scale, y + gy * run.scale))
+    return path ? `${fill(shadowColour(run.look.colour))}${path}f\n` : ""
+  }
+
+  text(fragment: Fragment, lines: { line: Fragment["paragraph"]["lines"][number]; runs: readonly LineRun[] }[]): string {
+    const parts: string[] = ["BT\n"]
     const rules: string[] = []
     let font = ""
     let colour = ""
-    for (let i = fragment.from; i < fragment.to; i++) {
-      const line = fragment.paragraph.lines[i]
-      if (!line) continue
-      const y = sheet.height - (lineTop(fragment, line) + line.baseline)
-      for (const run of line.runs) {
-        const face = faceFor(run)
-        faces.add(face)
-        const { look } = run.run
-        const wanted = `/${face.name} ${num(look.size)} Tf\n`
+    let outlined = false
+    for (const { line, runs } of lines) {
+      const top = lineTop(fragment, line)
+      for (const piece of runs) {
+        const { run } = piece
+        const { look } = run
+        const y = this.sheet.height - (top + line.baseline - run.rise)
+        const face = this.faceFor(piece)
+        this.faces.add(face)
+        const wanted = `/${face.name} ${num(run.size)} Tf\n`
         if (wanted !== font) parts.push((font = wanted))
-        if (look.colour !== colour) parts.push(fill((colour = look.colour)))
-        const x = fragment.x + run.x
-        parts.push(`1 0 0 1 ${num(x)} ${num(y)} Tm\n`, glyphs(run, face, fragment.paragraph.text))
-        if (look.link) links.push({ to: look.link, left: x, bottom: y - line.height + line.baseline, right: x + run.width, top: y + line.baseline })
-        const rule = underlineOf(line, run)
-        if (rule) rules.push(`${fill(look.colour)}${num(fragment.x + rule.x)} ${num(y - rule.y - rule.height)} ${num(rule.width)} ${num(rule.height)} re f\n`)
+        if (look.outline !== outlined) parts.push((outlined = look.outline) ? "1 Tr\n" : "0 Tr\n")
+        if (look.outline) parts.push(`${components(look.colour)} RG ${num(outlineWidth * run.size)} w\n`)
+        else if (look.colour !== colour) parts.push(fill((colour = look.colour)))
+        const x = fragment.x + piece.x
+        parts.push(`1 0 0 1 ${num(x)} ${num(y)} Tm\n`, glyphs(piece, face, fragment.paragraph.text))
+        if (look.link) this.links.push({ to: look.link, left: x, bottom: y - line.height + line.baseline, right: x + piece.width, top: y + line.baseline })
+        for (const rule of letterRules(line, piece)) rules.push(this.rule({ ...rule, x: fragment.x + rule.x, y: top + line.baseline + rule.y }))
       }
     }
-    parts.push("ET\n", ...rules, "EMC\n")
+    // The mode of drawing letters outlives the text object.
+    if (outlined) parts.push("0 Tr\n")
+    return `${parts.join("")}ET\n${rules.join("")}`
   }
-  return { content: parts.join(""), faces, links }
+}
+
+/** The outline of a glyph as path operators; PDF knows cubic curves only. */
+function outlinePath(outline: string, point: (x: number, y: number) => string): string {
+  let out = ""
+  let [cx, cy] = [0, 0]
+  for (const [, op, numbers] of outline.matchAll(/([MLQCZ])([^MLQCZ]*)/g)) {
+    const n = (numbers ?? "").trim().split(/[\s,]+/).map(Number)
+    const at = (i: number) => [n[2 * i] ?? 0, n[2 * i + 1] ?? 0] as const
+    if (op === "Z") out += "h\n"
+    else if (op === "M" || op === "L") out += `${point(...at(0))} ${op === "M" ? "m" : "l"}\n`
+    else if (op === "C") out += `${point(...at(0))} ${point(...at(1))} ${point(...at(2))} c\n`
+    else {
+      const [[qx, qy], [ex, ey]] = [at(0), at(1)]
+      out += `${point(cx + (2 / 3) * (qx - cx), cy + (2 / 3) * (qy - cy))} ${point(ex + (2 / 3) * (qx - ex), ey + (2 / 3) * (qy - ey))} ${point(ex, ey)} c\n`
+    }
+    if (op !== "Z") [cx, cy] = [n.at(-2) ?? 0, n.at(-1) ?? 0]
+  }
+  return out
 }
 
 /** Shows the glyphs of a run, corrected wherever the declared widths have drifted from where layout put them by half a thousandth. */
 function glyphs(piece: LineRun, face: PdfFace, text: string): string {
   const { run, first, last, extra } = piece
   const { ids, clusters, advances, offsets } = run.glyphs
-  const unit = (run.scale * 1000) / run.look.size
-  const stretch = (extra * 1000) / run.look.size
+  const unit = (run.scale * 1000) / run.size
+  const stretch = (extra * 1000) / run.size
   let out = "["
   let codes = ""
   let wanted = 0
@@ -89,8 +185,10 @@ function glyphs(piece: LineRun, face: PdfFace, text: string): string {
     const start = clusters[g] as number
     let next = g
     while (next < last && clusters[next] === start) next++
-    const end = next < last ? (clusters[next] as number) : piece.to
-    const cluster = run.shows ?? text.slice(start, end)
+    // In a run from right to left the text that follows stands before.
+    const end = run.level % 2 === 1 ? (g > first ? (clusters[g - 1] as number) : piece.to) : next < last ? (clusters[next] as number) : piece.to
+    // A hyphen at the end of a line is no part of the word.
+    const cluster = run.shows === null ? text.slice(start, end) : run.from === run.to && run.shows === "-" ? "\u00ad" : run.shows
     // Several glyphs for one text: the text is said once, around them all.
     const several = next - g > 1
     if (several) {

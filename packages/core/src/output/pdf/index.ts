@@ -4,7 +4,7 @@
  */
 import { blockText, documentAttrs, placesOf } from "../../document"
 import { lineTop, type FaceId, type FontLibrary, type Layout, type LineRun } from "../../layout"
-import { drawSheet, hasText, type LinkBox } from "./content"
+import { drawSheet, tagOf, type LinkBox } from "./content"
 import { PdfFace } from "./fonts"
 import { num, PdfFile, ref, textString, type Ref } from "./objects"
 import type { Subsetter } from "./subset"
@@ -42,7 +42,7 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
   }
 
   const pageRefs: Ref[] = []
-  const elements = new Map<number, { ref: Ref; tag: string; content: string[] }>()
+  const elements = new Map<number, Element>()
   const parentTree: string[] = []
   const headings: Heading[] = []
   const annotations: { id: Ref; link: LinkBox }[] = []
@@ -50,20 +50,25 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
   for (const [index, { sheet, block }] of layout.placed.entries()) {
     const page = file.reserve()
     pageRefs.push(page)
-    const drawn = drawSheet(sheet, faceFor)
+    const drawn = drawSheet(sheet, options.fonts, faceFor)
     const content = file.addStream(drawn.content)
     const parents: Ref[] = []
-    for (const fragment of sheet.fragments.filter(hasText)) {
-      const { outline, lines } = fragment.paragraph
+    for (const { fragment, part } of drawn.marked) {
       const number = block + fragment.block
       let element = elements.get(number)
-      if (!element) elements.set(number, (element = { ref: file.reserve(), tag: outline ? `H${Math.min(6, outline)}` : "P", content: [] }))
-      element.content.push(`<</Type/MCR/Pg ${ref(page)}/MCID ${parents.length}>>`)
-      parents.push(element.ref)
+      if (!element) elements.set(number, (element = { ref: file.reserve(), tag: tagOf(fragment), content: [], label: null }))
+      const reference = `<</Type/MCR/Pg ${ref(page)}/MCID ${parents.length}>>`
+      if (part === "label") element.label = { ref: file.reserve(), content: reference }
+      else element.content.push(reference)
+      parents.push(part === "label" && element.label ? element.label.ref : element.ref)
+    }
+    for (const fragment of sheet.fragments) {
+      const { outline, lines, text, label } = fragment.paragraph
       const first = lines[fragment.from]
-      if (fragment.from === 0 && first) blockTops.set(number, { page, top: sheet.height - lineTop(fragment, first) })
-      if (outline && fragment.from === 0 && first)
-        headings.push({ level: outline, text: fragment.paragraph.text.replaceAll("\n", " ").trim(), page, top: sheet.height - lineTop(fragment, first) })
+      if (fragment.from > 0 || !first) continue
+      const top = sheet.height - lineTop(fragment, first)
+      blockTops.set(block + fragment.block, { page, top })
+      if (outline && text.trim() !== "") headings.push({ level: outline, text: `${label ? `${label.text} ` : ""}${text.replaceAll("\n", " ").trim()}`, page, top })
     }
     parentTree.push(`${index}[${parents.map(ref).join(" ")}]`)
     const own = drawn.links.map((link) => ({ id: file.reserve(), link }))
@@ -84,9 +89,8 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
     file.add(`<</Type/Annot/Subtype/Link/Rect[${[link.left, link.bottom, link.right, link.top].map(num).join(" ")}]/Border[0 0 0]/F 4${action}>>`, id)
   }
   for (const face of faces.values()) face.write(file, options.subset)
-  for (const element of elements.values())
-    file.add(`<</Type/StructElem/S/${element.tag}/P ${ref(documentElement)}/K[${element.content.join("")}]>>`, element.ref)
-  file.add(`<</Type/StructElem/S/Document/P ${ref(tree)}/K[${[...elements.values()].map((e) => ref(e.ref)).join(" ")}]>>`, documentElement)
+  const blocks = writeElements(file, [...elements.entries()], documentElement)
+  file.add(`<</Type/StructElem/S/Document/P ${ref(tree)}/K[${blocks.map(ref).join(" ")}]>>`, documentElement)
   const numbers = file.add(`<</Nums[${parentTree.join("")}]>>`)
   file.add(`<</Type/StructTreeRoot/K ${ref(documentElement)}/ParentTree ${ref(numbers)}/ParentTreeNextKey ${layout.placed.length}>>`, tree)
   file.add(`<</Type/Pages/Count ${pageRefs.length}/Kids[${pageRefs.map(ref).join(" ")}]>>`, pages)
@@ -100,6 +104,48 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
   )
   const info = file.add(`<</Title${textString(title)}${properties.author ? `/Author${textString(properties.author)}` : ""}/Producer(Biblon)>>`)
   return file.finish(catalog, info, fileId(title + layout.placed.length + blockText(layout.doc.child(0).child(0)) + layout.doc.nodeSize))
+}
+
+/** Structure of a block, and of what stands before it as an item of a list. */
+interface Element {
+  ref: Ref
+  tag: string
+  content: string[]
+  label: { ref: Ref; content: string } | null
+}
+
+/** Writes the structure of blocks, items of lists that follow each other as one list. Returns what the document holds. */
+function writeElements(file: PdfFile, elements: [number, Element][], parent: Ref): Ref[] {
+  const top: Ref[] = []
+  const write = (tag: string, own: Ref, over: Ref, content: string) => file.add(`<</Type/StructElem/S/${tag}/P ${ref(over)}/K[${content}]>>`, own)
+  for (let i = 0; i < elements.length; ) {
+    const end = endOfList(elements, i)
+    if (end === i) {
+      const { ref: own, tag, content, label } = (elements[i++] as [number, Element])[1]
+      // A heading says its number itself.
+      if (label) write("Lbl", label.ref, own, label.content)
+      write(tag === "LBody" ? "P" : tag, own, parent, `${label ? ref(label.ref) : ""}${content.join("")}`)
+      top.push(own)
+      continue
+    }
+    const list = file.reserve()
+    const items = elements.slice(i, end).map(([, { ref: own, content, label }]) => {
+      const item = file.reserve()
+      if (label) write("Lbl", label.ref, item, label.content)
+      write("LBody", own, item, content.join(""))
+      return write("LI", item, list, `${label ? `${ref(label.ref)} ` : ""}${ref(own)}`)
+    })
+    top.push(write("L", list, parent, items.map(ref).join(" ")))
+    i = end
+  }
+  return top
+}
+
+/** Index behind the items that follow each other without a gap from `from` on. */
+function endOfList(elements: readonly [number, Element][], from: number): number {
+  let end = from
+  while (elements[end]?.[1].tag === "LBody" && elements[end]?.[1].label && (end === from || elements[end]?.[0] === (elements[end - 1]?.[0] ?? 0) + 1)) end++
+  return end
 }
 
 /** An address that may be written with or without percent signs, without them. */

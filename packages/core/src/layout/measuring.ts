@@ -1,0 +1,272 @@
+/**
+ * How wide text is, before it is broken into lines. Lengths run in the direction of the paragraph, from
+ * the edge at which its lines begin; which edge of the column that is matters only when lines are placed.
+ */
+import type { LetterFormat, LineSpacing, ListLevel, ParagraphFormat, RunLook, TabStop, Typesetting } from "../document"
+import type { Breaks } from "./breaking"
+import type { FontLibrary } from "./fonts/library"
+import { shapeShown } from "./shaping"
+import type { LineRun, ShapedRun } from "./types"
+
+/** Distance of the tab stops that are there without being set. */
+export const defaultTab = 36
+
+export const SPACE = 0x20
+const NO_BREAK_SPACE = 0xa0
+const SOFT_HYPHEN = 0xad
+export const TAB = 0x09
+export const LINE_FEED = 0x0a
+
+/** A hair's breadth of tolerance keeps text that fits exactly from falling over by rounding. */
+export const hair = 1e-6
+/** Between a mark that ends before the text and the text. */
+const labelGap = 5
+
+/** Spaces that stretch in a justified line. */
+export function isWordSpace(unit: number): boolean {
+  return unit === SPACE || unit === NO_BREAK_SPACE
+}
+
+export interface LineMetrics {
+  ascent: number
+  descent: number
+  /** Height of a line at single spacing. */
+  natural: number
+}
+
+/** Line metrics follow the chosen typeface, not the fallback of a single character, so that lines keep their distance. */
+export function lineMetrics(fonts: FontLibrary, look: RunLook): LineMetrics {
+  const { metrics } = fonts.font(fonts.wish(look))
+  const scale = look.size / metrics.upem
+  return { ascent: metrics.ascender * scale, descent: -metrics.descender * scale, natural: (metrics.ascender - metrics.descender + metrics.lineGap) * scale }
+}
+
+export function spacedHeight(natural: number, spacing: LineSpacing): number {
+  if (spacing.rule === "exact") return spacing.value
+  return spacing.rule === "multiple" ? natural * spacing.value : Math.max(natural, spacing.value)
+}
+
+/** Calls back for each cluster of a run in the order of the text, with its width in points. */
+export function eachCluster(run: ShapedRun, first: number, last: number, to: number, visit: (from: number, to: number, width: number) => void): void {
+  const { clusters, advances } = run.glyphs
+  const back = run.level % 2 === 1
+  const step = back ? -1 : 1
+  for (let g = back ? last - 1 : first; g >= first && g < last; ) {
+    const start = clusters[g] as number
+    let advance = 0
+    for (; g >= first && g < last && clusters[g] === start; g += step) advance += advances[g] as number
+    visit(start, g >= first && g < last ? (clusters[g] as number) : to, advance * run.scale)
+  }
+}
+
+/** For each offset of the text, the distance from the text's start if it stood on one endless line. */
+function advanceSums(text: string, runs: readonly ShapedRun[]): Float64Array {
+  const sums = new Float64Array(text.length + 1)
+  let x = 0
+  let done = 0
+  for (const run of runs) {
+    while (done < run.from) sums[++done] = x
+    eachCluster(run, 0, run.glyphs.count, run.to, (start, end, width) => {
+      for (let at = start + 1; at <= end; at++) sums[at] = x + (width * (at - start)) / (end - start)
+      x += width
+    })
+    done = run.to
+  }
+  while (done < text.length) sums[++done] = x
+  return sums
+}
+
+/** A drop cap: the offset behind it, how far it moves the text beside it, and how many lines it is high. */
+export interface Cap {
+  to: number
+  inset: number
+  distance: number
+  lines: number
+}
+
+export interface LineSource {
+  fonts: FontLibrary
+  text: string
+  runs: readonly ShapedRun[]
+  breaks: Breaks
+  format: ParagraphFormat
+  typesetting: Typesetting
+  /** Look of the paragraph's letters, for lines without text. */
+  base: RunLook
+  /** Width of the column. */
+  width: number
+  levels: Uint8Array | null
+  label: { runs: ShapedRun[]; level: ListLevel } | null
+  cap: Cap | null
+  /** Offsets at which the words of a stretch may be divided with a hyphen; null where they may not. */
+  divide: ((from: number, to: number) => number[]) | null
+}
+
+/** A stretch between tabs, and where it stands on its line. */
+export interface Segment {
+  from: number
+  to: number
+  x: number
+  /** The tab before it, if that has a leader: what it has to fill. */
+  leader: { from: number; to: number; pattern: "dotted" | "dashed" | "solid" } | null
+}
+
+const decimals = new Map<string, string>()
+function decimalSign({ language }: LetterFormat): string {
+  let sign = decimals.get(language)
+  if (sign === undefined) {
+    sign = new Intl.NumberFormat(language).formatToParts(1.5).find((part) => part.type === "decimal")?.value ?? "."
+    decimals.set(language, sign)
+  }
+  return sign
+}
+
+export class Ruler {
+  private readonly sums: Float64Array
+  private readonly tabs: boolean
+  private readonly hyphens = new Map<RunLook, ShapedRun>()
+  /** Edge at which lines have to end. */
+  readonly right: number
+  /** Where the label of a list item stands, and where the text after it begins. */
+  readonly label: { x: number; textAt: number } | null
+
+  constructor(readonly source: LineSource) {
+    const { text, runs, format, width } = source
+    this.sums = advanceSums(text, runs)
+    this.tabs = text.includes("\t")
+    this.right = width - format.indentRight
+    this.label = source.label && this.placeLabel(source.label)
+  }
+
+  /** Whether the width of text depends on where on its line it begins. */
+  get hasTabs(): boolean {
+    return this.tabs
+  }
+
+  private placeLabel({ runs, level }: { runs: ShapedRun[]; level: ListLevel }): { x: number; textAt: number } {
+    const { format, base } = this.source
+    const width = runs.reduce((sum, run) => sum + runWidth({ run, first: 0, last: run.glyphs.count }), 0)
+    const start = format.indentLeft + format.indentFirst
+    const room = format.indentLeft - start - labelGap
+    const x = start + (level.align === "left" ? 0 : level.align === "right" ? room - width : (room - width) / 2)
+    const end = x + width
+    if (level.follow === "none" || runs.length === 0) return { x, textAt: Math.max(end, start) }
+    if (level.follow === "space") return { x, textAt: end + base.size * 0.3 }
+    return { x, textAt: end <= format.indentLeft + hair ? format.indentLeft : this.nextStop(end).position }
+  }
+
+  /** Where the n-th line begins. */
+  left(n: number): number {
+    const { format, cap } = this.source
+    if (n > 0) return format.indentLeft + (cap && n < cap.lines ? cap.inset : 0)
+    if (cap) return format.indentLeft + cap.distance
+    return this.label?.textAt ?? format.indentLeft + format.indentFirst
+  }
+
+  room(n: number): number {
+    return this.right - this.left(n)
+  }
+
+  /** Lines before this one may have less room than the rest. */
+  get unlike(): number {
+    return Math.max(1, this.source.cap?.lines ?? 0)
+  }
+
+  visibleEnd(from: number, to: number): number {
+    const { text } = this.source
+    while (to > from && (text.charCodeAt(to - 1) === SPACE || text.charCodeAt(to - 1) === LINE_FEED)) to--
+    return to
+  }
+
+  private sum(at: number): number {
+    return this.sums[at] as number
+  }
+
+  /** Width of text without tabs. */
+  natural(from: number, to: number): number {
+    return this.sum(to) - this.sum(from)
+  }
+
+  /** Width of text on the n-th line if it begins it. */
+  measure(from: number, to: number, n: number): number {
+    if (!this.tabs) return this.natural(from, to)
+    const start = this.left(n)
+    const last = this.segments(from, to, start).at(-1)
+    return last ? last.x + this.natural(last.from, last.to) - start : 0
+  }
+
+  /** Width of text up to a place where a line may end, with the hyphen that it ends with there. */
+  measureEnd(from: number, end: number, n: number, hyphen = this.softAt(end)): number {
+    return this.measure(from, this.visibleEnd(from, end), n) + (hyphen ? this.hyphenWidth(end) : 0)
+  }
+
+  softAt(end: number): boolean {
+    return this.source.text.charCodeAt(end - 1) === SOFT_HYPHEN
+  }
+
+  private runBefore(at: number): ShapedRun | undefined {
+    return this.source.runs.find((run) => run.from < at && run.to >= at)
+  }
+
+  /** The hyphen of a word that is divided at an offset. */
+  hyphen(at: number): ShapedRun | null {
+    const before = this.runBefore(at)
+    if (!before) return null
+    let run = this.hyphens.get(before.look)
+    if (!run) this.hyphens.set(before.look, (run = shapeShown(this.source.fonts, "-", at, at, before.look, before.level)))
+    return { ...run, from: at, to: at, glyphs: { ...run.glyphs, clusters: run.glyphs.clusters.map(() => at) }, level: before.level }
+  }
+
+  private hyphenWidth(at: number): number {
+    const run = this.hyphen(at)
+    return run ? runWidth({ run, first: 0, last: run.glyphs.count }) : 0
+  }
+
+  /** The tab stop that a tab at x leads to: one that was set, the end of a hanging indent, or one of those that are always there. */
+  private nextStop(x: number): TabStop {
+    const { tabs, indentLeft, indentFirst } = this.source.format
+    const set = tabs.find((tab) => tab.position > x + hair)
+    const plain = (position: number): TabStop => ({ position, align: "left", leader: "none" })
+    if (indentFirst < 0 && indentLeft > x + hair && (!set || set.position > indentLeft)) return plain(indentLeft)
+    return set ?? plain((Math.floor(x / defaultTab + hair) + 1) * defaultTab)
+  }
+
+  /** The stretches between the tabs of a line that begins at `start`. */
+  segments(from: number, to: number, start: number): Segment[] {
+    if (!this.tabs) return [{ from, to, x: start, leader: null }]
+    const { text, base } = this.source
+    const segments: Segment[] = []
+    let x = start
+    let leader: Segment["leader"] = null
+    for (let at = from; ; ) {
+      const tab = text.indexOf("\t", at)
+      const end = tab < 0 || tab >= to ? to : tab
+      segments.push({ from: at, to: end, x, leader })
+      if (end === to) return segments
+      x += this.natural(at, end)
+      const stop = this.nextStop(x)
+      const next = text.indexOf("\t", end + 1)
+      const following = next < 0 || next >= to ? this.visibleEnd(end + 1, to) : next
+      const back = this.beforeStop(stop, end + 1, following, decimalSign(base))
+      const target = Math.max(x, stop.position - back)
+      leader = stop.leader === "none" ? null : { from: x, to: target, pattern: stop.leader }
+      x = target
+      at = end + 1
+    }
+  }
+
+  /** How much of a stretch stands before its tab stop. */
+  private beforeStop(stop: TabStop, from: number, to: number, sign: string): number {
+    if (stop.align === "left") return 0
+    if (stop.align === "right") return this.natural(from, to)
+    if (stop.align === "center") return this.natural(from, to) / 2
+    const at = this.source.text.slice(from, to).search(new RegExp(`[${sign === "," ? "," : "\\" + sign}](?=\\d|$)`))
+    return this.natural(from, at < 0 ? to : from + at)
+  }
+}
+
+export function runWidth({ run, first, last }: Pick<LineRun, "run" | "first" | "last">): number {
+  let units = 0
+  for (let g = first; g < last; g++) units += run.glyphs.advances[g] as number
+  return units * run.scale
+}
