@@ -7,6 +7,9 @@ export * from "./lists"
 export * from "./look"
 export * from "./numbering"
 export * from "./schema"
+export * from "./sets"
+export * from "./trail"
+export * from "./typedLists"
 export type {
   Border,
   Borders,

@@ -18,6 +18,7 @@ function level(depth: number, rest: Partial<ListLevel>): ListLevel {
     follow: "tab",
     restart: 0,
     legal: false,
+    tight: true,
     letters: {},
     ...rest,
   }
@@ -60,8 +61,8 @@ export const readyLists: Readonly<Record<string, ListDefinition>> = {
   capitals: numbered("A.  1.  a)", ["upperLetter", "."], ["decimal", "."], ["lowerLetter", ")"]),
   romans: numbered("I.  A.  1.", ["upperRoman", "."], ["upperLetter", "."], ["decimal", "."]),
   clauses: { name: "1.  1.1  1.1.1", levels: levels((depth) => ({ kind: "number", format: depth === 0 ? "%1." : path(depth), hanging: 22 + 9 * depth, indent: 22 + 9 * depth + 14 * depth })) },
-  chapters: { name: "Chapters 1, 1.1", levels: levels((depth) => ({ kind: "number", format: path(depth), indent: 0, hanging: 0, follow: "space" })) },
-  appendices: { name: "Appendices A, A.1", levels: levels((depth) => ({ kind: "number", numbering: depth === 0 ? "upperLetter" : "decimal", format: path(depth), indent: 0, hanging: 0, follow: "space" })) },
+  chapters: { name: "Chapters 1, 1.1", levels: levels((depth) => ({ kind: "number", format: path(depth), indent: 0, hanging: 0, follow: "space", tight: false })) },
+  appendices: { name: "Appendices A, A.1", levels: levels((depth) => ({ kind: "number", numbering: depth === 0 ? "upperLetter" : "decimal", format: path(depth), indent: 0, hanging: 0, follow: "space", tight: false })) },
   tasks: { name: "Things to do", levels: levels(() => ({ kind: "check", format: "" })) },
 }
 

@@ -71,10 +71,8 @@ export function styleLook(sheet: StyleSheet, id: string): Look {
   const looks = remembered(sheet).styles
   let look = looks.get(id)
   if (!look) {
-    const chain = styleChain(sheet, id).reverse()
-    const paragraph: ParagraphFormat = Object.assign({}, sheet.defaults.paragraph, ...chain.map((s) => s.paragraph))
-    const letters: LetterFormat = Object.assign({}, sheet.defaults.letters, ...chain.map((s) => s.letters))
-    look = intern(withList(sheet, paragraph, null, withOwn(sheet, letters)))
+    const letters: LetterFormat = Object.assign({}, sheet.defaults.letters, ...styleChain(sheet, id).reverse().map((s) => s.letters))
+    look = intern(withList(sheet, plainFormat(sheet, id), null, withOwn(sheet, letters)))
     looks.set(id, look)
   }
   return look
@@ -83,7 +81,7 @@ export function styleLook(sheet: StyleSheet, id: string): Look {
 function withList(sheet: StyleSheet, base: ParagraphFormat, direct: Partial<ParagraphFormat> | null, letters: RunLook): Look {
   const list = direct?.list === undefined ? base.list : direct.list
   const level = list ? levelOf(sheet, list.definition, list.level) : null
-  const indents = level ? { indentLeft: level.indent, indentFirst: -level.hanging } : {}
+  const indents = level ? { indentLeft: level.indent, indentFirst: -level.hanging, ...(level.tight ? { spaceAlike: false } : {}) } : {}
   return { paragraph: { ...base, ...indents, ...direct }, letters, level }
 }
 
@@ -95,12 +93,22 @@ export function paragraphLook(sheet: StyleSheet, paragraph: Node): Look {
   const key = `${style} ${JSON.stringify(format)}`
   let look = looks.get(key)
   if (!look) {
-    const chain = styleChain(sheet, style).reverse()
-    const base: ParagraphFormat = Object.assign({}, sheet.defaults.paragraph, ...chain.map((s) => s.paragraph))
-    look = intern(withList(sheet, base, format, styleLook(sheet, style).letters))
+    look = intern(withList(sheet, plainFormat(sheet, style), format, styleLook(sheet, style).letters))
     looks.set(key, look)
   }
   return look
+}
+
+/** The format that a paragraph would have without its direct formatting, but in its list. */
+export function undressedFormat(sheet: StyleSheet, paragraph: Node): ParagraphFormat {
+  const { style, format } = paragraphAttrs(paragraph)
+  if (!format?.list) return styleLook(sheet, style).paragraph
+  return withList(sheet, plainFormat(sheet, style), { list: format.list }, sheet.defaults.letters).paragraph
+}
+
+/** What a style says of paragraphs, without the level of its list. */
+function plainFormat(sheet: StyleSheet, style: string): ParagraphFormat {
+  return Object.assign({}, sheet.defaults.paragraph, ...styleChain(sheet, style).reverse().map((s) => s.paragraph)) as ParagraphFormat
 }
 
 /** The list item that a paragraph is, by its own format or its style's. */
@@ -110,7 +118,7 @@ export function listPlace(sheet: StyleSheet, paragraph: Node): ListPlace | null 
 }
 
 /** What a link looks like where nothing else is said. */
-const linkLook = { colour: "#1f4f7a", underline: "single" } as const
+export const linkLook = { colour: "#1f4f7a", underline: "single" } as const
 
 /** What a style of letters and its parents say. */
 export function letterStyleFormat(sheet: StyleSheet, id: string): Partial<LetterFormat> {

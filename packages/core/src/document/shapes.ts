@@ -141,6 +141,8 @@ export const ListLevel = z.strictObject({
   restart: z.number().int().min(0).max(8).nullable(),
   /** Numbers of other levels in the pattern are written 1, 2, 3. */
   legal: z.boolean(),
+  /** Whether items stand without the space of their style between them. */
+  tight: z.boolean(),
   letters: LetterFormat.partial(),
 })
 export const ListDefinition = z.strictObject({ name: key, levels: z.array(ListLevel).length(9) })

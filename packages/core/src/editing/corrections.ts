@@ -8,9 +8,10 @@ import { blockText, documentAttrs, letterLook, marks, paragraphLook } from "../d
 import type { Command } from "./command"
 import { named, quoted } from "./history"
 import { readAddress } from "./links"
+import { listFromTyping } from "./lists"
 import { typingMarks } from "./text"
 
-export const correctionKinds = ["quotes", "dashes", "ellipsis", "signs", "sentences", "capitals", "slips", "fractions", "ordinals", "arrows", "links"] as const
+export const correctionKinds = ["quotes", "dashes", "ellipsis", "signs", "sentences", "capitals", "slips", "fractions", "ordinals", "arrows", "lists", "links"] as const
 export type CorrectionKind = (typeof correctionKinds)[number]
 
 export interface CorrectionSettings {
@@ -113,6 +114,7 @@ export function correct(settings: CorrectionSettings): Command {
     if (text === "") return false
     const typing = typingMarks(state)
     if (typing.some((mark) => mark.type === marks.link)) return false
+    if (!settings.off.includes("lists") && listFromTyping(state, dispatch)) return true
     const { styles } = documentAttrs(state.doc)
     const { language } = letterLook(styles, paragraphLook(styles, $head.parent).letters, typing)
     const found = correctionOf(text, language, settings)

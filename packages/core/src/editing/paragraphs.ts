@@ -1,11 +1,11 @@
-/** Formatting of whole paragraphs, and styles. */
+/** Formatting of whole paragraphs. */
 import type { Node } from "prosemirror-model"
-import type { EditorState } from "prosemirror-state"
-import { documentAttrs, paragraphAttrs, paragraphLook, styleLook, type ParagraphFormat } from "../document"
+import { TextSelection, type EditorState, type Transaction } from "prosemirror-state"
+import { documentAttrs, nodes, paragraphAttrs, paragraphLook, undressedFormat, type Border, type DropCap, type ParagraphFormat, type TabStop, type Typesetting } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 
-function eachParagraph(state: EditorState, visit: (paragraph: Node, pos: number) => void): void {
+export function eachParagraph(state: Pick<EditorState, "doc" | "selection">, visit: (paragraph: Node, pos: number) => void): void {
   const { from, to } = state.selection
   state.doc.nodesBetween(from, to, (node, pos) => {
     if (node.isTextblock) visit(node, pos)
@@ -13,7 +13,7 @@ function eachParagraph(state: EditorState, visit: (paragraph: Node, pos: number)
   })
 }
 
-function equal(a: unknown, b: unknown): boolean {
+export function equal(a: unknown, b: unknown): boolean {
   return a === b || (typeof a === "object" && JSON.stringify(a) === JSON.stringify(b))
 }
 
@@ -25,62 +25,170 @@ export function paragraphValue<K extends keyof ParagraphFormat>(state: EditorSta
   return values.every((value) => equal(value, values[0])) ? values[0] : undefined
 }
 
-/** Formats the selected paragraphs directly. Values that the style gives anyway are not kept twice. */
-export function setParagraphs(format: Partial<ParagraphFormat>): Command {
+/** Gives one paragraph direct formatting over what it has. Values that its style or list gives anyway are not kept twice. */
+export function formatParagraph(tr: Transaction, pos: number, format: Partial<ParagraphFormat>): void {
+  const paragraph = tr.doc.nodeAt(pos)
+  if (!paragraph) return
+  const { styles } = documentAttrs(tr.doc)
+  const attrs = paragraphAttrs(paragraph)
+  const wished = { ...attrs.format, ...format }
+  const listed = wished.list === undefined ? paragraph : paragraph.type.create({ ...attrs, format: { list: wished.list } })
+  const base = undressedFormat(styles, listed)
+  const own = undressedFormat(styles, paragraph.type.create({ ...attrs, format: null })).list
+  const kept = Object.entries(wished).filter(([name, value]) => (name === "list" ? !equal(value, own) : !equal(value, base[name as keyof ParagraphFormat])))
+  const next = kept.length > 0 ? Object.fromEntries(kept) : null
+  if (!equal(next, attrs.format)) tr.setNodeAttribute(pos, "format", next)
+}
+
+/** Formats the selected paragraphs directly. */
+export function setParagraphs(format: Partial<ParagraphFormat>, name = formatName(format)): Command {
+  return eachFormatted(() => format, name)
+}
+
+/** Formats each selected paragraph by what it has now. */
+export function eachFormatted(formatOf: (now: ParagraphFormat) => Partial<ParagraphFormat>, name: string): Command {
   return (state, dispatch) => {
     if (!dispatch) return true
     const { styles } = documentAttrs(state.doc)
     const tr = state.tr
-    eachParagraph(state, (paragraph, pos) => {
-      const attrs = paragraphAttrs(paragraph)
-      const base = styleLook(styles, attrs.style).paragraph
-      const merged = Object.entries({ ...attrs.format, ...format }).filter(([name, value]) => !equal(value, base[name as keyof ParagraphFormat]))
-      const next = merged.length > 0 ? Object.fromEntries(merged) : null
-      if (!equal(next, attrs.format)) tr.setNodeAttribute(pos, "format", next)
-    })
-    dispatch(named(tr.setStoredMarks(state.storedMarks), `${formatName(format)}${onParagraphs(state)}`))
+    eachParagraph(state, (paragraph, pos) => formatParagraph(tr, pos, formatOf(paragraphLook(styles, paragraph).paragraph)))
+    dispatch(named(tr.setStoredMarks(state.storedMarks), `${name}${onParagraphs(state)}`))
     return true
   }
 }
 
 const alignments = { left: "Left", center: "Centred", right: "Right", justify: "Justified" }
 
-/** A format of paragraphs in words. */
-function formatName(format: Partial<ParagraphFormat>): string {
-  const { align, lineSpacing, spaceBefore, spaceAfter } = format
-  if (align) return alignments[align]
-  if (lineSpacing) return `Line spacing ${lineSpacing.value}`
-  if (spaceBefore !== undefined) return `Space before ${spaceBefore} pt`
-  if (spaceAfter !== undefined) return `Space after ${spaceAfter} pt`
-  return "Paragraph"
+/** Properties of paragraphs in words. */
+export const formatNames: Readonly<Record<keyof ParagraphFormat, string>> = {
+  align: "Alignment",
+  direction: "Direction",
+  lineSpacing: "Line spacing",
+  spaceBefore: "Space before",
+  spaceAfter: "Space after",
+  spaceAlike: "Space between paragraphs of one style",
+  indentLeft: "Indent",
+  indentRight: "Indent at the end",
+  indentFirst: "Indent of the first line",
+  tabs: "Tab stops",
+  borders: "Borders",
+  shading: "Background",
+  dropCap: "Drop cap",
+  list: "List",
+  hyphenate: "Hyphenation",
+  keepNext: "Stay with the next",
+  keepTogether: "Keep together",
+  orphans: "Fewest lines at the foot",
+  widows: "Fewest lines carried over",
+  breakBefore: "Begin on a new sheet",
 }
 
-function onParagraphs(state: EditorState): string {
+/** A format of paragraphs in words. */
+function formatName(format: Partial<ParagraphFormat>): string {
+  const { align, lineSpacing } = format
+  if (align) return alignments[align]
+  if (lineSpacing) return `Line spacing ${lineSpacing.value}${lineSpacing.rule === "multiple" ? "" : " pt"}`
+  const [name, value] = (Object.entries(format)[0] ?? []) as [keyof ParagraphFormat | undefined, unknown]
+  if (!name) return "Paragraph"
+  if (typeof value === "boolean") return value ? formatNames[name] : `No ${formatNames[name].toLowerCase()}`
+  return typeof value === "number" && name.startsWith("space") ? `${formatNames[name]} ${value} pt` : formatNames[name]
+}
+
+export function onParagraphs(state: EditorState): string {
   let n = 0
   eachParagraph(state, () => n++)
   return n > 1 ? ` on ${n} paragraphs` : ""
 }
 
-/** The style of all selected paragraphs, or undefined where they differ. */
-export function styleValue(state: EditorState): string | undefined {
-  const found = new Set<string>()
-  eachParagraph(state, (paragraph) => found.add(paragraphAttrs(paragraph).style))
-  return found.size === 1 ? [...found][0] : undefined
+/** Switches a property with two values; on where the selection is mixed. */
+export function toggleParagraph(property: "keepNext" | "keepTogether" | "breakBefore" | "hyphenate" | "spaceAlike"): Command {
+  return (state, dispatch) => setParagraphs({ [property]: paragraphValue(state, property) !== true })(state, dispatch)
 }
 
-/** Gives the selected paragraphs a style. Direct formatting of the paragraph goes; that of letters stays. */
-export function setStyle(style: string): Command {
+/** Distance of one step of indent, in points. */
+export const indentStep = 18
+
+/** Moves the text one step in or out. */
+export function stepIndent(direction: -1 | 1): Command {
   return (state, dispatch) => {
-    const name = documentAttrs(state.doc).styles.styles[style]?.name
-    if (!name) return false
-    if (!dispatch) return true
-    const tr = state.tr
-    eachParagraph(state, (paragraph, pos) => {
-      const attrs = paragraphAttrs(paragraph)
-      if (attrs.style !== style) tr.setNodeAttribute(pos, "style", style)
-      if (attrs.format) tr.setNodeAttribute(pos, "format", null)
-    })
-    dispatch(named(tr.setStoredMarks(state.storedMarks), `${name}${onParagraphs(state)}`))
+    if (direction < 0 && paragraphValue(state, "indentLeft") === 0) return false
+    return eachFormatted(({ indentLeft }) => ({ indentLeft: Math.max(direction < 0 ? Math.min(0, indentLeft) : -4000, (direction > 0 ? Math.floor(indentLeft / indentStep + 1e-6) + 1 : Math.ceil(indentLeft / indentStep - 1e-6) - 1) * indentStep) }), direction > 0 ? "Indented" : "Indented less")(state, dispatch)
+  }
+}
+
+/** From left to right and back; text that was flush at one side is flush at the other. */
+export const toggleDirection: Command = (state, dispatch) =>
+  eachFormatted(({ direction, align }) => {
+    const turned = { left: "right", right: "left", center: "center", justify: "justify" } as const
+    return { direction: direction === "ltr" ? "rtl" : "ltr", align: turned[align] }
+  }, "Direction of the text")(state, dispatch)
+
+/** Puts a tab stop, or moves the one at `from`; without an alignment it goes. */
+export function placeTab(stop: TabStop | null, from: number | null = null): Command {
+  return eachFormatted(({ tabs }) => {
+    const rest = tabs.filter(({ position }) => Math.abs(position - (from ?? -1)) > 0.01 && (!stop || Math.abs(position - stop.position) > 0.01))
+    return { tabs: [...rest, ...(stop ? [stop] : [])].sort((a, b) => a.position - b.position) }
+  }, stop ? (from === null ? "Tab stop" : "Moved a tab stop") : "Removed a tab stop")
+}
+
+export const defaultBorder: Border = { pattern: "solid", width: 0.75, colour: "#5e564b", distance: 4 }
+
+/** Sets or takes away one side's border; "around" means all four. */
+export function setBorder(side: keyof ParagraphFormat["borders"] | "around", border: Border | null): Command {
+  return eachFormatted(({ borders }) => {
+    const sides = side === "around" ? (["top", "right", "bottom", "left"] as const) : [side]
+    const rest = Object.fromEntries(Object.entries(borders).filter(([name]) => !(sides as readonly string[]).includes(name)))
+    return { borders: { ...rest, ...(border ? Object.fromEntries(sides.map((name) => [name, border])) : {}) } }
+  }, border ? "Border" : "No border")
+}
+
+export function setDropCap(dropCap: DropCap | null): Command {
+  return setParagraphs({ dropCap }, dropCap ? "Drop cap" : "No drop cap")
+}
+
+/** A line across the text, as a paragraph of its own below the one with the caret. */
+export const insertRule: Command = (state, dispatch) => {
+  const { $to } = state.selection
+  if (!dispatch) return true
+  const rule = nodes.paragraph.create({ style: paragraphAttrs($to.parent).style, format: { borders: { bottom: { ...defaultBorder, distance: 0 } }, list: null, indentFirst: 0 } })
+  const tr = state.tr
+  const end = $to.after()
+  tr.insert(end, rule)
+  // One goes on below it.
+  const next = end + rule.nodeSize
+  if (next >= tr.doc.content.size - 1) tr.insert(next, nodes.paragraph.create({ style: paragraphAttrs($to.parent).style }))
+  tr.setSelection(TextSelection.near(tr.doc.resolve(next + 1), 1))
+  dispatch(named(tr.scrollIntoView(), "Line across"))
+  return true
+}
+
+/** Takes direct formatting off the selected paragraphs, so that they look as their style says. Items stay in their list. */
+export const clearParagraphs: Command = (state, dispatch) => {
+  if (!dispatch) return true
+  const tr = state.tr
+  eachParagraph(state, (paragraph, pos) => {
+    const { format } = paragraphAttrs(paragraph)
+    if (format) tr.setNodeAttribute(pos, "format", format.list ? { list: format.list } : null)
+  })
+  dispatch(named(tr.setStoredMarks(state.storedMarks), `Cleared paragraph${onParagraphs(state)}`))
+  return true
+}
+
+/** Takes one property of direct formatting off the paragraph at a position. */
+export function removeFormat(pos: number, property: keyof ParagraphFormat): Command {
+  return (state, dispatch) => {
+    const paragraph = state.doc.nodeAt(pos)
+    if (!paragraph || paragraphAttrs(paragraph).format?.[property] === undefined) return false
+    const { [property]: _gone, ...rest } = paragraphAttrs(paragraph).format ?? {}
+    dispatch?.(named(state.tr.setNodeAttribute(pos, "format", Object.keys(rest).length > 0 ? rest : null), `Removed ${formatNames[property].toLowerCase()}`))
+    return true
+  }
+}
+
+/** How the lines of the whole document are broken. */
+export function setTypesetting(change: Partial<Typesetting>): Command {
+  return (state, dispatch) => {
+    dispatch?.(named(state.tr.setDocAttribute("typesetting", { ...documentAttrs(state.doc).typesetting, ...change }), "Line breaking"))
     return true
   }
 }

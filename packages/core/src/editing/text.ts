@@ -2,9 +2,10 @@
 import { Fragment, Slice, type Mark, type ResolvedPos } from "prosemirror-model"
 import { Selection, TextSelection, type EditorState, type Transaction } from "prosemirror-state"
 import { canJoin } from "prosemirror-transform"
-import { blockText, documentAttrs, fieldText, nodes, paragraphAttrs, schema, styleOf } from "../document"
+import { blockText, documentAttrs, fieldText, nodes, paragraphAttrs, schema, styleOf, withTypedLists } from "../document"
 import type { Command } from "./command"
 import { joining, named, quoted } from "./history"
+import { formatOf, marksOf } from "./letters"
 import { graphemeBoundary, wordBoundary, type Direction } from "./movement"
 
 /** The marks that typed text gets: those chosen for what is typed next, else those of the text before the caret. */
@@ -12,8 +13,10 @@ export function typingMarks(state: EditorState): readonly Mark[] {
   return state.storedMarks ?? marksAt(state.selection.$from, state.selection.$to)
 }
 
-/** The marks for text in place of a range: those of its first letter, or at a caret those of the letter before it. */
+/** The marks for text in place of a range: those of its first letter, or at a caret those of the letter before it; in an empty paragraph those that it keeps. */
 function marksAt($from: ResolvedPos, $to: ResolvedPos): readonly Mark[] {
+  const kept = $from.parent.isTextblock ? paragraphAttrs($from.parent).letters : null
+  if (kept && $from.parent.content.size === 0) return marksOf(kept)
   return $from.pos === $to.pos ? $from.marks() : ($from.marksAcross($to) ?? $from.marks())
 }
 
@@ -31,19 +34,30 @@ export function insertText(text: string, from?: number, to?: number): Command {
       else tr.delete(start, end)
     } else {
       const attrs = state.doc.resolve(start).parent.attrs
-      const paragraphs = lines.map((line) => nodes.paragraph.create(attrs, line ? schema.text(line, marks) : null))
+      const paragraphs = withTypedLists(lines.map((line) => nodes.paragraph.create(attrs, line ? schema.text(line, marks) : null)))
       tr.replace(start, end, new Slice(Fragment.from(paragraphs), 1, 1))
     }
     const caret = tr.mapping.map(end)
     tr.setSelection(TextSelection.near(tr.doc.resolve(caret), -1))
+    keepLetters(tr, start, marks)
     if (state.storedMarks) tr.setStoredMarks(state.storedMarks)
     dispatch(tr.scrollIntoView())
     return true
   }
 }
 
+/** A paragraph that has lost all its text keeps what its letters looked like; one that has text keeps nothing beside it. */
+function keepLetters(tr: Transaction, at: number, marks: readonly Mark[]): void {
+  const { parent, depth, pos } = tr.doc.resolve(Math.min(at, tr.doc.content.size))
+  if (!parent.isTextblock) return
+  const kept = parent.content.size === 0 ? formatOf(marks) : null
+  if (JSON.stringify(kept) !== JSON.stringify(paragraphAttrs(parent).letters)) tr.setNodeAttribute(tr.doc.resolve(pos).before(depth), "letters", kept)
+}
+
 function deleteRange(tr: Transaction, from: number, to: number): Transaction {
+  const marks = marksAt(tr.doc.resolve(from), tr.doc.resolve(to))
   tr.delete(from, to)
+  keepLetters(tr, from, marks)
   return joining(tr.setSelection(TextSelection.near(tr.doc.resolve(tr.mapping.map(from)), -1)), "deleted")
 }
 
@@ -117,9 +131,14 @@ export const splitParagraph: Command = (state, dispatch) => {
   const atEnd = $at.parentOffset === $at.parent.content.size
   const marks = state.storedMarks ?? (atEnd && next ? [] : $at.marks())
   const takesNext = atEnd && next && $at.parent.content.size > 0
-  // A sheet break before belongs to the paragraph that had it, not to the one split off.
-  const { breakBefore: _stays, ...rest } = format ?? {}
-  const attrs = takesNext ? { style: next, format: null } : { style, format: Object.keys(rest).length > 0 ? rest : null }
+  // What marks the start of a paragraph belongs to the one that had it, not to the one split off.
+  const { breakBefore: _stays, dropCap: _cap, ...rest } = format ?? {}
+  if (rest.list) {
+    const { start: _start, done, ...place } = rest.list
+    rest.list = done === undefined ? place : { ...place, done: false }
+  }
+  const letters = atEnd ? formatOf(marks) : null
+  const attrs = takesNext ? { style: next, format: null, letters } : { style, format: Object.keys(rest).length > 0 ? rest : null, letters }
   tr.split($at.pos, 1, [{ type: nodes.paragraph, attrs }])
   tr.setSelection(TextSelection.near(tr.doc.resolve($at.pos + 2)))
   if (marks.length > 0) tr.ensureMarks(marks)

@@ -4,7 +4,7 @@
  */
 import { Fragment, Slice, type Mark, type Node } from "prosemirror-model"
 import { parseFragment, type DefaultTreeAdapterMap } from "parse5"
-import { bodyStyle, families, levelOf, defaultStyles, marks, newRun, nodes, schema, type Border, type ListPlace, type ParagraphFormat } from "../../document"
+import { bodyStyle, families, levelOf, defaultStyles, marks, newRun, nodes, schema, withTypedLists, type Border, type ListPlace, type ParagraphFormat } from "../../document"
 
 type Element = DefaultTreeAdapterMap["element"]
 type Any = DefaultTreeAdapterMap["node"]
@@ -200,7 +200,7 @@ function itemFormat(item: Context["item"]): Partial<ParagraphFormat> {
   if (!item.place) return { indentLeft: item.indent }
   const { place } = item
   item.place = null
-  return { list: place, spaceAlike: false }
+  return { list: place }
 }
 
 class Collector {
@@ -311,7 +311,7 @@ export function readHtml(source: string): Slice {
   for (const child of tree.childNodes) walk(child, context, out, 0)
   const onlyLetters = out.paragraphs.length === 0
   out.end(context, false, !onlyLetters)
-  const paragraphs = out.paragraphs
+  const paragraphs = withTypedLists(out.paragraphs)
   if (paragraphs.length === 0) return Slice.empty
   const first = paragraphs[0] as Node
   // One paragraph, or letters, joins where it lands; several open at both ends unless they are headings.

@@ -1,0 +1,41 @@
+/** Lists that were typed by hand, with marks and numbers as text. */
+import type { Node } from "prosemirror-model"
+import { blockText } from "./blocks"
+import { newRun } from "./lists"
+import type { ListPlace } from "./shapes"
+
+const typedMarks: readonly [RegExp, string][] = [
+  [/^(?:[-–*•])[ \t]/, "marks"],
+  [/^\[[ xX]?\][ \t]/, "tasks"],
+  [/^(\d{1,3})\.[ \t]/, "numbers"],
+  [/^(\d{1,3})\)[ \t]/, "brackets"],
+  [/^\(?([a])[.)][ \t]/, "letters"],
+  [/^(A)[.)][ \t]/, "capitals"],
+  [/^(I)[.)][ \t]/, "romans"],
+]
+
+/** The list that text begins as if it were an item typed by hand, and how long its mark is. */
+export function typedItem(text: string): { definition: string; length: number; start: number | null; done: boolean } | null {
+  for (const [pattern, definition] of typedMarks) {
+    const match = pattern.exec(text)
+    if (!match) continue
+    const n = Number(match[1])
+    return { definition, length: match[0].length, start: Number.isInteger(n) && n !== 1 && match[1] ? n : null, done: /[xX]/.test(match[0]) && definition === "tasks" }
+  }
+  return null
+}
+
+/** Paragraphs of which at least two in a row begin with marks typed by hand, as items of lists. */
+export function withTypedLists(paragraphs: readonly Node[]): Node[] {
+  const typed = paragraphs.map((node) => (node.isTextblock ? typedItem(blockText(node)) : null))
+  let run = ""
+  return paragraphs.map((node, i) => {
+    const own = typed[i]
+    const follows = own && typed[i - 1]?.definition === own.definition
+    if (!own || (!follows && typed[i + 1]?.definition !== own.definition)) return node
+    if (!follows) run = newRun()
+    const place: ListPlace = { definition: own.definition, run, level: 0, ...(own.start !== null && !follows ? { start: own.start } : {}), ...(own.definition === "tasks" ? { done: own.done } : {}) }
+    const format = { ...(node.attrs.format as object | null), list: place }
+    return node.type.create({ ...node.attrs, format }, node.content.cut(own.length))
+  })
+}

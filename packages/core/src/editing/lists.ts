@@ -1,0 +1,259 @@
+/** Making, changing and ending lists. What is written before items is computed: see document/numbering.ts. */
+import type { Node } from "prosemirror-model"
+import type { EditorState, Transaction } from "prosemirror-state"
+import { blockAt, blockStarts, blockText, bodyOf, documentAttrs, labelsOf, levelOf, listNamed, listPlace, newRun, readyLists, typedItem, type ListDefinition, type ListLevel, type ListPlace } from "../document"
+import type { Command } from "./command"
+import { named } from "./history"
+import { eachParagraph, formatParagraph, onParagraphs } from "./paragraphs"
+
+/** The list of all selected paragraphs: null where none is in one, undefined where they differ. */
+export function listValue(state: EditorState): ListPlace | null | undefined {
+  const { styles } = documentAttrs(state.doc)
+  const places: (ListPlace | null)[] = []
+  eachParagraph(state, (paragraph) => places.push(listPlace(styles, paragraph)))
+  const [first = null] = places
+  return places.every((place) => place?.definition === first?.definition) ? first : undefined
+}
+
+/** What stands before the item with the caret. */
+export function labelValue(state: EditorState): string | null {
+  return labelsOf(state.doc)[blockAt(state.doc, state.selection.head)] ?? null
+}
+
+interface Item {
+  block: number
+  pos: number
+  node: Node
+  place: ListPlace | null
+}
+
+function itemAt(doc: Node, block: number): Item | null {
+  const node = bodyOf(doc).maybeChild(block)
+  const pos = blockStarts(doc)[block]
+  return node && pos !== undefined ? { block, pos, node, place: listPlace(documentAttrs(doc).styles, node) } : null
+}
+
+function selectedItems({ doc, selection }: Pick<EditorState, "doc" | "selection">): Item[] {
+  const [first, last] = [blockAt(doc, selection.from), blockAt(doc, selection.to)]
+  return Array.from({ length: last - first + 1 }, (_, i) => itemAt(doc, first + i)).filter((item) => item !== null)
+}
+
+const sameRun = (a: ListPlace | null | undefined, b: ListPlace) => a?.definition === b.definition && a.run === b.run
+
+/** The items around one that follow each other without a gap in its list, as far as they are at its level or deeper. */
+function siblings(doc: Node, item: Item): Item[] {
+  const { place } = item
+  if (!place) return [item]
+  const belongs = (other: Item | null): other is Item => other?.place != null && (sameRun(other.place, place) || other.place.level > place.level) && other.place.level >= place.level
+  const found = [item]
+  for (let block = item.block - 1, other = itemAt(doc, block); block >= 0 && belongs(other); other = itemAt(doc, --block)) found.unshift(other)
+  for (let block = item.block + 1, other = itemAt(doc, block); belongs(other); other = itemAt(doc, ++block)) found.push(other)
+  return found
+}
+
+function setPlace(tr: Transaction, { pos }: Item, place: ListPlace | null): void {
+  formatParagraph(tr, pos, { list: place })
+}
+
+/**
+ * Makes the selected paragraphs items of a list of this definition; they join a neighbouring list of the
+ * same kind. Items that are in another list change their kind: at a caret all those beside them at their
+ * level. Where all are of this kind already, they leave the list.
+ */
+export function toggleList(definition: string): Command {
+  return (state, dispatch) => {
+    const { styles } = documentAttrs(state.doc)
+    if (!dispatch) return true
+    const { tr, doc } = state
+    const selected = selectedItems(state)
+    const off = selected.every(({ place }) => place?.definition === definition)
+    const name = listNamed(styles, definition).name
+    if (off) for (const item of selected) setPlace(tr, item, null)
+    else {
+      const alone = selected.length === 1 && selected[0]?.place ? siblings(doc, selected[0] as Item) : selected
+      const run = neighbourRun(doc, alone, definition) ?? newRun()
+      for (const item of alone) {
+        // Deeper items of another kind stay as they are.
+        if (alone !== selected && item.place && item.place.level > (selected[0]?.place?.level ?? 0) && !sameRun(item.place, selected[0]?.place as ListPlace)) continue
+        const tasks = levelOf(styles, definition, 0).kind === "check"
+        setPlace(tr, item, { definition, run, level: item.place?.level ?? 0, ...(tasks ? { done: item.place?.done ?? false } : {}) })
+      }
+    }
+    dispatch(named(tr.setStoredMarks(state.storedMarks), `${off ? "No list" : name}${onParagraphs(state)}`))
+    return true
+  }
+}
+
+/** The run of a list of this definition right before or after some items, or among them. */
+function neighbourRun(doc: Node, items: readonly Item[], definition: string): string | null {
+  const [first, last] = [items[0], items.at(-1)]
+  if (!first || !last) return null
+  const near = [itemAt(doc, first.block - 1), itemAt(doc, last.block + 1), ...items]
+  return near.find((item) => item?.place?.definition === definition && item.place.run !== "")?.place?.run ?? null
+}
+
+/** Moves the selected items a level deeper or up. */
+export function stepLevel(direction: -1 | 1): Command {
+  return (state, dispatch) => {
+    const items = selectedItems(state).filter(({ place }) => place !== null && place.level + direction >= 0 && place.level + direction <= 8)
+    if (items.length === 0) return false
+    if (!dispatch) return true
+    const { tr } = state
+    for (const item of items) {
+      const { start: _start, ...place } = item.place as ListPlace
+      setPlace(tr, item, { ...place, level: place.level + direction })
+    }
+    dispatch(named(tr.setStoredMarks(state.storedMarks), `${direction > 0 ? "Deeper" : "Up a level"}${onParagraphs(state)}`))
+    return true
+  }
+}
+
+/** Whether the caret or selection is at the start of items, where Tab moves them and does not come into the text. */
+export function atItemStart({ doc, selection }: EditorState): boolean {
+  const { styles } = documentAttrs(doc)
+  if (listPlace(styles, selection.$from.parent) === null) return false
+  return selection.empty ? selection.$from.parentOffset === 0 : !selection.$from.sameParent(selection.$to)
+}
+
+/** The selected paragraphs leave their lists. */
+export const leaveList: Command = (state, dispatch) => {
+  const items = selectedItems(state).filter(({ place }) => place !== null)
+  if (items.length === 0) return false
+  if (!dispatch) return true
+  const { tr } = state
+  for (const item of items) setPlace(tr, item, null)
+  dispatch(named(tr.setStoredMarks(state.storedMarks), `No list${onParagraphs(state)}`))
+  return true
+}
+
+/** Enter in an item without text: up a level, and out of the list from the first. */
+export const endItem: Command = (state, dispatch) => {
+  const { $from, empty } = state.selection
+  const place = listPlace(documentAttrs(state.doc).styles, $from.parent)
+  if (!empty || !place || $from.parent.content.size > 0) return false
+  return place.level > 0 ? stepLevel(-1)(state, dispatch) : leaveList(state, dispatch)
+}
+
+/** Backspace before the text of an item takes its mark away. */
+export const deleteMark: Command = (state, dispatch) => {
+  const { $from, empty } = state.selection
+  return empty && $from.parentOffset === 0 && leaveList(state, dispatch)
+}
+
+/** From the item with the caret on, the list is numbered by itself, beginning with `start`. */
+export function restartList(start: number): Command {
+  return (state, dispatch) => {
+    const { doc, tr } = state
+    const item = itemAt(doc, blockAt(doc, state.selection.from))
+    if (!item?.place) return false
+    if (!dispatch) return true
+    const run = newRun()
+    const { place } = item
+    const own = levelOf(documentAttrs(doc).styles, place.definition, place.level)
+    bodyOf(doc).forEach((_, __, block) => {
+      const other = block >= item.block ? itemAt(doc, block) : null
+      if (!other?.place || !sameRun(other.place, place)) return
+      const { start: _start, ...rest } = other.place
+      setPlace(tr, other, { ...rest, run, ...(block === item.block && start !== own.start ? { start } : {}) })
+    })
+    dispatch(named(tr, `Numbered from ${start}`))
+    return true
+  }
+}
+
+/** The list with the caret goes on with the numbers of the one of its kind before it. */
+export const continueList: Command = (state, dispatch) => {
+  const { doc, tr } = state
+  const item = itemAt(doc, blockAt(doc, state.selection.from))
+  const place = item?.place
+  if (!item || !place) return false
+  let before: ListPlace | null = null
+  for (let block = item.block - 1; block >= 0 && !before; block--) {
+    const other = itemAt(doc, block)?.place
+    if (other?.definition === place.definition && other.run !== place.run) before = other
+  }
+  if (!before) return false
+  if (!dispatch) return true
+  const { run } = before
+  bodyOf(doc).forEach((_, __, block) => {
+    const other = itemAt(doc, block)
+    if (!other?.place || !sameRun(other.place, place)) return
+    const { start: _start, ...rest } = other.place
+    setPlace(tr, other, { ...rest, run })
+  })
+  dispatch(named(tr, "Numbers go on"))
+  return true
+}
+
+/** Ticks a thing to do, or takes the tick away. */
+export function toggleDone(block: number): Command {
+  return (state, dispatch) => {
+    const item = itemAt(state.doc, block)
+    if (!item?.place || levelOf(documentAttrs(state.doc).styles, item.place.definition, item.place.level).kind !== "check") return false
+    if (!dispatch) return true
+    const done = !item.place.done
+    const { tr } = state
+    formatParagraph(tr, item.pos, { list: { ...item.place, done } })
+    dispatch(named(tr.setStoredMarks(state.storedMarks), done ? "Done" : "Not done"))
+    return true
+  }
+}
+
+/** Ticks the thing to do with the caret. */
+export const toggleDoneHere: Command = (state, dispatch) => toggleDone(blockAt(state.doc, state.selection.head))(state, dispatch)
+
+/** Changes the definition of the list with the caret, for this document. One that ships is copied first, under a key of its own. */
+export function defineList(change: (definition: ListDefinition) => ListDefinition): Command {
+  return (state, dispatch) => {
+    const place = listValue(state)
+    if (!place) return false
+    if (!dispatch) return true
+    const { styles } = documentAttrs(state.doc)
+    const definition = change(structuredClone(listNamed(styles, place.definition)))
+    const { tr } = state
+    const own = styles.lists[place.definition] !== undefined
+    const key = own ? place.definition : `list${Object.keys(styles.lists).length + 1}`
+    tr.setDocAttribute("styles", { ...styles, lists: { ...styles.lists, [key]: definition } })
+    if (!own)
+      bodyOf(state.doc).forEach((_, __, block) => {
+        const item = itemAt(state.doc, block)
+        if (item?.place && sameRun(item.place, place)) setPlace(tr, item, { ...item.place, definition: key })
+      })
+    dispatch(named(tr, "Changed the list"))
+    return true
+  }
+}
+
+/** Changes one level of the list with the caret. */
+export function defineLevel(level: number, change: Partial<ListLevel>): Command {
+  return defineList((definition) => ({ name: definition.name.startsWith("My ") ? definition.name : "My list", levels: definition.levels.map((own, i) => (i === level ? { ...own, ...change } : own)) }))
+}
+
+/** Turns a mark or number that was just typed at the start of a paragraph into a list. */
+export const listFromTyping: Command = (state, dispatch) => {
+  const { $head, empty } = state.selection
+  const { styles } = documentAttrs(state.doc)
+  const before = blockText($head.parent).slice(0, $head.parentOffset)
+  const typed = typedItem(before)
+  if (!empty || !typed || typed.length !== before.length || listPlace(styles, $head.parent)) return false
+  const { tr, doc } = state
+  const item = itemAt(doc, blockAt(doc, $head.pos)) as Item
+  const above = itemAt(doc, item.block - 1)?.place
+  // A number goes on with the list before it, if it is the next one there.
+  const joins = above?.definition === typed.definition && (typed.start === null || labelsOf(doc)[item.block - 1] === formatted(typed.definition, typed.start - 1))
+  if (typed.start !== null && !joins && typed.start > 99) return false
+  tr.delete($head.start(), $head.pos)
+  setPlace(tr, item, {
+    definition: typed.definition,
+    run: joins && above ? above.run : newRun(),
+    level: 0,
+    ...(typed.start !== null && !joins ? { start: typed.start } : {}),
+    ...(typed.definition === "tasks" ? { done: typed.done } : {}),
+  })
+  dispatch?.(named(tr, readyLists[typed.definition]?.name ?? "List").setMeta("correction", true))
+  return true
+}
+
+function formatted(definition: string, n: number): string {
+  return readyLists[definition]?.levels[0]?.format.replace("%1", String(n)) ?? ""
+}
