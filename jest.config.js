@@ -1,5 +1,5 @@
 /** Core, server and the parts of the application that need no screen. */
-const esm = ["prosemirror-.*", "linebreak", "orderedmap", "w3c-keyname", "rope-sequence", "idb", "zustand", "fflate", "fast-check", "pure-rand"]
+const esm = ["prosemirror-.*", "orderedmap", "w3c-keyname", "rope-sequence", "idb", "zustand", "fflate", "fast-check", "pure-rand"]
 const transformIgnorePatterns = [`node_modules/(?!(${esm.join("|")}|expo|@expo|expo-.*|react-native|@react-native|jest-expo)/)`]
 
 const project = (name, folder) => ({
