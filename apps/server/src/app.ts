@@ -4,9 +4,12 @@ import { join } from "node:path"
 import express, { type NextFunction, type Request, type Response } from "express"
 import { Rooms } from "./live/room"
 import { acceptLive, sameOrigin } from "./live/socket"
+import { openTypesetter } from "@biblon/core/node"
 import { Pictures } from "./pictures"
+import { assetRoutes } from "./routes/assets"
 import { documentRoutes } from "./routes/documents"
 import { serveApp } from "./routes/app"
+import { AssetStore } from "./store/assets"
 import { openDatabase } from "./store/database"
 import { DocumentStore } from "./store/documents"
 
@@ -26,6 +29,7 @@ export interface App {
 export function createApp({ database, web }: AppOptions): App {
   const db = openDatabase(database)
   const store = new DocumentStore(db)
+  const assets = new AssetStore(db)
   const rooms = new Rooms(store)
   const app = express()
   app.disable("x-powered-by")
@@ -33,7 +37,8 @@ export function createApp({ database, web }: AppOptions): App {
     if (sameOrigin(request)) next()
     else response.status(403).json({ message: "Requests from other sites are not answered." })
   })
-  app.use("/api", express.json({ limit: "1mb" }), documentRoutes(store, rooms, new Pictures(store)))
+  app.use("/api", assetRoutes(assets))
+  app.use("/api", express.json({ limit: "1mb" }), documentRoutes(store, rooms, new Pictures(store, openTypesetter((sha256) => assets.bytes(sha256)))))
   app.use("/api", (_request, response) => {
     response.status(404).json({ message: "There is nothing at this address." })
   })

@@ -1,5 +1,5 @@
 /** The server's HTTP interface. Answers are those of our own server and of the same version, so their types suffice. */
-import type { Problem, ShelfEntry } from "@biblon/wire"
+import type { AddedFont, Problem, ShelfEntry } from "@biblon/wire"
 
 export class NotThere extends Error {}
 
@@ -24,5 +24,6 @@ export const api = {
     const response = await ask(`/documents/${id}/content${version === undefined ? "" : `?version=${version}`}`)
     return { content: await response.text(), version: Number(response.headers.get("Biblon-Version")) }
   },
+  addFont: (file: Blob) => json<AddedFont>(ask("/fonts", { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body: file })),
   pictureUrl: ({ id, version }: ShelfEntry) => `/api/documents/${id}/picture?v=${version}`,
 }

@@ -3,7 +3,7 @@ import { readFileSync } from "node:fs"
 import { createRequire } from "node:module"
 import { dirname, join } from "node:path"
 import type { Node } from "prosemirror-model"
-import { FontLibrary, HarfBuzz, Hyphenator, layoutDocument, shippedFaces, Typesetter, type Layout } from "../src/layout"
+import { assetOfFace, FontLibrary, HarfBuzz, Hyphenator, layoutDocument, MissingFaceError, shippedFaces, Typesetter, type Layout } from "../src/layout"
 import { createSubsetter, writePdf, type Subsetter } from "../src/output"
 
 const require = createRequire(join(process.cwd(), "package.json"))
@@ -17,9 +17,18 @@ export function wasmFile(name: "harfbuzz" | "harfbuzz-subset"): string {
   return require.resolve(`harfbuzzjs/dist/${name}.wasm`)
 }
 
-export function openFonts(): FontLibrary {
+/** Gives the bytes of an asset by its SHA-256; undefined if it is not here. */
+export type AssetSource = (sha256: string) => Uint8Array | undefined
+
+export function openFonts(assets: AssetSource = () => undefined): FontLibrary {
   const paths = new Map(shippedFaces().map((face) => [face.id, face.path]))
   return new FontLibrary(new HarfBuzz(readFileSync(wasmFile("harfbuzz"))), (id) => {
+    const asset = assetOfFace(id)
+    if (asset !== null) {
+      const bytes = assets(asset)
+      if (!bytes) throw new MissingFaceError(`The font ${asset} is not here`)
+      return bytes
+    }
     const path = paths.get(id)
     if (!path) throw new Error(`There is no typeface ${id}`)
     return readFileSync(faceFile(path))
@@ -31,10 +40,14 @@ export function openHyphenator(): Hyphenator {
   return new Hyphenator((name) => new Uint8Array(readFileSync(join(folder, "patterns", `${name}.wasm`))))
 }
 
+export function openTypesetter(assets?: AssetSource): Typesetter {
+  return new Typesetter(openFonts(assets), openHyphenator())
+}
+
 let shared: Typesetter | undefined
 /** One typesetter for the whole process. */
 export function typesetter(): Typesetter {
-  return (shared ??= new Typesetter(openFonts(), openHyphenator()))
+  return (shared ??= openTypesetter())
 }
 
 let subset: Subsetter | undefined
@@ -48,6 +61,6 @@ export function pdfOf(layout: Layout, name: string, fonts: FontLibrary = typeset
   return step.value
 }
 
-export function layoutOf(doc: Node): Layout {
-  return layoutDocument(typesetter(), doc)
+export function layoutOf(doc: Node, setter: Typesetter = typesetter()): Layout {
+  return layoutDocument(setter, doc)
 }

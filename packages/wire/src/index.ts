@@ -51,6 +51,14 @@ export const FromServer = z.discriminatedUnion("type", [
   z.object({ type: z.literal("renamed"), name: z.string().nullable() }),
 ])
 
+/** A font file that was taken in. */
+export const AddedFont = z.object({
+  /** Its SHA-256, under which it is kept. */
+  asset: z.string(),
+  family: z.string(),
+  variant: z.enum(["regular", "italic", "bold", "boldItalic"]),
+})
+
 /** Every error of the API. */
 export const Problem = z.object({ message: z.string() })
 
@@ -58,4 +66,5 @@ export type ShelfEntry = z.infer<typeof ShelfEntry>
 export type Rename = z.infer<typeof Rename>
 export type FromApp = z.infer<typeof FromApp>
 export type FromServer = z.infer<typeof FromServer>
+export type AddedFont = z.infer<typeof AddedFont>
 export type Problem = z.infer<typeof Problem>

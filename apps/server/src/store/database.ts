@@ -33,6 +33,13 @@ const migrations = [
      sheets integer not null,
      svg text not null
    ) strict;`,
+  `-- Files that documents use, by their SHA-256.
+   create table assets (
+     sha256 text primary key,
+     bytes blob not null,
+     type text not null,
+     added integer not null
+   ) strict, without rowid;`,
 ]
 
 /** Opens the database, making or bringing up to date its tables. A confirmed change survives a power cut: WAL with a sync at each commit. */

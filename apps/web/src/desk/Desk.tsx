@@ -7,9 +7,12 @@ import { FindTool } from "../commands/FindTool"
 import { keyAction } from "../commands/keys"
 import { Bench } from "./bars/Bench"
 import { FootLine } from "./bars/FootLine"
+import { Guide } from "./bars/Guide"
+import { LayingCard } from "./bars/LayingCard"
 import { LinkCard } from "./bars/LinkCard"
 import { PasteCard } from "./bars/PasteCard"
 import { ReadingBar } from "./bars/ReadingBar"
+import { Ruler } from "./bars/Ruler"
 import { SelectionBar } from "./bars/SelectionBar"
 import { Strip } from "./bars/Strip"
 import { PhoneTopBar, WideTopBar } from "./bars/TopBar"
@@ -68,6 +71,8 @@ function Overlays() {
     <>
       <PasteCard />
       <LinkCard />
+      <LayingCard />
+      <Guide />
       <FindTool />
       <Notice />
       <Waiting />
@@ -99,7 +104,7 @@ function Frame() {
     addEventListener("keydown", onKey)
     return () => removeEventListener("keydown", onKey)
   }, [session])
-  const { tray, writing, touch, mode } = useDesk((s) => ({ mode: s.mode, tray: s.tray, writing: s.writing, touch: s.touch }))
+  const { tray, writing, touch, mode, ruler } = useDesk((s) => ({ mode: s.mode, tray: s.tray, writing: s.writing, touch: s.touch, ruler: s.ruler }))
   if (mode === "reading")
     return (
       <div className="flex h-full flex-col bg-desk">
@@ -114,7 +119,10 @@ function Frame() {
         <View className="min-h-0 flex-1 flex-row">
           <Bench wide />
           {tray ? <Tray tray={tray} wide /> : null}
-          <Sheets />
+          <div className="flex min-w-0 flex-1 flex-col">
+            {ruler ? <Ruler /> : null}
+            <Sheets />
+          </div>
         </View>
         <FootLine />
         <SelectionBar />

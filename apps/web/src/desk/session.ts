@@ -1,16 +1,15 @@
 /** One open document: its editor state, layout, connection and view, and everything that changes them. */
 import { EditorState, TextSelection, type Transaction } from "prosemirror-state"
-import { bodyOf, contentStart, document } from "@biblon/core/document"
-import { documentEdge, editHistory, changes, correct, dragSelection, insertText, joining, linkAt, markPlace, placeOfLink, selectedText, undo, moveHorizontally, touchedBy, type Command } from "@biblon/core/editing"
-import type { Box, LayoutSpec } from "@biblon/core/layout"
+import { bodyOf, contentStart, directSpans, document, documentAttrs, type TrailEntry } from "@biblon/core/document"
+import { documentEdge, editHistory, changes, correct, dragSelection, insertText, joining, linkAt, markPlace, placeOfLink, selectedText, undo, moveHorizontally, removeFormat, removeLetters, touchedBy, toggleDone, type Command } from "@biblon/core/editing"
+import type { Box } from "@biblon/core/layout"
 import { api, NotThere } from "../api"
-import { keep, readKept } from "../kept"
 import { Connection } from "../live/connection"
 import { openDocument } from "../live/opening"
 import { stepJson } from "../live/stepJson"
 import { LayoutClient } from "../workers/layoutClient"
 import { makePdf } from "../workers/pdf"
-import { besideLine, besidePage, caretX, lineEdge, type Motion } from "./input/movement"
+import { besideCharacter, besideLine, besidePage, caretX, lineEdge, runsBackwards, type Motion } from "./input/movement"
 import { TextField } from "./input/field"
 import { PointerInput } from "./input/pointer"
 import { attachReading } from "./input/reading"
@@ -19,16 +18,15 @@ import { toolNamed } from "../commands/registry"
 import { Clipboard, transferred } from "./input/clipboard"
 import { useCorrections } from "./corrections"
 import { Finder } from "./finder"
-import { createDeskStore, type DeskState, type DeskStore, type TrayId, type ViewMode } from "./store"
+import { LookLaying } from "./laying"
+import { createDeskStore, type DeskState, type DeskStore, type TrayId } from "./store"
+import { Trial } from "./trial"
+import { declareFace } from "../ui/fontFaces"
 import { EagerTypesetter } from "./view/eager"
 import { SheetView, type Mark, type Place } from "./view/sheetView"
-import { fitted, fullSize, scales, type Fit } from "./view/fitting"
-import type { StackOptions } from "./view/stack"
 import { attachZooming } from "./view/zooming"
+import { firstView, Viewing } from "./viewing"
 
-/** Space beside the text in flow view, and the widest line that reads well, in CSS pixels. */
-const flowMargin = 22
-const flowWidest = 760
 /** Stands in until the document is here. */
 const blank = EditorState.create({ doc: document([]) })
 
@@ -36,9 +34,6 @@ const blank = EditorState.create({ doc: document([]) })
 const longChange = 20_000
 /** Milliseconds after which bars and trays are shown what changed, if no frame came. */
 const unseenDelay = 200
-
-const preferenceOf = (id: string) => `view-${id}`
-
 
 export class DeskSession {
   readonly store: DeskStore
@@ -55,16 +50,22 @@ export class DeskSession {
   /** x that movement up and down holds on to, in points. */
   private goalX: number | null = null
   private composing: { from: number; to: number } | null = null
-  private spec: LayoutSpec | null = null
-  /** How the sheets fit the window; null where a scale was chosen. */
-  private fit: Fit | null = "width"
   private endSession: () => void = () => {}
   private closed = false
   private stopPdf: AbortController | null = null
 
   constructor(readonly id: string) {
-    this.store = createDeskStore({ mode: window.innerWidth < 1000 ? "flow" : "sheets", scale: fullSize })
-    this.readPreference()
+    this.store = createDeskStore(firstView())
+    this.viewing = new Viewing(id, this.store, {
+      view: () => this.view,
+      sheet: () => (this.state ?? blank).doc.attrs.setup as { width: number; height: number },
+      setSpec: (spec) => this.layout.setSpec(spec),
+      hasLayout: () => this.layout.mirror.count > 0,
+      keepCaretSeen: () => {
+        if (this.state && this.caretSeen) this.view?.reveal(this.head)
+      },
+      blur: () => this.blur(),
+    })
     this.layout = new LayoutClient(
       () => this.onReport(),
       (message) => this.store.setState({ trouble: `The sheets could not be laid out: ${message}. What you wrote is safe; reload the page.` }),
@@ -105,6 +106,7 @@ export class DeskSession {
         const opened = await openDocument(this.id, [editHistory()], ended)
         if (this.closed) return
         this.state = opened.editor
+        this.declareFonts()
         this.store.setState({ editor: opened.editor, phase: { kind: "open" } })
         this.connection = new Connection({
           id: this.id,
@@ -114,7 +116,7 @@ export class DeskSession {
           onSaving: (saving) => this.show({ saving }),
           onName: (name) => this.store.setState({ name }),
         })
-        this.layout.open(opened.content, this.spec ?? { mode: "sheets" })
+        this.layout.open(opened.content, this.viewing.currentSpec)
         if (opened.steps.length > 0) this.layout.change(opened.steps)
         this.field?.sync()
         return
@@ -125,14 +127,6 @@ export class DeskSession {
         wait = Math.min(4000, wait * 1.5)
       }
     }
-  }
-
-  /** How this document was looked at last, on this device. */
-  private readPreference(): void {
-    const kept = readKept(preferenceOf(this.id)) as { mode: ViewMode; fit: Fit | null; scale: number } | null
-    if (!kept || (kept.mode !== "flow" && kept.mode !== "sheets")) return
-    this.fit = kept.fit === null || kept.fit === "sheet" || kept.fit === "pair" ? kept.fit : "width"
-    this.store.setState({ mode: kept.mode, ...(this.fit === null && Number.isFinite(kept.scale) ? { scale: kept.scale } : {}) })
   }
 
   close(): void {
@@ -148,12 +142,14 @@ export class DeskSession {
   // ---- changes
 
   private apply(tr: Transaction): void {
+    this.trial.end()
     const before = this.editor.doc
     const { state, transactions } = this.editor.applyTransaction(tr)
     const steps = transactions.flatMap((t) => t.steps)
     this.field?.map(tr)
     if (this.composing) this.composing = { from: tr.mapping.map(this.composing.from, -1), to: tr.mapping.map(this.composing.to) }
     this.state = state
+    if (documentAttrs(state.doc).styles.fonts !== documentAttrs(before).styles.fonts) this.declareFonts()
     if (steps.length > 0) {
       const ahead = this.layout.current ? this.eager.set(before, state.doc, this.layout.mirror) : null
       this.layout.change(steps.map(stepJson))
@@ -169,6 +165,11 @@ export class DeskSession {
     if (steps.length > 0) this.clipboard.changed()
     if (steps.length === 0) this.view?.paintSelection()
     this.show({ editor: state })
+  }
+
+  /** Makes the page know the faces that the document brings along. */
+  private declareFonts(): void {
+    for (const family of Object.values(documentAttrs(this.editor.doc).styles.fonts)) for (const asset of Object.values(family)) declareFace(`own-${asset}`)
   }
 
   /** The document now. */
@@ -237,13 +238,15 @@ export class DeskSession {
     if (!extend && !selection.empty && (motion === "left" || motion === "right")) return at(motion === "left" ? selection.from : selection.to)
     switch (motion) {
       case "left":
-        return at(moveHorizontally(editor, head.pos, -1, "character"))
-      case "right":
-        return at(moveHorizontally(editor, head.pos, 1, "character"))
+      case "right": {
+        const direction = motion === "left" ? -1 : 1
+        return besideCharacter(view, editor, head, direction) ?? at(moveHorizontally(editor, head.pos, direction, "character"))
+      }
       case "wordLeft":
-        return at(moveHorizontally(editor, head.pos, -1, "word"))
-      case "wordRight":
-        return at(moveHorizontally(editor, head.pos, 1, "word"))
+      case "wordRight": {
+        const backwards = runsBackwards(view, head)
+        return at(moveHorizontally(editor, head.pos, (motion === "wordLeft") === backwards ? 1 : -1, "word"))
+      }
       case "up":
         return besideLine(view, this.layout.mirror, editor, head, -1, goal ?? 0) ?? (goal === null ? null : lineEdge(view, editor, head, -1))
       case "down":
@@ -299,6 +302,12 @@ export class DeskSession {
 
   private onKey(event: KeyboardEvent): void {
     const { key, ctrlKey, metaKey } = event
+    // Tab belongs to the text; Escape leads out of it, so that the next Tab goes on to the bars.
+    if (key === "Escape") {
+      if (this.store.getState().laying) this.laying.putDown()
+      else this.view?.host.focus()
+      return
+    }
     let act = keyAction(event)
     if (!act && this.waitingKeys && key.length === 1 && !ctrlKey && !metaKey) act = () => this.type(insertText(key), "typed")
     if (!act) return
@@ -314,7 +323,7 @@ export class DeskSession {
     const view = (this.view = new SheetView(
       host,
       { layout: this.layout, editor: () => this.editor, bias: () => this.bias, composing: () => this.composing, marks: (block) => this.marks(block) },
-      this.stackOptions(host),
+      this.viewing.stackOptions(host),
       (summary) => {
         this.show({ view: summary })
         this.placeField(summary.caret)
@@ -348,6 +357,11 @@ export class DeskSession {
       drop: (place, copies) => void this.run(dragSelection(place.pos, copies)),
       dropCaret: (place) => this.view?.showDropCaret(place),
       reading: () => this.store.getState().mode === "reading",
+      tick: (x, y) => {
+        const block = view.checkAt(x, y)
+        return block !== null && this.run(toggleDone(block))
+      },
+      selected: () => this.laying.selected(),
       follow: () => {
         const link = this.state && linkAt(this.state)
         if (link) this.openLink(link.href)
@@ -375,11 +389,15 @@ export class DeskSession {
       this.select(place.pos, place)
       void this.clipboard.paste(transferred(event.dataTransfer))
     })
-    attachReading(host, { reading: () => this.store.getState().mode === "reading", turn: (rows) => this.turn(rows), leave: () => this.leaveReading() })
-    const endZooming = attachZooming(host, view.canvas, { zoomBy: (factor) => this.zoom(this.store.getState().scale * factor) })
-    const resize = new ResizeObserver(() => this.arrange())
+    attachReading(host, { reading: () => this.store.getState().mode === "reading", turn: (rows) => this.viewing.turn(rows), leave: () => this.viewing.leaveReading() })
+    const endZooming = attachZooming(host, view.canvas, { zoomBy: (factor) => this.viewing.zoom(this.store.getState().scale * factor) })
+    const arrange = () => {
+      this.viewing.arrange()
+      this.seenHeight = host.clientHeight
+    }
+    const resize = new ResizeObserver(arrange)
     resize.observe(host)
-    this.arrange()
+    arrange()
     if (this.layout.mirror.count > 0) {
       view.refresh()
       view.reveal(this.head)
@@ -420,38 +438,14 @@ export class DeskSession {
     if (caret && this.field) this.field.element.style.transform = `translate(${caret.x}px, ${caret.y}px)`
   }
 
-  private stackOptions(host: HTMLElement): StackOptions {
-    const { mode, scale, columns } = this.store.getState()
-    return { scale, flow: mode === "flow", width: host.clientWidth, columns: mode === "flow" ? 1 : columns, rowHeight: mode === "reading" ? host.clientHeight : null }
-  }
-
-  private specFor(width: number): LayoutSpec {
-    const { mode, scale } = this.store.getState()
-    if (mode !== "flow") return { mode: "sheets" }
-    const points = Math.floor(Math.min(width, flowWidest) / scale)
-    return { mode: "flow", width: points, margin: flowMargin / scale }
-  }
-
   /** Whether the caret was in sight, in the room that there was: it then stays so when a tray takes some of it. */
   private caretSeen = false
   private seenHeight = 0
 
-  /** Fits scale and spec to the room there is; the place being read stays. */
-  private arrange(): void {
-    const { view } = this
-    if (!view) return
-    const { clientWidth: width, clientHeight: height } = view.host
-    if (width === 0) return
-    if (this.fit !== null) this.store.setState(fitted({ mode: this.store.getState().mode, fit: this.fit, room: { width, height }, sheet: (this.state ?? blank).doc.attrs.setup as { width: number; height: number } }))
-    const spec = this.specFor(width)
-    const changed = JSON.stringify(spec) !== JSON.stringify(this.spec)
-    this.spec = spec
-    view.setOptions(this.stackOptions(view.host), changed && this.layout.mirror.count > 0)
-    this.seenHeight = height
-    if (changed) this.layout.setSpec(spec)
-    else if (this.state && this.caretSeen) view.reveal(this.head)
-  }
-
+  /** How the sheets are looked at. */
+  readonly viewing: Viewing
+  readonly trial = new Trial({ editor: () => this.state, layOut: (steps) => this.layout.change(steps) })
+  readonly laying = new LookLaying(this)
   readonly clipboard = new Clipboard(this)
   readonly finder = new Finder({
     editor: () => this.state,
@@ -510,6 +504,37 @@ export class DeskSession {
     if (this.store.getState().linking !== linking) this.store.setState({ linking })
   }
 
+  /** Goes to a block: the caret to its start, its line near the top. */
+  goTo(block: number): void {
+    if (!this.state) return
+    const pos = contentStart(this.state.doc, block)
+    this.select(pos, { pos, bias: 1 })
+    this.view?.reveal({ pos, bias: 1 }, 80)
+  }
+
+  /** Selects a stretch of the document and brings it into sight. */
+  selectRange(from: number, to: number): void {
+    this.select(from, { pos: to, bias: -1 })
+    this.view?.reveal({ pos: to, bias: -1 })
+    this.focus()
+  }
+
+  /** Takes what was set by hand off the letters that are selected, or off the stretch at the caret that has it; or off the paragraph. */
+  removeDirect(subject: TrailEntry): void {
+    if (!this.state) return
+    const { $from, from, to, empty } = this.state.selection
+    if (subject.of === "paragraph") return void this.run(removeFormat($from.before(), subject.property))
+    const at = $from.parentOffset
+    const span = directSpans($from.parent).find((own) => own.property === subject.property && own.from <= at && own.to >= at)
+    const [a, b] = !empty ? [from, to] : span ? [$from.start() + span.from, $from.start() + span.to] : [from, to]
+    this.run(removeLetters(subject.property, a, b))
+  }
+
+  /** Runs a tool of the registry by its name. */
+  runTool(id: string): void {
+    toolNamed(id).run(this)
+  }
+
   /** Follows a link: to its place in the document, or in another tab. */
   openLink(href: string): void {
     if (!this.state) return
@@ -524,71 +549,12 @@ export class DeskSession {
     this.store.setState({ findingTool: open })
   }
 
-  /** Opens a tray, or with null puts the open one away. */
-  openTray(tray: TrayId | null): void {
-    this.store.setState({ tray })
+  /** Opens a tray, at one of its pages, or with null puts the open one away. */
+  openTray(tray: TrayId | null, page?: string): void {
+    this.trial.end()
+    this.store.setState(({ pages }) => ({ tray, ...(tray && page ? { pages: { ...pages, [tray]: page } } : {}) }))
     const { writing } = this.store.getState()
     if (writing) this.focus()
-  }
-
-  setMode(mode: ViewMode): void {
-    this.store.setState({ mode })
-    this.fit = "width"
-    this.keepPreference()
-    this.arrange()
-  }
-
-  /** Scale in CSS pixels for a point. */
-  zoom(scale: number): void {
-    this.fit = null
-    this.store.setState({ scale: Math.min(scales.most, Math.max(scales.least, scale)) })
-    this.keepPreference()
-    this.arrange()
-  }
-
-  /** Lets the sheets fit the window, and go on fitting it. */
-  fitTo(fit: Fit): void {
-    if (this.store.getState().mode !== "sheets") this.store.setState({ mode: "sheets" })
-    this.fit = fit
-    this.keepPreference()
-    this.arrange()
-  }
-
-  private keepPreference(): void {
-    const { mode, scale } = this.store.getState()
-    if (mode !== "reading") keep(preferenceOf(this.id), { mode, fit: this.fit, scale })
-  }
-
-  toggleSigns(): void {
-    const signs = !this.store.getState().signs
-    this.store.setState({ signs })
-    this.view?.showSigns(signs)
-  }
-
-  // ---- reading
-
-  private modeBefore: ViewMode = "sheets"
-
-  /** Sheets to be turned, whole, where nothing can be changed by accident. */
-  startReading(): void {
-    const { mode } = this.store.getState()
-    if (mode === "reading") return
-    this.modeBefore = mode
-    this.blur()
-    this.store.setState({ tray: null, mode: "reading" })
-    this.fit = "width"
-    this.arrange()
-  }
-
-  leaveReading(): void {
-    if (this.store.getState().mode !== "reading") return
-    this.store.setState({ mode: this.modeBefore })
-    this.readPreference()
-    this.arrange()
-  }
-
-  turn(rows: number): void {
-    this.view?.turn(rows)
   }
 
   private warmed = false

@@ -3,9 +3,11 @@ import { createStore } from "zustand/vanilla"
 import type { EditorState } from "prosemirror-state"
 import type { Saving } from "../live/connection"
 import type { PdfProgress } from "../workers/pdf"
+import { readKept } from "../kept"
+import type { Laying } from "./laying"
 import type { ViewSummary } from "./view/sheetView"
 
-export type TrayId = "write" | "structure" | "place" | "deliver" | "changes" | "find" | "help" | "corrections"
+export type TrayId = "trail" | "document" | "write" | "structure" | "place" | "deliver" | "changes" | "find" | "help" | "corrections"
 export type ViewMode = "flow" | "sheets" | "reading"
 
 export interface DeskState {
@@ -15,6 +17,12 @@ export interface DeskState {
   saving: Saving
   /** The tray that is open. */
   tray: TrayId | null
+  /** The page at which each tray stands. */
+  pages: Partial<Record<TrayId, string>>
+  /** A look that was picked up. */
+  laying: Laying | null
+  /** Where a line is shown through the text while something is dragged, in pixels of the canvas. */
+  guide: number | null
   mode: ViewMode
   /** CSS pixels for a point. */
   scale: number
@@ -22,6 +30,8 @@ export interface DeskState {
   columns: number
   /** Whether spaces, tabs, breaks and ends of paragraphs are shown. */
   signs: boolean
+  /** Whether the ruler is shown above the sheets. */
+  ruler: boolean
   /** Whether the text has the keyboard. */
   writing: boolean
   /** Whether the last pointer was a finger. */
@@ -49,11 +59,15 @@ export function createDeskStore(initial: Pick<DeskState, "mode" | "scale">) {
     name: null,
     saving: { kind: "saved", at: null },
     tray: null,
+    pages: {},
+    laying: null,
+    guide: null,
     columns: 1,
     signs: false,
+    ruler: readKept("ruler") !== false,
     writing: false,
     touch: false,
-    view: { sheets: 0, complete: false, caretSheet: 1, firstShown: 1, caret: null, selection: { from: null, to: null } },
+    view: { sheets: 0, complete: false, caretSheet: 1, firstShown: 1, caret: null, column: null, selection: { from: null, to: null } },
     canvas: null,
     trouble: null,
     delivering: null,

@@ -1,5 +1,5 @@
 import type { ComponentType } from "react"
-import { ClockCounterClockwise, MagicWand, MagnifyingGlass, PaperPlaneTilt, PenNib, Question, Stamp, TreeStructure, type Icon } from "../ui/icons"
+import { ClockCounterClockwise, MagicWand, Footprints, Globe, MagnifyingGlass, PaperPlaneTilt, PenNib, Question, Stamp, TreeStructure, type Icon } from "../ui/icons"
 import type { TrayId } from "./store"
 import { ChangesTray } from "./trays/ChangesTray"
 import { CorrectionsTray } from "./trays/CorrectionsTray"
@@ -7,8 +7,10 @@ import { DeliverTray } from "./trays/DeliverTray"
 import { FindTray } from "./trays/FindTray"
 import { HelpTray } from "./trays/HelpTray"
 import { PlaceTray } from "./trays/PlaceTray"
-import { StructureTray } from "./trays/StructureTray"
-import { WriteTray } from "./trays/WriteTray"
+import { DocumentTray } from "./trays/DocumentTray"
+import { StructureTray } from "./trays/structure/StructureTray"
+import { TrailTray } from "./trays/TrailTray"
+import { WriteTray } from "./trays/write/WriteTray"
 
 export interface TrayKind {
   id: TrayId
@@ -25,6 +27,8 @@ export const trays: readonly TrayKind[] = [
   { id: "structure", name: "Structure", icon: TreeStructure, stage: true, Content: StructureTray },
   { id: "place", name: "Place", icon: Stamp, stage: true, Content: PlaceTray },
   { id: "deliver", name: "Deliver", icon: PaperPlaneTilt, stage: true, Content: DeliverTray },
+  { id: "trail", name: "Trail", icon: Footprints, stage: false, Content: TrailTray },
+  { id: "document", name: "Document", icon: Globe, stage: false, Content: DocumentTray },
   { id: "changes", name: "What was done", icon: ClockCounterClockwise, stage: false, Content: ChangesTray },
   { id: "find", name: "Find and replace", icon: MagnifyingGlass, stage: false, Content: FindTray },
   { id: "corrections", name: "Corrections", icon: MagicWand, stage: false, Content: CorrectionsTray },

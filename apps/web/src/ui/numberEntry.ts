@@ -10,14 +10,19 @@ export function readNumber(text: string, min: number, max: number): number | nul
   return text.trim() !== "" && value >= min && value <= max ? value : null
 }
 
-/** Props for an input in which a number is typed: taken on Enter and on leaving, put back by Escape or when it cannot be. */
-export function useNumberEntry(value: number | undefined, min: number, max: number, onChange: (value: number) => void) {
+/**
+ * Props for an input in which a number is typed: taken on Enter and on leaving, put back by Escape or when it cannot be.
+ * @param read how what was typed is understood, if not as a mere number
+ */
+export function useNumberEntry(value: number | undefined, min: number, max: number, onChange: (value: number) => void, read?: (text: string) => number | null) {
   const [text, setText] = useState(showNumber(value))
   useEffect(() => setText(showNumber(value)), [value])
   const take = () => {
-    const read = readNumber(text, min, max)
-    if (read === null) setText(showNumber(value))
-    else if (read !== value) onChange(read)
+    const typed = read ? read(text) : readNumber(text, min, max)
+    const taken = typed !== null && typed >= min && typed <= max ? typed : null
+    // What only shows rounded is not changed by being left alone.
+    if (taken === null || text === showNumber(value)) setText(showNumber(value))
+    else if (taken !== value) onChange(taken)
   }
   return {
     value: text,

@@ -1,5 +1,5 @@
 /** HarfBuzz and faces in a worker. A face is fetched, without going on, when a letter first needs it; the browser keeps the file. */
-import { FontLibrary, HarfBuzz, Hyphenator, Typesetter } from "@biblon/core/layout"
+import { FontLibrary, HarfBuzz, Hyphenator, MissingFaceError, Typesetter } from "@biblon/core/layout"
 import { faceAddress } from "@biblon/core/layout/catalogue"
 
 function fetchNow(address: string, what: string): Uint8Array<ArrayBuffer> {
@@ -7,6 +7,7 @@ function fetchNow(address: string, what: string): Uint8Array<ArrayBuffer> {
   request.open("GET", address, false)
   request.responseType = "arraybuffer"
   request.send()
+  if (request.status === 404) throw new MissingFaceError(`${what} is not here`)
   if (request.status !== 200) throw new Error(`${what} could not be loaded`)
   return new Uint8Array(request.response as ArrayBuffer)
 }

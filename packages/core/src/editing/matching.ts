@@ -6,7 +6,7 @@ import type { Command } from "./command"
 import { named } from "./history"
 import { onWords } from "./letters"
 import { eachParagraph } from "./paragraphs"
-import { typingMarks } from "./text"
+import { trailMarks } from "./text"
 
 export type LookPart = "letters" | "paragraph" | "both"
 
@@ -20,10 +20,8 @@ const isLook = (mark: Mark) => mark.type === marks.letterStyle || (letterPropert
 
 /** The look of the first selected letter, or of what would be typed at the caret, and of its paragraph. */
 export function pickUpLook(state: EditorState): PickedLook {
-  const { $from, $to, empty } = state.selection
-  const own = empty ? typingMarks(state) : ($from.marksAcross($to) ?? $from.marks())
-  const { style, format } = paragraphAttrs($from.parent)
-  return { marks: own.filter(isLook), paragraph: { style, format } }
+  const { style, format } = paragraphAttrs(state.selection.$from.parent)
+  return { marks: trailMarks(state).filter(isLook), paragraph: { style, format } }
 }
 
 /** Lays a look on the selection; at a caret letters get it from what is typed next, or with `paragraph` the whole paragraph. */

@@ -13,6 +13,12 @@ export function typingMarks(state: EditorState): readonly Mark[] {
   return state.storedMarks ?? marksAt(state.selection.$from, state.selection.$to)
 }
 
+/** The marks of the first selected letter, or of what would be typed at the caret. */
+export function trailMarks(state: EditorState): readonly Mark[] {
+  const { $from, $to, empty } = state.selection
+  return empty ? typingMarks(state) : ($from.marksAcross($to) ?? $from.marks())
+}
+
 /** The marks for text in place of a range: those of its first letter, or at a caret those of the letter before it; in an empty paragraph those that it keeps. */
 function marksAt($from: ResolvedPos, $to: ResolvedPos): readonly Mark[] {
   const kept = $from.parent.isTextblock ? paragraphAttrs($from.parent).letters : null

@@ -1,6 +1,7 @@
 export * from "./fonts/catalogue"
 export { HarfBuzz, type Font } from "./fonts/harfbuzz"
-export { FontLibrary, type FaceSource } from "./fonts/library"
+export { FontFileError, largestFontFile, readFontFile, type FontFile } from "./fonts/fontFile"
+export { FontLibrary, MissingFaceError, type FaceSource } from "./fonts/library"
 export * from "./geometry"
 export { hyphenated, Hyphenator, patternsFor, type PatternSource } from "./hyphenation"
 export { isWordSpace } from "./measuring"

@@ -24,7 +24,7 @@ export function PhoneTopBar() {
       <ToolButton id="undo" className="h-11 w-10 rounded-button" />
       <ToolButton id="redo" className="h-11 w-10 rounded-button" />
       <ToolButton id="find-tool" className="h-11 w-10 rounded-button" />
-      <IconButton name={mode === "flow" ? "Show the sheets" : "Show the text in flow"} icon={(mode === "flow" ? Files : DeviceMobile)} onPress={() => session.setMode(mode === "flow" ? "sheets" : "flow")} />
+      <IconButton name={mode === "flow" ? "Show the sheets" : "Show the text in flow"} icon={(mode === "flow" ? Files : DeviceMobile)} onPress={() => session.viewing.setMode(mode === "flow" ? "sheets" : "flow")} />
     </View>
   )
 }

@@ -4,7 +4,7 @@
  * an edit of the document.
  */
 import { blockText } from "@biblon/core/document"
-import { commonEnd, commonStart, deleteBackward, deleteForward, insertText, splitParagraph, type Command } from "@biblon/core/editing"
+import { backspace, commonEnd, commonStart, deleteForward, enter, insertText, type Command } from "@biblon/core/editing"
 import type { EditorState, Transaction } from "prosemirror-state"
 
 export interface FieldTarget {
@@ -87,7 +87,7 @@ export class TextField {
       case "insertParagraph":
       case "insertLineBreak":
         event.preventDefault()
-        return this.target.run(splitParagraph)
+        return this.target.run(enter)
       case "historyUndo":
         event.preventDefault()
         return this.target.undo()
@@ -128,7 +128,7 @@ export class TextField {
     const removedTo = before.length - tail
     const inserted = after.slice(head, after.length - tail)
 
-    if (window.end === null && inserted === "" && head === 0) this.target.deleteBack(deleteBackward)
+    if (window.end === null && inserted === "" && head === 0) this.target.deleteBack(backspace)
     else if (window.end === null && inserted === "" && removedTo === before.length) this.target.run(deleteForward)
     else {
       const position = (at: number) => (window.end === null ? window.start + Math.max(0, Math.min(at - 1, before.length - 2)) : at <= 1 ? window.start : window.end)

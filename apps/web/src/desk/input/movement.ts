@@ -1,6 +1,6 @@
 /** Movement that follows the lines on the sheets: up and down, to the ends of a line, by a screenful. */
 import { contentStart, blockAt, bodyOf } from "@biblon/core/document"
-import { lineEndOffset, lineOfOffset, offsetAtX, type Fragment, type Sheet } from "@biblon/core/layout"
+import { caretStops, hasTurns, lineEndOffset, lineOfOffset, offsetAtX, type Fragment, type Sheet } from "@biblon/core/layout"
 import type { EditorState } from "prosemirror-state"
 import type { LayoutMirror } from "../../workers/layoutMirror"
 import type { Place, SheetView } from "../view/sheetView"
@@ -40,6 +40,41 @@ export function besideLine(view: SheetView, mirror: LayoutMirror, editor: Editor
   if (!target) return null
   const { offset: to, bias } = offsetAtX(target.fragment.paragraph, target.line, goalX - target.fragment.x)
   return { pos: contentStart(editor.doc, mirror.firstBlock(target.sheet) + target.fragment.block) + to, bias }
+}
+
+/** Whether the text at the caret's line runs from right to left as a whole. */
+export function runsBackwards(view: SheetView, from: Place): boolean {
+  return view.fragment(from)?.fragment.paragraph.format.direction === "rtl"
+}
+
+/**
+ * One character to the left or right as it is seen, on lines where text runs both ways; over the line's end to
+ * the neighbouring one. Null for lines from left to right, where order and sight agree.
+ */
+export function besideCharacter(view: SheetView, editor: EditorState, from: Place, direction: -1 | 1): Place | null {
+  const found = view.fragment(from)
+  if (!found) return null
+  const { paragraph } = found.fragment
+  const start = contentStart(editor.doc, blockAt(editor.doc, from.pos))
+  const offset = from.pos - start
+  const index = lineOfOffset(paragraph, offset, from.bias)
+  const line = paragraph.lines[index]
+  if (!line || !hasTurns(paragraph, line)) return null
+  const stops = caretStops(paragraph, index)
+  const here = stops.findIndex((stop) => stop.offset === offset && stop.bias === from.bias)
+  const now = here >= 0 ? here : stops.findIndex((stop) => stop.offset === offset)
+  const x = stops[now]?.x ?? 0
+  // Stops in one place are one to the eye.
+  for (let i = now + direction; stops[i]; i += direction) {
+    const stop = stops[i] as (typeof stops)[number]
+    if (Math.abs(stop.x - x) > 0.01) return { pos: start + stop.offset, bias: stop.bias }
+  }
+  const forward = (direction > 0) === (paragraph.format.direction === "ltr")
+  const next = paragraph.lines[index + (forward ? 1 : -1)]
+  if (next) return forward ? { pos: start + next.from, bias: 1 } : { pos: start + lineEndOffset(paragraph, index - 1), bias: -1 }
+  const block = blockAt(editor.doc, from.pos) + (forward ? 1 : -1)
+  if (block < 0 || block >= bodyOf(editor.doc).childCount) return null
+  return { pos: contentStart(editor.doc, block) + (forward ? 0 : bodyOf(editor.doc).child(block).content.size), bias: forward ? 1 : -1 }
 }
 
 /** The x of a caret on its sheet, in points. */

@@ -20,6 +20,10 @@ export interface PointerTarget {
   reading(): boolean
   /** Opens the link at the caret. Returns false if there is none. */
   follow(): boolean
+  /** Ticks the thing to do whose box is at a point of the window. Returns false if there is none. */
+  tick(clientX: number, clientY: number): boolean
+  /** The selection was made and let go. */
+  selected(): void
 }
 
 type Unit = "character" | "word" | "paragraph"
@@ -75,6 +79,7 @@ export class PointerInput {
     if (event.button !== 0 || (event.target as HTMLElement).closest(".handle, .floating")) return
     const touch = event.pointerType !== "mouse"
     this.touching = touch
+    if (!touch && this.target.tick(event.clientX, event.clientY)) return event.preventDefault()
     if (touch) this.touch(event)
     else {
       event.preventDefault()
@@ -116,10 +121,15 @@ export class PointerInput {
       else this.target.select(first.from, { pos: Math.max(other.to, first.to), bias: unit === "character" ? to.bias : -1 })
     }
     extend(place)
-    this.drag(event, this.view.canvas, (x, y) => {
-      const to = this.view.atClient(x, y)
-      if (to) extend(to)
-    })
+    this.drag(
+      event,
+      this.view.canvas,
+      (x, y) => {
+        const to = this.view.atClient(x, y)
+        if (to) extend(to)
+      },
+      () => this.target.selected(),
+    )
   }
 
   /** A press inside the selection carries it elsewhere; a mere click puts the caret there. */
@@ -158,7 +168,10 @@ export class PointerInput {
       if (end === "caret") this.target.select(place.pos, place)
       else if (place.pos !== fixed) this.target.select(fixed, place)
     }
-    this.drag(event, element, look, () => lens.hide())
+    this.drag(event, element, look, () => {
+      lens.hide()
+      this.target.selected()
+    })
   }
 
   /** Follows the pointer until it is let go; near the edge of the window the sheets scroll under it. */
@@ -220,7 +233,7 @@ export class PointerInput {
       canvas.removeEventListener("pointermove", onMove)
       canvas.removeEventListener("pointerup", onUp)
       canvas.removeEventListener("pointercancel", onCancel)
-      if (!tap) return
+      if (!tap || this.target.tick(clientX, clientY)) return
       const count = this.countClick(event)
       if (count === 2) return this.takeWord(clientX, clientY)
       const place = this.view.atClient(clientX, clientY)
@@ -242,5 +255,6 @@ export class PointerInput {
     if (!place) return
     const { from, to } = this.span(place, "word")
     this.target.select(from, { pos: to, bias: -1 })
+    this.target.selected()
   }
 }

@@ -16,6 +16,7 @@ const words: Record<CorrectionKind, { name: string; sample: string }> = {
   fractions: { name: "Fractions", sample: "1/2 → ½" },
   ordinals: { name: "Ordinals", sample: "3rd → 3ʳᵈ" },
   arrows: { name: "Arrows", sample: "-> → →" },
+  lists: { name: "Lists", sample: "1. or - or [] at the start" },
   links: { name: "Addresses as links", sample: "www.…" },
 }
 

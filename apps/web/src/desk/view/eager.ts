@@ -5,7 +5,7 @@
  * leaves the matter to the worker.
  */
 import { bodyOf, changedBlocks, documentAttrs, labelsOf } from "@biblon/core/document"
-import { FontLibrary, HarfBuzz, Hyphenator, Typesetter, type Fragment, type ParagraphLayout } from "@biblon/core/layout"
+import { FontLibrary, HarfBuzz, Hyphenator, MissingFaceError, Typesetter, type Fragment, type ParagraphLayout } from "@biblon/core/layout"
 import { faceAddress } from "@biblon/core/layout/catalogue"
 import type { Node } from "prosemirror-model"
 import type { LayoutMirror } from "../../workers/layoutMirror"
@@ -14,7 +14,7 @@ class NotYetLoaded extends Error {}
 
 export class EagerTypesetter {
   private typesetter: Typesetter | null = null
-  private readonly faces = new Map<string, Uint8Array<ArrayBuffer> | "coming">()
+  private readonly faces = new Map<string, Uint8Array<ArrayBuffer> | "coming" | "missing">()
 
   /** Loads what it needs when the page has nothing better to do. */
   async warm(mirror: LayoutMirror): Promise<void> {
@@ -33,12 +33,14 @@ export class EagerTypesetter {
     this.faces.set(id, "coming")
     const response = await fetch(address)
     if (response.ok) this.faces.set(id, new Uint8Array(await response.arrayBuffer()))
+    else if (response.status === 404) this.faces.set(id, "missing")
     else this.faces.delete(id)
   }
 
   private face(id: string, address = faceAddress(id)): Uint8Array<ArrayBuffer> {
     const face = this.faces.get(id)
     if (face instanceof Uint8Array) return face
+    if (face === "missing") throw new MissingFaceError(id)
     void this.load(id, address).catch(() => this.faces.delete(id))
     throw new NotYetLoaded(id)
   }

@@ -3,7 +3,7 @@
  * the layout mirror and never changes the document.
  */
 import { blockAt, bodyOf, contentStart } from "@biblon/core/document"
-import { caretBox, hit, rangeBoxes, type Box, type Fragment } from "@biblon/core/layout"
+import { caretBox, checkAt, hit, rangeBoxes, type Box, type Fragment } from "@biblon/core/layout"
 import type { EditorState } from "prosemirror-state"
 import type { LayoutClient } from "../../workers/layoutClient"
 import { PaintedSheet } from "./painter"
@@ -40,6 +40,8 @@ export interface ViewSummary {
   /** The first sheet in sight, from 1. */
   firstShown: number
   caret: Box | null
+  /** The column with the caret, in pixels of the canvas; its left edge is where lines without indent begin. */
+  column: { x: number; width: number } | null
   /** Edges of the selection in the view's pixels, where they are in sight. */
   selection: { from: Box | null; to: Box | null }
 }
@@ -225,6 +227,7 @@ export class SheetView {
       firstShown: this.stack.rowAt(this.host.scrollTop + this.host.clientHeight * 0.4) + 1,
       caretSheet: (this.sheetIndex(place) ?? 0) + 1,
       caret: box,
+      column: this.columnAt(place),
       selection: empty ? { from: box, to: box } : { from: edge(Math.min(anchor, head)), to: edge(Math.max(anchor, head)) },
     })
   }
@@ -283,6 +286,12 @@ export class SheetView {
     return null
   }
 
+  private columnAt(place: Place): { x: number; width: number } | null {
+    const found = this.fragmentAt(place)
+    const { scale } = this.options
+    return found && { x: this.stack.left(found.index) + found.fragment.x * scale, width: found.fragment.width * scale }
+  }
+
   private sheetIndex(place: Place): number | null {
     return this.fragmentAt(place)?.index ?? null
   }
@@ -309,6 +318,16 @@ export class SheetView {
     const found = sheet && hit(sheet, (x - this.stack.left(index)) / this.scale, (y - this.stack.top(index)) / this.scale)
     if (!found) return null
     return { pos: contentStart(this.source.editor().doc, mirror.firstBlock(index) + found.block) + found.offset, bias: found.bias }
+  }
+
+  /** The thing to do whose box is at a point of the window, by its block. */
+  checkAt(clientX: number, clientY: number): number | null {
+    const { left, top } = this.canvas.getBoundingClientRect()
+    const { mirror } = this.source.layout
+    const index = this.stack.indexAt(clientX - left, clientY - top)
+    const sheet = mirror.sheet(index)
+    const block = sheet ? checkAt(sheet, (clientX - left - this.stack.left(index)) / this.scale, (clientY - top - this.stack.top(index)) / this.scale) : null
+    return block === null ? null : mirror.firstBlock(index) + block
   }
 
   /** The place at a point of the window. */

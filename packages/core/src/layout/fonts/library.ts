@@ -2,6 +2,11 @@ import type { RunLook } from "../../document"
 import { fallbackFaces, faceOf, ownFace, type FaceId } from "./catalogue"
 import type { Font, HarfBuzz } from "./harfbuzz"
 
+/** A face that is nowhere to be had: what was to be set in it is set in another. */
+export class MissingFaceError extends Error {
+  override name = "MissingFaceError"
+}
+
 /** Gives the bytes of a face's file. Called once a face, when it is first needed; throws if it cannot be had. */
 export type FaceSource = (id: FaceId) => Uint8Array
 
@@ -30,7 +35,23 @@ export class FontLibrary {
 
   /** The face that letters of a look are set in where nothing hinders it. */
   wish({ family, own, bold, italic }: FaceWish): FaceId {
-    return (own && ownFace(own, bold, italic)) ?? faceOf(family, bold, italic)
+    const brought = own ? ownFace(own, bold, italic) : null
+    return brought !== null && this.isThere(brought) ? brought : faceOf(family, bold, italic)
+  }
+
+  private readonly missing = new Set<FaceId>()
+
+  private isThere(id: FaceId): boolean {
+    if (this.open.has(id)) return true
+    if (this.missing.has(id)) return false
+    try {
+      this.font(id)
+      return true
+    } catch (error) {
+      if (!(error instanceof MissingFaceError)) throw error
+      this.missing.add(id)
+      return false
+    }
   }
 
   /** The face to set a character in: the one wished for if it has it, else the first that does, else the wish. */

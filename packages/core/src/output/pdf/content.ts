@@ -190,7 +190,7 @@ function glyphs(piece: LineRun, face: PdfFace, text: string): string {
     // A hyphen at the end of a line is no part of the word.
     const cluster = run.shows === null ? text.slice(start, end) : run.from === run.to && run.shows === "-" ? "\u00ad" : run.shows
     // Several glyphs for one text: the text is said once, around them all.
-    const several = next - g > 1
+    const several = next - g > 1 || !face.standsFor(ids[g] as number, cluster)
     if (several) {
       flush()
       out += `]TJ\n/Span<</ActualText ${textString(cluster)}>>BDC\n[`

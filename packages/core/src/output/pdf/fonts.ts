@@ -2,7 +2,8 @@
  * Faces in a PDF: composite fonts (ISO 32000-1, 9.7) with a character identifier for each pair of
  * glyph and text, so that text copies out exactly as it was written, ligatures and all.
  */
-import type { FaceId, FontLibrary } from "../../layout"
+import { readFontFile, type FaceId, type FontLibrary } from "../../layout"
+import { assetOfFace } from "../../layout/fonts/catalogue"
 import { num, ref, utf16, type PdfFile, type Ref } from "./objects"
 import type { Subsetter } from "./subset"
 
@@ -16,6 +17,9 @@ export class PdfFace {
   private readonly characters: Character[] = [{ glyph: 0, text: "" }]
   private readonly numbers = new Map<number, Map<string, number>>()
   private readonly advances = new Map<number, number>()
+  /** Fonts with PostScript outlines are embedded so that a character's identifier is its glyph (ISO 32000-1, 9.7.4.2). */
+  private readonly postscript: boolean
+  private readonly whole: boolean
 
   constructor(
     file: PdfFile,
@@ -24,10 +28,26 @@ export class PdfFace {
     private readonly fonts: FontLibrary,
   ) {
     this.ref = file.reserve()
+    const own = assetOfFace(id) === null ? null : readFontFile(fonts.bytes(id))
+    this.postscript = own?.postscript ?? false
+    this.whole = own !== null && !own.subsetting
   }
+
+  /** Whether a glyph can stand for one text only, so that others have to be said beside it. */
+  standsFor(glyph: number, text: string): boolean {
+    if (!this.postscript) return true
+    const known = this.texts.get(glyph)
+    if (known === undefined) this.texts.set(glyph, text)
+    return known === undefined || known === text
+  }
+  private readonly texts = new Map<number, string>()
 
   /** The character identifier, as four hexadecimal digits, for a glyph that stands for a text. */
   cid(glyph: number, text: string): string {
+    if (this.postscript) {
+      this.texts.set(glyph, this.texts.get(glyph) ?? text)
+      return glyph.toString(16).padStart(4, "0")
+    }
     let byText = this.numbers.get(glyph)
     if (!byText) this.numbers.set(glyph, (byText = new Map()))
     let cid = byText.get(text)
@@ -53,26 +73,30 @@ export class PdfFace {
     const bytes = this.fonts.bytes(this.id)
     const { metrics } = this.fonts.font(this.id)
     const units = (value: number) => num((value * 1000) / metrics.upem)
-    const program = subset(bytes, new Set(this.characters.map((c) => c.glyph)))
-    const fontName = `${subsetTag(this.id, this.characters.length)}+${this.id}`
-    const fontFile = file.addStream(program, `/Length1 ${program.length}`)
+    const used = this.postscript ? [...this.texts.keys()].sort((a, b) => a - b) : this.characters.map((c) => c.glyph)
+    const program = this.whole ? bytes : subset(bytes, new Set([0, ...used]))
+    const plain = this.id.replace(/^own-(.{8}).*$/, "Own-$1")
+    const fontName = this.whole ? plain : `${subsetTag(this.id, used.length)}+${plain}`
+    const fontFile = file.addStream(program, this.postscript ? "/Subtype/OpenType" : `/Length1 ${program.length}`)
     const { box, italicAngle } = readHead(bytes)
     const descriptor = file.add(
       `<</Type/FontDescriptor/FontName/${fontName}/Flags 4/FontBBox[${box.map(units).join(" ")}]/ItalicAngle ${num(italicAngle)}` +
-        `/Ascent ${units(metrics.ascender)}/Descent ${units(metrics.descender)}/CapHeight ${units(metrics.ascender * 0.75)}/StemV 80/FontFile2 ${ref(fontFile)}>>`,
+        `/Ascent ${units(metrics.ascender)}/Descent ${units(metrics.descender)}/CapHeight ${units(metrics.capHeight || metrics.ascender * 0.75)}/StemV 80/${this.postscript ? "FontFile3" : "FontFile2"} ${ref(fontFile)}>>`,
     )
+    const widths = this.postscript ? used.map((glyph) => `${glyph}[${num(this.width(glyph))}]`).join("") : `0[${used.map((glyph) => num(this.width(glyph))).join(" ")}]`
     const map = new Uint8Array(this.characters.length * 2)
     this.characters.forEach(({ glyph }, cid) => map.set([glyph >> 8, glyph & 255], cid * 2))
+    const kind = this.postscript ? "/Subtype/CIDFontType0" : `/Subtype/CIDFontType2/CIDToGIDMap ${ref(file.addStream(map))}`
     const descendant = file.add(
-      `<</Type/Font/Subtype/CIDFontType2/BaseFont/${fontName}/CIDSystemInfo<</Registry(Adobe)/Ordering(Identity)/Supplement 0>>` +
-        `/FontDescriptor ${ref(descriptor)}/DW 1000/W[0[${this.characters.map((c) => num(this.width(c.glyph))).join(" ")}]]/CIDToGIDMap ${ref(file.addStream(map))}>>`,
+      `<</Type/Font${kind}/BaseFont/${fontName}/CIDSystemInfo<</Registry(Adobe)/Ordering(Identity)/Supplement 0>>/FontDescriptor ${ref(descriptor)}/DW 1000/W[${widths}]>>`,
     )
     const unicode = file.addStream(this.toUnicode())
     file.add(`<</Type/Font/Subtype/Type0/BaseFont/${fontName}/Encoding/Identity-H/DescendantFonts[${ref(descendant)}]/ToUnicode ${ref(unicode)}>>`, this.ref)
   }
 
   private toUnicode(): string {
-    const rows = this.characters.flatMap(({ text }, cid) => (text ? [`<${cid.toString(16).padStart(4, "0")}><${utf16(text)}>`] : []))
+    const characters = this.postscript ? [...this.texts].map(([cid, text]) => ({ cid, text })) : this.characters.map(({ text }, cid) => ({ cid, text }))
+    const rows = characters.flatMap(({ cid, text }) => (text ? [`<${cid.toString(16).padStart(4, "0")}><${utf16(text)}>`] : []))
     const blocks: string[] = []
     for (let i = 0; i < rows.length; i += 100) {
       const some = rows.slice(i, i + 100)

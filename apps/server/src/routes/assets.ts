@@ -1,0 +1,34 @@
+import { raw, Router } from "express"
+import { FontFileError, largestFontFile, readFontFile } from "@biblon/core/layout"
+import type { AddedFont } from "@biblon/wire"
+import type { AssetStore } from "../store/assets"
+
+const year = 31536000
+
+export function assetRoutes(assets: AssetStore): Router {
+  const router = Router()
+
+  /** Takes a font file; says what is in it, or why it is not taken. */
+  router.post("/fonts", raw({ type: () => true, limit: largestFontFile + 1 }), (request, response) => {
+    try {
+      const bytes = new Uint8Array(request.body as Buffer)
+      const { family, variant, postscript } = readFontFile(bytes)
+      const added: AddedFont = { asset: assets.put(bytes, postscript ? "font/otf" : "font/ttf"), family, variant }
+      response.status(201).json(added)
+    } catch (error) {
+      if (!(error instanceof FontFileError)) throw error
+      response.status(422).json({ message: error.message })
+    }
+  })
+
+  router.get("/assets/:sha256", (request, response) => {
+    const asset = assets.get(String(request.params.sha256))
+    if (!asset) {
+      response.status(404).json({ message: "That file is not kept here." })
+      return
+    }
+    response.set("Cache-Control", `private, max-age=${year}, immutable`).type(asset.type).send(Buffer.from(asset.bytes))
+  })
+
+  return router
+}

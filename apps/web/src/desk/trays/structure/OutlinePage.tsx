@@ -1,0 +1,147 @@
+import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react"
+import { Text, View } from "react-native"
+import { blockAt } from "@biblon/core/document"
+import { headingAt, headingNumbers, headingsOf, moveSection, numberHeadings, promoteSection, type Heading } from "@biblon/core/editing"
+import { CaretDown, CaretLeft, CaretRight, DotsSixVertical, Warning } from "../../../ui/icons"
+import { Choice, Glyph, IconButton, inkSoft } from "../../../ui/pieces"
+import { useDesk, useSession } from "../../context"
+
+/** Movement, in pixels, from which a press on a heading carries it. */
+const carries = 6
+
+interface Shown extends Heading {
+  folded: boolean
+  hasInside: boolean
+}
+
+/** The headings that are not folded away. A fold holds for the heading of that text and level. */
+function shownOf(headings: readonly Heading[], folded: ReadonlySet<string>): Shown[] {
+  const shown: Shown[] = []
+  let hiddenUntil = -1
+  headings.forEach((heading, i) => {
+    if (heading.block < hiddenUntil) return
+    const hasInside = (headings[i + 1]?.block ?? Infinity) < heading.end
+    const isFolded = hasInside && folded.has(foldOf(heading))
+    shown.push({ ...heading, folded: isFolded, hasInside })
+    if (isFolded) hiddenUntil = heading.end
+  })
+  return shown
+}
+
+const foldOf = ({ level, text }: Heading) => `${level} ${text}`
+
+interface Carried {
+  heading: Heading
+  /** Block before which the section would land. */
+  before: number
+  /** Where the line that shows it lies in the list. */
+  y: number
+}
+
+export function OutlinePage() {
+  const session = useSession()
+  const { doc, here, numbers } = useDesk(({ editor }) => ({ doc: editor?.doc ?? null, here: editor ? (headingAt(editor.doc, blockAt(editor.doc, editor.selection.head))?.block ?? null) : null, numbers: editor ? headingNumbers(editor) : null }))
+  const [folded, setFolded] = useState<ReadonlySet<string>>(new Set())
+  const [carried, setCarried] = useState<Carried | null>(null)
+  const list = useRef<HTMLDivElement>(null)
+  if (!doc) return null
+  const headings = headingsOf(doc)
+  const shown = shownOf(headings, folded)
+  const fold = (heading: Heading) => {
+    const next = new Set(folded)
+    if (!next.delete(foldOf(heading))) next.add(foldOf(heading))
+    setFolded(next)
+  }
+
+  /** Where a section would land if it were let go at a height of the window. */
+  const landing = (heading: Heading, clientY: number): Carried | null => {
+    const rows = [...(list.current?.querySelectorAll<HTMLElement>("[data-block]") ?? [])]
+    const top = list.current?.getBoundingClientRect().top ?? 0
+    for (const row of rows) {
+      const box = row.getBoundingClientRect()
+      if (clientY < box.top + box.height / 2) return { heading, before: Number(row.dataset.block), y: box.top - top }
+    }
+    const last = rows.at(-1)?.getBoundingClientRect()
+    return last ? { heading, before: headings.at(-1)?.end ?? 0, y: last.bottom - top } : null
+  }
+
+  const carry = (heading: Heading) => (event: PointerEvent<HTMLElement>) => {
+    const grip = event.currentTarget
+    const start = event.clientY
+    let at: Carried | null = null
+    grip.setPointerCapture(event.pointerId)
+    const move = (e: globalThis.PointerEvent) => {
+      if (Math.abs(e.clientY - start) > carries || at) setCarried((at = landing(heading, e.clientY)))
+    }
+    const end = (e: globalThis.PointerEvent) => {
+      grip.removeEventListener("pointermove", move)
+      grip.removeEventListener("pointerup", end)
+      grip.removeEventListener("pointercancel", end)
+      if (at && e.type === "pointerup") session.run(moveSection(heading.block, at.before))
+      setCarried(null)
+    }
+    grip.addEventListener("pointermove", move)
+    grip.addEventListener("pointerup", end)
+    grip.addEventListener("pointercancel", end)
+  }
+
+  /** By key, a section goes before the one above it or behind the one below it at its level. */
+  const step = (heading: Heading, direction: -1 | 1) => {
+    const peers = headings.filter((other) => other.level === heading.level)
+    const peer = peers[peers.indexOf(heading) + direction]
+    if (peer) session.run(moveSection(heading.block, direction < 0 ? peer.block : peer.end))
+  }
+
+  const onKey = (heading: Shown) => (event: KeyboardEvent) => {
+    if (!event.altKey) return
+    const acts: Record<string, () => void> = {
+      ArrowUp: () => step(heading, -1),
+      ArrowDown: () => step(heading, 1),
+      ArrowLeft: () => session.run(promoteSection(heading.block, -1)),
+      ArrowRight: () => session.run(promoteSection(heading.block, 1)),
+    }
+    const act = acts[event.key]
+    if (!act) return
+    event.preventDefault()
+    event.stopPropagation()
+    act()
+  }
+
+  return (
+    <View>
+      <View className="mb-3 mt-3 flex-row">
+        <Choice label="Numbers of headings" value={numbers ?? "none"} options={[["none", "None"], ["chapters", "1, 1.1, 1.1.1"], ["appendices", "A, A.1, A.1.1"]]} onChange={(definition) => session.run(numberHeadings(definition === "none" ? null : definition))} />
+      </View>
+      {headings.length === 0 ? <Text className="font-ui text-[14px] leading-5 text-ink-soft">No headings yet. Give a paragraph a heading style, and it stands here to go to, to fold and to move.</Text> : null}
+      <div ref={list} role="tree" aria-label="Outline" className="relative flex flex-col">
+        {shown.map((heading) => (
+          <div key={heading.block} role="treeitem" aria-level={heading.level} aria-selected={heading.block === here} aria-expanded={heading.hasInside ? !heading.folded : undefined} data-block={heading.block} className={`group flex items-stretch rounded-button ${heading.block === here ? "bg-murex-soft" : "hover:bg-murex-soft/40"} ${carried?.heading.block === heading.block ? "opacity-50" : ""}`} style={{ paddingLeft: (heading.level - 1) * 12 }}>
+            <button type="button" aria-label={heading.folded ? `Unfold ${heading.text}` : `Fold ${heading.text}`} disabled={!heading.hasInside} onClick={() => fold(heading)} className="flex w-7 cursor-pointer items-center justify-center border-0 bg-transparent p-0 disabled:opacity-0">
+              <Glyph icon={heading.folded ? CaretRight : CaretDown} size={14} colour={inkSoft} />
+            </button>
+            <button type="button" onClick={() => session.goTo(heading.block)} onKeyDown={onKey(heading)} className={`flex min-h-[44px] min-w-0 flex-1 cursor-pointer items-center gap-1.5 border-0 bg-transparent p-0 text-left text-[14px] wide:min-h-[32px] ${heading.block === here ? "font-ui-bold text-murex" : "font-ui text-ink"}`}>
+              {heading.label ? <span className="shrink-0 text-ink-soft">{heading.label}</span> : null}
+              <span className="truncate">{heading.text || "(empty heading)"}</span>
+              {heading.skips ? (
+                <span title="A level is skipped above this heading" aria-label="A level is skipped above" className="flex shrink-0">
+                  <Glyph icon={Warning} size={15} colour="rgb(var(--ochre))" />
+                </span>
+              ) : null}
+            </button>
+            {heading.block === here ? (
+              <>
+                <IconButton name={`Up a level: ${heading.text}`} icon={CaretLeft} onPress={() => session.run(promoteSection(heading.block, -1))} className="w-9 rounded-button wide:w-7" />
+                <IconButton name={`Down a level: ${heading.text}`} icon={CaretRight} onPress={() => session.run(promoteSection(heading.block, 1))} className="w-9 rounded-button wide:w-7" />
+              </>
+            ) : null}
+            <div aria-label={`Move the section ${heading.text}`} role="img" onPointerDown={carry(heading)} className="flex w-9 cursor-grab touch-none items-center justify-center wide:w-7">
+              <Glyph icon={DotsSixVertical} size={16} colour={inkSoft} />
+            </div>
+          </div>
+        ))}
+        {carried ? <div className="pointer-events-none absolute inset-x-0 h-[3px] rounded-full bg-laurel" style={{ top: carried.y - 1 }} /> : null}
+      </div>
+      {headings.length > 0 ? <Text className="mt-3 font-ui text-[13px] leading-5 text-ink-soft">Drag the dots to move a section with all in it. With Alt, the arrow keys move it and change its level.</Text> : null}
+    </View>
+  )
+}

@@ -1,0 +1,20 @@
+import { View } from "react-native"
+import { PageTabs } from "../../../ui/pieces"
+import { useDesk, useSession } from "../../context"
+import { OutlinePage } from "./OutlinePage"
+import { SetsPage } from "./SetsPage"
+import { StylesPage } from "./StylesPage"
+
+const pages = [["styles", "Styles"], ["outline", "Outline"], ["sets", "Sets"]] as const
+type Page = (typeof pages)[number][0]
+
+export function StructureTray() {
+  const session = useSession()
+  const page = useDesk((s) => (s.pages.structure ?? "styles") as Page)
+  return (
+    <View>
+      <PageTabs label="Structure" pages={pages} page={page} onChoose={(next) => session.openTray("structure", next)} />
+      {page === "styles" ? <StylesPage /> : page === "outline" ? <OutlinePage /> : <SetsPage />}
+    </View>
+  )
+}

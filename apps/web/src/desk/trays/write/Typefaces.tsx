@@ -1,0 +1,127 @@
+import { useRef, useState } from "react"
+import { Pressable, Text, View } from "react-native"
+import { documentAttrs, type OwnFamily } from "@biblon/core/document"
+import { addFont, familiesInUse, firstOf, letterValue, setLetters, type Command } from "@biblon/core/editing"
+import { faceOf, families, ownFace } from "@biblon/core/layout/catalogue"
+import { api } from "../../../api"
+import { CaretDown, CaretUp, Plus } from "../../../ui/icons"
+import { Glyph } from "../../../ui/pieces"
+import { useDesk, useSession } from "../../context"
+import { useRecents } from "../../recents"
+import { trying } from "../../trying"
+import { declareFace } from "../../../ui/fontFaces"
+
+/** The face in which a family's name is shown. */
+export function sampleFace(family: string, own: OwnFamily | undefined): string {
+  return (own && ownFace(own, false, false)) ?? faceOf(family, false, false)
+}
+
+const kinds: Record<string, string> = { serif: "serif", sans: "plain sans", mono: "even widths", hand: "handwriting", eastAsian: "Chinese and Japanese", complex: "other scripts" }
+
+interface Entry {
+  name: string
+  note: string
+}
+
+function Row({ entry, current, own }: { entry: Entry; current: boolean; own: OwnFamily | undefined }) {
+  const session = useSession()
+  const used = useRecents((s) => s.used)
+  return (
+    <button
+      type="button"
+      role="option"
+      aria-selected={current}
+      aria-label={entry.name}
+      {...trying(session, setLetters("family", entry.name), () => used("typefaces", entry.name))}
+      className={`flex min-h-[44px] w-full cursor-pointer items-center justify-between gap-2 border-0 px-3 text-left wide:min-h-[36px] ${current ? "bg-murex-soft text-murex" : "bg-transparent text-ink hover:bg-murex-soft/50"}`}
+    >
+      <span className="truncate text-[17px]" style={{ fontFamily: sampleFace(entry.name, own) }}>
+        {entry.name}
+      </span>
+      <span className="shrink-0 font-ui text-[12px] text-ink-soft">{entry.note}</span>
+    </button>
+  )
+}
+
+/** Brings in font files and gives their families to the document. */
+function useFontAdding() {
+  const session = useSession()
+  const input = useRef<HTMLInputElement>(null)
+  const add = async (files: FileList | null) => {
+    for (const file of files ?? []) {
+      try {
+        const { asset, family, variant } = await api.addFont(file)
+        declareFace(`own-${asset}`)
+        const chosen: Command = (state, dispatch) => addFont(family, { [variant]: asset })(state, dispatch)
+        session.run(chosen)
+        session.run(firstOf(setLetters("family", family)))
+      } catch (error) {
+        session.store.setState({ trouble: `${file.name} was not added. ${(error as Error).message} Your document is as it was.` })
+      }
+    }
+    if (input.current) input.current.value = ""
+  }
+  return { input, add }
+}
+
+/** The chooser of typefaces: searched by typing, those of this document and the last ones first; it stays open while values are tried. */
+export function Typefaces() {
+  const session = useSession()
+  const [open, setOpen] = useState(false)
+  const [typed, setTyped] = useState("")
+  const { family, fonts, here } = useDesk(({ editor }) => ({
+    family: editor ? letterValue(editor, "family") : undefined,
+    fonts: editor ? documentAttrs(editor.doc).styles.fonts : null,
+    here: open && editor ? familiesInUse(editor.doc).join("\n") : "",
+  }))
+  const recent = useRecents((s) => s.typefaces)
+  const { input, add } = useFontAdding()
+  const all: Entry[] = [
+    ...Object.keys(fonts ?? {}).map((name) => ({ name, note: "your own" })),
+    ...families.map(({ name, matches, kind }) => ({ name, note: matches ? `as wide as ${matches}` : (kinds[kind] ?? "") })),
+  ]
+  const known = new Map(all.map((entry) => [entry.name, entry]))
+  const wanted = typed.trim().toLowerCase()
+  const matching = all.filter(({ name, note }) => `${name} ${note}`.toLowerCase().includes(wanted))
+  const pick = (names: readonly string[]) => names.flatMap((name) => known.get(name) ?? [])
+  const groups: [title: string, entries: Entry[]][] = wanted ? [["Found", matching]] : [["In this document", pick(here.split("\n"))], ["Used last", pick(recent.filter((name) => !here.split("\n").includes(name)))], ["All", all]]
+  return (
+    <>
+      <Pressable
+        accessibilityRole="button"
+        aria-label={`Typeface: ${family ?? "several"}`}
+        aria-expanded={open}
+        onPress={() => setOpen(!open)}
+        className="h-11 flex-[3] flex-row items-center justify-between rounded-button border border-line bg-raised px-3 wide:h-9"
+      >
+        <Text numberOfLines={1} className="flex-1 text-[17px] text-ink" style={{ fontFamily: family ? sampleFace(family, fonts?.[family]) : undefined }}>
+          {family ?? "Several"}
+        </Text>
+        <Glyph icon={open ? CaretUp : CaretDown} size={16} />
+      </Pressable>
+      {open ? (
+        <View className="order-last w-full overflow-hidden rounded-button border border-line bg-raised">
+          <input aria-label="Find a typeface" placeholder="Find a typeface" value={typed} onChange={(event) => setTyped(event.target.value)} className="h-11 w-full border-0 border-b border-line bg-transparent px-3 font-ui text-[15px] text-ink wide:h-9" />
+          <div role="listbox" aria-label="Typefaces" className="max-h-[340px] overflow-y-auto" onPointerLeave={() => session.trial.show(null)}>
+            {groups
+              .filter(([, entries]) => entries.length > 0)
+              .map(([title, entries]) => (
+                <div key={title} role="group" aria-label={title}>
+                  <div className="px-3 pb-1 pt-2 font-ui text-[12px] text-ink-soft">{title}</div>
+                  {entries.map((entry) => (
+                    <Row key={entry.name} entry={entry} current={entry.name === family} own={fonts?.[entry.name]} />
+                  ))}
+                </div>
+              ))}
+            {groups.every(([, entries]) => entries.length === 0) ? <div className="p-3 font-ui text-[14px] text-ink-soft">No typeface of that name. A font file of your own can be added below.</div> : null}
+          </div>
+          <Pressable accessibilityRole="button" onPress={() => input.current?.click()} className="h-11 flex-row items-center gap-2 border-t border-line px-3 hover:bg-murex-soft/50 wide:h-9">
+            <Glyph icon={Plus} size={16} />
+            <Text className="font-ui text-[14px] text-ink">Add a font file</Text>
+          </Pressable>
+          <input ref={input} type="file" accept=".ttf,.otf" multiple aria-label="Font file" onChange={(event) => void add(event.target.files)} className="hidden" />
+        </View>
+      ) : null}
+    </>
+  )
+}

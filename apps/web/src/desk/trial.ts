@@ -1,0 +1,51 @@
+/**
+ * Values tried on the text while a pointer is on them. The layout gets the steps of the change and, when
+ * the pointer leaves, those that take it back; the document, its history and the server hear nothing.
+ */
+import type { EditorState } from "prosemirror-state"
+import type { Command } from "@biblon/core/editing"
+import { stepJson } from "../live/stepJson"
+
+/** A pointer that only passes over a value tries nothing, in milliseconds. */
+const passing = 70
+
+export interface TrialTarget {
+  editor(): EditorState | null
+  /** Lays steps out that are no part of the document. */
+  layOut(steps: unknown[]): void
+}
+
+export class Trial {
+  private back: unknown[] | null = null
+  private waiting: ReturnType<typeof setTimeout> | undefined
+
+  constructor(private readonly target: TrialTarget) {}
+
+  /** Shows what a command would come to; null shows the document as it is. Commands that change lengths are not tried. */
+  show(command: Command | null, at: "once" | "afterPassing" = "afterPassing"): void {
+    clearTimeout(this.waiting)
+    if (command === null) return this.end()
+    if (at === "once") return this.begin(command)
+    this.waiting = setTimeout(() => this.begin(command), passing)
+  }
+
+  private begin(command: Command): void {
+    this.end()
+    const editor = this.target.editor()
+    if (!editor) return
+    command(editor, (tr) => {
+      if (!tr.docChanged || tr.doc.content.size !== editor.doc.content.size) return
+      this.back = tr.steps.map((step, i) => stepJson(step.invert(tr.docs[i] ?? editor.doc))).reverse()
+      this.target.layOut(tr.steps.map(stepJson))
+    })
+  }
+
+  /** To be called before the document changes. */
+  end(): void {
+    clearTimeout(this.waiting)
+    if (!this.back) return
+    const { back } = this
+    this.back = null
+    this.target.layOut(back)
+  }
+}

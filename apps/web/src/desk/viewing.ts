@@ -1,0 +1,147 @@
+/** How the sheets of a document are looked at: flow, sheets or reading, how large, and what is kept of that on this device. */
+import type { LayoutSpec } from "@biblon/core/layout"
+import { keep, readKept } from "../kept"
+import type { DeskStore, ViewMode } from "./store"
+import { fitted, fullSize, scales, type Fit } from "./view/fitting"
+import type { SheetView } from "./view/sheetView"
+import type { StackOptions } from "./view/stack"
+
+/** Space beside the text in flow view, and the widest line that reads well, in CSS pixels. */
+const flowMargin = 22
+const flowWidest = 760
+
+const preferenceOf = (id: string) => `view-${id}`
+
+export interface ViewingTarget {
+  view(): SheetView | null
+  /** Size of a sheet in points. */
+  sheet(): { width: number; height: number }
+  /** Asks for a layout of another kind. Returns whether one is shown now. */
+  setSpec(spec: LayoutSpec): void
+  hasLayout(): boolean
+  /** Keeps the caret in sight if it was. */
+  keepCaretSeen(): void
+  /** Before what is written can no longer be changed: puts the keyboard away. */
+  blur(): void
+}
+
+export class Viewing {
+  /** How the sheets fit the window; null where a scale was chosen. */
+  private fit: Fit | null = "width"
+  private spec: LayoutSpec | null = null
+  private modeBefore: ViewMode = "sheets"
+
+  constructor(
+    private readonly id: string,
+    private readonly store: DeskStore,
+    private readonly target: ViewingTarget,
+  ) {
+    this.readPreference()
+  }
+
+  get currentSpec(): LayoutSpec {
+    return this.spec ?? { mode: "sheets" }
+  }
+
+  /** How this document was looked at last, on this device. */
+  private readPreference(): void {
+    const kept = readKept(preferenceOf(this.id)) as { mode: ViewMode; fit: Fit | null; scale: number } | null
+    if (!kept || (kept.mode !== "flow" && kept.mode !== "sheets")) return
+    this.fit = kept.fit === null || kept.fit === "sheet" || kept.fit === "pair" ? kept.fit : "width"
+    this.store.setState({ mode: kept.mode, ...(this.fit === null && Number.isFinite(kept.scale) ? { scale: kept.scale } : {}) })
+  }
+
+  private keepPreference(): void {
+    const { mode, scale } = this.store.getState()
+    if (mode !== "reading") keep(preferenceOf(this.id), { mode, fit: this.fit, scale })
+  }
+
+  stackOptions(host: HTMLElement): StackOptions {
+    const { mode, scale, columns } = this.store.getState()
+    return { scale, flow: mode === "flow", width: host.clientWidth, columns: mode === "flow" ? 1 : columns, rowHeight: mode === "reading" ? host.clientHeight : null }
+  }
+
+  private specFor(width: number): LayoutSpec {
+    const { mode, scale } = this.store.getState()
+    if (mode !== "flow") return { mode: "sheets" }
+    const points = Math.floor(Math.min(width, flowWidest) / scale)
+    return { mode: "flow", width: points, margin: flowMargin / scale }
+  }
+
+  /** Fits scale and spec to the room there is; the place being read stays. */
+  arrange(): void {
+    const view = this.target.view()
+    if (!view) return
+    const { clientWidth: width, clientHeight: height } = view.host
+    if (width === 0) return
+    if (this.fit !== null) this.store.setState(fitted({ mode: this.store.getState().mode, fit: this.fit, room: { width, height }, sheet: this.target.sheet() }))
+    const spec = this.specFor(width)
+    const changed = JSON.stringify(spec) !== JSON.stringify(this.spec)
+    this.spec = spec
+    view.setOptions(this.stackOptions(view.host), changed && this.target.hasLayout())
+    if (changed) this.target.setSpec(spec)
+    else this.target.keepCaretSeen()
+  }
+
+  setMode(mode: ViewMode): void {
+    this.store.setState({ mode })
+    this.fit = "width"
+    this.keepPreference()
+    this.arrange()
+  }
+
+  /** Scale in CSS pixels for a point. */
+  zoom(scale: number): void {
+    this.fit = null
+    this.store.setState({ scale: Math.min(scales.most, Math.max(scales.least, scale)) })
+    this.keepPreference()
+    this.arrange()
+  }
+
+  /** Lets the sheets fit the window, and go on fitting it. */
+  fitTo(fit: Fit): void {
+    if (this.store.getState().mode !== "sheets") this.store.setState({ mode: "sheets" })
+    this.fit = fit
+    this.keepPreference()
+    this.arrange()
+  }
+
+  toggleSigns(): void {
+    const signs = !this.store.getState().signs
+    this.store.setState({ signs })
+    this.target.view()?.showSigns(signs)
+  }
+
+  toggleRuler(): void {
+    const ruler = !this.store.getState().ruler
+    keep("ruler", ruler)
+    this.store.setState({ ruler })
+  }
+
+  /** Sheets to be turned, whole, where nothing can be changed by accident. */
+  startReading(): void {
+    const { mode } = this.store.getState()
+    if (mode === "reading") return
+    this.modeBefore = mode
+    this.target.blur()
+    this.store.setState({ tray: null, mode: "reading" })
+    this.fit = "width"
+    this.arrange()
+  }
+
+  leaveReading(): void {
+    if (this.store.getState().mode !== "reading") return
+    this.store.setState({ mode: this.modeBefore })
+    this.readPreference()
+    this.arrange()
+  }
+
+  turn(rows: number): void {
+    this.target.view()?.turn(rows)
+  }
+}
+
+/** How a desk is looked at before anything is known of its document. */
+export function firstView(): { mode: ViewMode; scale: number } {
+  return { mode: window.innerWidth < 1000 ? "flow" : "sheets", scale: fullSize }
+}
