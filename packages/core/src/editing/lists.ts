@@ -44,7 +44,10 @@ const sameRun = (a: ListPlace | null | undefined, b: ListPlace) => a?.definition
 function siblings(doc: Node, item: Item): Item[] {
   const { place } = item
   if (!place) return [item]
-  const belongs = (other: Item | null): other is Item => other?.place != null && (sameRun(other.place, place) || other.place.level > place.level) && other.place.level >= place.level
+  const belongs = (other: Item | null): other is Item => {
+    const own = other?.place
+    return own !== undefined && own !== null && own.level >= place.level && (sameRun(own, place) || own.level > place.level)
+  }
   const found = [item]
   for (let block = item.block - 1, other = itemAt(doc, block); block >= 0 && belongs(other); other = itemAt(doc, --block)) found.unshift(other)
   for (let block = item.block + 1, other = itemAt(doc, block); belongs(other); other = itemAt(doc, ++block)) found.push(other)

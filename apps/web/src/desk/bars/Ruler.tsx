@@ -118,7 +118,7 @@ function PegHandle({ peg, geometry, tall }: { peg: Peg; geometry: Geometry; tall
       className="absolute top-0 flex h-full cursor-ew-resize touch-none items-center justify-center"
       style={{ left: x - (tall ? 16 : 10), width: tall ? 32 : 20, zIndex: peg.shape === "first" ? 2 : 1 }}
     >
-      <svg width={18} height={tall ? 40 : 26} viewBox="0 0 18 26" aria-hidden className="overflow-visible">
+      <svg width={18} height={26} viewBox="0 0 18 26" aria-hidden className="overflow-visible">
         <PegShape peg={peg} />
       </svg>
     </div>
@@ -160,7 +160,7 @@ function Scale({ geometry, unit, shown }: { geometry: Geometry; unit: Unit; show
     } else marks.push(<rect key={n} x={x - 0.5} y={n % 2 === 0 ? 10 : 12} width="1" height={n % 2 === 0 ? 7 : 3} fill="rgb(var(--line))" />)
   }
   return (
-    <svg aria-hidden className="pointer-events-none absolute inset-0 h-full w-full">
+    <svg aria-hidden className="pointer-events-none absolute inset-x-0 top-1/2 h-[26px] w-full -translate-y-1/2">
       <rect x={left} y="3" width={Math.max(0, width * scale)} height="20" rx="4" fill="rgb(var(--raised))" />
       {marks}
     </svg>
@@ -194,7 +194,7 @@ export function Ruler({ compact }: { compact?: boolean }) {
     if (distance > 0 && distance < width) session.run(placeTab({ position: Math.round(distance / snap) * snap, align: "left", leader: "none" }))
   }
   return (
-    <div ref={bar} role="group" aria-label="Ruler" title="Click to put a tab stop" onPointerDown={addTab} className={`relative w-full shrink-0 overflow-hidden ${compact ? "h-12 rounded-button border border-line bg-surface" : "h-[27px] border-b border-line bg-desk"}`}>
+    <div ref={bar} role="group" aria-label="Ruler" title="Click to put a tab stop" onPointerDown={addTab} className={`relative w-full shrink-0 overflow-hidden ${compact ? "h-11 rounded-button border border-line bg-surface" : "h-[27px] border-b border-line bg-desk"}`}>
       {geometry ? (
         <>
           <Scale geometry={geometry} unit={unit} shown={room} />

@@ -47,7 +47,13 @@ function Saying({ entry, saying, wins }: { entry: TrailEntry; saying: TrailSayin
       <View className="min-h-[36px] flex-row items-center gap-1">
         <View className="flex-1">
           <Text className={`font-ui text-[13px] ${wins ? "text-ink" : "text-ink-soft line-through"}`}>{words}</Text>
-          <Text className="font-ui text-[12px] text-ink-soft">{`${sourceWords(saying)}${wins ? "" : ", overruled"}`}</Text>
+          {source.kind === "style" || source.kind === "letterStyle" ? (
+            <Pressable accessibilityRole="link" onPress={() => session.openTray("structure", `styles/${source.key}`)}>
+              <Text className="font-ui text-[12px] text-ink-soft underline">{`${sourceWords(saying)}${wins ? "" : ", overruled"}`}</Text>
+            </Pressable>
+          ) : (
+            <Text className="font-ui text-[12px] text-ink-soft">{`${sourceWords(saying)}${wins ? "" : ", overruled"}`}</Text>
+          )}
         </View>
         {own ? <IconButton name={`Change ${nameOf(subject).toLowerCase()} in: ${sourceWords(saying)}`} icon={PencilSimpleLine} onPress={() => setEditing(!editing)} className="h-9 w-9 rounded-button" /> : null}
         {own ? <IconButton name={`Remove ${nameOf(subject).toLowerCase()} from: ${sourceWords(saying)}`} icon={X} onPress={remove} className="h-9 w-9 rounded-button" /> : null}
@@ -100,7 +106,7 @@ function Span({ span, text, start }: { span: DirectSpan; text: string; start: nu
 
 /** Where each piece lies along the text, as bars. */
 function Bars({ spans, length }: { spans: readonly DirectSpan[]; length: number }) {
-  if (length === 0) return null
+  if (length === 0 || spans.length === 0) return null
   return (
     <svg aria-hidden viewBox={`0 0 100 ${spans.length * 4 + 3}`} preserveAspectRatio="none" className="mb-1 block w-full" style={{ height: spans.length * 5 + 4 }}>
       <rect x="0" y="0" width="100" height="1.5" fill="rgb(var(--line))" />

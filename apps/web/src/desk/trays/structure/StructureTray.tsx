@@ -10,7 +10,7 @@ type Page = (typeof pages)[number][0]
 
 export function StructureTray() {
   const session = useSession()
-  const page = useDesk((s) => (s.pages.structure ?? "styles") as Page)
+  const page = useDesk((s) => (s.pages.structure?.split("/")[0] ?? "styles") as Page)
   return (
     <View>
       <PageTabs label="Structure" pages={pages} page={page} onChoose={(next) => session.openTray("structure", next)} />

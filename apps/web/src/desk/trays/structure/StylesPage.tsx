@@ -1,10 +1,9 @@
 import { useState } from "react"
 import { Pressable, Text, View } from "react-native"
 import { bodyOf, documentAttrs, letterStyleFormat, styleLook, type Style, type StyleSheet } from "@biblon/core/document"
-import { differsFromStyle, letterStyleValue, newStyle, setLetterStyle, setStyle, styleValue, stylesInUse } from "@biblon/core/editing"
-import { ToolButton } from "../../../commands/ToolButton"
+import { differsFromStyle, letterStyleValue, newStyle, setLetterStyle, setStyle, styleValue, stylesInUse, updateStyle } from "@biblon/core/editing"
 import { PencilSimpleLine } from "../../../ui/icons"
-import { IconButton, SectionTitle, Segment, Segments } from "../../../ui/pieces"
+import { IconButton, SectionTitle, Segment, Segments, WordButton } from "../../../ui/pieces"
 import { useDesk, useSession } from "../../context"
 import { trying } from "../../trying"
 import { sampleFace } from "../write/Typefaces"
@@ -19,9 +18,7 @@ function Sample({ id, style, sheet, on }: { id: string; style: Style; sheet: Sty
     <span
       className={`min-w-0 flex-1 truncate ${on ? "text-murex" : ""}`}
       style={{
-        fontFamily: sampleFace(letters.family, sheet.fonts[letters.family]),
-        fontWeight: letters.bold ? 700 : 400,
-        fontStyle: letters.italic ? "italic" : "normal",
+        fontFamily: sampleFace(letters.family, sheet.fonts[letters.family], letters.bold, letters.italic),
         fontSize: Math.min(largestSample, letters.size * 1.2),
         ...(letters.caps === "small" ? { fontVariantCaps: "small-caps" } : letters.caps === "all" ? { textTransform: "uppercase" } : {}),
         textDecorationLine: letters.underline === "none" ? "none" : "underline",
@@ -85,13 +82,15 @@ function NewStyle() {
 
 export function StylesPage() {
   const session = useSession()
-  const [editing, setEditing] = useState<string | null>(null)
+  const editing = useDesk((s) => s.pages.structure?.split("/")[1] ?? null)
+  const setEditing = (key: string | null) => session.openTray("structure", key === null ? "styles" : `styles/${key}`)
   const [all, setAll] = useState(false)
-  const { sheet, current, letters, differs, body } = useDesk(({ editor }) => ({
+  const { sheet, current, letters, differs, updates, body } = useDesk(({ editor }) => ({
     sheet: editor ? documentAttrs(editor.doc).styles : null,
     current: editor ? styleValue(editor) : undefined,
     letters: editor ? letterStyleValue(editor) : null,
     differs: editor !== null && differsFromStyle(editor),
+    updates: editor !== null && updateStyle(editor),
     body: editor ? bodyOf(editor.doc) : null,
   }))
   const used = session.now && body ? stylesInUse(session.now.doc) : new Set<string>()
@@ -111,12 +110,14 @@ export function StylesPage() {
       })
   return (
     <View>
-      <View className="mt-3">
-        <Segments label="This style">
-          {["update-style", "reset-style", "tray-trail"].map((id, i) => (
-            <ToolButton key={id} id={id} className={`h-11 flex-1 wide:h-9 ${i === 0 ? "" : "border-l border-line"}`} />
-          ))}
-        </Segments>
+      <View className="mt-3 gap-2">
+        <View className="flex-row">
+          <WordButton label="Make the style look like this" disabled={!updates} onPress={() => session.runTool("update-style")} />
+        </View>
+        <View className="flex-row gap-2">
+          <WordButton label="Back to the style" disabled={!differs} onPress={() => session.runTool("reset-style")} />
+          <WordButton label="Trail" onPress={() => session.openTray("trail")} />
+        </View>
       </View>
       <NewStyle />
       <SectionTitle>Paragraphs</SectionTitle>

@@ -7,18 +7,11 @@ import { Choice, Fold, LengthField, NumberField, SectionTitle, Segments, Switch,
 import { useDesk, useSession } from "../../context"
 import { trying } from "../../trying"
 
-/** What the first levels of a definition look like, in three lines. */
-function Sample({ definition }: { definition: ListDefinition }) {
-  return (
-    <span aria-hidden className="flex flex-col items-start" style={{ fontFamily: `${faceOf("Literata", false, false)}, NotoSansSymbols2-regular, NotoSansMath-regular, NotoSans-regular` }}>
-      {definition.levels.slice(0, 3).map((level, depth) => (
-        <span key={depth} className="flex items-center gap-1.5 text-[12px] leading-[17px]" style={{ paddingLeft: depth * 9 }}>
-          <span>{level.kind === "check" ? (depth === 1 ? "☑" : "☐") : level.kind === "mark" ? level.format : firstNumber(definition, depth)}</span>
-          <span className="h-[2px] w-7 rounded-full bg-line" />
-        </span>
-      ))}
-    </span>
-  )
+const sampleFaces = `${faceOf("Literata", false, false)}, NotoSansSymbols2-regular, NotoSansMath-regular, NotoSans-regular`
+
+/** What stands before the items of the first levels. */
+function sampleOf(definition: ListDefinition): string[] {
+  return definition.levels.slice(0, 3).map((level, depth) => (level.kind === "check" ? (depth === 1 ? "☑" : "☐") : level.kind === "mark" ? level.format : firstNumber(definition, depth)))
 }
 
 const firsts: Record<ListLevel["numbering"], string> = { decimal: "1", zero: "01", lowerLetter: "a", upperLetter: "A", lowerRoman: "i", upperRoman: "I" }
@@ -38,9 +31,12 @@ function Definition({ id, definition, on }: { id: string; definition: ListDefini
       aria-pressed={on}
       title={definition.name}
       {...trying(session, toggleList(id))}
-      className={`flex h-[68px] cursor-pointer items-center justify-center rounded-button border ${on ? "border-murex bg-murex-soft text-murex" : "border-line bg-raised text-ink hover:bg-murex-soft/50"}`}
+      className={`flex h-11 cursor-pointer items-center gap-4 rounded-button border px-3 text-[15px] ${on ? "border-murex bg-murex-soft text-murex" : "border-line bg-raised text-ink hover:bg-murex-soft/50"}`}
+      style={{ fontFamily: sampleFaces }}
     >
-      <Sample definition={definition} />
+      {sampleOf(definition).map((sample, depth) => (
+        <span key={depth}>{sample}</span>
+      ))}
     </button>
   )
 }
@@ -118,7 +114,7 @@ export function ListPage() {
   return (
     <View>
       <SectionTitle>{place ? `List${label ? `: ${label}` : ""}` : "Make a list"}</SectionTitle>
-      <div role="group" aria-label="Lists" className="grid grid-cols-4 gap-2">
+      <div role="group" aria-label="Lists" className="grid grid-cols-2 gap-2">
         {all.map(([id, entry]) => (
           <Definition key={id} id={id} definition={entry} on={place?.definition === id} />
         ))}

@@ -119,7 +119,7 @@ function DropCaps() {
   const options = [["", "That of the text"] as const, ...named.map((name) => [name, name] as const), ...(own && !named.includes(own) ? [[own, own] as const] : [])]
   return (
     <Fold title="Drop cap and line across">
-      <Switch label="Drop cap" on={cap != null} mixed={cap === undefined} onChange={(on) => session.run(setDropCap(on ? { lines: 3, distance: 6, family: null } : null))} />
+      <Switch label="Drop cap" on={Boolean(cap)} mixed={cap === undefined} onChange={(on) => session.run(setDropCap(on ? { lines: 3, distance: 6, family: null } : null))} />
       {cap ? (
         <>
           <View className="flex-row gap-2">
@@ -174,7 +174,9 @@ export function ParagraphPage() {
         <Length label="Space before" property="spaceBefore" />
         <Length label="Space after" property="spaceAfter" />
       </View>
-      <Flag label="Space between paragraphs of one style" property="spaceAlike" />
+      <View className="mt-2">
+        <Flag label="Space between paragraphs of one style" property="spaceAlike" />
+      </View>
       <Fold title="Indents and tab stops">
         <Ruler compact />
         <View className="flex-row gap-3">
@@ -183,7 +185,7 @@ export function ParagraphPage() {
         </View>
         <View className="flex-row gap-3">
           <Length label="First line" property="indentFirst" min={-400} max={400} />
-          <View className="flex-1 justify-end">
+          <View className="flex-1 flex-row items-end">
             <WordButton label="Hanging" onPress={() => session.runTool("hanging")} />
           </View>
         </View>

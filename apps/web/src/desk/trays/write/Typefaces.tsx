@@ -12,8 +12,8 @@ import { trying } from "../../trying"
 import { declareFace } from "../../../ui/fontFaces"
 
 /** The face in which a family's name is shown. */
-export function sampleFace(family: string, own: OwnFamily | undefined): string {
-  return (own && ownFace(own, false, false)) ?? faceOf(family, false, false)
+export function sampleFace(family: string, own: OwnFamily | undefined, bold = false, italic = false): string {
+  return (own && ownFace(own, bold, italic)) ?? faceOf(family, bold, italic)
 }
 
 const kinds: Record<string, string> = { serif: "serif", sans: "plain sans", mono: "even widths", hand: "handwriting", eastAsian: "Chinese and Japanese", complex: "other scripts" }
