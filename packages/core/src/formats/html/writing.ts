@@ -112,7 +112,8 @@ class Lists {
   item(paragraph: Node, place: ListPlace): string {
     const run = `${place.definition} ${place.run}`
     let html = ""
-    while (this.open.length > place.level + 1 || (this.open.length > 0 && this.open.at(-1)?.run !== run)) html += this.end()
+    // A deeper list of another kind stands in the item above it.
+    while (this.open.length > place.level + 1 || (this.open.length === place.level + 1 && this.open.at(-1)?.run !== run)) html += this.end()
     if (this.open.length === place.level + 1) html += "</li>"
     while (this.open.length < place.level + 1) {
       const { tag, open } = listTag(this.styles, { ...place, level: this.open.length })
