@@ -71,6 +71,14 @@ export class DeskPage {
     return this.page.getByTestId("saving")
   }
 
+  /** Opens a tray of the bench at one of its pages. */
+  async openPage(stage: string, name: string): Promise<Locator> {
+    const button = this.page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: stage, exact: true })
+    if ((await button.getAttribute("aria-expanded")) !== "true") await button.click()
+    await this.page.getByRole("tab", { name, exact: true }).click()
+    return this.page.getByRole("region", { name: stage, exact: true })
+  }
+
   async type(text: string): Promise<void> {
     await this.page.keyboard.type(text)
   }

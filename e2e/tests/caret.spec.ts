@@ -33,7 +33,7 @@ async function caretErrors(desk: DeskPage, steps: number): Promise<number[]> {
 for (const zoom of [1, 1.15 ** 3, 1.15 ** -3])
   test(`the caret stands where the glyphs are, in justified text of several faces, at ${Math.round(zoom * 100)} % of the fitted size`, async ({ desk, page }) => {
     await desk.blank()
-    await page.getByRole("button", { name: "Write" }).click()
+    await desk.openPage("Write", "Paragraph")
     await page.getByRole("button", { name: "Justify" }).click()
     await desk.type("AVATAR To We office efficient flow naïve Привет ")
     await desk.press("Control+b")

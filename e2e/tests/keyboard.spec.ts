@@ -19,7 +19,7 @@ test("with the keyboard alone: from the shelf to a shaped document and back", as
   await page.keyboard.press("Control+k")
   await page.keyboard.type("styles")
   await page.keyboard.press("Enter")
-  const option = page.getByRole("option", { name: "Title", exact: true })
+  const option = page.getByRole("button", { name: "Title", exact: true })
   await expect(option).toBeVisible()
   await option.focus()
   expect(await option.evaluate((o) => getComputedStyle(o).outlineStyle)).not.toBe("none")

@@ -170,6 +170,13 @@ describe("keys in a list", () => {
     expect(read(after(stateOf([item("one"), item("two")], [0, 1], [1, 1]), tabKey).doc)).toEqual(["a) one", "b) two"])
   })
 
+  test("an item that comes up a level goes on with the list that is there", () => {
+    const doc = [item("one"), item("x", { definition: "marks", run: "m", level: 1 }), item("y", { definition: "marks", run: "m", level: 1 })]
+    const up = after(stateOf(doc, [2, 0]), stepLevel(-1))
+    expect(read(up.doc)).toEqual(["1. one", "– x", "2. y"])
+    expect(read(after(up, stepLevel(1)).doc)).toEqual(["1. one", "– x", "– y"])
+  })
+
   test("Backspace at the start takes the mark away, then joins", () => {
     const plain = after(stateOf([item("one"), item("two")], [1, 0]), backspace)
     expect(read(plain.doc)).toEqual(["1. one", "– two"])

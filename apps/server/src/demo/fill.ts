@@ -1,5 +1,6 @@
 import { defaultSetup, defaultStyles, document, MM, type StyleSheet } from "@biblon/core/document"
 import type { DocumentStore } from "../store/documents"
+import { notice, record, report } from "./shaped"
 import { readDemo } from "./writing"
 
 const day = 24 * 60 * 60 * 1000
@@ -15,6 +16,9 @@ function styles(body: StyleSheet["styles"][string]["paragraph"], family?: string
 }
 
 const demo = () => [
+  { name: "Notice for the slipway", ago: 3, doc: document(notice.blocks(), { styles: notice.styles, properties: { title: "The ferry runs", author: "Imre Fallow" } }) },
+  { name: "Risk report", ago: 4, doc: document(report.blocks(), { styles: report.styles, properties: { title: "Risks of the trial season", author: "Nell Caddow" } }) },
+  { name: "Record of a ferry hand", ago: 5, doc: document(record.blocks(), { styles: record.styles, properties: { title: "Nell Caddow", author: "Nell Caddow" } }) },
   {
     name: "Tides and timetables",
     ago: 1,

@@ -4,7 +4,7 @@
  * what was typed.
  */
 import type { EditorState } from "prosemirror-state"
-import { blockText, documentAttrs, letterLook, marks, paragraphLook } from "../document"
+import { blockText, documentAttrs, letterLook, listPlace, marks, paragraphLook } from "../document"
 import type { Command } from "./command"
 import { named, quoted } from "./history"
 import { readAddress } from "./links"
@@ -118,7 +118,9 @@ export function correct(settings: CorrectionSettings): Command {
     const { styles } = documentAttrs(state.doc)
     const { language } = letterLook(styles, paragraphLook(styles, $head.parent).letters, typing)
     const found = correctionOf(text, language, settings)
-    if (found) {
+    // Items of a list often go on in the sentence that leads to it.
+    const inList = listPlace(styles, $head.parent) !== null
+    if (found && !(found.kind === "sentences" && inList && text.slice(0, found.from).trim() === "")) {
       dispatch?.(named(state.tr.insertText(found.insert, $head.start() + found.from, $head.pos), `Corrected to ${quoted(found.insert)}`).setMeta("correction", true))
       return true
     }

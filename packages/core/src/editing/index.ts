@@ -1,3 +1,4 @@
+export * from "./bringing"
 export * from "./command"
 export * from "./corrections"
 export * from "./difference"

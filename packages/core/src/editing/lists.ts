@@ -95,7 +95,17 @@ function neighbourRun(doc: Node, items: readonly Item[], definition: string): st
   return near.find((item) => item?.place?.definition === definition && item.place.run !== "")?.place?.run ?? null
 }
 
-/** Moves the selected items a level deeper or up. */
+/** The item at a level that one coming there follows: so bullets inside numbers become numbers again further up. */
+function peerAbove(doc: Node, block: number, level: number): ListPlace | null {
+  for (let above = block - 1; above >= 0; above--) {
+    const place = itemAt(doc, above)?.place
+    if (!place || place.level < level) return null
+    if (place.level === level) return place
+  }
+  return null
+}
+
+/** Moves the selected items a level deeper or up. At their new level they go on with the list that is there. */
 export function stepLevel(direction: -1 | 1): Command {
   return (state, dispatch) => {
     const items = selectedItems(state).filter(({ place }) => place !== null && place.level + direction >= 0 && place.level + direction <= 8)
@@ -104,7 +114,9 @@ export function stepLevel(direction: -1 | 1): Command {
     const { tr } = state
     for (const item of items) {
       const { start: _start, ...place } = item.place as ListPlace
-      setPlace(tr, item, { ...place, level: place.level + direction })
+      const level = place.level + direction
+      const { definition, run } = peerAbove(tr.doc, item.block, level) ?? place
+      setPlace(tr, item, { ...place, definition, run, level })
     }
     dispatch(named(tr.setStoredMarks(state.storedMarks), `${direction > 0 ? "Deeper" : "Up a level"}${onParagraphs(state)}`))
     return true

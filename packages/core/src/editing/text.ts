@@ -1,8 +1,9 @@
 /** Typing, deleting, dividing and joining paragraphs. */
-import { Fragment, Slice, type Mark, type ResolvedPos } from "prosemirror-model"
+import { Fragment, Slice, type Mark, type Node, type ResolvedPos } from "prosemirror-model"
 import { Selection, TextSelection, type EditorState, type Transaction } from "prosemirror-state"
 import { canJoin } from "prosemirror-transform"
-import { blockText, documentAttrs, fieldText, nodes, paragraphAttrs, schema, styleOf, withTypedLists } from "../document"
+import { blockAt, blockText, documentAttrs, fieldText, labelsOf, nodes, paragraphAttrs, schema, styleOf, withTypedLists } from "../document"
+import { bring, type Brought } from "./bringing"
 import type { Command } from "./command"
 import { joining, named, quoted } from "./history"
 import { formatOf, marksOf } from "./letters"
@@ -41,7 +42,10 @@ export function insertText(text: string, from?: number, to?: number): Command {
     } else {
       const attrs = state.doc.resolve(start).parent.attrs
       const paragraphs = withTypedLists(lines.map((line) => nodes.paragraph.create(attrs, line ? schema.text(line, marks) : null)))
-      tr.replace(start, end, new Slice(Fragment.from(paragraphs), 1, 1))
+      const $start = state.doc.resolve(start)
+      // In an empty paragraph there is nothing that the first of them could join.
+      if (start === end && $start.parent.content.size === 0) tr.replaceWith($start.before(), $start.after(), paragraphs)
+      else tr.replace(start, end, new Slice(Fragment.from(paragraphs), 1, 1))
     }
     const caret = tr.mapping.map(end)
     tr.setSelection(TextSelection.near(tr.doc.resolve(caret), -1))
@@ -197,12 +201,12 @@ export function selectedSlice(state: EditorState): Slice {
 }
 
 /** Puts copied content in place of the selection, under its own look. */
-export function pasteSlice(slice: Slice, name = "Pasted"): Command {
+export function pasteSlice(slice: Slice, name = "Pasted", brought: Brought | null = null): Command {
   return (state, dispatch) => {
     if (slice.size === 0) return false
     if (!dispatch) return true
     const { $from, $to } = state.selection
-    const tr = state.tr
+    const tr = brought ? bring(state.tr, brought) : state.tr
     // Paragraphs that land in an empty one keep their style: there is nothing that they could join.
     if (slice.content.childCount > 1 && $from.sameParent($to) && $from.parent.content.size === 0) {
       tr.replaceWith($from.before(), $from.after(), slice.content)
@@ -239,9 +243,20 @@ export function dragSelection(to: number, copies: boolean): Command {
 
 /** The selected text, paragraphs divided by a line feed. */
 export function selectedText(state: EditorState): string {
-  const { from, to } = state.selection
+  const { from, to, $from, $to } = state.selection
   const { language } = documentAttrs(state.doc).styles.defaults.letters
-  return state.doc.textBetween(from, to, "\n", (leaf) => (leaf.type === nodes.field ? fieldText(leaf, language) : (leaf.type.spec.leafText?.(leaf) ?? "")))
+  const shown = (leaf: Node) => (leaf.type === nodes.field ? fieldText(leaf, language) : (leaf.type.spec.leafText?.(leaf) ?? ""))
+  if ($from.sameParent($to)) return state.doc.textBetween(from, to, "\n", shown)
+  // Over several paragraphs, items of lists bring their marks.
+  const labels = labelsOf(state.doc)
+  const lines: string[] = []
+  state.doc.nodesBetween(from, to, (node, pos) => {
+    if (!node.isTextblock) return true
+    const label = pos >= from ? (labels[blockAt(state.doc, pos)] ?? null) : null
+    lines.push(`${label ? `${label} ` : ""}${node.textBetween(Math.max(0, from - pos - 1), Math.min(node.content.size, to - pos - 1), "\n", shown)}`)
+    return false
+  })
+  return lines.join("\n")
 }
 
 export const selectAll: Command = (state, dispatch) => {

@@ -20,6 +20,9 @@ interface Geometry {
   /** Width of the column in points. */
   width: number
   rtl: boolean
+  /** Pixels between which there are numbers: the edges of the sheet. */
+  from: number
+  to: number
 }
 
 interface Peg {
@@ -115,10 +118,11 @@ function PegHandle({ peg, geometry, tall }: { peg: Peg; geometry: Geometry; tall
       title={`${peg.label}: ${inUnit(distance, unit)} ${unit}`}
       onPointerDown={onDown}
       onKeyDown={onKey}
-      className="absolute top-0 flex h-full cursor-ew-resize touch-none items-center justify-center"
+      // The pin of the first line has the upper half, so that it and the post below it can each be taken.
+      className={`absolute top-0 cursor-ew-resize touch-none ${peg.shape === "first" ? "h-1/2" : "h-full"}`}
       style={{ left: x - (tall ? 16 : 10), width: tall ? 32 : 20, zIndex: peg.shape === "first" ? 2 : 1 }}
     >
-      <svg width={18} height={26} viewBox="0 0 18 26" aria-hidden className="overflow-visible">
+      <svg width={18} height={26} viewBox="0 0 18 26" aria-hidden className="pointer-events-none absolute left-1/2 -translate-x-1/2 overflow-visible" style={{ top: tall ? 19 : 0 }}>
         <PegShape peg={peg} />
       </svg>
     </div>
@@ -141,13 +145,13 @@ function usePegs(): Peg[] {
   return pegs
 }
 
-function Scale({ geometry, unit, shown }: { geometry: Geometry; unit: Unit; shown: number }) {
-  const { scale, left, width, rtl } = geometry
+function Scale({ geometry, unit }: { geometry: Geometry; unit: Unit }) {
+  const { scale, left, width, rtl, from, to } = geometry
   const every = numbered[unit] * units[unit] * scale
   const origin = rtl ? left + width * scale : left
   const marks: ReactNode[] = []
   const fine = 4
-  for (let n = Math.ceil((-origin / every) * fine); origin + (n * every) / fine < shown; n++) {
+  for (let n = Math.ceil(((from - origin) / every) * fine); origin + (n * every) / fine < to; n++) {
     const x = origin + (n * every) / fine
     const distance = rtl ? -n : n
     if (n % fine === 0) {
@@ -184,7 +188,13 @@ export function Ruler({ compact }: { compact?: boolean }) {
   }, [])
   const width = column ? column.width / scale : 0
   const margin = 20
-  const geometry: Geometry | null = !column || room === 0 ? null : compact ? { scale: (room - 2 * margin) / width, left: margin, width, rtl } : { scale, left: column.x - (canvas?.parentElement?.scrollLeft ?? 0), width, rtl }
+  const scrolled = canvas?.parentElement?.scrollLeft ?? 0
+  const geometry: Geometry | null =
+    !column || room === 0
+      ? null
+      : compact
+        ? { scale: (room - 2 * margin) / width, left: margin, width, rtl, from: 0, to: room }
+        : { scale, left: column.x - scrolled, width, rtl, from: column.sheet.x - scrolled, to: column.sheet.x + column.sheet.width - scrolled }
   const addTab = (event: PointerEvent<HTMLDivElement>) => {
     if (!geometry || event.button !== 0) return
     const x = event.clientX - event.currentTarget.getBoundingClientRect().left
@@ -194,10 +204,10 @@ export function Ruler({ compact }: { compact?: boolean }) {
     if (distance > 0 && distance < width) session.run(placeTab({ position: Math.round(distance / snap) * snap, align: "left", leader: "none" }))
   }
   return (
-    <div ref={bar} role="group" aria-label="Ruler" title="Click to put a tab stop" onPointerDown={addTab} className={`relative w-full shrink-0 overflow-hidden ${compact ? "h-11 rounded-button border border-line bg-surface" : "h-[27px] border-b border-line bg-desk"}`}>
+    <div ref={bar} role={compact ? "group" : "region"} aria-label="Ruler" title="Click to put a tab stop" onPointerDown={addTab} className={`relative w-full shrink-0 overflow-hidden ${compact ? "h-16 rounded-button border border-line bg-surface" : "h-[27px] border-b border-line bg-desk"}`}>
       {geometry ? (
         <>
-          <Scale geometry={geometry} unit={unit} shown={room} />
+          <Scale geometry={geometry} unit={unit} />
           {pegs.map((peg) => (
             <PegHandle key={peg.key} peg={peg} geometry={geometry} tall={compact === true} />
           ))}

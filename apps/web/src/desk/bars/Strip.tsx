@@ -1,6 +1,6 @@
 import { Pressable, ScrollView, Text, View } from "react-native"
 import { documentAttrs } from "@biblon/core/document"
-import { styleValue } from "@biblon/core/editing"
+import { letterValue, styleValue } from "@biblon/core/editing"
 import { Pocket } from "../../commands/Pocket"
 import { ToolButton } from "../../commands/ToolButton"
 import { IconButton } from "../../ui/pieces"
@@ -15,6 +15,25 @@ export function useStyleName(): string {
   })
 }
 
+/** What the next letter will look like: its typeface, size and colour. */
+function Letters() {
+  const session = useSession()
+  const { family, size, colour, highlight } = useDesk(({ editor }) => ({
+    family: editor ? letterValue(editor, "family") : undefined,
+    size: editor ? letterValue(editor, "size") : undefined,
+    colour: editor ? letterValue(editor, "colour") : undefined,
+    highlight: editor ? letterValue(editor, "highlight") : undefined,
+  }))
+  return (
+    <Pressable accessibilityRole="button" aria-label={`Letters: ${family ?? "several typefaces"}, ${size === undefined ? "several sizes" : `size ${size}`}`} onPress={() => session.openTray("write", "letters")} className="h-11 flex-row items-center gap-2 rounded-button px-3">
+      <View className="h-4 w-4 rounded-full border border-line" style={{ backgroundColor: colour }} />
+      <Text numberOfLines={1} className="max-w-[120px] font-ui text-[14px] text-ink" style={{ backgroundColor: highlight ?? undefined }}>
+        {`${family ?? "Several"} ${size ?? "–"}`}
+      </Text>
+    </Pressable>
+  )
+}
+
 /** What the bench becomes while the keyboard is up: one line of the tools that are used most. */
 export function Strip() {
   const session = useSession()
@@ -26,7 +45,8 @@ export function Strip() {
         <Pressable accessibilityRole="button" aria-label={`Style: ${style}`} onPress={() => session.openTray("structure")} className="h-11 justify-center rounded-button px-3">
           <Text className="font-ui-bold text-[14px] text-murex">{style}</Text>
         </Pressable>
-        {["bold", "italic", "underline", "link", "copy", "cut", "paste", "align-left", "align-center", "align-right", "align-justify"].map((id) => (
+        <Letters />
+        {["bold", "italic", "underline", "strike", "list-marks", "list-numbers", "level-up", "level-deeper", "link", "copy", "cut", "paste", "align-left", "align-center", "align-right", "align-justify"].map((id) => (
           <ToolButton key={id} id={id} />
         ))}
       </ScrollView>

@@ -6,7 +6,7 @@
 import { Slice } from "prosemirror-model"
 import { createStore } from "zustand/vanilla"
 import { documentAttrs, paragraphAttrs, schema, type ParagraphFormat } from "@biblon/core/document"
-import { changes, deleteSelection, pasteSlice, pasteText, selectedSlice, selectedText, undo } from "@biblon/core/editing"
+import { broughtBy, changes, deleteSelection, pasteSlice, pasteText, selectedSlice, selectedText, undo, type Brought } from "@biblon/core/editing"
 import { writeHtml } from "@biblon/core/formats/html/writing"
 import { inLocalLook } from "@biblon/core/formats/look"
 import type { PasteReply, PasteRequest } from "../../workers/paste.worker"
@@ -19,8 +19,17 @@ export interface PasteState {
   offered: { way: PasteWay; change: number } | null
 }
 
+/** Biblon's own content on the clipboard. */
+interface Own {
+  /** As JSON. */
+  slice: unknown
+  brought: Brought
+}
+
 interface Pasted {
   slice: Slice | null
+  /** What it needs of the style sheet that it comes from. */
+  brought: Brought | null
   text: string
   /** The paragraph it landed in. */
   style: string
@@ -74,7 +83,7 @@ export class Clipboard {
     const slice = selectedSlice(editor)
     data.setData("text/plain", selectedText(editor))
     data.setData("text/html", writeHtml(slice, documentAttrs(editor.doc).styles))
-    data.setData(ownType, JSON.stringify(slice.toJSON()))
+    data.setData(ownType, JSON.stringify({ slice: slice.toJSON() as unknown, brought: broughtBy(slice, documentAttrs(editor.doc).styles) } satisfies Own))
     return true
   }
 
@@ -99,27 +108,28 @@ export class Clipboard {
   }
 
   async paste({ own, html, text }: Transferred, plain = false): Promise<void> {
-    const slice = plain ? null : await this.read(own, html)
+    const { slice, brought } = plain ? { slice: null, brought: null } : await this.read(own, html)
     const editor = this.session.now
     if (!editor) return
     const { $from } = editor.selection
     const { style, format } = paragraphAttrs($from.parent)
-    this.last = { slice, text, style, format }
+    this.last = { slice, brought, text, style, format }
     this.put(slice ? "asItWas" : "textOnly")
   }
 
-  private async read(own: string, html: string): Promise<Slice | null> {
+  private async read(own: string, html: string): Promise<Pick<Pasted, "slice" | "brought">> {
     if (own) {
       try {
-        return Slice.fromJSON(schema, JSON.parse(own))
+        const { slice, brought } = JSON.parse(own) as Own
+        return { slice: Slice.fromJSON(schema, slice), brought }
       } catch {
         // Of another version: the HTML beside it will do.
       }
     }
-    if (!html) return null
+    if (!html) return { slice: null, brought: null }
     const json = await this.readHtml(html)
     const slice = json ? Slice.fromJSON(schema, json) : Slice.empty
-    return slice.size > 0 ? slice : null
+    return { slice: slice.size > 0 ? slice : null, brought: null }
   }
 
   private readHtml(html: string): Promise<unknown> {
@@ -141,8 +151,8 @@ export class Clipboard {
   private put(way: PasteWay): void {
     const { last, session } = this
     if (!last) return
-    const { slice, text, style, format } = last
-    const done = way === "textOnly" || !slice ? session.run(pasteText(text)) : session.run(pasteSlice(way === "asHere" ? inLocalLook(slice, style, format) : slice))
+    const { slice, brought, text, style, format } = last
+    const done = way === "textOnly" || !slice ? session.run(pasteText(text)) : session.run(way === "asHere" ? pasteSlice(inLocalLook(slice, style, format)) : pasteSlice(slice, "Pasted", brought))
     const change = session.now ? changes(session.now).done[0]?.id : undefined
     this.store.setState({ offered: done && slice && change !== undefined ? { way, change } : null })
   }

@@ -41,7 +41,7 @@ export interface ViewSummary {
   firstShown: number
   caret: Box | null
   /** The column with the caret, in pixels of the canvas; its left edge is where lines without indent begin. */
-  column: { x: number; width: number } | null
+  column: { x: number; width: number; sheet: { x: number; width: number } } | null
   /** Edges of the selection in the view's pixels, where they are in sight. */
   selection: { from: Box | null; to: Box | null }
 }
@@ -286,10 +286,12 @@ export class SheetView {
     return null
   }
 
-  private columnAt(place: Place): { x: number; width: number } | null {
+  private columnAt(place: Place): ViewSummary["column"] {
     const found = this.fragmentAt(place)
     const { scale } = this.options
-    return found && { x: this.stack.left(found.index) + found.fragment.x * scale, width: found.fragment.width * scale }
+    if (!found) return null
+    const x = this.stack.left(found.index)
+    return { x: x + found.fragment.x * scale, width: found.fragment.width * scale, sheet: { x, width: (this.stack.table.widths[found.index] ?? 0) * scale } }
   }
 
   private sheetIndex(place: Place): number | null {

@@ -147,10 +147,10 @@ export function writeHtml(slice: Slice, styles: StyleSheet): string {
   const [only] = blocks
   if (only && blocks.length === 1 && slice.openStart > 0) return inline(only, styles)
   const lists = new Lists(styles)
-  const written = blocks.map((node) => {
+  const written = blocks.map((node, i) => {
     // A numbered heading stays a heading.
     const place = outlineLevel(styles, node) === null ? listPlace(styles, node) : null
-    return place ? lists.item(node, place) : lists.close() + block(node, styles)
+    return place ? lists.item(node, place) : `${lists.close()}${i > 0 ? "\n" : ""}${block(node, styles)}`
   })
-  return written.join("\n") + lists.close()
+  return written.join("") + lists.close()
 }

@@ -1,5 +1,5 @@
 import type { Node } from "prosemirror-model"
-import { bodyOf, blockText, document, p } from "../../document"
+import { bodyOf, blockText, document, documentAttrs, labelsOf, listPlace, p } from "../../document"
 
 export interface TextOptions {
   /** Every line is a paragraph. Otherwise a blank line ends one, and lines in between are joined. */
@@ -21,9 +21,15 @@ export function readText(source: string, { lines }: TextOptions): Node {
   return document(paragraphs.map((part) => p(part)))
 }
 
-/** The text of the body, a blank line between paragraphs. */
+/** The text of the body, a blank line between paragraphs, items of lists with their marks and line by line. */
 export function writeText(doc: Node): string {
-  const parts: string[] = []
-  bodyOf(doc).forEach((block) => parts.push(blockText(block)))
-  return parts.join("\n\n") + "\n"
+  const { styles } = documentAttrs(doc)
+  const labels = labelsOf(doc)
+  let text = ""
+  bodyOf(doc).children.forEach((block, i, all) => {
+    const [own, before] = [block, all[i - 1]].map((node) => (node ? listPlace(styles, node) : null))
+    const label = labels[i] ?? null
+    text += `${i === 0 ? "" : own && before ? "\n" : "\n\n"}${"  ".repeat(own?.level ?? 0)}${label ? `${label} ` : ""}${blockText(block)}`
+  })
+  return text + "\n"
 }

@@ -33,11 +33,10 @@ function Row({ id, style, sheet, on, differs, onEdit }: { id: string; style: Sty
   const session = useSession()
   const command = style.kind ? setLetterStyle(on ? null : id) : setStyle(id)
   return (
-    <div className={`flex items-stretch border-b border-line last:border-b-0 ${on ? "bg-murex-soft" : "bg-raised"}`}>
+    <div role="listitem" className={`flex items-stretch border-b border-line last:border-b-0 ${on ? "bg-murex-soft" : "bg-raised"}`}>
       <button
         type="button"
-        role="option"
-        aria-selected={on}
+        aria-pressed={on}
         aria-label={differs ? `${style.name}, the text here looks different` : style.name}
         {...trying(session, command)}
         className="flex min-h-[48px] min-w-0 flex-1 cursor-pointer items-center border-0 bg-transparent px-3 text-left text-ink hover:bg-murex-soft/50 wide:min-h-[40px]"
@@ -121,11 +120,11 @@ export function StylesPage() {
       </View>
       <NewStyle />
       <SectionTitle>Paragraphs</SectionTitle>
-      <div role="listbox" aria-label="Styles" className="overflow-hidden rounded-button border border-line" onPointerLeave={() => session.trial.show(null)}>
+      <div role="list" aria-label="Styles" className="overflow-hidden rounded-button border border-line" onPointerLeave={() => session.trial.show(null)}>
         {rows(undefined)}
       </div>
       <SectionTitle>Letters inside a paragraph</SectionTitle>
-      <div role="listbox" aria-label="Styles of letters" className="overflow-hidden rounded-button border border-line" onPointerLeave={() => session.trial.show(null)}>
+      <div role="list" aria-label="Styles of letters" className="overflow-hidden rounded-button border border-line" onPointerLeave={() => session.trial.show(null)}>
         {rows("letters")}
       </div>
       {hidden > 0 || all ? (

@@ -1,0 +1,50 @@
+/** What copied text needs of its document's style sheet, so that it looks the same in another. */
+import type { Slice } from "prosemirror-model"
+import type { Transaction } from "prosemirror-state"
+import { chainIds, documentAttrs, paragraphAttrs, type ListPlace, type StyleSheet } from "../document"
+
+export type Brought = Pick<StyleSheet, "styles" | "lists" | "fonts">
+
+function pick<T>(from: Readonly<Record<string, T>>, keys: Iterable<string>): Record<string, T> {
+  return Object.fromEntries([...new Set(keys)].flatMap((key) => (from[key] === undefined ? [] : [[key, from[key]]])))
+}
+
+/** The styles, lists and typefaces of its own that a slice uses. */
+export function broughtBy(slice: Slice, sheet: StyleSheet): Brought {
+  const styles = new Set<string>()
+  const lists = new Set<string>()
+  const fonts = new Set<string>()
+  const useStyle = (key: string) => {
+    for (const own of chainIds(sheet, key)) {
+      styles.add(own)
+      const { paragraph, letters } = sheet.styles[own] ?? {}
+      if (paragraph?.list) lists.add(paragraph.list.definition)
+      if (letters?.family) fonts.add(letters.family)
+    }
+  }
+  slice.content.descendants((node) => {
+    if (node.isTextblock) {
+      const { style, format } = paragraphAttrs(node)
+      useStyle(style)
+      const list: ListPlace | null | undefined = format?.list
+      if (list) lists.add(list.definition)
+    }
+    for (const mark of node.marks) {
+      if (mark.type.name === "letterStyle") useStyle(mark.attrs.value as string)
+      if (mark.type.name === "family") fonts.add(mark.attrs.value as string)
+    }
+    return true
+  })
+  return { styles: pick(sheet.styles, styles), lists: pick(sheet.lists, lists), fonts: pick(sheet.fonts, fonts) }
+}
+
+/** Gives a document what it lacks; what it has under the same key stays as it is. */
+export function bring(tr: Transaction, brought: Brought): Transaction {
+  const sheet = documentAttrs(tr.doc).styles
+  const next = { ...sheet, styles: { ...brought.styles, ...sheet.styles }, lists: { ...brought.lists, ...sheet.lists }, fonts: { ...brought.fonts, ...sheet.fonts } }
+  const size = (own: Brought) => Object.keys(own.styles).length + Object.keys(own.lists).length + Object.keys(own.fonts).length
+  if (size(next) === size(sheet)) return tr
+  // The order in which styles are offered stays, with the new ones behind.
+  const styles = { ...sheet.styles, ...Object.fromEntries(Object.entries(brought.styles).filter(([key]) => sheet.styles[key] === undefined)) }
+  return tr.setDocAttribute("styles", { ...next, styles })
+}
