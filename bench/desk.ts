@@ -7,7 +7,7 @@ import type { Browser, Page } from "playwright-core"
 import { document as emptyDocument } from "@biblon/core/document"
 import { createApp } from "../apps/server/src/app"
 import { percentile } from "./browser"
-import { prose, proseParagraphs } from "./text"
+import { prose, proseParagraphs, shaped } from "./text"
 
 declare const scheduler: { postTask(task: () => void, options: { priority: string }): Promise<void> }
 
@@ -19,6 +19,11 @@ export interface DeskFigures {
   openMs1: number
   openMs1000: number
   longestTaskMs1000: number
+  /** The same in 1,000 sheets that use all of typography. */
+  shapedOpenMs1000: number
+  shapedPaintMs1000: number
+  shapedPaintP95Ms1000: number
+  shapedLongestTaskMs1000: number
   /** Typing while more than 10,000 places are marked. */
   foundPlaces: number
   paintP95MsFound: number
@@ -161,6 +166,10 @@ export async function measureDesk(browser: Browser, wordsPerSheet: number): Prom
   await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
   const thousand = await paintMs(page, 200)
   const found = await whileFound(page)
+  const shapedLong = app.store.create(shaped(wordsPerSheet * 800), "A thousand shaped sheets", Date.now())
+  const shapedOpenMs1000 = Math.min(await openMs(page, `${address}/d/${shapedLong.id}`), await openMs(page, `${address}/d/${shapedLong.id}`))
+  await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
+  const shapedThousand = await paintMs(page, 200)
   const pasted = await pasteMs(page, `${address}/d/${app.store.create(emptyDocument([]), "Pasted", Date.now()).id}`, wordsPerSheet * 100)
   const memory = await memoryGrowth(await browser.newPage(), `${address}/d/${app.store.create(emptyDocument([]), "Typed", Date.now()).id}`)
   await context.close()
@@ -176,5 +185,9 @@ export async function measureDesk(browser: Browser, wordsPerSheet: number): Prom
     openMs1,
     openMs1000,
     longestTaskMs1000: thousand.longest,
+    shapedOpenMs1000,
+    shapedPaintMs1000: percentile(shapedThousand.times, 0.5),
+    shapedPaintP95Ms1000: percentile(shapedThousand.times, 0.95),
+    shapedLongestTaskMs1000: shapedThousand.longest,
   }
 }

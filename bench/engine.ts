@@ -3,13 +3,15 @@ import { mkdtempSync, readFileSync, writeFileSync } from "node:fs"
 import { tmpdir } from "node:os"
 import { join } from "node:path"
 import type { Browser } from "playwright-core"
+import { Slice, type Node } from "prosemirror-model"
 import { EditorState, Selection } from "prosemirror-state"
-import { blockStarts, bodyOf } from "@biblon/core/document"
+import { blockStarts, bodyOf, documentAttrs } from "@biblon/core/document"
 import { editHistory, insertText, joining, undo } from "@biblon/core/editing"
 import { Composition, layoutDocument, Typesetter } from "@biblon/core/layout"
-import { faceFile, openFonts, pdfOf } from "@biblon/core/node"
+import { faceFile, openFonts, openHyphenator, pdfOf } from "@biblon/core/node"
 import { percentile } from "./browser"
-import { prose, proseParagraphs } from "./text"
+import { writeHtml } from "@biblon/core/formats/html/writing"
+import { prose, proseParagraphs, shaped } from "./text"
 
 const words = 100_000
 
@@ -55,12 +57,17 @@ export interface EngineFigures {
   keystrokeMs100: number
   keystrokeMs1000: number
   keystroke1000Vs1: number
+  /** The same for a document that uses all of typography on each sheet. */
+  shapedLayoutVsChromium: number
+  shapedPdfVsChromium: number
+  shapedKeystrokeMs1000: number
+  shapedKeystroke1000Vs1: number
 }
 
 /** Loading, laying out and printing the same text as HTML. */
-async function chromiumMs(browser: Browser): Promise<number> {
+async function chromiumMs(browser: Browser, source: string): Promise<number> {
   const path = join(mkdtempSync(join(tmpdir(), "biblon-bench-")), "prose.html")
-  writeFileSync(path, html())
+  writeFileSync(path, source)
   const page = await browser.newPage()
   const start = performance.now()
   await page.goto(`file://${path}`)
@@ -71,9 +78,9 @@ async function chromiumMs(browser: Browser): Promise<number> {
 }
 
 /** Milliseconds of layout after one letter typed in the middle, the median of many. */
-function keystrokeMs(length: number): { median: number; sheets: number } {
-  const typesetter = new Typesetter(openFonts())
-  let state = EditorState.create({ doc: prose(length) })
+function keystrokeMs(doc: Node): { median: number; sheets: number } {
+  const typesetter = new Typesetter(openFonts(), openHyphenator())
+  let state = EditorState.create({ doc })
   let layout = layoutDocument(typesetter, state.doc)
   const times: number[] = []
   const middle = Math.floor(bodyOf(state.doc).childCount / 2)
@@ -89,8 +96,26 @@ function keystrokeMs(length: number): { median: number; sheets: number } {
   return { median: percentile(times, 0.5), sheets: layout.placed.length }
 }
 
+/** A document that uses everything, against Chromium with the same as HTML, in the faces that it names. */
+async function measureShaped(browser: Browser) {
+  const doc = shaped(words)
+  const faces = ["tinos/400Regular/Tinos_400Regular", "tinos/700Bold/Tinos_700Bold", "eb-garamond/400Regular/EBGaramond_400Regular"].map((path) => `@font-face{font-family:"${path.startsWith("tinos") ? "Tinos" : "EB Garamond"}";font-weight:${path.includes("700") ? "bold" : "normal"};src:url(data:font/ttf;base64,${readFileSync(faceFile(`${path}.ttf`)).toString("base64")})}`)
+  const source = `<!doctype html><html lang="en-GB"><meta charset="utf-8"><title>Shaped</title><style>${faces.join("")}@page{size:A4;margin:25mm}body{margin:0}p::first-letter{}</style>${writeHtml(new Slice(bodyOf(doc).content, 0, 0), documentAttrs(doc).styles)}`
+  const chromium = Math.min(await chromiumMs(browser, source), await chromiumMs(browser, source))
+  const start = performance.now()
+  const layout = layoutDocument(new Typesetter(openFonts(), openHyphenator()), doc)
+  const layoutMs = performance.now() - start
+  const fonts = openFonts()
+  const printing = performance.now()
+  pdfOf(layout, "Shaped", fonts)
+  const pdfMs = performance.now() - printing
+  const perSheet = words / layout.placed.length
+  const [one, thousand] = [keystrokeMs(shaped(perSheet * 0.9)), keystrokeMs(shaped(perSheet * 1000))]
+  return { shapedLayoutVsChromium: layoutMs / chromium, shapedPdfVsChromium: pdfMs / chromium, shapedKeystrokeMs1000: thousand.median, shapedKeystroke1000Vs1: thousand.median / one.median }
+}
+
 export async function measureEngine(browser: Browser): Promise<EngineFigures> {
-  const chromium = Math.min(await chromiumMs(browser), await chromiumMs(browser))
+  const chromium = Math.min(await chromiumMs(browser, html()), await chromiumMs(browser, html()))
   // Cold: fonts are opened and every paragraph is set for the first time.
   const doc = prose(words)
   const start = performance.now()
@@ -101,9 +126,9 @@ export async function measureEngine(browser: Browser): Promise<EngineFigures> {
   pdfOf(layout, "Prose", fonts)
   const pdfMs = performance.now() - printing
   const perSheet = words / layout.placed.length
-  const one = keystrokeMs(perSheet * 0.9)
-  const hundred = keystrokeMs(perSheet * 100)
-  const thousand = keystrokeMs(perSheet * 1000)
+  const one = keystrokeMs(prose(perSheet * 0.9))
+  const hundred = keystrokeMs(prose(perSheet * 100))
+  const thousand = keystrokeMs(prose(perSheet * 1000))
   return {
     historyKb: historyKb(),
     layoutVsChromium: layoutMs / chromium,
@@ -116,5 +141,6 @@ export async function measureEngine(browser: Browser): Promise<EngineFigures> {
     keystrokeMs100: hundred.median,
     keystrokeMs1000: thousand.median,
     keystroke1000Vs1: thousand.median / one.median,
+    ...(await measureShaped(browser)),
   }
 }

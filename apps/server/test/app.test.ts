@@ -1,5 +1,7 @@
+import { readFileSync } from "node:fs"
 import type { AddressInfo } from "node:net"
 import { WebSocket } from "ws"
+import { faceFile } from "@biblon/core/node"
 import { createApp, type App } from "../src/app"
 import { fillShelf } from "../src/demo/fill"
 
@@ -22,7 +24,7 @@ const patch = (id: string, body: unknown) => json(`/documents/${id}`, { method: 
 test("the shelf lists the demo documents, the newest first, and is filled once", async () => {
   fillShelf(app.store)
   const { body } = await json("/documents")
-  expect(body.map((d: { name: string }) => d.name)).toEqual(["Letter to the harbour master", "Tides and timetables", "Minutes, 3 November"])
+  expect(body.map((d: { name: string }) => d.name)).toEqual(["Letter to the harbour master", "Tides and timetables", "Minutes, 3 November", "Notice for the slipway", "Risk report", "Record of a ferry hand"])
 })
 
 test("a document is made, named, and unnamed again; a name too long is refused in words", async () => {
@@ -50,6 +52,21 @@ test("content carries its version; what is not there says so", async () => {
   expect(content.headers.get("Biblon-Version")).toBe("0")
   expect((await json(`/documents/${body[0].id}/content?version=7`)).status).toBe(404)
   for (const path of ["/documents/none", "/documents/none/content", "/documents/none/picture", "/documents/none/sheets", "/other"]) expect((await json(path)).status).toBe(404)
+})
+
+test("a font file is taken, kept by what is in it, and given out again; others are refused in words", async () => {
+  const font = readFileSync(faceFile("comic-neue/700Bold_Italic/ComicNeue_700Bold_Italic.ttf"))
+  const send = (bytes: Uint8Array<ArrayBuffer>) => json("/fonts", { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body: bytes })
+  const first = await send(new Uint8Array(font))
+  expect(first).toMatchObject({ status: 201, body: { family: "Comic Neue", variant: "boldItalic" } })
+  expect((await send(new Uint8Array(font))).body.asset).toBe(first.body.asset)
+  const back = await fetch(`${address}/api/assets/${first.body.asset}`)
+  expect(back.headers.get("content-type")).toBe("font/ttf")
+  expect(Buffer.from(await back.arrayBuffer()).equals(font)).toBe(true)
+  expect((await json("/assets/0")).status).toBe(404)
+  for (const [bytes, reason] of [["Dear Captain", "not a font file"], ["wOFF and more than that", "packed for web pages"], ["ttcf and more than that", "holds several fonts"], ["\u0000\u0001\u0000\u0000\u0000\u0009 broken", "damaged"]] as const)
+    expect(await send(new Uint8Array(Buffer.from(bytes, "latin1")))).toMatchObject({ status: 422, body: { message: expect.stringContaining(reason) } })
+  expect((await send(new Uint8Array(13 * 1024 * 1024))).status).toBe(413)
 })
 
 test("pages of other sites are not answered, over HTTP or WebSocket", async () => {

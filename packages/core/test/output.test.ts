@@ -2,9 +2,11 @@ import { execFileSync } from "node:child_process"
 import { mkdtempSync, readFileSync, writeFileSync } from "node:fs"
 import { tmpdir } from "node:os"
 import { join } from "node:path"
-import { document, letters, p, paragraph } from "../src/document"
+import opentype from "opentype.js"
+import { defaultStyles, document, letters, p, paragraph } from "../src/document"
+import { FontFileError, readFontFile } from "../src/layout"
 import { createSubsetter, sheetPicture } from "../src/output"
-import { faceFile, layoutOf, pdfOf, typesetter, wasmFile } from "../node/typesetting"
+import { faceFile, layoutOf, openTypesetter, pdfOf, typesetter, wasmFile } from "../node/typesetting"
 
 const folder = mkdtempSync(join(tmpdir(), "biblon-core-"))
 const file = (name: string, bytes: Uint8Array) => {
@@ -64,4 +66,85 @@ test("the picture of a sheet draws each glyph as a path", () => {
   expect(svg.match(/<use /g)!.length).toBeGreaterThan(30)
   expect(svg).not.toContain("undefined")
   expect(svg).not.toContain("NaN")
+})
+
+/** A font with PostScript outlines and four letters, made by an independent library. */
+function postscriptFont(): Uint8Array {
+  const square = (size: number) => {
+    const path = new opentype.Path()
+    path.moveTo(50, 0)
+    path.lineTo(50, size)
+    path.lineTo(size, size)
+    path.lineTo(size, 0)
+    path.close()
+    return path
+  }
+  const glyph = (name: string, unicode: number | undefined, size: number) => new opentype.Glyph({ name, ...(unicode === undefined ? {} : { unicode }), advanceWidth: size + 50, path: square(size) })
+  const glyphs = [glyph(".notdef", undefined, 400), ...[..."fery "].map((letter, i) => glyph(letter, letter.charCodeAt(0), 300 + 60 * i))]
+  return new Uint8Array(new opentype.Font({ familyName: "Marsh Blocks", styleName: "Regular", unitsPerEm: 1000, ascender: 800, descender: -200, glyphs }).toArrayBuffer())
+}
+
+describe("fonts of one's own", () => {
+  const otf = postscriptFont()
+  const ttf = new Uint8Array(readFileSync(faceFile("lora/400Regular_Italic/Lora_400Regular_Italic.ttf")))
+  const [a, b] = ["a".repeat(64), "b".repeat(64)]
+  const setter = openTypesetter((sha256) => (sha256 === a ? otf : sha256 === b ? ttf : undefined))
+  const styles = { ...defaultStyles, fonts: { "Marsh Blocks": { regular: a }, "Marsh Hand": { regular: b }, Gone: { regular: "c".repeat(64) } } }
+  const written = document([p(letters("ferry ferry", { family: "Marsh Blocks" }), " and ", letters("by hand", { family: "Marsh Hand", caps: "all" }), letters(" gone", { family: "Gone" }))], { styles })
+
+  test("are measured, embedded and read back, with TrueType and with PostScript outlines; a missing one gives way to the first family", () => {
+    const layout = layoutOf(written, setter)
+    const faces = layout.placed[0]!.sheet.fragments[0]!.paragraph.lines[0]!.runs.map(({ run }) => run.face.slice(0, 7))
+    expect(faces).toEqual(["own-aaa", "Tinos-r", "own-bbb", "Tinos-r"])
+    const path = file("own.pdf", pdfOf(layout, "x", setter.fonts))
+    expect(execFileSync("qpdf", ["--check", path], { encoding: "utf8" })).toContain("No syntax or stream encoding errors")
+    const fonts = execFileSync("pdffonts", [path], { encoding: "utf8" })
+    expect(fonts).toMatch(/Own-aaaaaaaa\s+CID Type 0C \(OT\)\s+Identity-H\s+yes yes yes/)
+    expect(fonts).toMatch(/Own-bbbbbbbb\s+CID TrueType\s+Identity-H\s+yes yes yes/)
+    expect(execFileSync("pdftotext", [path, "-"], { encoding: "utf8" }).trim()).toBe("ferry ferry and by hand gone")
+  })
+
+  test("say what they are called, or why they are not taken", () => {
+    expect(readFontFile(otf)).toMatchObject({ family: "Marsh Blocks", variant: "regular", postscript: true })
+    expect(readFontFile(ttf)).toMatchObject({ family: "Lora", variant: "italic", postscript: false, subsetting: true })
+    const os2 = Array.from({ length: 30 }, (_, i) => 12 + 16 * i).find((at) => Buffer.from(ttf.subarray(at, at + 4)).toString() === "OS/2")!
+    const withFlag = (flag: number) => {
+      const copy = ttf.slice()
+      new DataView(copy.buffer).setUint16(new DataView(copy.buffer).getUint32(os2 + 8) + 8, flag)
+      return copy
+    }
+    expect(() => readFontFile(withFlag(2))).toThrow(FontFileError)
+    expect(() => readFontFile(withFlag(2))).toThrow(/does not allow it to be embedded/)
+    expect(() => readFontFile(withFlag(0x200))).toThrow(/only pictures/)
+    expect(readFontFile(withFlag(0x100)).subsetting).toBe(false)
+    expect(() => readFontFile(ttf.slice(0, 400))).toThrow(/damaged/)
+    expect(() => readFontFile(new Uint8Array(13 * 1024 * 1024))).toThrow(/MB/)
+  })
+})
+
+test("rules, frames, highlights, shadows and outlines are drawn; lists are lists for those who listen", () => {
+  const border = { pattern: "wavy", width: 1, colour: "#7a1f4b", distance: 4 } as const
+  const list = (level: number, text: string, definition = "numbers") => paragraph("body", [text], { list: { definition, run: "a", level } })
+  const shaped = document([
+    paragraph("body", [letters("lit", { highlight: "#f4e3b5", underline: "dotted", strike: "double" }), letters("drawn", { outline: true }), letters("cast", { shadow: true }), letters("2", { script: "super" }), "end"], { borders: { top: border, bottom: border }, shading: "#dcebe0" }),
+    list(0, "first"),
+    list(0, "second"),
+    p("between"),
+    list(0, "third", "tasks"),
+    paragraph("body", ["Name\tsum"], { tabs: [{ position: 300, align: "right", leader: "dotted" }] }),
+    paragraph("body", ["שלום ferry"], { direction: "rtl", align: "right" }),
+  ])
+  const layout = layoutOf(shaped)
+  const path = file("shaped.pdf", pdfOf(layout, "x"))
+  expect(execFileSync("qpdf", ["--check", path], { encoding: "utf8" })).toContain("No syntax or stream encoding errors")
+  const tags = execFileSync("pdfinfo", ["-struct", path], { encoding: "utf8" }).match(/\b(P|L|LI|Lbl|LBody)\b/g)
+  expect(tags).toEqual(["P", "L", "LI", "Lbl", "LBody", "LI", "Lbl", "LBody", "P", "L", "LI", "Lbl", "LBody", "P", "P"])
+  const text = execFileSync("pdftotext", ["-raw", path, "-"], { encoding: "utf8" })
+  for (const wanted of ["litdrawncast2", "1. first", "2. second", "Name sum", "שלום"]) expect(text.replace(/[\u202a-\u202e]/g, "")).toContain(wanted)
+  const content = execFileSync("qpdf", ["--qdf", "--object-streams=disable", path, "-"], { encoding: "latin1" })
+  expect(content).toMatch(/\/Artifact BMC/)
+  expect(content).toMatch(/1 Tr/)
+  const svg = sheetPicture(layout.placed[0]!.sheet, typesetter().fonts)
+  for (const wanted of ["#f4e3b5", "#dcebe0", 'fill="none" stroke="#7a1f4b"', 'fill="none" stroke="#1e1a16"']) expect(svg).toContain(wanted)
+  expect(svg).not.toMatch(/NaN|undefined/)
 })

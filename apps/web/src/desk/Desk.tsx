@@ -65,12 +65,10 @@ function Waiting() {
 /** Keys that mean the whole desk even while one types in a field of a tray: find, find a tool, print, save, help, reading. */
 const deskWide = new Set(["f", "k", "p", "s", "f1", "f9"])
 
-/** What may lie over the sheets at either width; and the page's own heading, for those who listen to it. */
+/** What may lie over the sheets at either width. */
 function Overlays() {
-  const name = useDesk((s) => s.name)
   return (
     <>
-      <h1 className="sr-only">{name ?? "A document without a name"}</h1>
       <PasteCard />
       <LinkCard />
       <LayingCard />

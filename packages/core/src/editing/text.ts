@@ -252,7 +252,7 @@ export function selectedText(state: EditorState): string {
   const lines: string[] = []
   state.doc.nodesBetween(from, to, (node, pos) => {
     if (!node.isTextblock) return true
-    const label = pos >= from ? (labels[blockAt(state.doc, pos)] ?? null) : null
+    const label = pos + 1 >= from ? (labels[blockAt(state.doc, pos)] ?? null) : null
     lines.push(`${label ? `${label} ` : ""}${node.textBetween(Math.max(0, from - pos - 1), Math.min(node.content.size, to - pos - 1), "\n", shown)}`)
     return false
   })

@@ -11,11 +11,18 @@ import { CaretLeft, Compass, DeviceMobile, Files } from "../../ui/icons"
 
 const toShelf = () => router.navigate("/")
 
+/** The page's own heading, for those who listen to it. */
+function Heading() {
+  const name = useDesk((s) => s.name)
+  return <h1 className="sr-only">{name ?? "A document without a name"}</h1>
+}
+
 export function PhoneTopBar() {
   const session = useSession()
   const mode = useDesk((s) => s.mode)
   return (
     <View role="banner" className="h-14 flex-row items-center border-b border-line bg-surface pr-1">
+      <Heading />
       <IconButton name="Back to the shelf" icon={CaretLeft} onPress={toShelf} />
       <View className="min-w-0 flex-1">
         <Name wide={false} />
@@ -33,6 +40,7 @@ export function WideTopBar() {
   const session = useSession()
   return (
     <View role="banner" className="h-14 flex-row items-center gap-3 border-b border-line bg-surface px-4">
+      <Heading />
       <Pressable accessibilityRole="link" aria-label="Back to the shelf" onPress={toShelf} className="h-9 flex-row items-center gap-2 rounded-button px-2 hover:bg-raised">
         <Glyph icon={CaretLeft} size={18} />
         <Text className="font-ui-bold text-[15px] text-ink">Shelf</Text>

@@ -69,12 +69,16 @@ export function Typefaces() {
   const session = useSession()
   const [open, setOpen] = useState(false)
   const [typed, setTyped] = useState("")
-  const { family, fonts, here } = useDesk(({ editor }) => ({
-    family: editor ? letterValue(editor, "family") : undefined,
-    fonts: editor ? documentAttrs(editor.doc).styles.fonts : null,
-    here: open && editor ? familiesInUse(editor.doc).join("\n") : "",
-  }))
-  const recent = useRecents((s) => s.typefaces)
+  const { family, fonts } = useDesk(({ editor }) => ({ family: editor ? letterValue(editor, "family") : undefined, fonts: editor ? documentAttrs(editor.doc).styles.fonts : null }))
+  // What stands on top is found when the list opens, so that nothing in it moves while one tries.
+  const [onTop, setOnTop] = useState<{ here: string[]; recent: string[] }>({ here: [], recent: [] })
+  const turn = () => {
+    if (!open && session.now) {
+      const here = familiesInUse(session.now.doc)
+      setOnTop({ here, recent: useRecents.getState().typefaces.filter((name) => !here.includes(name)) })
+    }
+    setOpen(!open)
+  }
   const { input, add } = useFontAdding()
   const all: Entry[] = [
     ...Object.keys(fonts ?? {}).map((name) => ({ name, note: "your own" })),
@@ -84,14 +88,14 @@ export function Typefaces() {
   const wanted = typed.trim().toLowerCase()
   const matching = all.filter(({ name, note }) => `${name} ${note}`.toLowerCase().includes(wanted))
   const pick = (names: readonly string[]) => names.flatMap((name) => known.get(name) ?? [])
-  const groups: [title: string, entries: Entry[]][] = wanted ? [["Found", matching]] : [["In this document", pick(here.split("\n"))], ["Used last", pick(recent.filter((name) => !here.split("\n").includes(name)))], ["All", all]]
+  const groups: [title: string, entries: Entry[]][] = wanted ? [["Found", matching]] : [["In this document", pick(onTop.here)], ["Used last", pick(onTop.recent)], ["All", all]]
   return (
     <>
       <Pressable
         accessibilityRole="button"
         aria-label={`Typeface: ${family ?? "several"}`}
         aria-expanded={open}
-        onPress={() => setOpen(!open)}
+        onPress={turn}
         className="h-11 flex-[3] flex-row items-center justify-between rounded-button border border-line bg-raised px-3 wide:h-9"
       >
         <Text numberOfLines={1} className="flex-1 text-[17px] text-ink" style={{ fontFamily: family ? sampleFace(family, fonts?.[family]) : undefined }}>
