@@ -61,8 +61,9 @@ async function paintMs(page: Page, letters: number): Promise<{ times: number[]; 
     Object.assign(window, { times, tasks })
     new PerformanceObserver((list) => tasks.push(...list.getEntries().map((e) => e.duration))).observe({ entryTypes: ["longtask"] })
     let pressed = 0
-    const shown = () => [...document.querySelectorAll(".sheet")].reduce((n, s) => n + (s.textContent?.length ?? 0), 0)
-    let before = 0
+    // A hyphen may go where a letter comes, so that the length alone says nothing.
+    const shown = () => [...document.querySelectorAll(".sheet")].map((sheet) => sheet.textContent).join()
+    let before = ""
     document.addEventListener("keydown", (event) => {
       pressed = event.timeStamp
       before = shown()

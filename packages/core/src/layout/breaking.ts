@@ -9,6 +9,8 @@ export interface Breaks {
   offsets: number[]
   /** Offsets at which a line must end. */
   required: Set<number> | null
+  /** Whether there is anything but Latin, Greek and Cyrillic letters in it, so that text may run both ways. */
+  beyond: boolean
 }
 
 const names = [
@@ -72,6 +74,7 @@ class Characters {
   /** Whether the last mark on it is a joiner. */
   joins = new Uint8Array(4096)
   asian = false
+  beyond = false
 
   read(text: string): this {
     if (text.length > this.at.length) {
@@ -85,9 +88,11 @@ class Characters {
     const { at, cls, wide, code, joins } = this
     const classes = classTable()
     this.asian = false
+    let highest = 0
     let n = 0
     for (let i = 0; i < text.length; ) {
       let point = text.charCodeAt(i)
+      if (point > highest) highest = point
       if (point >= 0xd800) point = text.codePointAt(i) as number
       const found = point < 0x300 ? (classes[point] as number) : classOf(point, classes)
       let own = found & CLASS
@@ -108,6 +113,7 @@ class Characters {
       i += width
     }
     this.count = n
+    this.beyond = highest >= 0x590
     return this
   }
 }
@@ -131,10 +137,6 @@ function mayBreak(chars: Characters, j: number): boolean {
   const i = j - 1
   const a = cls[i] as number
   const b = cls[j] as number
-  // LB28, LB7 and LB18, ahead of the rest because most text is words.
-  if (b === C.al && a === C.al) return false
-  if (b === C.sp && !newline[a]) return false
-  if (b === C.al && a === C.sp && i > 0 && wordEnd[cls[i - 1] as number]) return true
   if (newline[a]) return !(a === C.cr && b === C.lf) // LB4, LB5
   if (newline[b] || b === C.sp || b === C.zw) return false // LB6, LB7
   let k = i
@@ -224,14 +226,19 @@ export function lineBreaks(text: string): Breaks {
   const between = chars.asian ? wordEnds(text) : null
   const offsets: number[] = []
   let required: Set<number> | null = null
+  const { al, sp } = C
   for (let j = 1; j < count; j++) {
+    const a = cls[j - 1] as number
+    const b = cls[j] as number
     const offset = at[j] as number
-    if (!mayBreak(chars, j) && !between?.has(offset)) continue
+    // LB28, LB7 and LB18, ahead of the rest because most text is words.
+    const inWord = (b === al && a === al) || (b === sp && !newline[a])
+    if (inWord ? !between?.has(offset) : !(b === al && a === sp && j > 1 && wordEnd[cls[j - 2] as number]) && !mayBreak(chars, j) && !between?.has(offset)) continue
     offsets.push(offset)
     if (newline[cls[j - 1] as number]) (required ??= new Set()).add(offset)
   }
   if (text.length > 0 || offsets.length === 0) offsets.push(text.length)
-  return { offsets, required }
+  return { offsets, required, beyond: chars.beyond }
 }
 
 const graphemes = new Intl.Segmenter(undefined, { granularity: "grapheme" })

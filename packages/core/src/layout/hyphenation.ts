@@ -16,8 +16,16 @@ const longestWord = 61
 const mostRemembered = 50_000
 const HYPHEN = 0xad
 
+const files = new Map<string, string | null>()
+
 /** The pattern file for a language; null if none ships. */
 export function patternsFor(language: string): string | null {
+  let name = files.get(language)
+  if (name === undefined) files.set(language, (name = findPatterns(language)))
+  return name
+}
+
+function findPatterns(language: string): string | null {
   const tag = language.toLowerCase()
   const base = tag.split("-")[0] ?? ""
   const known: readonly string[] = hyphenated

@@ -23,11 +23,6 @@ function glyphAt(run: ShapedRun, offset: number): number {
   return low
 }
 
-function glyphRange(run: ShapedRun, from: number, to: number): { first: number; last: number } {
-  const [a, b] = [glyphAt(run, from), glyphAt(run, to)]
-  return { first: Math.min(a, b), last: Math.max(a, b) }
-}
-
 function unsafeAt(run: ShapedRun, offset: number): boolean {
   if (offset <= run.from || offset >= run.to) return false
   const glyph = glyphAt(run, offset) - (run.level % 2)
@@ -35,8 +30,12 @@ function unsafeAt(run: ShapedRun, offset: number): boolean {
 }
 
 function pieceOf(run: ShapedRun, from = run.from, to = run.to): LineRun {
-  const range = run.from === run.to ? { first: 0, last: run.glyphs.count } : glyphRange(run, from, to)
-  return { run, from, to, ...range, x: 0, width: runWidth({ run, ...range }), extra: 0 }
+  const foreign = run.from === run.to
+  const a = foreign ? 0 : glyphAt(run, from)
+  const b = foreign ? run.glyphs.count : glyphAt(run, to)
+  const piece: LineRun = { run, from, to, first: Math.min(a, b), last: Math.max(a, b), x: 0, width: 0, extra: 0 }
+  piece.width = runWidth(piece)
+  return piece
 }
 
 export interface SetParagraph {
@@ -79,6 +78,8 @@ function setLabel({ label, source }: Ruler): LineRun[] {
   return pieces
 }
 
+const none: Line["tabs"] = []
+
 interface LinePlan {
   n: number
   from: number
@@ -98,7 +99,8 @@ function piecesOf({ source }: Ruler, { from, to, visibleTo, runIndex }: LinePlan
   for (let r = runIndex; r < source.runs.length; r++) {
     let run = source.runs[r] as ShapedRun
     if (run.from >= to) break
-    const [a, b] = [Math.max(from, run.from), Math.min(to, run.to)]
+    const a = Math.max(from, run.from)
+    const b = Math.min(to, run.to)
     if (unsafeAt(run, a) || unsafeAt(run, b)) run = shapeRun(source.fonts, source.text, a, b, run.face, run.look, { level: run.level, upper: run.upper, small: run.upper && run.look.caps === "small" })
     if (source.levels && a < visibleTo && b > visibleTo && run.level !== base) {
       // Spaces that hang at the end of a line go the way of the paragraph (rule L1).
@@ -121,10 +123,10 @@ function setLine(ruler: Ruler, plan: LinePlan): Line {
   const start = ruler.left(n)
   const segments = ruler.segments(from, to, start)
   const stretches = format.align === "justify" && !plan.last
-  const endOf = (segment: Segment, end: number) => segment.x + ruler.natural(segment.from, Math.max(segment.from, end))
   const lastSegment = segments.at(-1) as Segment
   const capShift = cap && n === 0 ? cap.distance : 0
-  let visibleRight = endOf(lastSegment, Math.min(visibleTo, lastSegment.to)) + (hyphen ? runWidth(pieceOf(hyphen)) : 0)
+  const visibleLast = Math.max(lastSegment.from, Math.min(visibleTo, lastSegment.to))
+  let visibleRight = lastSegment.x + ruler.natural(lastSegment.from, visibleLast) + (hyphen ? runWidth(pieceOf(hyphen)) : 0)
 
   // Justification stretches the spaces behind the last tab.
   const free = ruler.right - visibleRight
@@ -144,7 +146,7 @@ function setLine(ruler: Ruler, plan: LinePlan): Line {
   const placed: LineRun[] = []
   const leaders: Rule[] = []
   for (const segment of segments) {
-    const own = pieces.filter((piece) => piece.from >= segment.from && (piece.to <= segment.to || piece.from < segment.to))
+    const own = segments.length === 1 ? pieces : pieces.filter((piece) => piece.from >= segment.from && (piece.to <= segment.to || piece.from < segment.to))
     let total = 0
     for (const piece of own) {
       if (extra !== 0 && segment === lastSegment) {
@@ -162,7 +164,7 @@ function setLine(ruler: Ruler, plan: LinePlan): Line {
     }
     if (segment.leader) leaders.push(leader(segment.leader, source.base, shift, rtl ? width : null))
   }
-  const tabs = segments.slice(1).map((segment) => ({ from: segment.from, x: rtl ? width - segment.x - shift : segment.x + shift }))
+  const tabs = segments.length === 1 ? none : segments.slice(1).map((segment) => ({ from: segment.from, x: rtl ? width - segment.x - shift : segment.x + shift }))
   const left = start + shift - capShift
   const visible = visibleRight + shift - left
   return { from, to, top: 0, height, baseline, x: rtl ? width - left - visible : left, width: visible, runs: placed, tabs, leaders }
@@ -183,17 +185,21 @@ function heightOf(source: LineSource, pieces: readonly LineRun[]): { height: num
   let ascent = 0
   let descent = 0
   let natural = 0
-  const consider = (look: RunLook, rise = 0) => {
+  // At an exact distance, baselines keep it whatever stands on the lines.
+  const fixed = format.lineSpacing.rule === "exact"
+  let considered: RunLook | null = null
+  for (let i = fixed ? pieces.length : 0; i <= pieces.length; i++) {
+    const run = pieces[i]?.run
+    // After the last one, the paragraph's own letters count where no others did.
+    const look: RunLook | null = run ? run.look : considered === null ? base : null
+    if (look === null || look === considered || run?.cap) continue
+    if (run) considered = look
     const metrics = lineMetrics(fonts, look)
+    const rise = run ? look.raise : 0
     ascent = Math.max(ascent, metrics.ascent + Math.max(0, rise))
     descent = Math.max(descent, metrics.descent - Math.min(0, rise))
     natural = Math.max(natural, metrics.natural)
   }
-  // At an exact distance, baselines keep it whatever stands on the lines.
-  const fixed = format.lineSpacing.rule === "exact"
-  let considered: RunLook | null = null
-  if (!fixed) for (const { run } of pieces) if (run.look !== considered && !run.cap) consider((considered = run.look), run.look.raise)
-  if (considered === null) consider(base)
   const height = spacedHeight(natural, format.lineSpacing)
   return { height, baseline: (height - ascent - descent) / 2 + ascent }
 }

@@ -124,7 +124,7 @@ function decimalSign({ language }: LetterFormat): string {
 export class Ruler {
   private readonly sums: Float64Array
   private readonly tabs: boolean
-  private readonly hyphens = new Map<RunLook, ShapedRun>()
+  private readonly hyphens = new Map<RunLook, { run: ShapedRun; width: number }>()
   /** Edge at which lines have to end. */
   readonly right: number
   /** Where the label of a list item stands, and where the text after it begins. */
@@ -204,22 +204,39 @@ export class Ruler {
     return this.source.text.charCodeAt(end - 1) === SOFT_HYPHEN
   }
 
+  /** The run that holds what stands before an offset. */
   private runBefore(at: number): ShapedRun | undefined {
-    return this.source.runs.find((run) => run.from < at && run.to >= at)
+    const { runs } = this.source
+    let low = 0
+    let high = runs.length
+    while (low < high) {
+      const middle = (low + high) >> 1
+      if ((runs[middle] as ShapedRun).to < at) low = middle + 1
+      else high = middle
+    }
+    return runs[low]
+  }
+
+  private hyphenOf({ look, level }: ShapedRun): { run: ShapedRun; width: number } {
+    let hyphen = this.hyphens.get(look)
+    if (!hyphen) {
+      const run = shapeShown(this.source.fonts, "-", 0, 0, look, level)
+      this.hyphens.set(look, (hyphen = { run, width: runWidth({ run, first: 0, last: run.glyphs.count }) }))
+    }
+    return hyphen
   }
 
   /** The hyphen of a word that is divided at an offset. */
   hyphen(at: number): ShapedRun | null {
     const before = this.runBefore(at)
     if (!before) return null
-    let run = this.hyphens.get(before.look)
-    if (!run) this.hyphens.set(before.look, (run = shapeShown(this.source.fonts, "-", at, at, before.look, before.level)))
+    const { run } = this.hyphenOf(before)
     return { ...run, from: at, to: at, glyphs: { ...run.glyphs, clusters: run.glyphs.clusters.map(() => at) }, level: before.level }
   }
 
-  private hyphenWidth(at: number): number {
-    const run = this.hyphen(at)
-    return run ? runWidth({ run, first: 0, last: run.glyphs.count }) : 0
+  hyphenWidth(at: number): number {
+    const before = this.runBefore(at)
+    return before ? this.hyphenOf(before).width : 0
   }
 
   /** The tab stop that a tab at x leads to: one that was set, the end of a hanging indent, or one of those that are always there. */
@@ -247,7 +264,7 @@ export class Ruler {
       const stop = this.nextStop(x)
       const next = text.indexOf("\t", end + 1)
       const following = next < 0 || next >= to ? this.visibleEnd(end + 1, to) : next
-      const back = this.beforeStop(stop, end + 1, following, decimalSign(base))
+      const back = this.beforeStop(stop, end + 1, following, base)
       const target = Math.max(x, stop.position - back)
       leader = stop.leader === "none" ? null : { from: x, to: target, pattern: stop.leader }
       x = target
@@ -256,10 +273,11 @@ export class Ruler {
   }
 
   /** How much of a stretch stands before its tab stop. */
-  private beforeStop(stop: TabStop, from: number, to: number, sign: string): number {
+  private beforeStop(stop: TabStop, from: number, to: number, look: LetterFormat): number {
     if (stop.align === "left") return 0
     if (stop.align === "right") return this.natural(from, to)
     if (stop.align === "center") return this.natural(from, to) / 2
+    const sign = decimalSign(look)
     const at = this.source.text.slice(from, to).search(new RegExp(`[${sign === "," ? "," : "\\" + sign}](?=\\d|$)`))
     return this.natural(from, at < 0 ? to : from + at)
   }

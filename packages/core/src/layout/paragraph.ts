@@ -62,14 +62,15 @@ export class Typesetter {
     const text = blockText(node)
     const { style, letters } = paragraphAttrs(node)
     const base: RunLook = letters && text === "" ? { ...look.letters, ...letters } : look.letters
-    const levels = bidiLevels(text, look.paragraph.direction)
+    // A field breaks from its neighbours as a word would.
+    const breaks = lineBreaks(text.includes("\ufffc") ? text.replaceAll("\ufffc", "x") : text)
+    const levels = breaks.beyond || look.paragraph.direction === "rtl" ? bidiLevels(text, look.paragraph.direction) : null
     const runs = shapeParagraph(fonts, styles, node, base, levels)
     const source: LineSource = {
       fonts,
       text,
       runs,
-      // A field breaks from its neighbours as a word would.
-      breaks: lineBreaks(text.replaceAll("\ufffc", "x")),
+      breaks,
       format: look.paragraph,
       typesetting,
       base,

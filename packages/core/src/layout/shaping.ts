@@ -1,7 +1,7 @@
 /** A paragraph's text as shaped runs: one run for each stretch in the same look, face, script and direction. */
 import type { Node } from "prosemirror-model"
 import { blockText, fieldText, letterLook, type RunLook, type StyleSheet } from "../document"
-import type { Feature, FontMetrics } from "./fonts/harfbuzz"
+import type { Feature, FontMetrics, ShapeOptions } from "./fonts/harfbuzz"
 import { joinsPrevious, type FontLibrary } from "./fonts/library"
 import type { FaceId } from "./fonts/catalogue"
 import type { ShapedRun } from "./types"
@@ -58,6 +58,7 @@ const noLigatures: readonly Feature[] = [["liga", 0], ["clig", 0]]
 
 /** OpenType features of a look; undefined where all is as the face has it. */
 export function featuresOf(look: RunLook, smallCaps: boolean): readonly Feature[] | undefined {
+  if (look.ligatures && look.spacing === 0 && look.kerning && look.caps !== "small") return undefined
   const features: Feature[] = [
     // Letters set apart do not join.
     ...(look.ligatures && look.spacing === 0 ? [] : noLigatures),
@@ -74,7 +75,9 @@ export interface RunOptions {
   small?: boolean
 }
 
-export function shapeRun(fonts: FontLibrary, text: string, from: number, to: number, face: FaceId, look: RunLook, options: RunOptions = {}): ShapedRun {
+const plainOptions: RunOptions = {}
+
+export function shapeRun(fonts: FontLibrary, text: string, from: number, to: number, face: FaceId, look: RunLook, options: RunOptions = plainOptions): ShapedRun {
   const { level = 0, upper = false, small = false } = options
   const font = fonts.font(face)
   const { metrics } = font
@@ -82,11 +85,10 @@ export function shapeRun(fonts: FontLibrary, text: string, from: number, to: num
   const size = small ? even(place.size * smallCapital) : place.size
   const scale = size / metrics.upem
   const features = featuresOf(look, font.smallCaps)
-  const shape = { language: look.language, rtl: level % 2 === 1, ...(features ? { features } : {}) }
+  const shape: ShapeOptions = { language: look.language, rtl: level % 2 === 1, features }
   // Only the run's own text is turned to capitals, so that offsets stay those of the paragraph.
   const glyphs = upper ? shifted(font.shape(capitals(text.slice(from, to), look.language), 0, to - from, shape), from) : font.shape(text, from, to, shape)
   if (look.spacing !== 0) glyphs.advances = spaced(glyphs, look.spacing / scale)
-  const line = (position: number, thickness: number) => ({ y: (-position - thickness / 2) * scale, thickness: thickness * scale })
   return {
     from,
     to,
@@ -96,13 +98,18 @@ export function shapeRun(fonts: FontLibrary, text: string, from: number, to: num
     rise: place.rise,
     scale,
     glyphs,
-    underline: line(metrics.underlinePosition, metrics.underlineThickness),
-    strike: line(metrics.strikePosition, metrics.strikeThickness),
+    underline: ruleAt(metrics.underlinePosition, metrics.underlineThickness, scale),
+    strike: ruleAt(metrics.strikePosition, metrics.strikeThickness, scale),
     level,
     upper,
     shows: null,
     cap: false,
   }
+}
+
+/** Position and thickness in font units, the position that of the middle and upwards. */
+function ruleAt(position: number, thickness: number, scale: number): { y: number; thickness: number } {
+  return { y: (-position - thickness / 2) * scale, thickness: thickness * scale }
 }
 
 function shifted(glyphs: ShapedRun["glyphs"], by: number): ShapedRun["glyphs"] {
@@ -136,7 +143,7 @@ export function shapeParagraph(fonts: FontLibrary, sheet: StyleSheet, paragraph:
     const end = offset + child.nodeSize
     const wish = fonts.wish(look)
     const drawsSmall = look.caps === "small" && !fonts.font(wish).smallCaps
-    if (!levels && !drawsSmall && plain.test(child.text ?? "")) return add(offset, end, wish, look, { upper: look.caps === "all" })
+    if (!levels && !drawsSmall && plain.test(child.text ?? "")) return add(offset, end, wish, look, look.caps === "all" ? { upper: true } : plainOptions)
 
     let from = offset
     let face = wish

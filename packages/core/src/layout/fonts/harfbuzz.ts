@@ -50,7 +50,7 @@ export interface ShapeOptions {
   language: string
   rtl?: boolean
   /** OpenType features that are not as the face has them by default. */
-  features?: readonly Feature[]
+  features?: readonly Feature[] | undefined
 }
 export type Feature = readonly [tag: string, value: 0 | 1]
 
