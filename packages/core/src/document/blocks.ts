@@ -50,9 +50,17 @@ export interface BlockChange {
   newTo: number
 }
 
+/** The pair that was compared last: several ask for the same one after each change. */
+let compared: { older: Node; newer: Node; change: BlockChange | null } | null = null
+
 /** The span of blocks in which two bodies differ, by identity; null if they are the same. */
 export function changedBlocks(older: Node, newer: Node): BlockChange | null {
   if (older === newer) return null
+  if (compared?.older !== older || compared.newer !== newer) compared = { older, newer, change: compare(older, newer) }
+  return compared.change
+}
+
+function compare(older: Node, newer: Node): BlockChange | null {
   const [a, b] = [older.children, newer.children]
   const shorter = Math.min(a.length, b.length)
   let from = 0

@@ -66,10 +66,20 @@ function advanceSums(text: string, runs: readonly ShapedRun[]): Float64Array {
   let done = 0
   for (const run of runs) {
     while (done < run.from) sums[++done] = x
-    eachCluster(run, 0, run.glyphs.count, run.to, (start, end, width) => {
-      for (let at = start + 1; at <= end; at++) sums[at] = x + (width * (at - start)) / (end - start)
+    const { clusters, advances, count } = run.glyphs
+    const back = run.level % 2 === 1
+    const step = back ? -1 : 1
+    // The same as eachCluster, without a call for each: this is where most of measuring goes on.
+    for (let g = back ? count - 1 : 0; g >= 0 && g < count; ) {
+      const start = clusters[g] as number
+      let advance = 0
+      for (; g >= 0 && g < count && clusters[g] === start; g += step) advance += advances[g] as number
+      const end = g >= 0 && g < count ? (clusters[g] as number) : run.to
+      const width = advance * run.scale
+      if (end === start + 1) sums[end] = x + width
+      else for (let at = start + 1; at <= end; at++) sums[at] = x + (width * (at - start)) / (end - start)
       x += width
-    })
+    }
     done = run.to
   }
   while (done < text.length) sums[++done] = x

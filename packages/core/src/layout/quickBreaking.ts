@@ -16,15 +16,16 @@ export function breakQuickly(ruler: Ruler): LineEnd[] {
   let from = 0
   let candidate = 0
   let inRow = 0
+  let room = ruler.room(0) + hair
   const end = (at: number, hyphen: boolean) => {
     ends.push({ at, hyphen })
     inRow = hyphen ? inRow + 1 : 0
     from = candidate = at
+    room = ruler.room(ends.length) + hair
   }
   for (let i = 0; i < breaks.offsets.length; ) {
     const next = breaks.offsets[i] as number
     const n = ends.length
-    const room = ruler.room(n) + hair
     if (ruler.measureEnd(from, next, n) <= room) {
       if (breaks.required?.has(next)) end(next, false)
       else candidate = next

@@ -58,7 +58,7 @@ export class FontLibrary {
   faceFor(codePoint: number, look: FaceWish): FaceId {
     const wish = this.wish(look)
     if (codePoint < 0x7f || this.font(wish).has(codePoint)) return wish
-    const second = isEastAsian(codePoint) ? look.familyEastAsian : isComplex(codePoint) ? look.familyComplex : null
+    const second = isEastAsian(codePoint) ? look.familyEastAsian : isComplex(codePoint) ? (familyOfScript(codePoint, look.familyComplex) ?? look.familyComplex) : null
     const key = `${codePoint} ${look.bold} ${second}`
     let fallback = this.fallbacks.get(key)
     if (fallback === undefined) {
@@ -74,6 +74,24 @@ export class FontLibrary {
 
 function isEmoji(codePoint: number): boolean {
   return codePoint > 0xff && !isEastAsian(codePoint) && /\p{Emoji}/u.test(String.fromCodePoint(codePoint))
+}
+
+const scripts: readonly [from: number, to: number, family: string][] = [
+  [0x590, 0x600, "Noto Sans Hebrew"],
+  [0x600, 0x900, "Noto Naskh Arabic"],
+  [0x900, 0x980, "Noto Sans Devanagari"],
+  [0xe00, 0xe80, "Noto Sans Thai"],
+  [0xfb1d, 0xfb50, "Noto Sans Hebrew"],
+  [0xfb50, 0xff00, "Noto Naskh Arabic"],
+]
+
+/**
+ * The family that ships for a script, where the one wished for is of another script: so that no face is opened
+ * only to learn that it lacks a character. Null where the wish may have it.
+ */
+function familyOfScript(codePoint: number, wish: string): string | null {
+  if (!scripts.some(([, , family]) => family === wish)) return null
+  return scripts.find(([from, to]) => codePoint >= from && codePoint < to)?.[2] ?? null
 }
 
 /** Chinese, Japanese and Korean characters and their signs. */
