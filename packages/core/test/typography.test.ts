@@ -61,6 +61,8 @@ describe("letters", () => {
     const [strike] = rules({ strike: "single" })
     expect([under!.y > 0, strike!.y < 0]).toEqual([true, true])
     expect(rulePath({ width: 10, height: 1, pattern: "dotted" }).d.match(/Z/g)).toHaveLength(5)
+    // A rule without thickness has an end too.
+    for (const pattern of ["dotted", "dashed", "wavy"] as const) expect(rulePath({ width: 300, height: 0, pattern }).d.length).toBeGreaterThan(100)
   })
 })
 

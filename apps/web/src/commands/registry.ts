@@ -213,7 +213,7 @@ export const tools: readonly Tool[] = [
   { id: "pdf", name: "Save as PDF", words: "export download file", icon: FileArrowDown, run: (session) => void savePdf(session) },
   tray("write", "Letters and paragraphs", "format typeface font size colour spacing", PenNib),
   tray("structure", "Styles", "heading title quotation body structure", TreeStructure, "Choose a style for the paragraph at the caret. Headings stay with what follows and become bookmarks in the PDF."),
-  tray("trail", "Trail", "why look formatting source inspect reveal codes what gives", Footprints, "Says in words what gives the text at the caret its look, from which style or by hand, and lets you change or remove it there. Under it, where each piece of hand-made formatting begins and ends."),
+  tray("trail", "Trail", "why look formatting source inspect what gives", Footprints, "Says in words what gives the text at the caret its look, from which style or by hand, and lets you change or remove it there. Under it, where each piece of hand-made formatting begins and ends."),
   tray("document", "Language, units and line breaking", "locale settings hyphenation centimetres inches default typeface justify", Globe),
   page("write", "paragraph", "Paragraph", "borders shading spacing indent tab drop cap", Paragraph),
   page("write", "list", "Lists", "bullets numbers numbering levels", ListBullets, "Tab at the start of an item takes it a level deeper, Shift+Tab up. Enter on an empty item ends the list; Backspace at its start takes the mark away."),

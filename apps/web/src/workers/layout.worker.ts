@@ -4,7 +4,7 @@ import { Step } from "prosemirror-transform"
 import { schema } from "@biblon/core/document"
 import { Composition, lineOfOffset, type Typesetter, type Layout, type LayoutSpec, type PlacedSheet } from "@biblon/core/layout"
 import type { FromLayout, LayoutReport, SentSheet, SheetTable, ToLayout } from "./protocol"
-import { openTypesetter } from "./resources"
+import { fetchAhead, openTypesetter } from "./resources"
 
 const post = (message: FromLayout) => self.postMessage(message)
 
@@ -28,10 +28,11 @@ class LayoutDesk {
     this.turn.port1.onmessage = () => this.goOn()
   }
 
-  receive(message: ToLayout): void {
+  async receive(message: ToLayout): Promise<void> {
     switch (message.type) {
       case "open":
         this.doc = Node.fromJSON(schema, JSON.parse(message.content))
+        await fetchAhead(this.doc)
         this.layout = null
         this.spec = message.spec
         return this.begin(message.seq)

@@ -1,19 +1,43 @@
-/** HarfBuzz and faces in a worker. A face is fetched, without going on, when a letter first needs it; the browser keeps the file. */
-import { FontLibrary, HarfBuzz, Hyphenator, MissingFaceError, Typesetter } from "@biblon/core/layout"
+/** HarfBuzz, faces and hyphenation in a worker. What is not there yet is fetched, without going on, when a letter first needs it; the browser keeps the file. */
+import { FontLibrary, HarfBuzz, Hyphenator, MissingFaceError, Typesetter, wantedBy } from "@biblon/core/layout"
 import { faceAddress } from "@biblon/core/layout/catalogue"
+import type { Node } from "prosemirror-model"
+
+/** So many blocks fill the sheets that are seen first. */
+const firstBlocks = 80
+
+const fetched = new Map<string, Uint8Array<ArrayBuffer>>()
 
 function fetchNow(address: string, what: string): Uint8Array<ArrayBuffer> {
+  const known = fetched.get(address)
+  if (known) return known
   const request = new XMLHttpRequest()
   request.open("GET", address, false)
   request.responseType = "arraybuffer"
   request.send()
   if (request.status === 404) throw new MissingFaceError(`${what} is not here`)
   if (request.status !== 200) throw new Error(`${what} could not be loaded`)
-  return new Uint8Array(request.response as ArrayBuffer)
+  const bytes = new Uint8Array(request.response as ArrayBuffer)
+  fetched.set(address, bytes)
+  return bytes
+}
+
+const patternAddress = (name: string) => `/hyphenation/${name}.wasm`
+
+/** Fetches side by side what the first sheets of a document are set in. What cannot be had is asked for again when it is needed. */
+export async function fetchAhead(doc: Node): Promise<void> {
+  const { faces, patterns } = wantedBy(doc, firstBlocks)
+  const addresses = [...faces.map(faceAddress), ...patterns.map(patternAddress)].filter((address) => !fetched.has(address))
+  await Promise.all(
+    addresses.map(async (address) => {
+      const response = await fetch(address).catch(() => null)
+      if (response?.ok) fetched.set(address, new Uint8Array(await response.arrayBuffer()))
+    }),
+  )
 }
 
 export async function openTypesetter(): Promise<Typesetter> {
   const wasm = await WebAssembly.compileStreaming(fetch("/workers/harfbuzz.wasm"))
   const fonts = new FontLibrary(new HarfBuzz(wasm), (id) => fetchNow(faceAddress(id), `The typeface ${id}`))
-  return new Typesetter(fonts, new Hyphenator((name) => fetchNow(`/hyphenation/${name}.wasm`, `The hyphenation of ${name}`)))
+  return new Typesetter(fonts, new Hyphenator((name) => fetchNow(patternAddress(name), `The hyphenation of ${name}`)))
 }

@@ -1,7 +1,7 @@
 /** Making, changing and ending lists. What is written before items is computed: see document/numbering.ts. */
 import type { Node } from "prosemirror-model"
 import type { EditorState, Transaction } from "prosemirror-state"
-import { blockAt, blockStarts, blockText, bodyOf, documentAttrs, labelsOf, levelOf, listNamed, listPlace, newRun, readyLists, typedItem, type ListDefinition, type ListLevel, type ListPlace } from "../document"
+import { blockAt, blockStarts, bodyOf, blockText, documentAttrs, labelsOf, levelOf, listNamed, listPlace, newRun, readyLists, typedItem, type ListDefinition, type ListLevel, type ListPlace } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 import { eachParagraph, formatParagraph, onParagraphs } from "./paragraphs"

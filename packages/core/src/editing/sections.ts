@@ -1,7 +1,7 @@
 /** The outline: headings, and the sections that they begin. A section is a heading and all up to the next of its level or above. */
 import { Fragment, type Node } from "prosemirror-model"
 import { TextSelection } from "prosemirror-state"
-import { blockStarts, blockText, bodyOf, documentAttrs, labelsOf, outlineLevel, type StyleSheet } from "../document"
+import { blockStarts, bodyOf, blockText, documentAttrs, labelsOf, outlineLevel, type StyleSheet } from "../document"
 import type { Command } from "./command"
 import { named, quoted } from "./history"
 

@@ -59,6 +59,9 @@ export function shadowColour(colour: string): string {
 /** Thickness of the line round outlined letters, as part of the size. */
 export const outlineWidth = 0.03
 
+/** Dots and dashes get no shorter than those of a line this thick, in points. */
+const thinnest = 0.2
+
 /** A rule as SVG path data of M, L and Z in its own coordinates, from the upper left corner of its box; filled, or for waves stroked. */
 export function rulePath({ width, height, pattern }: Pick<Rule, "width" | "height" | "pattern">): { d: string; stroke: number | null } {
   const upright = height > width
@@ -79,8 +82,9 @@ export function rulePath({ width, height, pattern }: Pick<Rule, "width" | "heigh
     }
     return { d, stroke: line }
   }
-  const mark = pattern === "dotted" ? thickness : 3 * thickness
-  const step = pattern === "dotted" ? 2.4 * thickness : 5 * thickness
+  const unit = Math.max(thickness, thinnest)
+  const mark = pattern === "dotted" ? unit : 3 * unit
+  const step = pattern === "dotted" ? 2.4 * unit : 5 * unit
   let d = ""
   for (let at = 0; at < length; at += step) d += bar(at, Math.min(length, at + mark))
   return { d, stroke: null }

@@ -89,7 +89,7 @@ function attempt(ruler: Ruler, candidates: readonly Candidate[], most: number): 
   const rooms = Array.from({ length: unlike + 1 }, (_, n) => ruler.room(n))
   const last = text.length
   const start: Candidate = { end: { at: 0, hyphen: false }, required: false, start: 0, startSpaces: 0, width: 0, spaces: 0 }
-  let active: Chosen[] = [{ candidate: start, line: 0, demerits: 0, hyphensBefore: 0, fitness: 1, before: null }]
+  const active: Chosen[] = [{ candidate: start, line: 0, demerits: 0, hyphensBefore: 0, fitness: 1, before: null }]
 
   for (const candidate of candidates) {
     const { end, required } = candidate

@@ -66,7 +66,7 @@ function paintRun(paragraph: ParagraphLayout, line: Line, piece: LineRun): Eleme
   if (look.spacing) span.style.letterSpacing = px(look.spacing)
   const features = featuresOf(look, true)
   if (features) span.style.fontFeatureSettings = features.map(([tag, value]) => `"${tag}" ${value}`).join()
-  if (run.rise) span.style.setProperty("--baseline", px(line.baseline - run.rise))
+  if (run.rise) span.setAttribute("style", `${span.getAttribute("style")};--baseline:${px(line.baseline - run.rise)}`)
   if (level % 2 === 1) span.style.direction = "rtl"
   if (look.shadow) span.style.textShadow = `${px(shadowOffset * run.size)} ${px(shadowOffset * run.size)} 0 ${shadowColour(look.colour)}`
   if (look.outline) Object.assign(span.style, { color: "transparent", webkitTextStroke: `${px(outlineWidth * run.size)} ${look.colour}` })

@@ -186,9 +186,10 @@ export class HarfBuzz {
       descender,
       lineGap,
       underlinePosition: metric("undo"),
-      underlineThickness: metric("unds"),
+      // A face may say nothing of it.
+      underlineThickness: metric("unds") || Math.round(upem / 20),
       strikePosition: metric("stro"),
-      strikeThickness: metric("strs"),
+      strikeThickness: metric("strs") || Math.round(upem / 20),
       capHeight: metric("cpht"),
       xHeight: metric("xhgt"),
       ...offsets,

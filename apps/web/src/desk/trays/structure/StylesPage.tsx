@@ -1,7 +1,7 @@
 import { useState } from "react"
 import { Pressable, Text, View } from "react-native"
 import { bodyOf, documentAttrs, letterStyleFormat, styleLook, type Style, type StyleSheet } from "@biblon/core/document"
-import { differsFromStyle, letterStyleValue, newStyle, setLetterStyle, setStyle, styleValue, stylesInUse, updateStyle } from "@biblon/core/editing"
+import { setStyle, differsFromStyle, letterStyleValue, newStyle, styleValue, stylesInUse, setLetterStyle, updateStyle } from "@biblon/core/editing"
 import { PencilSimpleLine } from "../../../ui/icons"
 import { IconButton, SectionTitle, Segment, Segments, WordButton } from "../../../ui/pieces"
 import { useDesk, useSession } from "../../context"
