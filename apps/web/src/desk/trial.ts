@@ -2,7 +2,7 @@
  * Values tried on the text while a pointer is on them. The layout gets the steps of the change and, when
  * the pointer leaves, those that take it back; the document, its history and the server hear nothing.
  */
-import type { EditorState } from "prosemirror-state"
+import type { EditorState, Transaction } from "prosemirror-state"
 import type { Command } from "@biblon/core/editing"
 import { stepJson } from "../live/stepJson"
 
@@ -15,13 +15,20 @@ export interface TrialTarget {
   layOut(steps: unknown[]): void
 }
 
+/** Whether a change takes text away, puts some in or changes its place. */
+function movesText(tr: Transaction): boolean {
+  let moves = false
+  for (const map of tr.mapping.maps) map.forEach(() => (moves = true))
+  return moves
+}
+
 export class Trial {
   private back: unknown[] | null = null
   private waiting: ReturnType<typeof setTimeout> | undefined
 
   constructor(private readonly target: TrialTarget) {}
 
-  /** Shows what a command would come to; null shows the document as it is. Commands that change lengths are not tried. */
+  /** Shows what a command would come to; null shows the document as it is. Commands that move text are not tried. */
   show(command: Command | null, at: "once" | "afterPassing" = "afterPassing"): void {
     clearTimeout(this.waiting)
     if (command === null) return this.end()
@@ -34,7 +41,7 @@ export class Trial {
     const editor = this.target.editor()
     if (!editor) return
     command(editor, (tr) => {
-      if (!tr.docChanged || tr.doc.content.size !== editor.doc.content.size) return
+      if (!tr.docChanged || movesText(tr)) return
       this.back = tr.steps.map((step, i) => stepJson(step.invert(tr.docs[i] ?? editor.doc))).reverse()
       this.target.layOut(tr.steps.map(stepJson))
     })

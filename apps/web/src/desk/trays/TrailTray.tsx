@@ -6,7 +6,8 @@ import { PencilSimpleLine, X } from "../../ui/icons"
 import { IconButton, SectionTitle } from "../../ui/pieces"
 import { useUnit } from "../../ui/units"
 import { useDesk, useSession } from "../context"
-import { nameOf, PropertyField, valueWords, type PropertyOf } from "./PropertyField"
+import { PropertyField } from "./PropertyField"
+import { nameOf, valueWords, type PropertyOf } from "./propertyWords"
 
 function sourceWords({ source }: TrailSaying): string {
   switch (source.kind) {

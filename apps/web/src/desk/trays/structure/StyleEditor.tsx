@@ -5,7 +5,8 @@ import { changeStyle, changeStyleFormat, deleteStyle } from "@biblon/core/editin
 import { Choice, Fold, IconButton, SectionTitle, WordButton } from "../../../ui/pieces"
 import { CaretLeft, X } from "../../../ui/icons"
 import { useDesk, useSession } from "../../context"
-import { nameOf, PropertyField, type PropertyOf } from "../PropertyField"
+import { PropertyField } from "../PropertyField"
+import { nameOf, type PropertyOf } from "../propertyWords"
 
 const paragraphProperties = (sheet: StyleSheet) => Object.keys(sheet.defaults.paragraph) as (keyof ParagraphFormat)[]
 
