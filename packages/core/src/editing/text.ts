@@ -49,25 +49,37 @@ export function insertText(text: string, from?: number, to?: number): Command {
     }
     const caret = tr.mapping.map(end)
     tr.setSelection(TextSelection.near(tr.doc.resolve(caret), -1))
-    keepLetters(tr, start, marks)
+    settleLetters(tr, { at: start, marks })
     if (state.storedMarks) tr.setStoredMarks(state.storedMarks)
     dispatch(tr.scrollIntoView())
     return true
   }
 }
 
-/** A paragraph that has lost all its text keeps what its letters looked like; one that has text keeps nothing beside it. */
-function keepLetters(tr: Transaction, at: number, marks: readonly Mark[]): void {
-  const { parent, depth, pos } = tr.doc.resolve(Math.min(at, tr.doc.content.size))
-  if (!parent.isTextblock) return
-  const kept = parent.content.size === 0 ? formatOf(marks) : null
-  if (JSON.stringify(kept) !== JSON.stringify(paragraphAttrs(parent).letters)) tr.setNodeAttribute(tr.doc.resolve(pos).before(depth), "letters", kept)
+/** After a change: what letters look like stays in a paragraph only while it has no text. `emptied` is what one that has just lost its text keeps. */
+function settleLetters(tr: Transaction, emptied?: { at: number; marks: readonly Mark[] }): Transaction {
+  const at = emptied && tr.doc.resolve(Math.min(emptied.at, tr.doc.content.size))
+  const left = at?.parent.isTextblock && at.parent.content.size === 0 ? at.before() : -1
+  const changed = tr.changedRange()
+  const inside: number[] = []
+  if (changed)
+    tr.doc.nodesBetween(changed.from, Math.min(changed.to, tr.doc.content.size), (node, pos) => {
+      if (node.isTextblock) inside.push(pos)
+      return !node.isTextblock
+    })
+  for (const pos of left < 0 || inside.includes(left) ? inside : [...inside, left]) {
+    const paragraph = tr.doc.nodeAt(pos)!
+    const { letters } = paragraphAttrs(paragraph)
+    const kept = pos === left ? formatOf(emptied!.marks) : paragraph.content.size === 0 ? letters : null
+    if (JSON.stringify(kept) !== JSON.stringify(letters)) tr.setNodeAttribute(pos, "letters", kept)
+  }
+  return tr
 }
 
 function deleteRange(tr: Transaction, from: number, to: number): Transaction {
   const marks = marksAt(tr.doc.resolve(from), tr.doc.resolve(to))
   tr.delete(from, to)
-  keepLetters(tr, from, marks)
+  settleLetters(tr, { at: from, marks })
   return joining(tr.setSelection(TextSelection.near(tr.doc.resolve(tr.mapping.map(from)), -1)), "deleted")
 }
 
@@ -212,6 +224,7 @@ export function pasteSlice(slice: Slice, name = "Pasted", brought: Brought | nul
       tr.replaceWith($from.before(), $from.after(), slice.content)
       tr.setSelection(TextSelection.near(tr.doc.resolve(tr.mapping.map($from.after())), -1))
     } else tr.replaceSelection(slice)
+    settleLetters(tr)
     let words = ""
     slice.content.descendants((node) => {
       if (node.isTextblock && words.length < 60) words += `${blockText(node)} `
@@ -233,7 +246,7 @@ export function dragSelection(to: number, copies: boolean): Command {
     if (!copies) tr.deleteSelection()
     const at = tr.mapping.map(to)
     const before = tr.doc.content.size
-    tr.replace(at, at, slice)
+    settleLetters(tr.replace(at, at, slice))
     const put = tr.doc.content.size - before
     tr.setSelection(TextSelection.between(tr.doc.resolve(at), tr.doc.resolve(Math.min(at + put, tr.doc.content.size))))
     dispatch(named(tr, `${copies ? "Copied" : "Moved"} ${quoted(selectedText(state))}`))
