@@ -59,6 +59,7 @@ test.describe("on a server of its own", () => {
     await ownServer.kill()
     await first.type("After it.")
     await expect(first.saving).toHaveText("Offline: kept on this device")
+    await expect.poll(() => keptSteps(first.page)).toBe("After it.".length)
     await first.page.close()
     await ownServer.start()
     expect(await ownServer.text(first.id)).toBe("Before the storm. ")
@@ -127,7 +128,7 @@ test("two tabs follow each other, and edits in one paragraph both stay", async (
   expect(await server.text(desk.id)).toBe(text)
   // Undo takes back one's own change only.
   await desk.press("Control+z")
-  await expect.poll(async () => (await other.shown())[0]).not.toContain("It is raised")
+  await expect.poll(async () => (await other.shown())[0]).not.toContain("passes.")
   expect((await other.shown())[0]).toContain("Note: well, ")
 })
 

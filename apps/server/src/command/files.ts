@@ -1,7 +1,7 @@
 import { readFile, writeFile } from "node:fs/promises"
 import { basename, extname } from "node:path"
 import type { Node } from "prosemirror-model"
-import { documentAttrs, papers, schema, type PaperName } from "@biblon/core/document"
+import { documentAttrs, papers, schema, type DocumentAttrs, type PaperName } from "@biblon/core/document"
 import { ReadingError } from "@biblon/core/document/reading"
 import { readJson, writeJson, type NamedDocument } from "@biblon/core/formats/json"
 import { readText, writeText } from "@biblon/core/formats/text"
@@ -42,13 +42,15 @@ function forEnding<T>(kinds: Record<string, T>, path: string, what: string): T {
 
 /** Typeface, size and spacing go into the defaults and the body style, so that headings keep their own. */
 function withSettings(doc: Node, { family, size, spacing, paper, margin }: Settings): Node {
-  const { styles, setup, properties } = documentAttrs(doc)
+  const before = documentAttrs(doc)
+  const { styles, setup } = before
   const letters = { ...(family === undefined ? {} : { family }), ...(size === undefined ? {} : { size }) }
   const paragraph = spacing === undefined ? {} : { lineSpacing: { rule: "multiple" as const, value: spacing } }
   const body = styles.styles.body
-  const attrs = {
-    properties,
+  const attrs: DocumentAttrs = {
+    ...before,
     styles: {
+      ...styles,
       defaults: { letters: { ...styles.defaults.letters, ...letters }, paragraph: { ...styles.defaults.paragraph, ...paragraph } },
       styles: body ? { ...styles.styles, body: { ...body, letters: { ...body.letters, ...letters }, paragraph: { ...body.paragraph, ...paragraph } } } : styles.styles,
     },

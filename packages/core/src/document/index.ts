@@ -1,6 +1,7 @@
 export * from "./blocks"
 export * from "./building"
 export * from "./defaults"
+export * from "./entries"
 export * from "./families"
 export * from "./fields"
 export * from "./lists"

@@ -1,7 +1,7 @@
 /** What copied text needs of its document's style sheet, so that it looks the same in another. */
 import type { Slice } from "prosemirror-model"
 import type { Transaction } from "prosemirror-state"
-import { chainIds, documentAttrs, paragraphAttrs, type ListPlace, type StyleSheet } from "../document"
+import { chainIds, documentAttrs, paragraphAttrs, setEntries, type ListPlace, type StyleSheet } from "../document"
 
 export type Brought = Pick<StyleSheet, "styles" | "lists" | "fonts">
 
@@ -46,5 +46,5 @@ export function bring(tr: Transaction, brought: Brought): Transaction {
   if (size(next) === size(sheet)) return tr
   // The order in which styles are offered stays, with the new ones behind.
   const styles = { ...sheet.styles, ...Object.fromEntries(Object.entries(brought.styles).filter(([key]) => sheet.styles[key] === undefined)) }
-  return tr.setDocAttribute("styles", { ...next, styles })
+  return setEntries(tr, null, "styles", { ...next, styles })
 }

@@ -320,8 +320,13 @@ export function touchedBy(state: EditorState, id: number): { from: number; to: n
     const ranges: { from: number; to: number }[] = []
     mapOf(step).forEach((_from, _to, from, to) => ranges.push({ from, to }))
     // Steps that change looks have no ranges in their maps; they carry them.
-    const { from, to } = step as unknown as { from?: number; to?: number; pos?: number }
+    const { from, to, pos } = step as unknown as { from?: number; to?: number; pos?: number | null }
     if (ranges.length === 0 && from !== undefined && to !== undefined) ranges.push({ from, to })
-    return ranges.map((r) => ({ from: mapping.map(r.from, 1), to: mapping.map(r.to, -1) })).filter((r) => r.to > r.from)
+    const places = ranges.map((r) => ({ from: mapping.map(r.from, 1), to: mapping.map(r.to, -1) }))
+    // Those that change a paragraph as a whole name its start.
+    const paragraph = typeof pos === "number" ? mapping.mapResult(pos, 1) : null
+    const node = paragraph && !paragraph.deletedAfter ? state.doc.nodeAt(paragraph.pos) : null
+    if (paragraph && node) places.push({ from: paragraph.pos + 1, to: paragraph.pos + 1 + node.content.size })
+    return places.filter((r) => r.to > r.from)
   })
 }

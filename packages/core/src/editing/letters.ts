@@ -1,7 +1,7 @@
 /** Formatting of letters: on the selection, or, without one, for what is typed next. */
 import type { Mark, Node } from "prosemirror-model"
 import type { EditorState, Transaction } from "prosemirror-state"
-import { documentAttrs, letterLook, letterProperties, marks, paragraphAttrs, paragraphLook, type LetterFormat, type LetterProperty } from "../document"
+import { documentAttrs, letterLook, letterProperties, marks, paragraphAttrs, paragraphLook, setEntries, type LetterFormat, type LetterProperty } from "../document"
 import type { Command } from "./command"
 import { named, quoted } from "./history"
 import { selectedText, typingMarks } from "./text"
@@ -57,7 +57,7 @@ export function formatOf(given: readonly Mark[]): Partial<LetterFormat> | null {
 /** What is typed next gets these marks. In an empty paragraph they stay with it. */
 export function setTypingMarks(tr: Transaction, next: readonly Mark[]): Transaction {
   const { $from } = tr.selection
-  if ($from.parent.content.size === 0) tr.setNodeAttribute($from.before(), "letters", formatOf(next))
+  if ($from.parent.content.size === 0) setEntries(tr, $from.before(), "letters", formatOf(next))
   return tr.setStoredMarks(next)
 }
 
@@ -89,7 +89,7 @@ export function setLetters<K extends LetterProperty>(property: K, value: LetterF
           // An empty paragraph in the middle of a selection goes along.
           if (paragraph.content.size > 0) return
           const rest = marksOf(paragraphAttrs(paragraph).letters ?? {}).filter((mark) => mark.type !== type)
-          tr.setNodeAttribute(pos, "letters", formatOf(given ? rest : [...rest, type.create({ value })]))
+          setEntries(tr, pos, "letters", formatOf(given ? rest : [...rest, type.create({ value })]))
         } else if (given && !paragraph.rangeHasMark(from - pos - 1, to - pos - 1, marks.letterStyle)) tr.removeMark(from, to, type)
         else tr.addMark(from, to, type.create({ value }))
       })
@@ -137,8 +137,8 @@ export const clearLetters: Command = (state, dispatch) => {
   const { empty } = state.selection
   if (empty) setTypingMarks(tr, typingMarks(state).filter((mark) => !isFormat(mark)))
   else
-    eachSelected(state, (paragraph, from, to, pos) => {
-      if (paragraphAttrs(paragraph).letters) tr.setNodeAttribute(pos, "letters", null)
+    eachSelected(state, (_paragraph, from, to, pos) => {
+      setEntries(tr, pos, "letters", null)
       if (from < to) for (const property of [...letterProperties, "letterStyle"] as const) tr.removeMark(from, to, marks[property])
     })
   dispatch(named(tr, `Cleared letters${empty ? "" : onWords(state)}`))
@@ -155,7 +155,7 @@ export function removeLetters(property: LetterProperty | "letterStyle", from: nu
     const tr = state.tr
     if ($from.parent.content.size === 0 && property !== "letterStyle") {
       const { [property]: _gone, ...rest } = paragraphAttrs($from.parent).letters ?? {}
-      tr.setNodeAttribute($from.before(), "letters", Object.keys(rest).length > 0 ? rest : null)
+      setEntries(tr, $from.before(), "letters", Object.keys(rest).length > 0 ? rest : null)
     } else tr.removeMark(from, to, marks[property])
     dispatch(named(tr, `Removed ${propertyNames[property].toLowerCase()}`))
     return true

@@ -1,7 +1,7 @@
 /** Making, changing and ending lists. What is written before items is computed: see document/numbering.ts. */
 import type { Node } from "prosemirror-model"
 import type { EditorState, Transaction } from "prosemirror-state"
-import { blockAt, blockStarts, bodyOf, blockText, documentAttrs, labelsOf, levelOf, listNamed, listPlace, newRun, readyLists, typedItem, type ListDefinition, type ListLevel, type ListPlace } from "../document"
+import { blockAt, blockStarts, bodyOf, blockText, documentAttrs, labelsOf, levelOf, listNamed, listPlace, newRun, readyLists, setEntries, typedItem, type ListDefinition, type ListLevel, type ListPlace } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 import { eachParagraph, formatParagraph, onParagraphs } from "./paragraphs"
@@ -228,7 +228,7 @@ export function defineList(change: (definition: ListDefinition) => ListDefinitio
     const { tr } = state
     const own = styles.lists[place.definition] !== undefined
     const key = own ? place.definition : `list${Object.keys(styles.lists).length + 1}`
-    tr.setDocAttribute("styles", { ...styles, lists: { ...styles.lists, [key]: definition } })
+    setEntries(tr, null, "styles", { ...styles, lists: { ...styles.lists, [key]: definition } })
     if (!own)
       bodyOf(state.doc).forEach((_, __, block) => {
         const item = itemAt(state.doc, block)

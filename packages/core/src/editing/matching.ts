@@ -1,7 +1,7 @@
 /** Match look: the look of one text, picked up and laid on others. */
 import { Mark } from "prosemirror-model"
 import type { EditorState } from "prosemirror-state"
-import { letterProperties, marks, paragraphAttrs, type ParagraphAttrs } from "../document"
+import { letterProperties, marks, paragraphAttrs, setEntries, type ParagraphAttrs } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 import { onWords } from "./letters"
@@ -41,7 +41,7 @@ export function layLook(look: PickedLook, part: LookPart): Command {
         // An item keeps its own place in its list; a look brings none.
         const next = { ...format, ...(attrs.format?.list ? { list: attrs.format.list } : {}) }
         tr.setNodeAttribute(pos, "style", look.paragraph.style)
-        tr.setNodeAttribute(pos, "format", Object.keys(next).length > 0 ? next : null)
+        setEntries(tr, pos, "format", Object.keys(next).length > 0 ? next : null)
         if (part === "both" && empty) for (const mark of look.marks) tr.addMark(pos + 1, pos + 1 + paragraph.content.size, mark)
       })
     if (part === "letters" && empty) tr.setStoredMarks(Mark.setFrom([...look.marks]))

@@ -1,7 +1,7 @@
 /** Formatting of whole paragraphs. */
 import type { Node } from "prosemirror-model"
 import { TextSelection, type EditorState, type Transaction } from "prosemirror-state"
-import { documentAttrs, nodes, paragraphAttrs, paragraphLook, undressedFormat, type Border, type DropCap, type ParagraphFormat, type TabStop, type Typesetting } from "../document"
+import { documentAttrs, nodes, paragraphAttrs, paragraphLook, setEntries, undressedFormat, type Border, type DropCap, type ParagraphFormat, type TabStop, type Typesetting } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 
@@ -25,6 +25,11 @@ export function paragraphValue<K extends keyof ParagraphFormat>(state: EditorSta
   return values.every((value) => equal(value, values[0])) ? values[0] : undefined
 }
 
+/** Direct formatting without all that is not the paragraph's place in a list. */
+export function listOnly(format: Partial<ParagraphFormat> | null): Partial<ParagraphFormat> | null {
+  return format?.list ? { list: format.list } : null
+}
+
 /** Gives one paragraph direct formatting over what it has. Values that its style or list gives anyway are not kept twice. */
 export function formatParagraph(tr: Transaction, pos: number, format: Partial<ParagraphFormat>): void {
   const paragraph = tr.doc.nodeAt(pos)
@@ -37,7 +42,7 @@ export function formatParagraph(tr: Transaction, pos: number, format: Partial<Pa
   const own = undressedFormat(styles, paragraph.type.create({ ...attrs, format: null })).list
   const kept = Object.entries(wished).filter(([name, value]) => (name === "list" ? !equal(value, own) : !equal(value, base[name as keyof ParagraphFormat])))
   const next = kept.length > 0 ? Object.fromEntries(kept) : null
-  if (!equal(next, attrs.format)) tr.setNodeAttribute(pos, "format", next)
+  setEntries(tr, pos, "format", next)
 }
 
 /** Formats the selected paragraphs directly. */
@@ -168,7 +173,7 @@ export const clearParagraphs: Command = (state, dispatch) => {
   const tr = state.tr
   eachParagraph(state, (paragraph, pos) => {
     const { format } = paragraphAttrs(paragraph)
-    if (format) tr.setNodeAttribute(pos, "format", format.list ? { list: format.list } : null)
+    setEntries(tr, pos, "format", listOnly(format))
   })
   dispatch(named(tr.setStoredMarks(state.storedMarks), `Cleared paragraph${onParagraphs(state)}`))
   return true
@@ -180,7 +185,7 @@ export function removeFormat(pos: number, property: keyof ParagraphFormat): Comm
     const paragraph = state.doc.nodeAt(pos)
     if (!paragraph || paragraphAttrs(paragraph).format?.[property] === undefined) return false
     const { [property]: _gone, ...rest } = paragraphAttrs(paragraph).format ?? {}
-    dispatch?.(named(state.tr.setNodeAttribute(pos, "format", Object.keys(rest).length > 0 ? rest : null), `Removed ${formatNames[property].toLowerCase()}`))
+    dispatch?.(named(setEntries(state.tr, pos, "format", Object.keys(rest).length > 0 ? rest : null), `Removed ${formatNames[property].toLowerCase()}`))
     return true
   }
 }
@@ -188,7 +193,7 @@ export function removeFormat(pos: number, property: keyof ParagraphFormat): Comm
 /** How the lines of the whole document are broken. */
 export function setTypesetting(change: Partial<Typesetting>): Command {
   return (state, dispatch) => {
-    dispatch?.(named(state.tr.setDocAttribute("typesetting", { ...documentAttrs(state.doc).typesetting, ...change }), "Line breaking"))
+    dispatch?.(named(setEntries(state.tr, null, "typesetting", { ...documentAttrs(state.doc).typesetting, ...change }), "Line breaking"))
     return true
   }
 }

@@ -1,4 +1,4 @@
-/** Styles: laying them on, making and changing them. The style sheet is one attribute of the document, so every change of it is one step. */
+/** Styles: laying them on, making and changing them. The style sheet is one attribute of the document; every change of it is one step over the entries that change. */
 import type { Mark, Node } from "prosemirror-model"
 import type { EditorState, Transaction } from "prosemirror-state"
 import {
@@ -11,6 +11,7 @@ import {
   marks,
   paragraphAttrs,
   paragraphLook,
+  setEntries,
   styleLook,
   type LetterFormat,
   type OwnFamily,
@@ -21,7 +22,7 @@ import {
 import type { Command } from "./command"
 import { named } from "./history"
 import { formatOf } from "./letters"
-import { eachParagraph, equal, onParagraphs } from "./paragraphs"
+import { eachParagraph, equal, listOnly, onParagraphs } from "./paragraphs"
 
 /** The style of all selected paragraphs, or undefined where they differ. */
 export function styleValue(state: EditorState): string | undefined {
@@ -42,7 +43,7 @@ export function setStyle(style: string): Command {
       // A heading is no item of a list unless its style says so.
       const format = attrs.format?.list && entry.outline === null ? { list: attrs.format.list } : null
       if (attrs.style !== style) tr.setNodeAttribute(pos, "style", style)
-      if (!equal(attrs.format, format)) tr.setNodeAttribute(pos, "format", format)
+      setEntries(tr, pos, "format", format)
     })
     dispatch(named(tr.setStoredMarks(state.storedMarks), `${entry.name}${onParagraphs(state)}`))
     return true
@@ -81,7 +82,7 @@ export function differsFromStyle(state: EditorState): boolean {
 }
 
 function setSheet(tr: Transaction, change: Partial<StyleSheet>): Transaction {
-  return tr.setDocAttribute("styles", { ...documentAttrs(tr.doc).styles, ...change })
+  return setEntries(tr, null, "styles", { ...documentAttrs(tr.doc).styles, ...change })
 }
 
 function putStyle(tr: Transaction, key: string, style: Style): Transaction {
@@ -94,7 +95,7 @@ function undress(tr: Transaction, pos: number, letters: Partial<LetterFormat>): 
   const paragraph = tr.doc.nodeAt(pos)
   if (!paragraph) return
   const { format } = paragraphAttrs(paragraph)
-  tr.setNodeAttribute(pos, "format", format?.list ? { list: format.list } : null)
+  setEntries(tr, pos, "format", listOnly(format))
   for (const property of Object.keys(letters)) tr.removeMark(pos + 1, pos + 1 + paragraph.content.size, marks[property as keyof LetterFormat])
 }
 
@@ -229,9 +230,9 @@ export const resetToStyle: Command = (state, dispatch) => {
   if (!dispatch) return true
   const tr = state.tr
   eachParagraph(state, (paragraph, pos) => {
-    const { format, letters } = paragraphAttrs(paragraph)
-    if (format) tr.setNodeAttribute(pos, "format", format.list ? { list: format.list } : null)
-    if (letters) tr.setNodeAttribute(pos, "letters", null)
+    const { format } = paragraphAttrs(paragraph)
+    setEntries(tr, pos, "format", listOnly(format))
+    setEntries(tr, pos, "letters", null)
     paragraph.forEach((child, offset) => {
       for (const mark of child.marks) if (formatOf([mark])) tr.removeMark(pos + 1 + offset, pos + 1 + offset + child.nodeSize, mark)
     })
@@ -273,7 +274,7 @@ export function changeDefaults(change: { paragraph?: Partial<ParagraphFormat>; l
 export function replaceSheet(next: (sheet: StyleSheet) => StyleSheet, name: string): Command {
   return (state, dispatch) => {
     const sheet = documentAttrs(state.doc).styles
-    dispatch?.(named(state.tr.setDocAttribute("styles", next(sheet)), name))
+    dispatch?.(named(setEntries(state.tr, null, "styles", next(sheet)), name))
     return true
   }
 }

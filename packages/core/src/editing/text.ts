@@ -2,7 +2,7 @@
 import { Fragment, Slice, type Mark, type Node, type ResolvedPos } from "prosemirror-model"
 import { Selection, TextSelection, type EditorState, type Transaction } from "prosemirror-state"
 import { canJoin } from "prosemirror-transform"
-import { blockAt, blockText, documentAttrs, fieldText, labelsOf, nodes, paragraphAttrs, schema, styleOf, withTypedLists } from "../document"
+import { blockAt, blockText, documentAttrs, fieldText, labelsOf, nodes, paragraphAttrs, schema, setEntries, styleOf, withTypedLists } from "../document"
 import { bring, type Brought } from "./bringing"
 import type { Command } from "./command"
 import { joining, named, quoted } from "./history"
@@ -71,7 +71,7 @@ function settleLetters(tr: Transaction, emptied?: { at: number; marks: readonly 
     const paragraph = tr.doc.nodeAt(pos)!
     const { letters } = paragraphAttrs(paragraph)
     const kept = pos === left ? formatOf(emptied!.marks) : paragraph.content.size === 0 ? letters : null
-    if (JSON.stringify(kept) !== JSON.stringify(letters)) tr.setNodeAttribute(pos, "letters", kept)
+    setEntries(tr, pos, "letters", kept)
   }
   return tr
 }
@@ -184,7 +184,7 @@ export const insertSheetBreak: Command = (state, dispatch) => {
       ((tr) => {
         const { $head } = tr.selection
         const { format } = paragraphAttrs($head.parent)
-        dispatch(named(tr.setNodeAttribute($head.before(), "format", { ...format, breakBefore: true }), "New sheet"))
+        dispatch(named(setEntries(tr, $head.before(), "format", { ...format, breakBefore: true }), "New sheet"))
       }),
   )
 }

@@ -1,0 +1,116 @@
+/**
+ * Changes of attributes entry by entry: two people who change two styles, or two properties of one style or one
+ * paragraph, both get what they wanted, and undoing one change leaves later ones alone.
+ */
+import { Fragment, Slice, type Node, type Schema } from "prosemirror-model"
+import { Step, StepMap, StepResult, type Mappable, type Transform } from "prosemirror-transform"
+
+/** One entry of an attribute: the keys that lead to it, and what it becomes; without `value` it goes. */
+export interface Entry {
+  path: readonly string[]
+  value?: unknown
+}
+
+type Entries = Readonly<Record<string, unknown>>
+/** How many keys deep an attribute, or each part of it, is divided. What lies deeper changes as a whole. */
+type Grain = number | Readonly<Record<string, number>>
+
+const grains: Readonly<Record<string, Grain>> = {
+  styles: { defaults: 2, styles: 3, fonts: 2, lists: 1 },
+  typesetting: 2,
+  format: 1,
+  letters: 1,
+}
+
+const isEntries = (value: unknown): value is Entries => typeof value === "object" && value !== null && !Array.isArray(value)
+
+function same(a: unknown, b: unknown): boolean {
+  return a === b || JSON.stringify(a) === JSON.stringify(b)
+}
+
+function differences(before: unknown, after: unknown, grain: Grain, path: readonly string[] = []): Entry[] {
+  if (same(before, after)) return []
+  if (grain === 0 || !isEntries(before) || !isEntries(after)) return [after === undefined ? { path } : { path, value: after }]
+  return [...new Set([...Object.keys(before), ...Object.keys(after)])].flatMap((key) =>
+    differences(before[key], after[key], typeof grain === "number" ? grain - 1 : (grain[key] ?? 0), [...path, key]),
+  )
+}
+
+function at(entries: unknown, path: readonly string[]): unknown {
+  return path.reduce<unknown>((inside, key) => (isEntries(inside) && Object.hasOwn(inside, key) ? inside[key] : undefined), entries)
+}
+
+/** Puts an entry in its place. Where what would hold it is gone, nothing changes. */
+function withEntry(entries: Entries, [key, ...rest]: readonly string[], value: unknown): Entries {
+  if (key === undefined) return entries
+  if (rest.length > 0) {
+    const inside = at(entries, [key])
+    return isEntries(inside) ? { ...entries, [key]: withEntry(inside, rest, value) } : entries
+  }
+  if (value !== undefined) return { ...entries, [key]: value }
+  const { [key]: _gone, ...others } = entries
+  return others
+}
+
+/** Sets entries of one attribute of the node at `pos`, or of the document itself for null. An attribute without entries is null. */
+export class EntriesStep extends Step {
+  constructor(
+    readonly pos: number | null,
+    readonly attr: string,
+    readonly entries: readonly Entry[],
+  ) {
+    super()
+  }
+
+  override apply(doc: Node): StepResult {
+    const node = this.pos === null ? doc : doc.nodeAt(this.pos)
+    if (!node || !(this.attr in node.attrs)) return StepResult.fail("What was to change is not there")
+    const before = node.attrs[this.attr] as Entries | null
+    const after = this.entries.reduce((entries, { path, value }) => withEntry(entries, path, value), before ?? {})
+    const attrs = { ...node.attrs, [this.attr]: Object.keys(after).length > 0 ? after : null }
+    if (this.pos === null) return StepResult.ok(doc.type.create(attrs, doc.content, doc.marks))
+    const changed = node.type.create(attrs, null, node.marks)
+    return StepResult.fromReplace(doc, this.pos, this.pos + 1, new Slice(Fragment.from(changed), 0, node.isLeaf ? 0 : 1))
+  }
+
+  override invert(doc: Node): EntriesStep {
+    const before = (this.pos === null ? doc : doc.nodeAt(this.pos))?.attrs[this.attr] as unknown
+    const old = this.entries.map(({ path }): Entry => {
+      const value = at(before, path)
+      return value === undefined ? { path } : { path, value }
+    })
+    return new EntriesStep(this.pos, this.attr, old.reverse())
+  }
+
+  override getMap(): StepMap {
+    return StepMap.empty
+  }
+
+  override map(mapping: Mappable): EntriesStep | null {
+    if (this.pos === null) return this
+    const { pos, deletedAfter } = mapping.mapResult(this.pos, 1)
+    return deletedAfter ? null : new EntriesStep(pos, this.attr, this.entries)
+  }
+
+  override toJSON(): Record<string, unknown> {
+    return { stepType: "entries", pos: this.pos, attr: this.attr, entries: this.entries }
+  }
+
+  /** @throws RangeError for what is no such step */
+  static override fromJSON(_schema: Schema, json: unknown): EntriesStep {
+    const { pos, attr, entries } = json as { pos: unknown; attr: unknown; entries: unknown }
+    const isPath = (path: unknown) => Array.isArray(path) && path.length > 0 && path.every((key) => typeof key === "string")
+    if ((pos !== null && !Number.isInteger(pos)) || typeof attr !== "string" || !(attr in grains) || !Array.isArray(entries) || !entries.every((entry) => isEntries(entry) && isPath(entry.path)))
+      throw new RangeError("A change of entries says what it changes: a place, an attribute and paths")
+    return new EntriesStep(pos as number | null, attr, entries as Entry[])
+  }
+}
+Step.jsonID("entries", EntriesStep)
+
+/** Makes an attribute of the node at `pos` (null: of the document) what `value` says, as a change of those entries alone that differ. */
+export function setEntries<T extends Transform>(tr: T, pos: number | null, attr: "styles" | "typesetting" | "format" | "letters", value: object | null): T {
+  const node = pos === null ? tr.doc : tr.doc.nodeAt(pos)
+  const entries = differences((node?.attrs[attr] as Entries | null) ?? {}, value ?? {}, grains[attr]!)
+  if (entries.length > 0) tr.step(new EntriesStep(pos, attr, entries))
+  return tr
+}
