@@ -1,15 +1,17 @@
 /** Layout and PDF against the browser's own, and keystrokes in documents of growing length. */
+import { execFileSync } from "node:child_process"
 import { mkdtempSync, readFileSync, writeFileSync } from "node:fs"
 import { tmpdir } from "node:os"
 import { join } from "node:path"
 import type { Browser } from "playwright-core"
 import { Slice, type Node } from "prosemirror-model"
 import { EditorState, Selection } from "prosemirror-state"
-import { blockStarts, bodyOf, documentAttrs } from "@biblon/core/document"
+import { blockStarts, bodyOf, documentAttrs, p } from "@biblon/core/document"
 import { editHistory, insertText, joining, undo } from "@biblon/core/editing"
 import { Composition, layoutDocument, Typesetter } from "@biblon/core/layout"
-import { faceFile, openFonts, openHyphenator, pdfOf } from "@biblon/core/node"
+import { faceFile, openFonts, openHyphenator } from "@biblon/core/node"
 import { percentile } from "./browser"
+import type { ColdFigures } from "./cold"
 import { writeHtml } from "@biblon/core/formats/html/writing"
 import { prose, proseParagraphs, shaped } from "./text"
 
@@ -78,15 +80,14 @@ async function chromiumMs(browser: Browser, source: string): Promise<number> {
 }
 
 /** Milliseconds of layout after one letter typed in the middle, the median of many. */
-function keystrokeMs(doc: Node): { median: number; sheets: number } {
+function keystrokeMs(doc: Node): number {
   const typesetter = new Typesetter(openFonts(), openHyphenator())
-  let state = EditorState.create({ doc })
+  const middle = Math.floor(bodyOf(doc).childCount / 2)
+  // The same paragraph in a short document and in a long one.
+  const began = EditorState.create({ doc })
+  let state = began.apply(began.tr.insert(blockStarts(doc)[middle] as number, p(proseParagraphs(70)[0] as string)))
   let layout = layoutDocument(typesetter, state.doc)
   const times: number[] = []
-  // The same kind of paragraph in a short document and in a long one: the next one of plain text after the middle.
-  const blocks = bodyOf(doc).children
-  const half = Math.floor(blocks.length / 2)
-  const middle = Math.max(half, blocks.findIndex((block, i) => i >= half && block.content.size > 250 && block.childCount === 1 && block.attrs.format === null))
   for (let i = 0; i < 300; i++) {
     const pos = (blockStarts(state.doc)[middle] as number) + 2 + (i % 10)
     state = state.apply(state.tr.insertText("e", pos))
@@ -96,42 +97,41 @@ function keystrokeMs(doc: Node): { median: number; sheets: number } {
     layout = composition.layout
     times.push(performance.now() - start)
   }
-  return { median: percentile(times, 0.5), sheets: layout.placed.length }
+  return percentile(times, 0.5)
+}
+
+/** The fastest of three times of a kind of work, each begun afresh. */
+async function fastest<T>(measure: () => T | Promise<T>, time: (measured: T) => number): Promise<T> {
+  const all: T[] = []
+  for (let i = 0; i < 3; i++) all.push(await measure())
+  return all.reduce((best, next) => (time(next) < time(best) ? next : best))
+}
+
+function cold(kind: "prose" | "shaped"): ColdFigures {
+  return JSON.parse(execFileSync(process.execPath, ["--import", "tsx", join(import.meta.dirname ?? __dirname, "cold.ts"), kind], { encoding: "utf8" })) as ColdFigures
+}
+
+/** Our layout and PDF of a document, and the same as HTML in Chromium. */
+async function against(browser: Browser, kind: "prose" | "shaped", source: string) {
+  const chromium = await fastest(() => chromiumMs(browser, source), (ms) => ms)
+  const { layoutMs, sheets } = await fastest(() => cold(kind), (figures) => figures.layoutMs)
+  const { pdfMs } = await fastest(() => cold(kind), (figures) => figures.pdfMs)
+  return { chromium, layoutMs, pdfMs, sheets }
 }
 
 /** A document that uses everything, against Chromium with the same as HTML, in the faces that it names. */
 async function measureShaped(browser: Browser) {
   const doc = shaped(words)
   const faces = ["tinos/400Regular/Tinos_400Regular", "tinos/700Bold/Tinos_700Bold", "eb-garamond/400Regular/EBGaramond_400Regular"].map((path) => `@font-face{font-family:"${path.startsWith("tinos") ? "Tinos" : "EB Garamond"}";font-weight:${path.includes("700") ? "bold" : "normal"};src:url(data:font/ttf;base64,${readFileSync(faceFile(`${path}.ttf`)).toString("base64")})}`)
-  const source = `<!doctype html><html lang="en-GB"><meta charset="utf-8"><title>Shaped</title><style>${faces.join("")}@page{size:A4;margin:25mm}body{margin:0}p::first-letter{}</style>${writeHtml(new Slice(bodyOf(doc).content, 0, 0), documentAttrs(doc).styles)}`
-  const chromium = Math.min(await chromiumMs(browser, source), await chromiumMs(browser, source))
-  const start = performance.now()
-  const layout = layoutDocument(new Typesetter(openFonts(), openHyphenator()), doc)
-  const layoutMs = performance.now() - start
-  const fonts = openFonts()
-  const printing = performance.now()
-  pdfOf(layout, "Shaped", fonts)
-  const pdfMs = performance.now() - printing
-  const perSheet = words / layout.placed.length
-  const [one, thousand] = [keystrokeMs(shaped(perSheet * 0.9)), keystrokeMs(shaped(perSheet * 1000))]
-  return { shapedLayoutVsChromium: layoutMs / chromium, shapedPdfVsChromium: pdfMs / chromium, shapedKeystrokeMs1000: thousand.median, shapedKeystroke1000Vs1: thousand.median / one.median }
+  const source = `<!doctype html><html lang="en-GB"><meta charset="utf-8"><title>Shaped</title><style>${faces.join("")}@page{size:A4;margin:25mm}body{margin:0}</style>${writeHtml(new Slice(bodyOf(doc).content, 0, 0), documentAttrs(doc).styles)}`
+  const { chromium, layoutMs, pdfMs, sheets } = await against(browser, "shaped", source)
+  const [one, thousand] = [keystrokeMs(shaped((words / sheets) * 0.8)), keystrokeMs(shaped((words / sheets) * 1000))]
+  return { shapedLayoutVsChromium: layoutMs / chromium, shapedPdfVsChromium: pdfMs / chromium, shapedKeystrokeMs1000: thousand, shapedKeystroke1000Vs1: thousand / one }
 }
 
 export async function measureEngine(browser: Browser): Promise<EngineFigures> {
-  const chromium = Math.min(await chromiumMs(browser, html()), await chromiumMs(browser, html()))
-  // Cold: fonts are opened and every paragraph is set for the first time.
-  const doc = prose(words)
-  const start = performance.now()
-  const layout = layoutDocument(new Typesetter(openFonts()), doc)
-  const layoutMs = performance.now() - start
-  const fonts = openFonts()
-  const printing = performance.now()
-  pdfOf(layout, "Prose", fonts)
-  const pdfMs = performance.now() - printing
-  const perSheet = words / layout.placed.length
-  const one = keystrokeMs(prose(perSheet * 0.9))
-  const hundred = keystrokeMs(prose(perSheet * 100))
-  const thousand = keystrokeMs(prose(perSheet * 1000))
+  const { chromium, layoutMs, pdfMs, sheets } = await against(browser, "prose", html())
+  const [one, hundred, thousand] = [0.8, 100, 1000].map((n) => keystrokeMs(prose((words / sheets) * n))) as [number, number, number]
   return {
     historyKb: historyKb(),
     layoutVsChromium: layoutMs / chromium,
@@ -139,11 +139,11 @@ export async function measureEngine(browser: Browser): Promise<EngineFigures> {
     layoutMs,
     pdfMs,
     chromiumMs: chromium,
-    sheets: layout.placed.length,
-    keystrokeMs1: one.median,
-    keystrokeMs100: hundred.median,
-    keystrokeMs1000: thousand.median,
-    keystroke1000Vs1: thousand.median / one.median,
+    sheets,
+    keystrokeMs1: one,
+    keystrokeMs100: hundred,
+    keystrokeMs1000: thousand,
+    keystroke1000Vs1: thousand / one,
     ...(await measureShaped(browser)),
   }
 }

@@ -60,7 +60,7 @@ describe("trying a value", () => {
   test("takes back the one before, in the right order, before the next is shown", () => {
     trial.show(setParagraphs({ align: "right" }), "once")
     trial.show(setLetters("size", 30), "once")
-    expect(sent).toMatchObject([[{ attr: "format", value: { align: "right" } }], [{ attr: "format", value: null }], [{ mark: { type: "size" } }]])
+    expect(sent).toMatchObject([[{ attr: "format", entries: [{ path: ["align"], value: "right" }] }], [{ attr: "format", entries: [{ path: ["align"] }] }], [{ mark: { type: "size" } }]])
     trial.end()
     expect(sent).toHaveLength(4)
   })

@@ -1,5 +1,5 @@
 import fc from "fast-check"
-import { document, letters, p, paragraph } from "../src/document"
+import { blockStarts, document, letters, p, paragraph } from "../src/document"
 import {
   deleteBackward,
   deleteForward,
@@ -26,7 +26,7 @@ import {
   wordAround,
   type Command,
 } from "../src/editing"
-import { countWords, documentWords } from "../src/checking"
+import { countingWords, countWords } from "../src/checking"
 import { after, stateOf, styles, texts, told } from "./telling"
 
 describe("typing", () => {
@@ -150,7 +150,20 @@ test("the selected text divides paragraphs by a line feed", () => {
 test("words are counted as people count them", () => {
   expect(countWords("It’s 9 o’clock — the well-kept ferry, e.g. now.")).toBe(8)
   expect(countWords("  ")).toBe(0)
-  expect(documentWords(document([p("one two"), p("three")]))).toBe(3)
+  const doc = document([p("one two"), p("three"), p("four five six")])
+  /** The words of a range, and how many blocks were looked at. */
+  const counted = (from?: number, to?: number) => {
+    const counting = countingWords(doc, from, to)
+    let blocks = 0
+    let step = counting.next()
+    for (; !step.done; step = counting.next()) blocks++
+    return [step.value, blocks]
+  }
+  const [first, second, third] = [...blockStarts(doc)] as [number, number, number]
+  expect(counted()).toEqual([6, 3])
+  // From the middle of "two" to behind "five": the rest of "two", "three", "four five".
+  expect(counted(first + 6, third + 10)).toEqual([4, 3])
+  expect(counted(second + 1, second + 6)).toEqual([1, 1])
 })
 
 test("undoing everything leads back to the start, redoing to the end, whatever was done", () => {

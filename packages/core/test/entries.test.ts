@@ -2,7 +2,7 @@
 import fc from "fast-check"
 import type { Node } from "prosemirror-model"
 import { Step, Transform } from "prosemirror-transform"
-import { blockStarts, bodyOf, document, documentAttrs, EntriesStep, p, paragraph, paragraphAttrs, schema, setEntries, type StyleSheet } from "../src/document"
+import { blockStarts, bodyOf, document, documentAttrs, p, paragraph, paragraphAttrs, schema, setEntries, type EntriesStep, type StyleSheet } from "../src/document"
 import { checkDocument } from "../src/document/reading"
 import { changeStyle, changeStyleFormat, deleteStyle, editHistory, newStyle, setParagraphs, setTypesetting, takeBack, changes, touchedBy, undo } from "../src/editing"
 import { after, stateOf } from "./telling"

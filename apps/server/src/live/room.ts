@@ -12,11 +12,12 @@ export interface Member {
 
 export class Room {
   readonly members = new Set<Member>()
+  /** Read when the first change comes: who only reads need not wait for it. */
+  private doc: Node | null = null
 
   private constructor(
     readonly id: string,
     private readonly store: DocumentStore,
-    private doc: Node,
     private current: number,
     private readonly clock: () => number,
   ) {}
@@ -24,8 +25,7 @@ export class Room {
   /** @returns undefined if there is no such document */
   static open(id: string, store: DocumentStore, clock: () => number = Date.now): Room | undefined {
     const entry = store.entry(id)
-    const doc = entry && store.at(id, entry.version)
-    return entry && doc ? new Room(id, store, doc, entry.version, clock) : undefined
+    return entry && new Room(id, store, entry.version, clock)
   }
 
   get version(): number {
@@ -55,8 +55,9 @@ export class Room {
       member.send({ type: "behind", version: this.current })
       return
     }
-    let doc = this.doc
+    let doc: Node
     try {
+      doc = this.doc ??= this.read()
       for (const json of message.steps) {
         const result = Step.fromJSON(schema, json).apply(doc)
         if (!result.doc) throw new Error(result.failed ?? "the change does not fit")
@@ -73,6 +74,12 @@ export class Room {
     this.doc = doc
     this.current += message.steps.length
     this.tell({ type: "steps", version, steps: message.steps, clients: message.steps.map(() => message.client), saved })
+  }
+
+  private read(): Node {
+    const doc = this.store.at(this.id, this.current)
+    if (!doc) throw new Error("it is no longer kept here")
+    return doc
   }
 
   tell(message: FromServer): void {

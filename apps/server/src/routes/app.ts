@@ -10,7 +10,7 @@ export function serveApp(web: string): Router {
   router.get(/\.(js|css|ttf|wasm)$/, (request, response, next) => {
     const path = decodeURIComponent(request.path)
     const compressed = join(web, path + ".br")
-    response.set("Cache-Control", path.startsWith("/_expo/") || path.startsWith("/fonts/") ? "public, max-age=31536000, immutable" : "no-cache")
+    response.set("Cache-Control", /^\/(_expo|fonts|hyphenation)\//.test(path) ? "public, max-age=31536000, immutable" : "no-cache")
     if (path.includes("..") || !/\bbr\b/.test(String(request.headers["accept-encoding"])) || !existsSync(compressed)) return next()
     response.set("Content-Encoding", "br").set("Vary", "Accept-Encoding").type(types[extname(path)] ?? "application/octet-stream")
     response.sendFile(compressed, { cacheControl: false })

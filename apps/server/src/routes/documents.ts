@@ -46,12 +46,12 @@ export function documentRoutes(store: DocumentStore, rooms: Rooms, pictures: Pic
     const entry = store.entry(idOf(request))
     if (!entry) return missing(response)
     const version = request.query.version === undefined ? entry.version : Number(request.query.version)
-    const doc = Number.isInteger(version) ? store.at(entry.id, version) : undefined
-    if (!doc) {
+    const content = Number.isInteger(version) ? store.contentAt(entry.id, version) : undefined
+    if (content === undefined) {
       response.status(404).json({ message: "That version of the document is not kept here." })
       return
     }
-    response.set("Cache-Control", "no-store").set("Biblon-Version", String(version)).json(doc.toJSON())
+    response.set("Cache-Control", "no-store").set("Biblon-Version", String(version)).type("json").end(content)
   })
 
   router.get("/documents/:id/picture", async (request, response) => {

@@ -1,8 +1,9 @@
 import Database from "better-sqlite3"
+import { readDocument, ReadingError } from "@biblon/core/document/reading"
 
 export type Db = Database.Database
 
-const migrations = [
+const migrations: (string | ((db: Db) => void))[] = [
   `create table documents (
      id text primary key,
      name text,
@@ -40,7 +41,21 @@ const migrations = [
      type text not null,
      added integer not null
    ) strict, without rowid;`,
+  completeSnapshots,
 ]
+
+/** Documents written before some property existed get it, so that what is kept can be sent as it lies. One that cannot be read stays, and says so when it is opened. */
+function completeSnapshots(db: Db): void {
+  const keep = db.prepare("update snapshots set content = ? where rowid = ?")
+  for (const { rowid } of db.prepare<[], { rowid: number }>("select rowid from snapshots").all()) {
+    const { content } = db.prepare<[number], { content: string }>("select content from snapshots where rowid = ?").get(rowid)!
+    try {
+      keep.run(JSON.stringify(readDocument(JSON.parse(content)).toJSON()), rowid)
+    } catch (error) {
+      if (!(error instanceof ReadingError || error instanceof SyntaxError)) throw error
+    }
+  }
+}
 
 /** Opens the database, making or bringing up to date its tables. A confirmed change survives a power cut: WAL with a sync at each commit. */
 export function openDatabase(path: string): Db {
@@ -51,7 +66,10 @@ export function openDatabase(path: string): Db {
   const done = db.pragma("user_version", { simple: true }) as number
   if (done > migrations.length) throw new Error(`The database ${path} was made by a newer Biblon`)
   db.transaction(() => {
-    for (const sql of migrations.slice(done)) db.exec(sql)
+    for (const step of migrations.slice(done)) {
+      if (typeof step === "string") db.exec(step)
+      else step(db)
+    }
     db.pragma(`user_version = ${migrations.length}`)
   })()
   return db

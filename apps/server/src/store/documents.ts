@@ -89,6 +89,13 @@ export class DocumentStore {
     return doc
   }
 
+  /** The same as JSON text; what is kept whole at that version is given as it lies. */
+  contentAt(id: string, version: number): string | undefined {
+    const entry = this.entry(id)
+    const snapshot = entry && version <= entry.version ? this.sql.snapshotUpTo.get(id, version) : undefined
+    return snapshot?.version === version ? snapshot.content : JSON.stringify(this.at(id, version)?.toJSON())
+  }
+
   /** The changes from one version up to, not including, another. */
   steps(id: string, from: number, to: number): SavedStep[] {
     return this.sql.steps.all(id, from, to).map(({ client, step }) => ({ client, step: JSON.parse(step) as Record<string, unknown> }))

@@ -3,6 +3,7 @@ import { createStore } from "zustand/vanilla"
 import { blockStarts, bodyOf, blockText } from "@biblon/core/document"
 import { noQuery, replaceHits, Search, type Command, type PlacedHit, type Query } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
+import { inSlices } from "../ui/slices"
 import { PatternFinder } from "../workers/findClient"
 import type { Mark, Place } from "./view/sheetView"
 
@@ -24,8 +25,7 @@ export interface FinderTarget {
   repaint(): void
 }
 
-/** Milliseconds of counting at a stretch, and of rest after a change before the count is made anew. */
-const slice = 6
+/** Milliseconds of rest after a change before the count is made anew. */
 const rest = 120
 /** Paragraphs sent to the pattern's worker at once. */
 const batch = 400
@@ -81,17 +81,8 @@ export class Finder {
     if (!search || !editor) return this.store.setState({ count: 0 })
     if (search.query.pattern && search.expression && !(await this.learn(search, editor, round))) return
     if (go) this.go(1, editor.selection.from)
-    let count = 0
-    let end = performance.now() + slice
-    const blocks = bodyOf(editor.doc).childCount
-    for (let block = 0; block < blocks; block++) {
-      count += search.hits(editor.doc, block).length
-      if (performance.now() < end) continue
-      this.store.setState({ count: null })
-      await new Promise((resolve) => setTimeout(resolve))
-      if (round !== this.round) return
-      end = performance.now() + slice
-    }
+    const count = await inSlices(search.counting(editor.doc), () => round === this.round, () => this.store.setState({ count: null }))
+    if (count === null || round !== this.round) return
     this.store.setState({ count })
     this.showCurrent()
     this.target.repaint()

@@ -103,7 +103,7 @@ export class DeskSession {
     let wait = 500
     for (;;) {
       try {
-        const opened = await openDocument(this.id, [editHistory()], ended)
+        const opened = await openDocument(this.id, [editHistory()], ended, (content) => this.layout.open(content, this.viewing.currentSpec))
         if (this.closed) return
         this.state = opened.editor
         this.declareFonts()
@@ -116,7 +116,6 @@ export class DeskSession {
           onSaving: (saving) => this.show({ saving }),
           onName: (name) => this.store.setState({ name }),
         })
-        this.layout.open(opened.content, this.viewing.currentSpec)
         if (opened.steps.length > 0) this.layout.change(opened.steps)
         this.field?.sync()
         return

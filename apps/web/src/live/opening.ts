@@ -11,15 +11,14 @@ import { abandonedRecords, dropRecord, holdSession, type PendingRecord } from ".
 export interface OpenedDocument {
   client: string
   editor: EditorState
-  /** The document node as JSON text, without the changes in `steps`. */
-  content: string
-  /** Unconfirmed changes that were taken up. */
+  /** Unconfirmed changes that were taken up, on top of the content. */
   steps: unknown[]
 }
 
 /** The state of a document with a session's unconfirmed changes on top. */
-async function stateOf(id: string, record: PendingRecord | null, plugins: readonly Plugin[]): Promise<OpenedDocument> {
+async function stateOf(id: string, record: PendingRecord | null, plugins: readonly Plugin[], onContent?: (content: string) => void): Promise<OpenedDocument> {
   const { content, version } = await api.content(id, record?.version)
+  onContent?.(content)
   const client = record?.client ?? crypto.randomUUID()
   const doc = Node.fromJSON(schema, JSON.parse(content))
   let editor = EditorState.create({ doc, selection: TextSelection.atStart(doc), plugins: [collab({ version, clientID: client }), ...plugins] })
@@ -29,7 +28,7 @@ async function stateOf(id: string, record: PendingRecord | null, plugins: readon
     for (const json of steps) tr.step(Step.fromJSON(schema, json))
     editor = editor.apply(tr.setMeta("addToHistory", false))
   }
-  return { client, editor, content, steps }
+  return { client, editor, steps }
 }
 
 /** Sends what a tab that is gone had not got confirmed. Ends when all is saved, refused or after a while. */
@@ -54,20 +53,23 @@ async function deliverRecord(id: string, record: PendingRecord): Promise<void> {
   })
 }
 
-/** @throws NotThere if the document does not exist; other errors mean that the server cannot be reached */
-export async function openDocument(id: string, plugins: readonly Plugin[], ended: Promise<void>): Promise<OpenedDocument> {
+/**
+ * @param onContent gets the document node as JSON text before it is read here, so that the layout can read it at the same time
+ * @throws NotThere if the document does not exist; other errors mean that the server cannot be reached
+ */
+export async function openDocument(id: string, plugins: readonly Plugin[], ended: Promise<void>, onContent: (content: string) => void): Promise<OpenedDocument> {
   const records = await abandonedRecords(id).catch(() => [])
   const own = records.pop() ?? null
   for (const record of records) await deliverRecord(id, record)
   let opened: OpenedDocument
   try {
-    opened = await stateOf(id, own, plugins)
+    opened = await stateOf(id, own, plugins, onContent)
   } catch (error) {
     if (!own || !(error instanceof NotThere)) throw error
     // The server no longer has the version that the changes follow on; the record stays where it is.
-    opened = await stateOf(id, null, plugins)
+    opened = await stateOf(id, null, plugins, onContent)
   }
   holdSession(opened.client, ended)
-  if (own && own.steps.length === 0) await dropRecord(own.client)
+  if (own && own.steps.length === 0) void dropRecord(own.client).catch(() => {})
   return opened
 }

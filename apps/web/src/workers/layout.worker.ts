@@ -18,7 +18,7 @@ class LayoutDesk {
   private seq = 0
   private layout: Layout | null = null
   private composition: Composition | null = null
-  private want = { from: 0, to: 4 }
+  private want = { from: 0, to: 2 }
   private heldSheets = new Set<number>()
   private heldParagraphs = new Set<number>()
   private lastReport = 0

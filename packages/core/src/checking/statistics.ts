@@ -15,13 +15,23 @@ export function countWords(text: string): number {
 
 const counted = new WeakMap<Node, number>()
 
-/** Words in the body; blocks that were counted before are not counted again. */
-export function documentWords(doc: Node): number {
+function blockWords(block: Node): number {
+  let words = counted.get(block)
+  if (words === undefined) counted.set(block, (words = countWords(blockText(block))))
+  return words
+}
+
+/** Counts the words between two positions block by block, so that one can pause. Whole blocks that were counted before are not counted again. */
+export function* countingWords(doc: Node, from = 0, to = doc.content.size): Generator<void, number> {
   let sum = 0
-  bodyOf(doc).forEach((block) => {
-    let words = counted.get(block)
-    if (words === undefined) counted.set(block, (words = countWords(blockText(block))))
-    sum += words
-  })
+  let start = 1
+  for (const block of bodyOf(doc).children) {
+    const end = start + block.nodeSize
+    if (from < end && to > start) {
+      sum += from <= start + 1 && to >= end - 1 ? blockWords(block) : countWords(block.textBetween(Math.max(0, from - start - 1), Math.min(block.content.size, to - start - 1), "\n"))
+      yield
+    }
+    start = end
+  }
   return sum
 }

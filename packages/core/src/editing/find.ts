@@ -142,6 +142,16 @@ export class Search {
     return hits
   }
 
+  /** Counts them block by block, so that one can pause. */
+  *counting(doc: Node): Generator<void, number> {
+    let count = 0
+    for (let block = 0; block < bodyOf(doc).childCount; block++) {
+      count += this.hits(doc, block).length
+      yield
+    }
+    return count
+  }
+
   /** The first hit at or after a position, or with -1 the last one before it; from the other end if there is none. */
   next(doc: Node, pos: number, direction: -1 | 1): PlacedHit | null {
     const starts = blockStarts(doc)

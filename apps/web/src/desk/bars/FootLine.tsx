@@ -1,9 +1,9 @@
 import { useEffect, useState } from "react"
 import { Pressable, Text, View } from "react-native"
-import { countWords, documentWords } from "@biblon/core/checking"
+import { countingWords } from "@biblon/core/checking"
 import { documentAttrs } from "@biblon/core/document"
-import { selectedText } from "@biblon/core/editing"
 import { IconButton } from "../../ui/pieces"
+import { inSlices } from "../../ui/slices"
 import { useDesk, useSession } from "../context"
 import { fullSize } from "../view/fitting"
 import { languageName } from "../languages"
@@ -19,11 +19,20 @@ function useWords(): { all: number; selected: number } {
   const editor = useDesk((s) => s.editor)
   const [words, setWords] = useState({ all: 0, selected: 0 })
   useEffect(() => {
-    const timer = setTimeout(() => {
+    let wanted = true
+    const count = async () => {
       const state = session.now
-      if (state) setWords({ all: documentWords(state.doc), selected: state.selection.empty ? 0 : countWords(selectedText(state)) })
-    }, countAfter)
-    return () => clearTimeout(timer)
+      if (!state) return
+      const { from, to, empty } = state.selection
+      const all = await inSlices(countingWords(state.doc), () => wanted)
+      const selected = empty ? 0 : await inSlices(countingWords(state.doc, from, to), () => wanted)
+      if (all !== null && selected !== null) setWords({ all, selected })
+    }
+    const timer = setTimeout(() => void count(), countAfter)
+    return () => {
+      wanted = false
+      clearTimeout(timer)
+    }
   }, [session, editor])
   return words
 }

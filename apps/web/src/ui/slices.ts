@@ -1,0 +1,16 @@
+/** Longest stretch of work between two other tasks, in milliseconds. */
+const slice = 6
+
+/** Does work that can pause in short stretches, so that keys and frames come in between. Null once it is no longer wanted. */
+export async function inSlices<T>(work: Generator<void, T>, wanted: () => boolean, onPause?: () => void): Promise<T | null> {
+  let end = performance.now() + slice
+  for (;;) {
+    const { done, value } = work.next()
+    if (done) return value as T
+    if (performance.now() < end) continue
+    onPause?.()
+    await new Promise((resolve) => setTimeout(resolve))
+    if (!wanted()) return null
+    end = performance.now() + slice
+  }
+}
