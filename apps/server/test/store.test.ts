@@ -1,8 +1,7 @@
 import { EditorState } from "prosemirror-state"
 import { collab, receiveTransaction, sendableSteps, getVersion } from "prosemirror-collab"
-import { Step } from "prosemirror-transform"
 import fc from "fast-check"
-import { document, p, schema } from "@biblon/core/document"
+import { document, p, readStep } from "@biblon/core/document"
 import { insertText, splitParagraph, setStyle, deleteBackward, type Command } from "@biblon/core/editing"
 import type { FromServer } from "@biblon/wire"
 import { Room } from "../src/live/room"
@@ -82,7 +81,7 @@ test("people who change a document at once, over connections that come and go, e
             for (const m of inbox.splice(0))
               if (m.type === "steps") {
                 const known = getVersion(person.state) - m.version
-                person.state = person.state.apply(receiveTransaction(person.state, m.steps.slice(known).map((s) => Step.fromJSON(schema, s)), m.clients.slice(known)))
+                person.state = person.state.apply(receiveTransaction(person.state, m.steps.slice(known).map(readStep), m.clients.slice(known)))
               }
             const sendable = sendableSteps(person.state)
             if (sendable) room.receive(person, { type: "steps", version: sendable.version, steps: sendable.steps.map((s) => s.toJSON()), client: person.client })

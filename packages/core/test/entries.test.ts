@@ -1,8 +1,8 @@
 /** Changes of style sheets and formats, entry by entry. */
 import fc from "fast-check"
 import type { Node } from "prosemirror-model"
-import { Step, Transform } from "prosemirror-transform"
-import { blockStarts, bodyOf, document, documentAttrs, p, paragraph, paragraphAttrs, schema, setEntries, type EntriesStep, type StyleSheet } from "../src/document"
+import { Transform, type Step } from "prosemirror-transform"
+import { blockStarts, bodyOf, document, documentAttrs, p, paragraph, paragraphAttrs, readStep, setEntries, type EntriesStep, type StyleSheet } from "../src/document"
 import { checkDocument } from "../src/document/reading"
 import { changeStyle, changeStyleFormat, deleteStyle, editHistory, newStyle, setParagraphs, setTypesetting, takeBack, changes, touchedBy, undo } from "../src/editing"
 import { after, stateOf } from "./telling"
@@ -16,7 +16,7 @@ const stepsOf = (state: typeof start, command: Parameters<typeof after>[1]) => {
 /** What two people who do not know of each other make of a document: the one's steps, then the other's. */
 function both(first: Parameters<typeof after>[1], second: Parameters<typeof after>[1]): Node {
   const tr = new Transform(start.doc)
-  for (const step of [...stepsOf(start, first), ...stepsOf(start, second)]) tr.step(Step.fromJSON(schema, JSON.parse(JSON.stringify(step.toJSON()))))
+  for (const step of [...stepsOf(start, first), ...stepsOf(start, second)]) tr.step(readStep(JSON.parse(JSON.stringify(step.toJSON()))))
   return checkDocument(tr.doc)
 }
 
@@ -84,7 +84,7 @@ test("for any two formats the step leads from one to the other, its inverse back
       expect(tr.steps.length).toBeLessThanOrEqual(1)
       for (const [i, step] of tr.steps.entries()) {
         expect(step.invert(tr.docs[i]!).apply(tr.doc).doc?.eq(doc)).toBe(true)
-        expect(Step.fromJSON(schema, JSON.parse(JSON.stringify(step.toJSON()))).apply(doc).doc?.eq(tr.doc)).toBe(true)
+        expect(readStep(JSON.parse(JSON.stringify(step.toJSON()))).apply(doc).doc?.eq(tr.doc)).toBe(true)
       }
     }),
   )
@@ -103,12 +103,12 @@ test.each([
   ["no path", { pos: null, attr: "styles", entries: [{ path: [] }] }],
   ["a path of numbers", { pos: null, attr: "styles", entries: [{ path: [1] }] }],
 ])("a message with %s is refused", (_what, json) => {
-  expect(() => Step.fromJSON(schema, { stepType: "entries", ...json })).toThrow("A change of entries says what it changes")
+  expect(() => readStep({ stepType: "entries", ...json })).toThrow("A change of entries says what it changes")
 })
 
 test("keys that every object has are entries like others, and what does not fit is not let in", () => {
   const doc = document([p("x")])
-  const step = (path: string[], to: unknown) => Step.fromJSON(schema, { stepType: "entries", pos: null, attr: "styles", entries: [{ path, value: to }] }).apply(doc).doc!
+  const step = (path: string[], to: unknown) => readStep({ stepType: "entries", pos: null, attr: "styles", entries: [{ path, value: to }] }).apply(doc).doc!
   expect(({} as Record<string, unknown>).polluted).toBeUndefined()
   expect(documentAttrs(step(["__proto__", "polluted"], true)).styles).toEqual(documentAttrs(doc).styles)
   expect(() => checkDocument(step(["styles", "title", "letters", "size"], -4))).toThrow(/styles.styles.title.letters.size/)

@@ -1,7 +1,6 @@
 /** One open document on the server: the authority that puts everybody's changes in order. */
 import type { Node } from "prosemirror-model"
-import { Step } from "prosemirror-transform"
-import { schema } from "@biblon/core/document"
+import { readStep } from "@biblon/core/document"
 import { checkDocument } from "@biblon/core/document/reading"
 import type { FromApp, FromServer } from "@biblon/wire"
 import type { DocumentStore } from "../store/documents"
@@ -59,7 +58,7 @@ export class Room {
     try {
       doc = this.doc ??= this.read()
       for (const json of message.steps) {
-        const result = Step.fromJSON(schema, json).apply(doc)
+        const result = readStep(json).apply(doc)
         if (!result.doc) throw new Error(result.failed ?? "the change does not fit")
         doc = result.doc
       }

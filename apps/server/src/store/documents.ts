@@ -1,7 +1,6 @@
 import { randomBytes } from "node:crypto"
 import type { Node } from "prosemirror-model"
-import { Step } from "prosemirror-transform"
-import { bodyOf, blockText, schema } from "@biblon/core/document"
+import { blockText, bodyOf, readStep } from "@biblon/core/document"
 import { readDocument } from "@biblon/core/document/reading"
 import type { ShelfEntry } from "@biblon/wire"
 import type { Db } from "./database"
@@ -82,7 +81,7 @@ export class DocumentStore {
     if (!snapshot) return undefined
     let doc = readDocument(JSON.parse(snapshot.content))
     for (const { step } of this.steps(id, snapshot.version, version)) {
-      const result = Step.fromJSON(schema, step).apply(doc)
+      const result = readStep(step).apply(doc)
       if (!result.doc) throw new Error(`A saved change of document ${id} does not apply: ${result.failed}`)
       doc = result.doc
     }

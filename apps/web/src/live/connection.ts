@@ -4,8 +4,7 @@
  */
 import { getVersion, receiveTransaction, sendableSteps } from "prosemirror-collab"
 import type { EditorState, Transaction } from "prosemirror-state"
-import { Step } from "prosemirror-transform"
-import { schema } from "@biblon/core/document"
+import { readStep } from "@biblon/core/document"
 import type { FromServer } from "@biblon/wire"
 import { PendingKeeper } from "./pending"
 import { stepJson } from "./stepJson"
@@ -105,7 +104,7 @@ export class Connection {
         const state = this.live.state()
         const known = getVersion(state) - message.version
         if (known < 0) return this.lost()
-        const fresh = message.steps.slice(known).map((json) => Step.fromJSON(schema, json))
+        const fresh = message.steps.slice(known).map((json) => readStep(json))
         if (message.clients.includes(this.live.client)) this.inFlight = false
         this.savedAt = message.saved
         if (fresh.length > 0) this.live.receive(receiveTransaction(state, fresh, message.clients.slice(known), { mapSelectionBackward: true }))

@@ -2,8 +2,7 @@
 import { collab } from "prosemirror-collab"
 import { Node } from "prosemirror-model"
 import { EditorState, TextSelection, type Plugin } from "prosemirror-state"
-import { Step } from "prosemirror-transform"
-import { schema } from "@biblon/core/document"
+import { readStep, schema } from "@biblon/core/document"
 import { api, NotThere } from "../api"
 import { Connection } from "./connection"
 import { abandonedRecords, dropRecord, holdSession, type PendingRecord } from "./pending"
@@ -25,7 +24,7 @@ async function stateOf(id: string, record: PendingRecord | null, plugins: readon
   const steps = record?.steps ?? []
   if (steps.length > 0) {
     const tr = editor.tr
-    for (const json of steps) tr.step(Step.fromJSON(schema, json))
+    for (const json of steps) tr.step(readStep(json))
     editor = editor.apply(tr.setMeta("addToHistory", false))
   }
   return { client, editor, steps }

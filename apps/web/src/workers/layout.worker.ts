@@ -1,7 +1,6 @@
 /** Lays the open document out. Sheets in sight come first; the rest follows in slices between messages. */
 import { Node } from "prosemirror-model"
-import { Step } from "prosemirror-transform"
-import { schema } from "@biblon/core/document"
+import { readStep, schema } from "@biblon/core/document"
 import { Composition, lineOfOffset, type Typesetter, type Layout, type LayoutSpec, type PlacedSheet } from "@biblon/core/layout"
 import type { FromLayout, LayoutReport, SentSheet, SheetTable, ToLayout } from "./protocol"
 import { fetchAhead, openTypesetter } from "./resources"
@@ -38,7 +37,7 @@ class LayoutDesk {
         return this.begin(message.seq)
       case "steps":
         for (const json of message.steps) {
-          const result = this.doc && Step.fromJSON(schema, json).apply(this.doc)
+          const result = this.doc && readStep(json).apply(this.doc)
           if (!result?.doc) throw new Error("A change does not fit the document that was laid out")
           this.doc = result.doc
         }

@@ -4,6 +4,7 @@
  */
 import { Fragment, Slice, type Node, type Schema } from "prosemirror-model"
 import { Step, StepMap, StepResult, type Mappable, type Transform } from "prosemirror-transform"
+import { schema } from "./schema"
 
 /** One entry of an attribute: the keys that lead to it, and what it becomes; without `value` it goes. */
 export interface Entry {
@@ -106,6 +107,11 @@ export class EntriesStep extends Step {
   }
 }
 Step.jsonID("entries", EntriesStep)
+
+/** A change of a document from its JSON. (Reading steps through here, and nowhere else, keeps the kind above in every bundle.) @throws RangeError */
+export function readStep(json: unknown): Step {
+  return Step.fromJSON(schema, json)
+}
 
 /** Makes an attribute of the node at `pos` (null: of the document) what `value` says, as a change of those entries alone that differ. */
 export function setEntries<T extends Transform>(tr: T, pos: number | null, attr: "styles" | "typesetting" | "format" | "letters", value: object | null): T {
