@@ -240,6 +240,10 @@ test("lists typed as text, changed in kind, numbered anew, ticked; their keys; o
   await desk.press("Enter", "Shift+Tab")
   await desk.type("chain")
   await desk.expectShown("1.oars", "a)the long ones", "2.chain")
+  // A screen reader hears a list with its levels.
+  const items = page.getByRole("main").getByRole("list").getByRole("listitem")
+  await expect(items).toHaveText(["1.oars", "a)the long ones", "2.chain"])
+  await expect(items.nth(1)).toHaveAttribute("aria-level", "2")
   const tray = await desk.openPage("Write", "List")
   await tray.getByRole("button", { name: "I.  A.  1." }).click()
   await desk.expectShown("I.oars", "A.the long ones", "II.chain")

@@ -103,8 +103,9 @@ function paintFragment({ paragraph, from, to, width }: Fragment, signs: boolean)
   const heading = paragraph.outline
   const last = paragraph.lines[to - 1] as Line
   const block = element("div", "block", { width: px(width), height: px(last.top + last.height - (paragraph.lines[from] as Line).top) })
-  block.setAttribute("role", heading ? "heading" : "paragraph")
-  if (heading) block.setAttribute("aria-level", String(heading))
+  const item = !heading && paragraph.label ? paragraph.format.list : null
+  block.setAttribute("role", heading ? "heading" : item ? "listitem" : "paragraph")
+  if (heading || item) block.setAttribute("aria-level", String(heading ?? (item?.level ?? 0) + 1))
   const first = paragraph.lines[from] as Line
   for (const line of paragraph.lines.slice(from, to)) {
     const span = element("span", "line", { top: px(line.top - first.top) })
@@ -164,6 +165,8 @@ export class PaintedSheet {
   readonly marks = element("div", "layer marks")
   private readonly text = element("div", "layer text")
   private blocks = new Map<string, Painted[]>()
+  /** Items in a row lie in an element that says that they are a list. */
+  private lists: HTMLElement[] = []
   private shown = -1
   private signs = false
 
@@ -203,9 +206,27 @@ export class PaintedSheet {
         text.remove()
         ground?.remove()
       }
-    inOrder(this.text, wanted.map(({ text }) => text))
+    this.putText(wanted.map(({ text }) => text))
     inOrder(this.ground, wanted.flatMap(({ ground }) => ground ?? []))
     this.blocks = now
+  }
+
+  private putText(blocks: readonly HTMLElement[]): void {
+    const outer: HTMLElement[] = []
+    const members: HTMLElement[][] = []
+    blocks.forEach((block, i) => {
+      if (block.role !== "listitem") return outer.push(block)
+      if (blocks[i - 1]?.role !== "listitem") {
+        const list = (this.lists[members.length] ??= element("div", "list"))
+        list.role = "list"
+        outer.push(list)
+        members.push([])
+      }
+      return members.at(-1)!.push(block)
+    })
+    for (const gone of this.lists.splice(members.length)) gone.remove()
+    inOrder(this.text, outer)
+    members.forEach((own, i) => inOrder(this.lists[i] as HTMLElement, own))
   }
 
   private marked = ""
