@@ -1,7 +1,7 @@
 /** What the properties of letters and paragraphs come to on the sheet. */
 import { readFileSync } from "node:fs"
 import { bodyOf, defaultStyles, defaultTypesetting, document, letters, p, paragraph, type LetterFormat, type ParagraphFormat } from "../src/document"
-import { caretBox, caretStops, Composition, hit, layoutDocument, letterRules, rulePath, type Layout, type LineRun, type ParagraphLayout } from "../src/layout"
+import { caretBox, caretStops, Composition, hit, layoutDocument, letterRules, rangeBoxes, rulePath, type Layout, type LineRun, type ParagraphLayout } from "../src/layout"
 import { hyphenated, patternsFor } from "../src/layout/hyphenation"
 import { layoutOf, typesetter } from "../node/typesetting"
 import { shown } from "./telling"
@@ -83,6 +83,8 @@ describe("tab stops", () => {
   test("lead there with dots, and give way to text that is too long", () => {
     const layout = set("Contents\t12", { tabs: [stop(400, "right", "dotted")] })
     expect(layout.lines[0]!.leaders).toMatchObject([{ pattern: "dotted" }])
+    // Dots stand on a common grid, whatever the text before them.
+    expect((layout.lines[0]!.leaders[0]!.x / layout.lines[0]!.leaders[0]!.pitch!) % 1).toBeCloseTo(0, 6)
     const [leader] = layout.lines[0]!.leaders
     expect(leader!.x).toBeGreaterThan(at(layout, 0).width)
     expect(leader!.x + leader!.width).toBeLessThan(at(layout, 1).x)
@@ -131,9 +133,39 @@ describe("paragraphs", () => {
     expect(placed.length).toBeGreaterThan(1)
     for (const { sheet } of placed) {
       const { frame } = sheet.fragments[0]!
-      expect(frame!.rules).toHaveLength(2)
+      expect(frame!.rules).toHaveLength(4)
       expect(frame!.box.y + frame!.box.height).toBeLessThanOrEqual(sheet.height - 70.8)
     }
+  })
+
+  test("a drop cap is marked and hit over all its lines", () => {
+    const { placed } = layoutOf(document([paragraph("body", [ferry], { dropCap: { lines: 3, distance: 6, family: null } }), p("After it.")]))
+    const { sheet } = placed[0]!
+    const [fragment] = sheet.fragments
+    const [cap, rest] = rangeBoxes(fragment!, 0, 5, false)
+    const lineHeight = fragment!.paragraph.lines[1]!.top
+    expect(cap!.height).toBeCloseTo(3 * lineHeight, 6)
+    expect([rest!.height, rest!.x - cap!.x - cap!.width]).toEqual([expect.closeTo(lineHeight, 6), expect.closeTo(6, 6)])
+    expect(rangeBoxes(fragment!, 1, 5, false)).toHaveLength(1)
+    expect(rangeBoxes(fragment!, 0, 1, false)).toHaveLength(1)
+    // Its lower part belongs to it, not to the second or third line.
+    const at = (x: number, y: number) => hit(sheet, fragment!.x + x, fragment!.y + y)
+    expect(at(cap!.width * 0.2, 2.5 * lineHeight)).toMatchObject({ block: 0, offset: 0 })
+    expect(at(cap!.width * 0.9, 2.5 * lineHeight)).toMatchObject({ block: 0, offset: 1 })
+    expect(at(cap!.width + 6.2, 2.5 * lineHeight)!.offset).toBe(fragment!.paragraph.lines[2]!.from)
+  })
+
+  test("the lines of a double frame meet at its corners: the outer ones outside, the inner ones inside", () => {
+    const border = { pattern: "double", width: 1, colour: "#1e1a16", distance: 3 } as const
+    const { placed } = layoutOf(document([paragraph("body", ["x"], { borders: { top: border, right: border, bottom: border, left: border } })]))
+    const { box, rules } = placed[0]!.sheet.fragments[0]!.frame!
+    const ends = (inset: number) => {
+      const [left, top, right, bottom] = [box.x + inset, box.y + inset, box.x + box.width - inset, box.y + box.height - inset]
+      return [[left, top, right, top + 1], [left, bottom - 1, right, bottom], [left, top, left + 1, bottom], [right - 1, top, right, bottom]]
+    }
+    const drawn = rules.map(({ x, y, width, height }) => [x, y, x + width, y + height].map((n) => Math.round(n * 1000) / 1000))
+    expect(drawn).toEqual(expect.arrayContaining([...ends(0), ...ends(2)].map((rule) => rule.map((n) => Math.round(n * 1000) / 1000))))
+    expect(drawn).toHaveLength(8)
   })
 
   test("a drop cap is as high as its lines, the text stands round it, and a short paragraph gets a lower one", () => {

@@ -97,6 +97,16 @@ export function caretBox(fragment: Fragment, offset: number, bias: -1 | 1 = 1): 
   return { x: fragment.x + x, y: lineTop(fragment, line), width: 0, height: line.height }
 }
 
+/** The drop cap of a fragment: where it ends in the text, and its box on the sheet, as high as all its lines; null for none. */
+function capOf({ paragraph, from, to, x }: Fragment, top: number): { end: number; box: Box } | null {
+  const [first] = paragraph.lines
+  const cap = from === 0 && paragraph.format.dropCap ? first?.runs.find(({ run }) => run.cap) : undefined
+  if (!first || !cap) return null
+  const foot = first.top + first.baseline - cap.run.rise
+  const last = paragraph.lines.slice(0, to).reverse().find((line) => line.top < foot) ?? first
+  return { end: cap.to, box: { x: x + cap.x, y: top, width: cap.width, height: last.top + last.height - first.top } }
+}
+
 /** Boxes over the letters from one offset to another. `through` also marks the paragraph's end. */
 export function rangeBoxes(fragment: Fragment, from: number, to: number, through: boolean): Box[] {
   const boxes: Box[] = []
@@ -106,7 +116,10 @@ export function rangeBoxes(fragment: Fragment, from: number, to: number, through
     if (line.to < from || line.from > to) continue
     const { leading, trailing } = caretEdges(paragraph, line)
     const [y, height] = [lineTop(fragment, line), line.height]
-    const [a, b] = [Math.max(from, line.from) - line.from, Math.min(to, line.to) - line.from]
+    const cap = i === 0 && from === 0 && to > 0 ? capOf(fragment, y) : null
+    if (cap) boxes.push(cap.box)
+    const [a, b] = [Math.max(cap?.end ?? from, line.from) - line.from, Math.min(to, line.to) - line.from]
+    if (cap && b <= a) continue
     const last = i === paragraph.lines.length - 1 && through && to >= line.to
     if (hasTurns(paragraph, line)) {
       // Each stretch of one direction has a box of its own.
@@ -180,6 +193,8 @@ export function hit(sheet: Sheet, x: number, y: number): Hit | null {
   let nearest: { fragment: Fragment; index: number } | null = null
   let distance = Infinity
   for (const fragment of sheet.fragments) {
+    const cap = fragment.paragraph.lines[0] ? capOf(fragment, lineTop(fragment, fragment.paragraph.lines[0])) : null
+    if (cap && x >= cap.box.x && x <= cap.box.x + cap.box.width && y >= cap.box.y && y <= cap.box.y + cap.box.height) return { block: fragment.block, ...offsetAtX(fragment.paragraph, 0, x - fragment.x) }
     const aside = x < fragment.x ? fragment.x - x : x > fragment.x + fragment.width ? x - fragment.x - fragment.width : 0
     for (let i = fragment.from; i < fragment.to; i++) {
       const line = fragment.paragraph.lines[i] as Line

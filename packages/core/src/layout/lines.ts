@@ -170,13 +170,17 @@ function setLine(ruler: Ruler, plan: LinePlan): Line {
   return { from, to, top: 0, height, baseline, x: rtl ? width - left - visible : left, width: visible, runs: placed, tabs, leaders }
 }
 
-/** A leader stands a hair above the baseline and keeps clear of the text at both ends. */
+/** A leader stands a hair above the baseline and keeps clear of the text at both ends. Dots of lines below one another stand below one another. */
 function leader({ from, to, pattern }: NonNullable<Segment["leader"]>, look: RunLook, shift: number, mirror: number | null): Rule {
   const gap = look.size * 0.2
   const height = Math.max(0.5, look.size / 16)
   const left = from + shift + gap
   const length = Math.max(0, to - from - 2 * gap)
-  return { x: mirror === null ? left : mirror - left - length, y: -height, width: length, height, pattern, colour: look.colour }
+  const rule = { x: mirror === null ? left : mirror - left - length, y: -height, width: length, height, pattern, colour: look.colour }
+  if (pattern !== "dotted") return rule
+  const pitch = look.size * 0.36
+  const first = Math.ceil(rule.x / pitch) * pitch
+  return { ...rule, x: first, width: Math.max(0, rule.x + length - first), pitch }
 }
 
 /** Height of a line and the distance of its baseline from its top. */

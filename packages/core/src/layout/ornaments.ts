@@ -63,7 +63,7 @@ export const outlineWidth = 0.03
 const thinnest = 0.2
 
 /** A rule as SVG path data of M, L and Z in its own coordinates, from the upper left corner of its box; filled, or for waves stroked. */
-export function rulePath({ width, height, pattern }: Pick<Rule, "width" | "height" | "pattern">): { d: string; stroke: number | null } {
+export function rulePath({ width, height, pattern, pitch }: Pick<Rule, "width" | "height" | "pattern" | "pitch">): { d: string; stroke: number | null } {
   const upright = height > width
   const [length, thickness] = upright ? [height, width] : [width, height]
   const point = (along: number, across: number) => (upright ? `${round(across)} ${round(along)}` : `${round(along)} ${round(across)}`)
@@ -84,7 +84,7 @@ export function rulePath({ width, height, pattern }: Pick<Rule, "width" | "heigh
   }
   const unit = Math.max(thickness, thinnest)
   const mark = pattern === "dotted" ? unit : 3 * unit
-  const step = pattern === "dotted" ? 2.4 * unit : 5 * unit
+  const step = pitch ?? (pattern === "dotted" ? 2.4 * unit : 5 * unit)
   let d = ""
   for (let at = 0; at < length; at += step) d += bar(at, Math.min(length, at + mark))
   return { d, stroke: null }
@@ -148,12 +148,27 @@ export function frameOf(paragraph: ParagraphLayout, place: FramePlace): Frame | 
 
 function borderRules(borders: Borders, { left, right, top, bottom }: { left: number; right: number; top: number; bottom: number }, { joinsAbove, joinsBelow }: FramePlace): Rule[] {
   const rules: Rule[] = []
-  const level = (border: Border, y: number) => rules.push({ x: left, y, width: right - left, height: borderThickness(border), pattern: border.pattern, colour: border.colour })
-  const upright = (border: Border, x: number) => rules.push({ x, y: top, width: borderThickness(border), height: bottom - top, pattern: border.pattern, colour: border.colour })
-  if (borders.top && !joinsAbove) level(borders.top, top)
-  if (borders.bottom && !joinsBelow) level(borders.bottom, bottom - borderThickness(borders.bottom))
-  if (borders.between && joinsAbove) level(borders.between, top)
-  if (borders.left) upright(borders.left, left)
-  if (borders.right) upright(borders.right, right - borderThickness(borders.right))
+  // Of two lines the inner one ends where it meets the inner one of the side next to it.
+  const inset = (border: Border | undefined) => (border ? (borderThickness(border) * 2) / 3 : 0)
+  const across = { start: left + inset(borders.left), end: right - inset(borders.right) }
+  const down = { start: top + (joinsAbove ? 0 : inset(borders.top)), end: bottom - (joinsBelow ? 0 : inset(borders.bottom)) }
+  /** @param inward 1 if the inside of the frame lies below or to the right, -1 if above or to the left */
+  const add = (border: Border, at: number, inward: 1 | -1, upright: boolean) => {
+    const { pattern, width, colour } = border
+    const line = (start: number, end: number, edge: number, thickness: number, kind: Rule["pattern"]) =>
+      rules.push(upright ? { x: edge, y: start, width: thickness, height: end - start, pattern: kind, colour } : { x: start, y: edge, width: end - start, height: thickness, pattern: kind, colour })
+    const [start, end, inner] = upright ? [top, bottom, down] : [left, right, across]
+    if (pattern !== "double") line(start, end, at, borderThickness(border), pattern)
+    else {
+      const [outside, inside] = inward > 0 ? [at, at + 2 * width] : [at + 2 * width, at]
+      line(start, end, outside, width, "solid")
+      line(inner.start, inner.end, inside, width, "solid")
+    }
+  }
+  if (borders.top && !joinsAbove) add(borders.top, top, 1, false)
+  if (borders.bottom && !joinsBelow) add(borders.bottom, bottom - borderThickness(borders.bottom), -1, false)
+  if (borders.between && joinsAbove) add(borders.between, top, 1, false)
+  if (borders.left) add(borders.left, left, 1, true)
+  if (borders.right) add(borders.right, right - borderThickness(borders.right), -1, true)
   return rules
 }

@@ -77,6 +77,8 @@ export interface Rule {
   height: number
   pattern: RulePattern
   colour: string
+  /** From one dot or dash to the next, in points; left out for what the thickness gives. */
+  pitch?: number
 }
 
 export interface ParagraphLayout {
