@@ -160,8 +160,23 @@ describe("corrections in lists", () => {
     expect(typed([item], 0, 0, "one. two ")).toBe("one. Two ")
   })
 
-  test("make no list inside a list, nor where lists are switched off", () => {
-    expect(typed([item], 0, 0, "1. ")).toBe("1. ")
+  test("a mark typed in an item: its own is not kept twice, one of another kind changes the item, other numbers are text", () => {
+    expect(typed([item], 0, 0, "1. ")).toBe("")
+    expect(typed([item], 0, 0, "4. ")).toBe("4. ")
+    const inside = (definition: string, text: string) => {
+      let state = stateOf([item, paragraph("body", [], { list: { definition, run: "b", level: 1 } })], [1, 0])
+      for (const letter of text) {
+        state = after(state, insertText(letter))
+        correct({ off: [], own: {} })(state, (tr) => (state = state.apply(tr)))
+      }
+      return after(state, enter)
+    }
+    expect(labelsOf(inside("numbers", "- ten links").doc)).toEqual(["1.", "–", "–"])
+    expect(labelsOf(inside("marks", "1. ten links").doc)).toEqual(["1.", "a)", "b)"])
+    expect(labelsOf(inside("numbers", "[x] ten links").doc)).toEqual(["1.", "☑", "☐"])
+  })
+
+  test("make no list where lists are switched off", () => {
     let state = stateOf([p("- ")], [0, 2])
     expect(correct({ off: ["lists"], own: {} })(state)).toBe(false)
     correct({ off: [], own: {} })(state, (tr) => (state = state.apply(tr)))

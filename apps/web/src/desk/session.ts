@@ -118,6 +118,7 @@ export class DeskSession {
         })
         if (opened.steps.length > 0) this.layout.change(opened.steps)
         this.field?.sync()
+        this.beginWriting()
         return
       } catch (error) {
         if (error instanceof NotThere) return this.store.setState({ phase: { kind: "missing" } })
@@ -402,6 +403,7 @@ export class DeskSession {
       view.reveal(this.head)
     }
     if (this.store.getState().mode === "reading") host.focus()
+    this.beginWriting()
     return () => {
       resize.disconnect()
       endZooming()
@@ -419,6 +421,14 @@ export class DeskSession {
     this.store.setState({ writing })
     this.view?.host.classList.toggle("writing", writing)
     if (this.state) this.view?.paintSelection()
+  }
+
+  /** Once text and view are here, one can type: at once where there are keys, on a touch screen only in what is still blank. */
+  private beginWriting(): void {
+    if (!this.state || !this.field || globalThis.document.activeElement !== globalThis.document.body) return
+    const { childCount, content } = bodyOf(this.state.doc)
+    const blank = childCount === 1 && content.firstChild?.content.size === 0
+    if (blank || matchMedia("(pointer: fine)").matches) this.focus()
   }
 
   focus(): void {

@@ -1,7 +1,7 @@
 /** Making, changing and ending lists. What is written before items is computed: see document/numbering.ts. */
 import type { Node } from "prosemirror-model"
 import type { EditorState, Transaction } from "prosemirror-state"
-import { blockAt, blockStarts, bodyOf, blockText, documentAttrs, labelsOf, levelOf, listNamed, listPlace, newRun, readyLists, setEntries, typedItem, type ListDefinition, type ListLevel, type ListPlace } from "../document"
+import { blockAt, blockStarts, bodyOf, blockText, documentAttrs, labelsOf, levelOf, listNamed, listPlace, newRun, paragraphAttrs, readyLists, setEntries, typedItem, type ListDefinition, type ListLevel, type ListPlace } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 import { eachParagraph, formatParagraph, onParagraphs } from "./paragraphs"
@@ -250,9 +250,17 @@ export const listFromTyping: Command = (state, dispatch) => {
   const { styles } = documentAttrs(state.doc)
   const before = blockText($head.parent).slice(0, $head.parentOffset)
   const typed = typedItem(before)
-  if (!empty || !typed || typed.length !== before.length || listPlace(styles, $head.parent)) return false
+  if (!empty || !typed || typed.length !== before.length) return false
   const { tr, doc } = state
   const item = itemAt(doc, blockAt(doc, $head.pos)) as Item
+  if (item.place) {
+    const next = typedInItem(state, item, item.place, typed, before.trim())
+    if (!next) return false
+    tr.delete($head.start(), $head.pos)
+    setPlace(tr, item, next)
+    dispatch?.(named(tr, next === item.place ? "The mark was there already" : listNamed(styles, next.definition).name).setMeta("correction", true))
+    return true
+  }
   const above = itemAt(doc, item.block - 1)?.place
   // A number goes on with the list before it, if it is the next one there.
   const joins = above?.definition === typed.definition && (typed.start === null || labelsOf(doc)[item.block - 1] === formatted(typed.definition, typed.start - 1))
@@ -267,6 +275,18 @@ export const listFromTyping: Command = (state, dispatch) => {
   })
   dispatch?.(named(tr, readyLists[typed.definition]?.name ?? "List").setMeta("correction", true))
   return true
+}
+
+/** The place of an item whose mark was typed once more (the one it has), or one of another kind: bullets inside numbers. Null where the text is meant. */
+function typedInItem(state: EditorState, item: Item, place: ListPlace, typed: { definition: string; done: boolean }, mark: string): ListPlace | null {
+  if (!paragraphAttrs(item.node).format?.list) return null
+  const { styles } = documentAttrs(state.doc)
+  const { kind } = levelOf(styles, place.definition, place.level)
+  const wanted = levelOf(styles, typed.definition, place.level).kind
+  if (kind === wanted) return kind !== "number" || labelsOf(state.doc)[item.block] === mark ? place : null
+  const peer = peerAbove(state.doc, item.block, place.level)
+  const { level } = place
+  return { definition: typed.definition, run: peer?.definition === typed.definition ? peer.run : newRun(), level, ...(wanted === "check" ? { done: typed.done } : {}) }
 }
 
 function formatted(definition: string, n: number): string {
