@@ -1,8 +1,8 @@
 import fc from "fast-check"
 import { Slice, type Node } from "prosemirror-model"
 import { TextSelection, type EditorState } from "prosemirror-state"
-import { bodyOf, defaultStyles, document, formatNumber, labelsOf, levelOf, listPlace, p, paragraph, readyLists, typedItem, type ListPlace } from "../src/document"
-import { backspace, backTabKey, continueList, correct, defineLevel, editHistory, enter, insertText, leaveList, pasteSlice, pasteText, restartList, selectedSlice, stepLevel, tabKey, toggleDone, toggleList, undo } from "../src/editing"
+import { bodyOf, defaultStyles, document, formatNumber, itemNumber, labelsOf, levelOf, listPlace, p, paragraph, readyLists, typedItem, type ListPlace } from "../src/document"
+import { backspace, backTabKey, continueList, correct, defineLevel, editHistory, enter, insertText, leaveList, numberValue, pasteSlice, pasteText, restartList, selectedSlice, stepLevel, tabKey, toggleDone, toggleList, undo } from "../src/editing"
 import { readHtml, writeHtml } from "../src/formats/html"
 import { after, stateOf, texts } from "./telling"
 
@@ -17,6 +17,13 @@ const at = (state: EditorState, block: number, offset: number, toBlock = block, 
 }
 
 describe("numbers", () => {
+  test("can be asked for as such, whatever is written", () => {
+    const clause = (level: number) => item("x", { definition: "clauses", level })
+    const doc = document([clause(0), clause(1), clause(1), p("between"), item("other"), clause(1), clause(0)])
+    expect(bodyOf(doc).children.map((_, block) => itemNumber(doc, block))).toEqual([1, 1, 2, null, 1, 3, 2])
+    expect(numberValue(at(stateOf([item("a"), item("b", { start: 7 }), item("c")]), 2, 0))).toBe(8)
+  })
+
   test("are written in figures, letters and Roman figures", () => {
     expect([1, 9, 14, 40, 1999].map((n) => formatNumber(n, "upperRoman"))).toEqual(["I", "IX", "XIV", "XL", "MCMXCIX"])
     expect([1, 26, 27, 52, 703].map((n) => formatNumber(n, "lowerLetter"))).toEqual(["a", "z", "aa", "az", "aaa"])

@@ -138,6 +138,18 @@ describe("paragraphs", () => {
     }
   })
 
+  test("items stand close together; around their list there is the space of the style", () => {
+    const item = (run: string, level = 0, definition = "numbers") => paragraph("body", ["x"], { list: { definition, run, level } })
+    const gaps = (...blocks: Parameters<typeof document>[0]) => {
+      const { fragments } = layoutOf(document(blocks)).placed[0]!.sheet
+      return fragments.slice(1).map((own, i) => Math.round(own.y - fragments[i]!.y - fragments[i]!.paragraph.height))
+    }
+    // Text, two items with one inside, another list, text.
+    expect(gaps(p("a"), item("1"), item("2", 1, "marks"), item("1"), item("3", 0, "tasks"), p("b"))).toEqual([8, 0, 0, 8, 8])
+    const close = (text: string) => paragraph("body", [text], { spaceAlike: false })
+    expect(gaps(close("a"), item("1"), close("b"), close("c"))).toEqual([0, 0, 0])
+  })
+
   test("a drop cap is marked and hit over all its lines", () => {
     const { placed } = layoutOf(document([paragraph("body", [ferry], { dropCap: { lines: 3, distance: 6, family: null } }), p("After it.")]))
     const { sheet } = placed[0]!

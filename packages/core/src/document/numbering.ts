@@ -73,6 +73,19 @@ function countAll(body: Node, sheet: StyleSheet): Labels {
   })
 }
 
+/** The number of an item among those of its level, whatever its label makes of it; null for a block that is no item. */
+export function itemNumber(doc: Node, block: number): number | null {
+  const sheet = documentAttrs(doc).styles
+  const own = listPlace(sheet, bodyOf(doc).child(block))
+  if (!own) return null
+  const counters: Counters = []
+  for (const other of bodyOf(doc).children.slice(0, block + 1)) {
+    const place = listPlace(sheet, other)
+    if (place?.definition === own.definition && place.run === own.run) count(sheet, counters, place)
+  }
+  return counters[own.level] ?? null
+}
+
 let last: { body: Node; sheet: StyleSheet; labels: Labels } | null = null
 const known = new WeakMap<Node, { sheet: StyleSheet; labels: Labels }>()
 

@@ -1,7 +1,7 @@
 /** Making, changing and ending lists. What is written before items is computed: see document/numbering.ts. */
 import type { Node } from "prosemirror-model"
 import type { EditorState, Transaction } from "prosemirror-state"
-import { blockAt, blockStarts, bodyOf, blockText, documentAttrs, labelsOf, levelOf, listNamed, listPlace, newRun, paragraphAttrs, readyLists, setEntries, typedItem, type ListDefinition, type ListLevel, type ListPlace } from "../document"
+import { blockAt, blockStarts, bodyOf, blockText, documentAttrs, itemNumber, labelsOf, levelOf, listNamed, listPlace, newRun, paragraphAttrs, readyLists, setEntries, typedItem, type ListDefinition, type ListLevel, type ListPlace } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 import { eachParagraph, formatParagraph, onParagraphs } from "./paragraphs"
@@ -18,6 +18,11 @@ export function listValue(state: EditorState): ListPlace | null | undefined {
 /** What stands before the item with the caret. */
 export function labelValue(state: EditorState): string | null {
   return labelsOf(state.doc)[blockAt(state.doc, state.selection.head)] ?? null
+}
+
+/** The number of the item with the caret among those of its level. */
+export function numberValue(state: EditorState): number | null {
+  return itemNumber(state.doc, blockAt(state.doc, state.selection.head))
 }
 
 interface Item {

@@ -5,7 +5,7 @@
  * earlier sheets are taken over.
  */
 import type { Node } from "prosemirror-model"
-import { bodyOf, changedBlocks, documentAttrs, labelsOf, type BlockChange, type Labels, type PageSetup } from "../document"
+import { bodyOf, changedBlocks, documentAttrs, labelsOf, type BlockChange, type Labels, type ListPlace, type PageSetup, type ParagraphFormat } from "../document"
 import { borderThickness, frameOf, frameSpace, hasFrame, sharesFrame } from "./ornaments"
 import type { Setting, Typesetter } from "./paragraph"
 import type { Fragment, Layout, LayoutSpec, ParagraphLayout, PlacedSheet, Sheet } from "./types"
@@ -179,12 +179,22 @@ class SheetComposer {
   }
 }
 
+/** Whether two neighbours are both in one list, with what is inside it, or both in none. */
+function inOneList(a: ListPlace | null, b: ListPlace | null): boolean {
+  if (!a || !b) return a === b
+  return a.level > 0 || b.level > 0 || (a.definition === b.definition && a.run === b.run)
+}
+
 /** Where the lines of a paragraph begin below what stands above it, and whether the two stand in one frame. */
 function begin({ y, above }: Pen, paragraph: ParagraphLayout, line: number, firstOfAll: boolean): { y: number; joins: boolean } {
   const { format, style } = paragraph
   if (above === null || line > 0) return { y: y + (firstOfAll && line === 0 ? format.spaceBefore : 0) + frameSpace(format).top, joins: false }
   const alike = above.style === style
-  const gap = (alike && !above.format.spaceAlike ? 0 : above.format.spaceAfter) + (alike && !format.spaceAlike ? 0 : format.spaceBefore)
+  // Where a list begins or ends, the space that its items drop between them is there, unless what stands beside it drops it too.
+  const among = inOneList(above.format.list, format.list)
+  const lists = above.format.list !== null && format.list !== null
+  const drops = (own: ParagraphFormat, other: ParagraphFormat) => alike && !own.spaceAlike && (among || (!lists && !other.spaceAlike))
+  const gap = (drops(above.format, format) ? 0 : above.format.spaceAfter) + (drops(format, above.format) ? 0 : format.spaceBefore)
   const joins = sharesFrame(above.format, format)
   const { between } = format.borders
   const frames = joins ? (between ? borderThickness(between) + between.distance : 0) : frameSpace(above.format).bottom + frameSpace(format).top

@@ -1,6 +1,6 @@
 import { Pressable, Text, View } from "react-native"
 import { documentAttrs, listNamed, readyLists, type ListDefinition, type ListLevel } from "@biblon/core/document"
-import { continueList, defineLevel, labelValue, listValue, restartList, toggleList } from "@biblon/core/editing"
+import { continueList, defineLevel, labelValue, listValue, numberValue, restartList, toggleList } from "@biblon/core/editing"
 import { faceOf } from "@biblon/core/layout/catalogue"
 import { ToolButton } from "../../../commands/ToolButton"
 import { Choice, Fold, LengthField, NumberField, SectionTitle, Segments, Switch, WordButton } from "../../../ui/pieces"
@@ -103,14 +103,13 @@ function LevelEditor({ level, depth }: { level: ListLevel; depth: number }) {
 
 export function ListPage() {
   const session = useSession()
-  const { place, label, own, definition } = useDesk(({ editor }) => {
+  const { place, label, number, own, definition } = useDesk(({ editor }) => {
     const place = editor ? listValue(editor) : null
     const styles = editor ? documentAttrs(editor.doc).styles : null
-    return { place, label: editor ? labelValue(editor) : null, own: styles?.lists ?? null, definition: place && styles ? listNamed(styles, place.definition) : null }
+    return { place, label: editor ? labelValue(editor) : null, number: editor && place ? (numberValue(editor) ?? undefined) : undefined, own: styles?.lists ?? null, definition: place && styles ? listNamed(styles, place.definition) : null }
   })
   const level = place ? definition?.levels[place.level] : undefined
   const all = [...shown.flatMap((id) => (readyLists[id] ? [[id, readyLists[id]] as const] : [])), ...Object.entries(own ?? {})]
-  const start = Number.parseInt(label ?? "", 10)
   return (
     <View>
       <SectionTitle>{place ? `List${label ? `: ${label}` : ""}` : "Make a list"}</SectionTitle>
@@ -130,13 +129,13 @@ export function ListPage() {
         <>
           <SectionTitle>Numbers</SectionTitle>
           <View className="flex-row gap-2">
-            <WordButton label="Start anew here" onPress={() => session.run(restartList(level.start))} />
-            <WordButton label="Go on from before" onPress={() => session.run(continueList)} />
+            <WordButton label="Start anew" onPress={() => session.run(restartList(level.start))} />
+            <WordButton label="Go on" onPress={() => session.run(continueList)} />
           </View>
           <View className="mt-2 flex-row items-end gap-2">
             <View className="flex-1 gap-1">
               <Text className="font-ui text-[13px] text-ink-soft">This item is number</Text>
-              <NumberField label="Number of this item" value={Number.isInteger(start) ? start : undefined} min={0} max={100000} step={(n, d) => n + d} onChange={(n) => session.run(restartList(Math.round(n)))} />
+              <NumberField label="Number of this item" value={number} min={0} max={100000} step={(n, d) => n + d} onChange={(n) => session.run(restartList(Math.round(n)))} />
             </View>
           </View>
         </>
