@@ -109,16 +109,19 @@ export function StylesPage() {
       })
   return (
     <View>
-      <View className="mt-3 gap-2">
-        <View className="flex-row">
-          <WordButton label="Make the style look like this" disabled={!updates} onPress={() => session.runTool("update-style")} />
+      {/* On a phone the styles themselves come first. */}
+      <View className="order-last mt-3 wide:order-none">
+        <View className="gap-2">
+          <View className="flex-row">
+            <WordButton label="Make the style look like this" disabled={!updates} onPress={() => session.runTool("update-style")} />
+          </View>
+          <View className="flex-row gap-2">
+            <WordButton label="Back to the style" disabled={!differs} onPress={() => session.runTool("reset-style")} />
+            <WordButton label="Trail" onPress={() => session.openTray("trail")} />
+          </View>
         </View>
-        <View className="flex-row gap-2">
-          <WordButton label="Back to the style" disabled={!differs} onPress={() => session.runTool("reset-style")} />
-          <WordButton label="Trail" onPress={() => session.openTray("trail")} />
-        </View>
+        <NewStyle />
       </View>
-      <NewStyle />
       <SectionTitle>Paragraphs</SectionTitle>
       <div role="list" aria-label="Styles" className="overflow-hidden rounded-button border border-line" onPointerLeave={() => session.trial.show(null)}>
         {rows(undefined)}
