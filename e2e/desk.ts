@@ -1,4 +1,7 @@
 /** What tests do at the desk, in the words of a person; and the fixtures that they start from. */
+import { mkdtempSync } from "node:fs"
+import { tmpdir } from "node:os"
+import { join } from "node:path"
 import AxeBuilder from "@axe-core/playwright"
 import { test as base, expect, type Locator, type Page } from "@playwright/test"
 import { TestServer } from "./server"
@@ -104,6 +107,18 @@ export class DeskPage {
     await expect(this.page.getByRole("main")).toHaveAttribute("aria-busy", "false")
     await this.page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))))
     await expect(this.saving).toHaveText(/^Saved/)
+  }
+
+  /** The PDF that a person saves, as a file. */
+  async pdf(): Promise<string> {
+    const button = this.page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Deliver" })
+    await button.click()
+    const [download] = await Promise.all([this.page.waitForEvent("download"), this.page.getByRole("button", { name: /Save as PDF/ }).click()])
+    const path = join(mkdtempSync(join(tmpdir(), "biblon-pdf-")), download.suggestedFilename())
+    await download.saveAs(path)
+    await button.click()
+    await expect(this.page.getByRole("region", { name: "Deliver" })).toBeHidden()
+    return path
   }
 
   async expectSelected(text: string): Promise<void> {

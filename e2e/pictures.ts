@@ -3,7 +3,8 @@ import { execFileSync } from "node:child_process"
 import { mkdtempSync, readFileSync } from "node:fs"
 import { tmpdir } from "node:os"
 import { join } from "node:path"
-import type { Locator, Page } from "@playwright/test"
+import { expect, type Locator, type Page } from "@playwright/test"
+import type { DeskPage } from "./desk"
 
 /** Darkness from 0 to 1 of each cell of a sheet, row by row. */
 export interface Ink {
@@ -69,4 +70,27 @@ export function difference(a: Ink, b: Ink): { worst: number; at: string; mean: n
     sum += off
   }
   return { worst, at: `${at % a.columns} of ${a.columns} across, ${Math.floor(at / a.columns)} of ${a.rows} down`, mean: sum / n }
+}
+
+/** Saves the open document, which shows its sheets, as a PDF and compares every sheet of it with the screen. */
+export async function expectPrintsAsSeen(desk: DeskPage): Promise<void> {
+  const { page } = desk
+  await desk.saved()
+  const path = await desk.pdf()
+  const whole = page.getByRole("button", { name: "Whole", exact: true })
+  if (await whole.isVisible()) await whole.click()
+  // Without the caret, which no PDF has.
+  await page.getByRole("main").focus()
+  await page.evaluate(() => document.fonts.ready)
+  const sheets = page.locator(".canvas .sheet")
+  const count = await sheets.count()
+  for (let i = 0; i < count; i++) {
+    const sheet = sheets.nth(i)
+    await sheet.scrollIntoViewIfNeeded()
+    const width = Math.round((await sheet.boundingBox())!.width)
+    const { worst, at, mean } = difference(await screenInk(page, sheet), pdfInk(path, i + 1, width))
+    // A letter that is missing, or off by its own width, fills a cell; edges smoothed otherwise do not.
+    expect(worst, `sheet ${i + 1}, ${at}`).toBeLessThan(0.2)
+    expect(mean, `sheet ${i + 1}`).toBeLessThan(0.012)
+  }
 }

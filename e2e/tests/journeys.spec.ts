@@ -1,36 +1,6 @@
 /** Three finished sheets, made as a person makes them, and compared as pictures with their PDF. */
-import { mkdtempSync } from "node:fs"
-import { tmpdir } from "node:os"
-import { join } from "node:path"
-import { expect, test, type DeskPage } from "../desk"
-import { difference, pdfInk, screenInk } from "../pictures"
-
-/** The PDF of the open document, and every sheet of it compared with the screen. */
-async function expectPrintsAsSeen(desk: DeskPage): Promise<void> {
-  const { page } = desk
-  await desk.saved()
-  const [download] = await Promise.all([page.waitForEvent("download"), (async () => {
-    await page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Deliver" }).click()
-    await page.getByRole("button", { name: /Save as PDF/ }).click()
-  })()])
-  const path = join(mkdtempSync(join(tmpdir(), "biblon-journey-")), "sheet.pdf")
-  await download.saveAs(path)
-  await page.getByRole("button", { name: "Put the tray away" }).click()
-  await page.getByRole("button", { name: "Whole", exact: true }).click()
-  await page.getByRole("main").focus()
-  await page.evaluate(() => document.fonts.ready)
-  const sheets = page.locator(".canvas .sheet")
-  const count = await sheets.count()
-  for (let i = 0; i < count; i++) {
-    const sheet = sheets.nth(i)
-    await sheet.scrollIntoViewIfNeeded()
-    const width = Math.round((await sheet.boundingBox())!.width)
-    const { worst, at, mean } = difference(await screenInk(page, sheet), pdfInk(path, i + 1, width))
-    // A letter that is missing, or off by its own width, fills a cell; edges smoothed otherwise do not.
-    expect(worst, `sheet ${i + 1}, ${at}`).toBeLessThan(0.2)
-    expect(mean, `sheet ${i + 1}`).toBeLessThan(0.012)
-  }
-}
+import { expect, test } from "../desk"
+import { expectPrintsAsSeen } from "../pictures"
 
 test("a record of a ferry hand, with tab stops, hanging indents and rules under its headings", async ({ desk, page }) => {
   await desk.blank()

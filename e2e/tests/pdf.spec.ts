@@ -1,25 +1,14 @@
 import { execFileSync } from "node:child_process"
-import { mkdtempSync, readFileSync } from "node:fs"
-import { tmpdir } from "node:os"
-import { join } from "node:path"
+import { readFileSync } from "node:fs"
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs"
-import { expect, test, type DeskPage } from "../desk"
-
-async function deliver(desk: DeskPage): Promise<string> {
-  const { page } = desk
-  await page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Deliver" }).click()
-  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: /Save as PDF/ }).click()])
-  const path = join(mkdtempSync(join(tmpdir(), "biblon-pdf-")), download.suggestedFilename())
-  await download.saveAs(path)
-  return path
-}
+import { expect, test } from "../desk"
 
 const open = (path: string) => getDocument({ data: new Uint8Array(readFileSync(path)), useSystemFonts: false, verbosity: 0 }).promise
 
 test("the PDF has the sheets and the lines of the screen, each where the screen has it", async ({ desk, page }) => {
   await desk.openNamed("Letter to the harbour master")
   await page.evaluate(() => document.fonts.ready)
-  const path = await deliver(desk)
+  const path = await desk.pdf()
   expect(path).toMatch(/Letter to the harbour master\.pdf$/)
   // Lines on the screen, in points from the sheet's upper left corner.
   const screen = await page.evaluate(() => {
@@ -58,7 +47,7 @@ test("the PDF has the sheets and the lines of the screen, each where the screen 
 test("the PDF of a long paper: clean file, title and language, bookmarks, structure, page count", async ({ desk, page }) => {
   await desk.openNamed("Tides and timetables")
   const sheets = Number(/of (\d+)/.exec((await page.getByText(/^Sheet 1 of \d+$/).textContent()) ?? "")?.[1])
-  const path = await deliver(desk)
+  const path = await desk.pdf()
   expect(execFileSync("qpdf", ["--check", path], { encoding: "utf8" })).toContain("No syntax or stream encoding errors found")
   const pdf = await open(path)
   expect(pdf.numPages).toBe(sheets)
@@ -79,7 +68,7 @@ test("text copies out of the PDF as it was written: ligatures, accents, other sc
   await desk.blank()
   await desk.type(text)
   await desk.saved()
-  const path = await deliver(desk)
+  const path = await desk.pdf()
   expect(execFileSync("pdftotext", [path, "-"], { encoding: "utf8" }).trim()).toBe(text)
 })
 

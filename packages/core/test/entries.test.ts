@@ -4,7 +4,7 @@ import type { Node } from "prosemirror-model"
 import { Transform, type Step } from "prosemirror-transform"
 import { blockStarts, bodyOf, document, documentAttrs, p, paragraph, paragraphAttrs, readStep, setEntries, type EntriesStep, type StyleSheet } from "../src/document"
 import { checkDocument } from "../src/document/reading"
-import { changeStyle, changeStyleFormat, deleteStyle, editHistory, newStyle, setParagraphs, setTypesetting, takeBack, changes, touchedBy, undo } from "../src/editing"
+import { changeStyle, changeStyleFormat, deleteStyle, editHistory, newStyle, changes, setParagraphs, setTypesetting, takeBack, touchedBy, undo } from "../src/editing"
 import { after, stateOf } from "./telling"
 
 const start = stateOf([p("The ferry waits."), p("The tide does not.")])

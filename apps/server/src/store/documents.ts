@@ -1,6 +1,6 @@
 import { randomBytes } from "node:crypto"
 import type { Node } from "prosemirror-model"
-import { blockText, bodyOf, readStep } from "@biblon/core/document"
+import { bodyOf, blockText, readStep } from "@biblon/core/document"
 import { readDocument } from "@biblon/core/document/reading"
 import type { ShelfEntry } from "@biblon/wire"
 import type { Db } from "./database"

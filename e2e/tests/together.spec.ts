@@ -1,0 +1,63 @@
+/** Styles of long documents, and of documents that two people have open. */
+import { DeskPage, expect, test } from "../desk"
+
+/** Height of the letters of the first heading that can be seen, in pixels. */
+const letterHeight = (desk: DeskPage, text: string) =>
+  desk.page.evaluate((wanted) => {
+    const run = [...document.querySelectorAll<HTMLElement>(".canvas .run")].find((own) => own.textContent?.includes(wanted))
+    return run ? Number.parseFloat(getComputedStyle(run).fontSize) : 0
+  }, text)
+
+test("a change of a style shows on the sheets in sight, far down in a long document, and is one undo", async ({ desk, page }) => {
+  await desk.openNamed("Tides and timetables")
+  await desk.press("Control+End")
+  await expect(page.getByRole("contentinfo")).toContainText(/Sheet 1\d of/)
+  const words = ((await desk.shown()).at(-1) ?? "").slice(-24, -1)
+  await desk.where(words)
+  const before = await letterHeight(desk, words)
+  const tray = await desk.openPage("Structure", "Styles")
+  await tray.getByRole("button", { name: "Edit the style Body" }).click()
+  await tray.getByRole("button", { name: "What it could say besides" }).click()
+  const size = tray.getByRole("textbox", { name: "Size", exact: true })
+  await size.fill("20")
+  await size.press("Enter")
+  await expect.poll(async () => (await letterHeight(desk, words)) / before).toBeGreaterThan(1.4)
+  await desk.saved()
+  await page.getByRole("button", { name: "Undo", exact: true }).click()
+  await expect.poll(async () => (await letterHeight(desk, words)) / before).toBeCloseTo(1, 2)
+})
+
+test("two people change two styles, and two properties of one paragraph, while they do not hear of each other: both stay", async ({ desk, context, server }) => {
+  await desk.blank()
+  await desk.type("Tide board")
+  await desk.saved()
+  const other = new DeskPage(await context.newPage(), server)
+  await other.open(desk.id)
+  await other.expectShown("Tide board")
+  const resize = async (who: DeskPage, style: string, size: string) => {
+    await who.page.bringToFront()
+    const tray = await who.openPage("Structure", "Styles")
+    await tray.getByRole("button", { name: `Edit the style ${style}` }).click()
+    const field = tray.getByRole("textbox", { name: "Size", exact: true })
+    await field.fill(size)
+    await field.press("Enter")
+    await tray.getByRole("button", { name: "Back to the styles" }).click()
+  }
+  const format = async (who: DeskPage, tool: string) => {
+    const tray = await who.openPage("Write", "Paragraph")
+    await tray.getByRole("button", { name: tool, exact: true }).click()
+  }
+  await context.setOffline(true)
+  await resize(desk, "Title", "40")
+  await format(desk, "Right")
+  await resize(other, "Heading 1", "30")
+  await format(other, "Indent")
+  await context.setOffline(false)
+  await desk.page.bringToFront()
+  await desk.saved()
+  await other.page.bringToFront()
+  await other.saved()
+  const content = (await (await fetch(`${server.address}/api/documents/${desk.id}/content`)).json()) as { attrs: { styles: { styles: Record<string, { letters: { size?: number } }> } } }
+  expect([content.attrs.styles.styles.title?.letters.size, content.attrs.styles.styles.heading1?.letters.size]).toEqual([40, 30])
+  expect((await desk.stored())[0]!.format).toMatchObject({ align: "right", indentLeft: expect.any(Number) })
+})
