@@ -27,6 +27,8 @@ export interface DeskFigures {
   shapedPaintP95Ms1000: number
   shapedPaintWorkP95Ms1000: number
   shapedLongestTaskMs1000: number
+  /** A set of faces taken in the middle of 1,000 sheets, until all that is in sight wears it. */
+  restyleMs1000: number
   /** Typing while more than 10,000 places are marked. */
   foundPlaces: number
   paintP95MsFound: number
@@ -114,6 +116,29 @@ async function whileFound(page: Page): Promise<Pick<DeskFigures, "foundPlaces" |
   return { foundPlaces, paintP95MsFound: percentile(times, 0.95) }
 }
 
+/** Takes a set of faces and colours in the middle of the document that is open: until all that is in sight wears it. */
+async function restyleMs(page: Page): Promise<number> {
+  await page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Structure" }).click()
+  await page.getByRole("tab", { name: "Sets" }).click()
+  await page.evaluate(() => {
+    const main = document.querySelector("[role=main]")!
+    const scroller = [main, ...main.querySelectorAll("*")].find((own) => own.scrollHeight > 10_000 && own.clientHeight < 2000)!
+    scroller.scrollTop = scroller.scrollHeight / 2
+  })
+  await page.waitForFunction(() => /^Sheet (\d+) of (\d+)$/.exec(document.querySelector(".sheet")?.getAttribute("aria-label") ?? "")?.slice(1).map(Number).reduce((n, of) => Number(n > of / 3)) && document.querySelectorAll(".canvas .run").length > 40)
+  await page.evaluate(() => {
+    const seen = () => [...document.querySelectorAll<HTMLElement>(".canvas .run")].filter((run) => run.getBoundingClientRect().bottom > 100 && run.getBoundingClientRect().top < innerHeight - 40)
+    const look = (start: number) => {
+      if (seen().length > 8 && seen().every((run) => run.style.fontFamily.includes("EBGaramond"))) Object.assign(window, { restyled: performance.now() - start })
+      else requestAnimationFrame(() => look(start))
+    }
+    document.addEventListener("click", (event) => look(event.timeStamp), { capture: true, once: true })
+  })
+  await page.getByRole("option", { name: "Lantern" }).click()
+  await page.waitForFunction(() => "restyled" in window)
+  return page.evaluate(() => (window as unknown as { restyled: number }).restyled)
+}
+
 /** Pastes a long text as HTML into an empty document. */
 async function pasteMs(page: Page, url: string, words: number): Promise<Pick<DeskFigures, "pasteMs" | "pasteLongestTaskMs">> {
   await page.goto(url)
@@ -183,6 +208,7 @@ export async function measureDesk(browser: Browser, wordsPerSheet: number): Prom
   await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
   const thousand = await paintMs(page, 200)
   const found = await whileFound(page)
+  const restyleMs1000 = await restyleMs(page)
   const shapedLong = app.store.create(shaped(wordsPerSheet * 800), "A thousand shaped sheets", Date.now())
   const shapedOpenMs1000 = Math.min(await openMs(page, `${address}/d/${shapedLong.id}`), await openMs(page, `${address}/d/${shapedLong.id}`))
   await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
@@ -203,6 +229,7 @@ export async function measureDesk(browser: Browser, wordsPerSheet: number): Prom
     openMs1,
     openMs1000,
     longestTaskMs1000: thousand.longest,
+    restyleMs1000,
     shapedOpenMs1000,
     shapedPaintMs1000: percentile(shapedThousand.times, 0.5),
     shapedPaintP95Ms1000: percentile(shapedThousand.times, 0.95),

@@ -21,6 +21,7 @@ else {
     ["  of it work, without the wait for the display, p95, ms", desk.paintWorkP95Ms1000, "16.7"],
     ["1,000 sheets opened to the first sheet, ms", desk.openMs1000, "1000"],
     ["longest task while typing in 1,000 sheets, ms", desk.longestTaskMs1000, "50"],
+    ["a set taken in the middle of 1,000 sheets, to all in sight, ms", desk.restyleMs1000, "none"],
     ["key to painted glyph, 1,000 sheets, 10,000 marked places, p95, ms", desk.paintP95MsFound, "16.7"],
     ["all of typography on each sheet: layout, cold", engine.shapedLayoutVsChromium, "0.25"],
     ["  PDF from a finished layout", engine.shapedPdfVsChromium, "1"],

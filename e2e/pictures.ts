@@ -89,8 +89,8 @@ export async function expectPrintsAsSeen(desk: DeskPage): Promise<void> {
     await sheet.scrollIntoViewIfNeeded()
     const width = Math.round((await sheet.boundingBox())!.width)
     const { worst, at, mean } = difference(await screenInk(page, sheet), pdfInk(path, i + 1, width))
-    // A letter that is missing, or off by its own width, fills a cell; edges smoothed otherwise do not.
-    expect(worst, `sheet ${i + 1}, ${at}`).toBeLessThan(0.2)
+    // A letter that is missing, or off by its own width, fills a cell; edges smoothed otherwise do not (the finer the sheet, the more they do).
+    expect(worst, `sheet ${i + 1}, ${at}`).toBeLessThan(width < 500 ? 0.3 : 0.2)
     expect(mean, `sheet ${i + 1}`).toBeLessThan(0.012)
   }
 }

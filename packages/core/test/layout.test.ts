@@ -1,6 +1,6 @@
 import fc from "fast-check"
 import type { Node } from "prosemirror-model"
-import { bodyOf, defaultSetup, defaultStyles, document, letters, MM, p, paragraph, type ParagraphFormat } from "../src/document"
+import { bodyOf, defaultSetup, defaultStyles, document, documentAttrs, letters, MM, p, paragraph, type ParagraphFormat } from "../src/document"
 import { caretBox, caretEdges, Composition, hit, layoutDocument, lineEndOffset, lineOfOffset, rangeBoxes, type Layout, type LayoutSpec, type Line } from "../src/layout"
 import { lineBreaks } from "../src/layout/breaking"
 import { typesetter } from "../node/typesetting"
@@ -182,6 +182,68 @@ describe("layout after a change", () => {
       }),
       { numRuns: 60 },
     )
+  })
+
+  describe("after a change of the whole document", () => {
+    const body = defaultStyles.styles.body!
+    const sized = (size: number) => ({ ...defaultStyles, styles: { ...defaultStyles.styles, body: { ...body, letters: { size } } } })
+    const sizes = (layout: Layout, from: number, to: number) =>
+      new Set(layout.placed.slice(from, to).flatMap(({ sheet }) => sheet.fragments.flatMap(({ paragraph: own }) => own.lines.flatMap(({ runs }) => runs.map(({ run }) => run.look.size)))))
+    const blocks = Array.from({ length: 400 }, (_, i) => long(2 + (i % 5)))
+    const before = lay(document(blocks))
+
+    test("the sheets in sight show it at once, far down and before those above them; in the end all is as from nothing", () => {
+      const doc = document(blocks, { styles: sized(15) })
+      const composition = new Composition(typesetter(), doc, { mode: "sheets" }, before)
+      const middle = Math.floor(before.placed.length / 2)
+      const sight = { from: middle, to: middle + 3 }
+      expect(composition.look(sight)).toBe(true)
+      expect([sizes(composition.layout, middle, middle + 3), sizes(composition.layout, middle - 4, middle)]).toEqual([new Set([15]), new Set([12])])
+      // What is seen begins with the same words; nothing before it is gone.
+      expect(composition.layout.placed[middle]!.block).toBe(before.placed[middle]!.block)
+      expect(composition.settled).toBe(0)
+      const seen = composition.layout.placed[middle]!.sheet
+      expect(composition.look(sight) && composition.layout.placed[middle]!.sheet).toBe(seen)
+      for (let i = 0; i < 5; i++) composition.step()
+      // Those above now take more sheets; the one in sight has moved down and is the same.
+      expect(composition.layout.placed.findIndex(({ sheet }) => sheet === seen)).toBeGreaterThan(middle)
+      while (!composition.step());
+      expect(shown(composition.layout)).toEqual(shown(lay(doc)))
+    })
+
+    test("a document that is not laid out yet has to be composed in turn", () => {
+      const composition = new Composition(typesetter(), document(blocks), { mode: "sheets" })
+      expect(composition.look({ from: 0, to: 2 })).toBe(false)
+      composition.step()
+      composition.step()
+      expect(composition.look({ from: 0, to: 2 })).toBe(true)
+    })
+
+    test("blocks stay in order, whatever is changed, looked at and done by halves", () => {
+      const act = fc.record({ size: fc.constantFrom(9, 12, 20), sight: fc.nat(80), steps: fc.nat(12), at: fc.nat(400), remove: fc.nat(3), add: fc.nat(2) })
+      fc.assert(
+        fc.property(fc.array(act, { minLength: 1, maxLength: 5 }), fc.constantFrom<LayoutSpec>({ mode: "sheets" }, { mode: "flow", width: 300, margin: 12 }), (acts, spec) => {
+          let own = blocks.slice(0, 120)
+          let layout: Layout = lay(document(own), spec)
+          for (const { size, sight, steps, at, remove, add } of acts) {
+            const from = at % (own.length - remove)
+            own = [...own.slice(0, from), ...Array.from({ length: add }, () => p("new")), ...own.slice(from + remove)]
+            const doc = document(own, { styles: sized(size) })
+            const composition = new Composition(typesetter(), doc, spec, layout)
+            const looked = composition.look({ from: sight, to: sight + 3 })
+            if (looked && composition.settled === 0 && sight < composition.layout.placed.length) expect(sizes(composition.layout, sight, sight + 3)).toEqual(new Set([size]))
+            for (let i = 0; i < steps && !composition.step(); i++);
+            layout = composition.layout
+            const starts = layout.placed.map(({ block }) => block)
+            expect(starts).toEqual([...starts].sort((a, b) => a - b))
+            expect(starts.at(-1)).toBeLessThan(own.length)
+          }
+          const last = document(own, { styles: documentAttrs(layout.doc).styles })
+          expect(shown(lay(last, spec, layout))).toEqual(shown(lay(last, spec)))
+        }),
+        { numRuns: 40 },
+      )
+    })
   })
 
   test("follows the style sheet and the page", () => {

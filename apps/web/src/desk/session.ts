@@ -1,4 +1,5 @@
 /** One open document: its editor state, layout, connection and view, and everything that changes them. */
+import type { Node } from "prosemirror-model"
 import { EditorState, TextSelection, type Transaction } from "prosemirror-state"
 import { bodyOf, contentStart, directSpans, document, documentAttrs, type TrailEntry } from "@biblon/core/document"
 import { documentEdge, editHistory, changes, correct, dragSelection, insertText, joining, linkAt, markPlace, placeOfLink, selectedText, undo, moveHorizontally, removeFormat, removeLetters, touchedBy, toggleDone, type Command } from "@biblon/core/editing"
@@ -34,6 +35,12 @@ const blank = EditorState.create({ doc: document([]) })
 const longChange = 20_000
 /** Milliseconds after which bars and trays are shown what changed, if no frame came. */
 const unseenDelay = 200
+
+/** Whether a change is one of the whole document's look. */
+function reachesAll(before: Node, after: Node): boolean {
+  const [a, b] = [documentAttrs(before), documentAttrs(after)]
+  return a.styles !== b.styles || a.typesetting !== b.typesetting
+}
 
 export class DeskSession {
   readonly store: DeskStore
@@ -151,6 +158,7 @@ export class DeskSession {
     this.state = state
     if (documentAttrs(state.doc).styles.fonts !== documentAttrs(before).styles.fonts) this.declareFonts()
     if (steps.length > 0) {
+      if (reachesAll(before, state.doc)) this.view?.hold()
       const ahead = this.layout.current ? this.eager.set(before, state.doc, this.layout.mirror) : null
       this.layout.change(steps.map(stepJson))
       if (ahead) {
@@ -453,7 +461,7 @@ export class DeskSession {
 
   /** How the sheets are looked at. */
   readonly viewing: Viewing
-  readonly trial = new Trial({ editor: () => this.state, layOut: (steps) => this.layout.change(steps) })
+  readonly trial = new Trial({ editor: () => this.state, layOut: (steps) => (this.view?.hold(), this.layout.change(steps)) })
   readonly laying = new LookLaying(this)
   readonly clipboard = new Clipboard(this)
   readonly finder = new Finder({

@@ -18,6 +18,8 @@ class LayoutDesk {
   private layout: Layout | null = null
   private composition: Composition | null = null
   private want = { from: 0, to: 2 }
+  /** A sheet among those wanted. */
+  private anchor: { index: number; id: number } | null = null
   private heldSheets = new Set<number>()
   private heldParagraphs = new Set<number>()
   private lastReport = 0
@@ -47,7 +49,9 @@ class LayoutDesk {
         return this.begin(message.seq)
       case "want":
         this.want = { from: message.from, to: message.to }
-        if (this.composition) this.advance(() => this.wantedSettled())
+        this.anchor = message.id === null ? null : { index: message.from, id: message.id }
+        this.follow()
+        this.show()
         return this.report()
       case "locate":
         return this.locate(message.id, message.block, message.offset)
@@ -58,12 +62,30 @@ class LayoutDesk {
     if (!this.doc) return
     this.seq = seq
     this.composition = new Composition(this.typesetter, this.doc, this.spec, this.layout)
-    this.advance(() => this.wantedSettled())
+    this.show()
     this.report()
   }
 
-  private wantedSettled(): boolean {
-    return (this.composition?.settled ?? 0) >= this.want.to
+  /** Composes what is wanted: ahead of its turn where that can be, else with all that comes before it. */
+  private show(): void {
+    const { composition } = this
+    if (!composition) return
+    if (!composition.look(this.want)) return this.advance(() => composition.settled >= this.want.to)
+    this.layout = composition.layout
+    this.later()
+  }
+
+  /** Sheets that come or go before those that are wanted move them. */
+  private follow(): void {
+    const placed = this.layout?.placed ?? []
+    const { anchor, want } = this
+    if (anchor && placed[anchor.index]?.sheet.id !== anchor.id) {
+      const moved = placed.findIndex(({ sheet }) => sheet.id === anchor.id) - anchor.index
+      if (moved >= -anchor.index) this.want = { from: Math.max(0, want.from + moved), to: want.to + moved }
+    }
+    const index = Math.floor((this.want.from + Math.min(this.want.to, placed.length)) / 2)
+    const id = placed[index]?.sheet.id
+    this.anchor = id === undefined ? null : { index, id }
   }
 
   /** Composes until there is enough; hands on to slices if that leaves something to do. */
@@ -75,10 +97,19 @@ class LayoutDesk {
     while (!done && !enough())
     this.layout = composition.layout
     if (done) this.composition = null
-    else this.turn.port2.postMessage(null)
+    else this.later()
+  }
+
+  private waiting = false
+
+  /** Goes on after the messages that have come meanwhile. */
+  private later(): void {
+    if (!this.waiting) this.turn.port2.postMessage(null)
+    this.waiting = true
   }
 
   private goOn(): void {
+    this.waiting = false
     if (!this.composition) return
     const end = performance.now() + slice
     this.advance(() => performance.now() > end)
@@ -102,6 +133,7 @@ class LayoutDesk {
     const { layout } = this
     if (!layout) return
     this.lastReport = performance.now()
+    this.follow()
     const from = Math.min(this.want.from, layout.placed.length)
     const to = Math.min(this.want.to, layout.placed.length)
     const sheets: SentSheet[] = []

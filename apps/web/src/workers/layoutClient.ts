@@ -53,7 +53,7 @@ export class LayoutClient {
   }
 
   want(from: number, to: number): void {
-    this.send({ type: "want", from, to })
+    this.send({ type: "want", from, to, id: this.mirror.table.ids[from] ?? null })
   }
 
   locate(block: number, offset: number): Promise<number> {

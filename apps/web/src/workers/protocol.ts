@@ -10,8 +10,8 @@ export type ToLayout =
   | { type: "open"; content: string; spec: LayoutSpec; seq: number }
   | { type: "steps"; steps: unknown[]; seq: number }
   | { type: "spec"; spec: LayoutSpec; seq: number }
-  /** Sheets in or near sight; `to` is not included. */
-  | { type: "want"; from: number; to: number }
+  /** Sheets in or near sight; `to` is not included. `id` is that of the first, so that it is found though others have come before it meanwhile. */
+  | { type: "want"; from: number; to: number; id: number | null }
   /** Which sheet shows an offset of a block? */
   | { type: "locate"; id: number; block: number; offset: number }
 

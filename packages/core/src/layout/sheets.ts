@@ -249,6 +249,14 @@ function changedSince(older: Node, newer: Node): BlockChange | null {
   return { from: change.from, oldTo: newTo - shift, newTo }
 }
 
+/** The sheets that a layout shows, by the numbers that their blocks have in another body. */
+function shownBefore({ doc, placed }: Layout, body: Node): PlacedSheet[] {
+  const change = changedBlocks(bodyOf(doc), body)
+  if (!change || change.newTo === change.oldTo) return [...placed]
+  const shift = change.newTo - change.oldTo
+  return placed.flatMap((own) => (own.block >= change.oldTo ? { ...own, block: own.block + shift } : own.block < Math.max(change.from + 1, change.newTo) ? own : []))
+}
+
 /** Index of the first element for which a condition holds that, once it holds, holds to the end. */
 function firstWhere<T>(list: readonly T[], holds: (element: T) => boolean): number {
   let low = 0
@@ -259,6 +267,12 @@ function firstWhere<T>(list: readonly T[], holds: (element: T) => boolean): numb
     else low = middle + 1
   }
   return low
+}
+
+/** Sheets by their places in a layout; `to` is not included. */
+export interface Sight {
+  from: number
+  to: number
 }
 
 /** A layout in the making. Call `step` until it says that all is settled, or stop earlier and go on later. */
@@ -272,6 +286,9 @@ export class Composition {
   private shift = 0
   private cursor: Cursor
   private done = false
+  /** Without a base: the sheets that were shown before, and among them those composed ahead of their turn. */
+  private older: PlacedSheet[] = []
+  private readonly ahead = new WeakSet<Sheet>()
 
   constructor(
     typesetter: Typesetter,
@@ -311,6 +328,32 @@ export class Composition {
       } else this.next = Math.min(this.composed.length, this.base.placed.length)
     }
     this.done = this.composed.length > 0 && this.cursor.block >= body.childCount
+    if (usable && !this.base && !this.done) this.older = shownBefore(usable, this.body)
+  }
+
+  /**
+   * Sees to it that the sheets in sight show the document as it is now. After a change that reaches all of it they are composed
+   * ahead of those before them, from the block with which they began, and stand among the sheets of before until their turn comes.
+   * @returns false if there is nothing to go by: then they have to be composed in their turn
+   */
+  look({ from, to }: Sight): boolean {
+    if (this.done || this.settled >= to) return true
+    if (this.older.length === 0) return false
+    const { placed } = this.layout
+    const at = placed.findIndex((own, i) => i >= from && i >= this.composed.length && !this.ahead.has(own.sheet))
+    const first = placed[at]
+    if (!first || at >= to) return true
+    const sheets: PlacedSheet[] = []
+    let cursor: Cursor = first.block === this.cursor.block ? this.cursor : { block: first.block, line: 0 }
+    while (sheets.length < to - at && cursor.block < this.body.childCount) {
+      const sheet = this.composer.compose(cursor, null)
+      this.ahead.add(sheet)
+      sheets.push({ sheet, block: cursor.block })
+      cursor = { block: cursor.block + sheet.next.block, line: sheet.next.line }
+    }
+    const behind = cursor.block + (cursor.line > 0 ? 1 : 0)
+    this.older = [...placed.slice(this.composed.length, at), ...sheets, ...placed.slice(at).filter((own) => own.block >= behind)]
+    return true
   }
 
   /** Composes one more sheet. Returns true when the layout is complete. */
@@ -365,8 +408,10 @@ export class Composition {
   /** The layout as it stands; sheets not yet composed are shown as they were before. */
   get layout(): Layout {
     const placed = [...this.composed]
-    if (!this.done && this.base)
-      for (const tail of this.base.placed.slice(this.next)) if (tail.block + this.shift >= this.cursor.block) placed.push(this.moved(tail))
+    if (!this.done) {
+      if (this.base) for (const tail of this.base.placed.slice(this.next)) if (tail.block + this.shift >= this.cursor.block) placed.push(this.moved(tail))
+      for (const tail of this.older) if (tail.block >= this.cursor.block) placed.push(tail)
+    }
     const { doc, spec } = this
     const complete = this.done
     return { doc, spec, setup: documentAttrs(doc).setup, placed, settled: this.composed.length, base: complete ? null : this.base }

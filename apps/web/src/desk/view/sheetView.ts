@@ -62,6 +62,8 @@ export class SheetView {
   private wanted = { from: 0, to: 0 }
   private revealing: { place: Place; y: number | null } | null = null
   private restoring: { place: Place; y: number } | null = null
+  /** What is being read while the whole document is composed anew, and the scrolling that keeps it where it is. */
+  private holding: { place: Place; y: number; top: number } | null = null
   private scrolled = 0
 
   constructor(
@@ -87,6 +89,7 @@ export class SheetView {
   }
 
   private readonly onScroll = (): void => {
+    if (this.holding && Math.abs(this.host.scrollTop - this.holding.top) > 2) this.holding = null
     cancelAnimationFrame(this.scrolled)
     this.scrolled = requestAnimationFrame(() => this.paint())
   }
@@ -129,6 +132,20 @@ export class SheetView {
     return top && { place, y: top.y - scrollTop }
   }
 
+  /** To be called before a change of the whole document, as of a style: what is being read stays where it is until all is composed, or until somebody scrolls. */
+  hold(): void {
+    const read = this.holding || this.stack.count === 0 ? null : this.readingPlace()
+    if (read) this.holding = { ...read, top: this.host.scrollTop }
+  }
+
+  /** Whether what is being read could be put where it was. */
+  private keepHeld(): boolean {
+    const { holding } = this
+    if (!holding || !this.scrollPlaceTo(holding.place, holding.y)) return false
+    holding.top = this.host.scrollTop
+    return true
+  }
+
   private scrollPlaceTo(place: Place, y: number): boolean {
     this.resize()
     const box = this.box(place)
@@ -148,6 +165,8 @@ export class SheetView {
       const { place, y } = this.restoring
       if (this.scrollPlaceTo(place, y)) this.restoring = null
       else this.bringNear(place)
+    } else if (this.keepHeld()) {
+      if (mirror.complete && this.source.layout.current) this.holding = null
     } else if (anchorId !== undefined && mirror.table.ids[anchor] !== anchorId) {
       // What lies above changed its height: the sheet at the top of the window stays where it was.
       const now = mirror.table.ids.indexOf(anchorId)
@@ -156,6 +175,11 @@ export class SheetView {
       const moved = this.stack.top(anchor) - before.top(anchor)
       if (moved !== 0) this.host.scrollTop += moved
     }
+    if (this.holding && mirror.complete && this.source.layout.current) {
+      // It has come to be on a sheet that is not here yet.
+      this.revealing = this.holding
+      this.holding = null
+    } else if (this.holding) this.holding.top = this.host.scrollTop
     this.paint()
     if (this.revealing) this.reveal(this.revealing.place, this.revealing.y)
   }
@@ -344,6 +368,7 @@ export class SheetView {
    */
   reveal(place: Place, y: number | null = null): void {
     this.revealing = { place, y }
+    this.holding = null
     if (!this.source.layout.current) return
     const box = this.box(place)
     if (!box) return this.bringNear(place)
