@@ -42,7 +42,7 @@ async function middle(page, text) {
 
 for (const [page, size] of [[phone, "phone"], [wide, "wide"]]) {
   await page.goto(address)
-  await page.getByText(/^3 sheets/).waitFor()
+  await page.getByText(/^1[0-9] sheets/).first().waitFor()
   await page.waitForFunction(() => [...document.images].every((i) => i.complete && i.naturalWidth))
   await shot(page, `shelf-${size}`)
 }
@@ -87,6 +87,32 @@ await shot(wide, "reading-wide")
 await phone.getByRole("button", { name: "Find a tool" }).tap()
 await phone.getByRole("combobox").fill("s")
 await shot(phone, "tool-phone")
+
+await phone.keyboard.press("Escape")
+await phone.goto(address)
+await phone.getByText("Risk report", { exact: true }).tap()
+await middle(phone, "What can go wrong")
+await phone.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Structure" }).tap()
+await phone.getByRole("tab", { name: "Outline" }).tap()
+await shot(phone, "outline-phone")
+
+/** Opens a document of the shelf, puts the caret into a word and opens a page of a stage. */
+async function at(name, word, stage, tab) {
+  await wide.goto(address)
+  await wide.getByText(name, { exact: true }).first().click()
+  await wide.mouse.click(...(await middle(wide, word)))
+  await wide.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: stage }).click()
+  await wide.getByRole("tab", { name: tab }).click()
+  await wide.mouse.move(1270, 790)
+}
+await at("Notice for the slipway", "crosses", "Structure", "Styles")
+await shot(wide, "styles-wide")
+await at("Record of a ferry hand", "Chalked", "Structure", "Styles")
+await wide.getByRole("button", { name: "Trail", exact: true }).click()
+await shot(wide, "trail-wide")
+await at("Risk report", "weather", "Write", "Letters")
+await wide.getByRole("button", { name: "Lines and capitals" }).click()
+await shot(wide, "letters-wide")
 
 await browser.close()
 server.kill()
