@@ -49,6 +49,8 @@ interface Correction {
   /** Offset in the text at which it begins, and what stands there instead, up to the end of the text. */
   from: number
   insert: string
+  /** How many letters before the last character are to be raised. */
+  raised?: number
 }
 
 /** Words that end with a point without ending a sentence. */
@@ -86,7 +88,7 @@ export function correctionOf(text: string, language: string, settings: Correctio
   if (/\s/.test(typed)) {
     if (fractions[word]) return make("fractions", at, fractions[word] + typed)
     const ordinal = /^(\d+)(st|nd|rd|th)$/.exec(word)
-    if (ordinal && on("ordinals") && language.startsWith("en")) return make("ordinals", at, ordinal[1] + (ordinal[2] as string).replace(/./g, (c) => superscripts[c] ?? c) + typed)
+    if (ordinal && on("ordinals") && language.startsWith("en")) return { kind: "ordinals", from: at, insert: word + typed, raised: (ordinal[2] as string).length }
   }
   const bare = /^[("'“‘]*([\p{L}]+)$/u.exec(word)?.[1]
   if (!bare) return null
@@ -97,8 +99,6 @@ export function correctionOf(text: string, language: string, settings: Correctio
   if (at === 0 && /^\p{Ll}{2,}$/u.test(bare) && before === word) return make("sentences", start, bare.charAt(0).toLocaleUpperCase(language) + bare.slice(1) + typed)
   return null
 }
-
-const superscripts: Record<string, string> = { s: "ˢ", t: "ᵗ", n: "ⁿ", d: "ᵈ", r: "ʳ", h: "ʰ" }
 
 /** What is meant, with a capital if it was typed with one. */
 function likeTyped(meant: string, typed: string): string {
@@ -121,7 +121,10 @@ export function correct(settings: CorrectionSettings): Command {
     // Items of a list often go on in the sentence that leads to it.
     const inList = listPlace(styles, $head.parent) !== null
     if (found && !(found.kind === "sentences" && inList && text.slice(0, found.from).trim() === "")) {
-      dispatch?.(named(state.tr.insertText(found.insert, $head.start() + found.from, $head.pos), `Corrected to ${quoted(found.insert)}`).setMeta("correction", true))
+      const { tr } = state
+      if (found.raised) tr.addMark($head.pos - 1 - found.raised, $head.pos - 1, marks.script.create({ value: "super" }))
+      else tr.insertText(found.insert, $head.start() + found.from, $head.pos)
+      dispatch?.(named(tr, `${found.raised ? "Raised letters of" : "Corrected to"} ${quoted(found.insert)}`).setMeta("correction", true))
       return true
     }
     return !settings.off.includes("links") && linkAddress(state, text, dispatch)
