@@ -79,9 +79,9 @@ async function paintMs(page: Page, letters: number): Promise<{ times: number[]; 
       const start = pressed
       pressed = 0
       const changed = performance.now()
-      requestAnimationFrame((frame) => {
+      requestAnimationFrame(() => {
         // The frame's own work begins when its callbacks do; until then the page waits for the display.
-        const began = Math.max(changed, Math.min(frame, performance.now()))
+        const began = performance.now()
         // The first task after the frame that shows the letter.
         void scheduler.postTask(
           () => {
