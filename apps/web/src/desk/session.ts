@@ -5,6 +5,7 @@ import { bodyOf, contentStart, directSpans, document, documentAttrs, type TrailE
 import { documentEdge, editHistory, changes, correct, dragSelection, insertText, joining, linkAt, markPlace, placeOfLink, selectedText, undo, moveHorizontally, removeFormat, removeLetters, touchedBy, toggleDone, type Command } from "@biblon/core/editing"
 import type { Box } from "@biblon/core/layout"
 import { api, NotThere } from "../api"
+import { earlyWorker } from "../live/early"
 import { Connection } from "../live/connection"
 import { openDocument } from "../live/opening"
 import { stepJson } from "../live/stepJson"
@@ -74,6 +75,7 @@ export class DeskSession {
       blur: () => this.blur(),
     })
     this.layout = new LayoutClient(
+      earlyWorker(this.id),
       () => this.onReport(),
       (message) => this.store.setState({ trouble: `The sheets could not be laid out: ${message}. What you wrote is safe; reload the page.` }),
     )
@@ -110,7 +112,7 @@ export class DeskSession {
     let wait = 500
     for (;;) {
       try {
-        const opened = await openDocument(this.id, [editHistory()], ended, (content) => this.layout.open(content, this.viewing.currentSpec))
+        const opened = await openDocument(this.id, [editHistory()], ended, ({ content, early }) => this.layout.open(content, early, this.viewing.currentSpec))
         if (this.closed) return
         this.state = opened.editor
         this.declareFonts()

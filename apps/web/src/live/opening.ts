@@ -3,7 +3,7 @@ import { collab } from "prosemirror-collab"
 import { Node } from "prosemirror-model"
 import { EditorState, TextSelection, type Plugin } from "prosemirror-state"
 import { readStep, schema } from "@biblon/core/document"
-import { api, NotThere } from "../api"
+import { api, NotThere, type Content } from "../api"
 import { Connection } from "./connection"
 import { abandonedRecords, dropRecord, holdSession, type PendingRecord } from "./pending"
 
@@ -15,9 +15,10 @@ export interface OpenedDocument {
 }
 
 /** The state of a document with a session's unconfirmed changes on top. */
-async function stateOf(id: string, record: PendingRecord | null, plugins: readonly Plugin[], onContent?: (content: string) => void): Promise<OpenedDocument> {
-  const { content, version } = await api.content(id, record?.version)
-  onContent?.(content)
+async function stateOf(id: string, record: PendingRecord | null, plugins: readonly Plugin[], onContent?: (content: Content) => void): Promise<OpenedDocument> {
+  const got = await api.content(id, record?.version)
+  onContent?.(got)
+  const { content, version } = got
   const client = record?.client ?? crypto.randomUUID()
   const doc = Node.fromJSON(schema, JSON.parse(content))
   let editor = EditorState.create({ doc, selection: TextSelection.atStart(doc), plugins: [collab({ version, clientID: client }), ...plugins] })
@@ -53,10 +54,10 @@ async function deliverRecord(id: string, record: PendingRecord): Promise<void> {
 }
 
 /**
- * @param onContent gets the document node as JSON text before it is read here, so that the layout can read it at the same time
+ * @param onContent gets the content before it is read here, so that the layout can read it at the same time
  * @throws NotThere if the document does not exist; other errors mean that the server cannot be reached
  */
-export async function openDocument(id: string, plugins: readonly Plugin[], ended: Promise<void>, onContent: (content: string) => void): Promise<OpenedDocument> {
+export async function openDocument(id: string, plugins: readonly Plugin[], ended: Promise<void>, onContent: (content: Content) => void): Promise<OpenedDocument> {
   const records = await abandonedRecords(id).catch(() => [])
   const own = records.pop() ?? null
   for (const record of records) await deliverRecord(id, record)

@@ -13,6 +13,8 @@ const reportEvery = 120
 
 class LayoutDesk {
   private doc: Node | null = null
+  /** Read before it is opened. */
+  private ahead: Node | null = null
   private spec: LayoutSpec = { mode: "sheets" }
   private seq = 0
   private layout: Layout | null = null
@@ -31,10 +33,13 @@ class LayoutDesk {
 
   async receive(message: ToLayout): Promise<void> {
     switch (message.type) {
+      case "read":
+        this.ahead = await this.read(new TextDecoder().decode(message.bytes))
+        return
       case "open":
-        this.doc = Node.fromJSON(schema, JSON.parse(message.content))
-        await fetchAhead(this.doc)
-        this.layout = null
+        this.doc = message.content === null ? this.ahead : await this.read(message.content)
+        this.ahead = this.layout = null
+        if (!this.doc) throw new Error("The document was not read")
         this.spec = message.spec
         return this.begin(message.seq)
       case "steps":
@@ -56,6 +61,13 @@ class LayoutDesk {
       case "locate":
         return this.locate(message.id, message.block, message.offset)
     }
+  }
+
+  /** A document, with what its first sheets are set in at hand. */
+  private async read(content: string): Promise<Node> {
+    const doc = Node.fromJSON(schema, JSON.parse(content))
+    await fetchAhead(doc)
+    return doc
   }
 
   private begin(seq: number): void {

@@ -5,14 +5,23 @@ import type { FromLayout, LayoutReport, ToLayout } from "./protocol"
 
 export class LayoutClient {
   readonly mirror = new LayoutMirror()
-  private readonly worker = new Worker("/workers/layout.worker.js", { type: "module" })
+  private readonly worker: Worker
+  /** Whether the worker has been given the content that was asked for early. */
+  private readonly readsAhead: boolean
   private seq = 0
   /** The last change whose outcome was anticipated. */
   private ahead = -1
   private readonly asked = new Map<number, (sheet: number) => void>()
   private asking = 0
 
-  constructor(onReport: (report: LayoutReport) => void, onFailure: (message: string) => void) {
+  /** @param begun a worker that has been started for this document, if there is one */
+  constructor(
+    begun: Worker | null,
+    onReport: (report: LayoutReport) => void,
+    onFailure: (message: string) => void,
+  ) {
+    this.readsAhead = begun !== null
+    this.worker = begun ?? new Worker("/workers/layout.worker.js", { type: "module" })
     this.worker.onmessage = ({ data }: MessageEvent<FromLayout>) => {
       if (data.type === "report") {
         this.mirror.take(data)
@@ -40,8 +49,9 @@ export class LayoutClient {
     this.ahead = this.seq
   }
 
-  open(content: string, spec: LayoutSpec): void {
-    this.send({ type: "open", content, spec, seq: ++this.seq })
+  /** @param early whether the content is the one that was asked for before the program was here */
+  open(content: string, early: boolean, spec: LayoutSpec): void {
+    this.send({ type: "open", content: early && this.readsAhead ? null : content, spec, seq: ++this.seq })
   }
 
   change(steps: unknown[]): void {

@@ -6,8 +6,10 @@
 import type { Fragment, LayoutSpec, ParagraphLayout, Sheet } from "@biblon/core/layout"
 
 export type ToLayout =
-  /** `content` is the document node as JSON text. */
-  | { type: "open"; content: string; spec: LayoutSpec; seq: number }
+  /** The document node as JSON text in UTF-8, to be read ahead of its opening. */
+  | { type: "read"; bytes: ArrayBuffer }
+  /** `content` is the document node as JSON text; null for the one that was read ahead. */
+  | { type: "open"; content: string | null; spec: LayoutSpec; seq: number }
   | { type: "steps"; steps: unknown[]; seq: number }
   | { type: "spec"; spec: LayoutSpec; seq: number }
   /** Sheets in or near sight; `to` is not included. `id` is that of the first, so that it is found though others have come before it meanwhile. */
