@@ -1,7 +1,11 @@
+import { mkdtempSync } from "node:fs"
+import { tmpdir } from "node:os"
+import { join } from "node:path"
 import { EditorState } from "prosemirror-state"
 import { collab, receiveTransaction, sendableSteps, getVersion } from "prosemirror-collab"
 import fc from "fast-check"
 import { document, p, readStep } from "@biblon/core/document"
+import { readDocument } from "@biblon/core/document/reading"
 import { insertText, splitParagraph, setStyle, deleteBackward, type Command } from "@biblon/core/editing"
 import type { FromServer } from "@biblon/wire"
 import { Room } from "../src/live/room"
@@ -54,6 +58,38 @@ test("a newcomer gets what it lacks; one that is ahead of the server is told so"
   expect(two.got).toEqual([{ type: "steps", version: 1, steps: [typed(3, "b")], clients: ["a"], saved: 2000 }, { type: "ready", version: 2, name: "Name" }])
   room.join(three, 9, null)
   expect(three.got.map((m) => m.type)).toEqual(["refused"])
+})
+
+test("what is kept whole is sent as it lies, what has changed since with its changes; there is nothing for versions that are not", () => {
+  const { db, store, id, room } = shelf()
+  const kept = (db.prepare("select content from snapshots where document = ?").get(id) as { content: string }).content
+  expect(store.contentAt(id, 0)).toBe(kept)
+  room.receive(member(), { type: "steps", version: 0, steps: [typed(11, " ferry")], client: "a" })
+  expect(store.contentAt(id, 0)).toBe(kept)
+  expect(readDocument(JSON.parse(store.contentAt(id, 1)!)).textContent).toBe("The chain ferry")
+  for (const version of [2, -1]) expect(store.contentAt(id, version)).toBeUndefined()
+  expect(store.contentAt("other", 0)).toBeUndefined()
+})
+
+test("documents that an older version kept get what has come since; a damaged one stays as it is and says so when it is opened", () => {
+  const path = join(mkdtempSync(join(tmpdir(), "biblon-store-")), "older.sqlite")
+  const before = openDatabase(path)
+  const store = new DocumentStore(before)
+  const older = JSON.parse(JSON.stringify(document([p("The chain")]).toJSON())) as { attrs: { typesetting?: unknown; styles: { fonts?: unknown } } }
+  delete older.attrs.typesetting
+  delete older.attrs.styles.fonts
+  const [old, broken] = [store.create(document([p("x")]), "old", 1), store.create(document([p("y")]), "broken", 2)]
+  const keep = before.prepare("update snapshots set content = ? where document = ?")
+  keep.run(JSON.stringify(older), old.id)
+  keep.run('{"type":"doc"', broken.id)
+  before.pragma("user_version = 2")
+  before.close()
+  const now = new DocumentStore(openDatabase(path))
+  const read = JSON.parse(now.contentAt(old.id, 0)!) as typeof older
+  expect([read.attrs.typesetting, read.attrs.styles.fonts]).toEqual([expect.any(Object), {}])
+  expect(readDocument(read).textContent).toBe("The chain")
+  expect(now.contentAt(broken.id, 0)).toBe('{"type":"doc"')
+  expect(() => now.at(broken.id, 0)).toThrow()
 })
 
 test("every version can be read again, across snapshots", () => {
