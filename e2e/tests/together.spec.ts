@@ -10,11 +10,21 @@ const letterHeight = (desk: DeskPage, text: string) =>
 
 test("a change of a style shows on the sheets in sight, far down in a long document, and is one undo", async ({ desk, page }) => {
   await desk.openNamed("Tides and timetables")
-  await desk.press("Control+End")
-  await expect(page.getByRole("contentinfo")).toContainText(/Sheet 1\d of/)
-  const words = ((await desk.shown()).at(-1) ?? "").split(" ").at(-1)!
-  await desk.where(words)
+  await expect(page.getByRole("contentinfo")).toContainText("Sheet 1 of 12")
+  await desk.press("Control+End", ...Array<string>(8).fill("PageUp"))
+  await expect(page.getByRole("contentinfo")).toContainText(/Sheet [5-9] of/)
+  await expect(desk.caret).toBeVisible()
+  // A long word on the line of the caret.
+  const words = await desk.caret.evaluate((caret) => {
+    const { top, bottom } = caret.getBoundingClientRect()
+    const runs = [...document.querySelectorAll(".canvas .run")].filter((run) => run.getBoundingClientRect().top < bottom && run.getBoundingClientRect().bottom > top)
+    const all = document.querySelector(".canvas")!.textContent!
+    const once = runs.flatMap((run) => run.textContent!.split(/[^\p{L}]+/u)).filter((word) => word.length > 3 && all.split(word).length === 2)
+    return once.sort((a, b) => b.length - a.length)[0]!
+  })
   const before = await letterHeight(desk, words)
+  const line = async () => (await desk.caret.boundingBox())!.y
+  const height = await line()
   const tray = await desk.openPage("Structure", "Styles")
   await tray.getByRole("button", { name: "Edit the style Body" }).click()
   await tray.getByRole("button", { name: "What it could say besides" }).click()
@@ -22,9 +32,13 @@ test("a change of a style shows on the sheets in sight, far down in a long docum
   await size.fill("20")
   await size.press("Enter")
   await expect.poll(async () => (await letterHeight(desk, words)) / before).toBeGreaterThan(1.4)
+  // Everything above has moved; what one reads stays where it is.
+  await expect(page.getByRole("main")).toHaveAttribute("aria-busy", "false")
+  await expect.poll(async () => Math.abs((await line()) - height)).toBeLessThan(4)
   await desk.saved()
   await page.getByRole("button", { name: "Undo", exact: true }).click()
   await expect.poll(async () => (await letterHeight(desk, words)) / before).toBeCloseTo(1, 2)
+  await expect.poll(async () => Math.abs((await line()) - height)).toBeLessThan(4)
 })
 
 test("two people change two styles, and two properties of one paragraph, while they do not hear of each other: both stay", async ({ desk, context, server }) => {

@@ -11,7 +11,7 @@ import { openDocument } from "../live/opening"
 import { stepJson } from "../live/stepJson"
 import { LayoutClient } from "../workers/layoutClient"
 import { makePdf } from "../workers/pdf"
-import { besideCharacter, besideLine, besidePage, caretX, lineEdge, runsBackwards, type Motion } from "./input/movement"
+import { besideCharacter, besideLine, besidePage, caretX, lineEdge, reachesPage, runsBackwards, type Motion } from "./input/movement"
 import { TextField } from "./input/field"
 import { PointerInput } from "./input/pointer"
 import { attachReading } from "./input/reading"
@@ -231,6 +231,10 @@ export class DeskSession {
       view.reveal(this.head)
       return
     }
+    if ((motion === "pageUp" || motion === "pageDown") && !reachesPage(view, this.head, motion === "pageUp" ? -1 : 1)) {
+      this.waitingKeys = [() => this.move(motion, extend)]
+      return
+    }
     const goal = motion === "up" || motion === "down" || motion === "pageUp" || motion === "pageDown" ? (this.goalX ?? caretX(view, this.head)) : null
     const target = this.target(motion, extend, view, goal)
     if (target) {
@@ -299,7 +303,9 @@ export class DeskSession {
       this.waitingKeys = null
       first?.()
       // A motion among them may have to wait again; what came after it then waits behind it.
-      if (rest.length > 0) this.waitingKeys = [...((this.waitingKeys as (() => void)[] | null) ?? []), ...rest]
+      const again = this.waitingKeys as (() => void)[] | null
+      if (rest.length > 0) this.waitingKeys = [...(again ?? []), ...rest]
+      if (again) break
     }
     this.showBusy()
   }

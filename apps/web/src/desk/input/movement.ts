@@ -98,11 +98,20 @@ export function lineEdge(view: SheetView, editor: EditorState, from: Place, dire
   return { pos: start + end, bias: end === line.to && index < paragraph.lines.length - 1 ? -1 : 1 }
 }
 
+/** How far a screenful leads. */
+const pageStep = (view: SheetView, direction: -1 | 1) => Math.max(40, view.host.clientHeight - 80) * direction
+
+/** Whether the sheet a screenful away is here; if not, it is asked for. */
+export function reachesPage(view: SheetView, from: Place, direction: -1 | 1): boolean {
+  const box = view.box(from)
+  return !box || view.reach(box.y + box.height / 2 + pageStep(view, direction))
+}
+
 /** A screenful up or down; the window scrolls along. */
 export function besidePage(view: SheetView, from: Place, direction: -1 | 1): Place | null {
   const box = view.box(from)
   if (!box) return null
-  const step = Math.max(40, view.host.clientHeight - 80) * direction
+  const step = pageStep(view, direction)
   const target = view.at(box.x, box.y + box.height / 2 + step)
   view.host.scrollTop += step
   return target

@@ -368,7 +368,6 @@ export class SheetView {
    */
   reveal(place: Place, y: number | null = null): void {
     this.revealing = { place, y }
-    this.holding = null
     if (!this.source.layout.current) return
     const box = this.box(place)
     if (!box) return this.bringNear(place)
@@ -385,6 +384,8 @@ export class SheetView {
     else if (box.y + box.height > scrollTop + clientHeight - margin / 2) this.host.scrollTop = box.y + box.height - clientHeight + margin
     if (box.x < scrollLeft + 8) this.host.scrollLeft = Math.max(0, box.x - 40)
     else if (box.x > scrollLeft + clientWidth - 8) this.host.scrollLeft = box.x - clientWidth + 40
+    // From now on this is what is being read.
+    if (this.holding) this.holding = { place, y: box.y - this.host.scrollTop, top: this.host.scrollTop }
     this.paint()
   }
 
@@ -393,8 +394,10 @@ export class SheetView {
     const { doc } = this.source.editor()
     const block = blockAt(doc, place.pos)
     void this.source.layout.locate(block, place.pos - contentStart(doc, block)).then((index) => {
-      if (index < 0 || index >= this.stack.count) return
+      // Meanwhile a report may have brought it, and it stands where it should.
+      if (index < 0 || index >= this.stack.count || this.box(place)) return
       this.host.scrollTop = this.stack.top(index)
+      if (this.holding) this.holding.top = this.host.scrollTop
       this.paint()
     })
   }
@@ -413,6 +416,21 @@ export class SheetView {
     if (rowHeight === null) return
     this.host.scrollTop = (Math.round(this.host.scrollTop / rowHeight) + rows) * rowHeight
     this.paint()
+  }
+
+  /** Whether the sheets at a height of the desk are here; those that are not are asked for, besides those in sight. */
+  reach(y: number): boolean {
+    const { layout } = this.source
+    const row = this.stack.rowAt(Math.max(0, Math.min(y, this.stack.height - 1)))
+    // Between two rows the nearer one counts, which may be the next.
+    const to = Math.min(this.stack.count, row + 2 * this.options.columns)
+    for (let index = row; index < to; index++) {
+      if (layout.mirror.sheet(index)) continue
+      this.wanted = { from: Math.min(row, this.wanted.from), to: Math.max(to, this.wanted.to) }
+      layout.want(this.wanted.from, this.wanted.to)
+      return false
+    }
+    return true
   }
 
   /** Whether a place is on a sheet whose contents are here. */
