@@ -104,6 +104,8 @@ test("a click, a drag, two clicks and three", async ({ desk }) => {
   await desk.page.mouse.click(chain.left, chain.middle, { clickCount: 3 })
   await desk.expectSelected("The chain lies on the bed.")
   await desk.press("ArrowRight")
+  // The bar by the selection goes with it.
+  await expect(desk.page.locator(".floating")).toBeHidden()
   await desk.page.mouse.move(use.left, use.middle)
   await desk.page.mouse.down()
   await desk.page.mouse.move(slip.left, slip.middle)

@@ -175,6 +175,7 @@ test("turning the phone keeps the place; a swipe turns the sheets of reading vie
   await desk.openNamed("Tides and timetables")
   await tap(desk, "promise made")
   for (let i = 0; i < 4; i++) await desk.press("PageDown")
+  await expect(page.getByRole("main")).toHaveAttribute("aria-busy", "false")
   const paragraph = await desk.field.inputValue()
   await page.setViewportSize({ width: 844, height: 390 })
   await expect(desk.caret).toBeInViewport()

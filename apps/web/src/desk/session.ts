@@ -229,11 +229,11 @@ export class DeskSession {
     if (needsSheet && !view.holds(this.head)) {
       this.waitingKeys = [() => this.move(motion, extend)]
       view.reveal(this.head)
-      return
+      return this.showBusy()
     }
     if ((motion === "pageUp" || motion === "pageDown") && !reachesPage(view, this.head, motion === "pageUp" ? -1 : 1)) {
       this.waitingKeys = [() => this.move(motion, extend)]
-      return
+      return this.showBusy()
     }
     const goal = motion === "up" || motion === "down" || motion === "pageUp" || motion === "pageDown" ? (this.goalX ?? caretX(view, this.head)) : null
     const target = this.target(motion, extend, view, goal)

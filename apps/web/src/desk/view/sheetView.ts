@@ -371,7 +371,7 @@ export class SheetView {
     if (!this.source.layout.current) return
     const box = this.box(place)
     if (!box) return this.bringNear(place)
-    this.revealing = null
+    this.revealing = this.restoring = null
     const { rowHeight, columns } = this.options
     if (rowHeight !== null) {
       this.host.scrollTop = Math.floor((this.sheetIndex(place) ?? 0) / columns) * rowHeight
