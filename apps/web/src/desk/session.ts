@@ -439,6 +439,12 @@ export class DeskSession {
     if (this.state) this.view?.paintSelection()
   }
 
+  /** Lays steps out that are no part of the document. */
+  private tryOut(steps: unknown[]): void {
+    this.view?.hold()
+    this.layout.change(steps)
+  }
+
   /** Once text and view are here, one can type: at once where there are keys, on a touch screen only in what is still blank. */
   private beginWriting(): void {
     if (!this.state || !this.field || globalThis.document.activeElement !== globalThis.document.body) return
@@ -469,7 +475,7 @@ export class DeskSession {
 
   /** How the sheets are looked at. */
   readonly viewing: Viewing
-  readonly trial = new Trial({ editor: () => this.state, layOut: (steps) => (this.view?.hold(), this.layout.change(steps)) })
+  readonly trial = new Trial({ editor: () => this.state, layOut: (steps) => this.tryOut(steps) })
   readonly laying = new LookLaying(this)
   readonly clipboard = new Clipboard(this)
   readonly finder = new Finder({

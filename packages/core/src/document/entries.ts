@@ -25,12 +25,13 @@ const grains: Readonly<Record<string, Grain>> = {
 
 const isEntries = (value: unknown): value is Entries => typeof value === "object" && value !== null && !Array.isArray(value)
 
-function same(a: unknown, b: unknown): boolean {
-  return a === b || JSON.stringify(a) === JSON.stringify(b)
+/** Whether two values of properties, which are plain data, say the same. */
+export function equal(a: unknown, b: unknown): boolean {
+  return a === b || (typeof a === "object" && JSON.stringify(a) === JSON.stringify(b))
 }
 
 function differences(before: unknown, after: unknown, grain: Grain, path: readonly string[] = []): Entry[] {
-  if (same(before, after)) return []
+  if (equal(before, after)) return []
   if (grain === 0 || !isEntries(before) || !isEntries(after)) return [after === undefined ? { path } : { path, value: after }]
   return [...new Set([...Object.keys(before), ...Object.keys(after)])].flatMap((key) =>
     differences(before[key], after[key], typeof grain === "number" ? grain - 1 : (grain[key] ?? 0), [...path, key]),
@@ -113,7 +114,7 @@ export function readStep(json: unknown): Step {
   return Step.fromJSON(schema, json)
 }
 
-/** Makes an attribute of the node at `pos` (null: of the document) what `value` says, as a change of those entries alone that differ. */
+/** Makes an attribute of the node at `pos` (null: of the document) what `value` says, nothing for null or no entries, as a change of those entries alone that differ. */
 export function setEntries<T extends Transform>(tr: T, pos: number | null, attr: "styles" | "typesetting" | "format" | "letters", value: object | null): T {
   const node = pos === null ? tr.doc : tr.doc.nodeAt(pos)
   const entries = differences((node?.attrs[attr] as Entries | null) ?? {}, value ?? {}, grains[attr]!)

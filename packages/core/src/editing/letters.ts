@@ -155,7 +155,7 @@ export function removeLetters(property: LetterProperty | "letterStyle", from: nu
     const tr = state.tr
     if ($from.parent.content.size === 0 && property !== "letterStyle") {
       const { [property]: _gone, ...rest } = paragraphAttrs($from.parent).letters ?? {}
-      setEntries(tr, $from.before(), "letters", Object.keys(rest).length > 0 ? rest : null)
+      setEntries(tr, $from.before(), "letters", rest)
     } else tr.removeMark(from, to, marks[property])
     dispatch(named(tr, `Removed ${propertyNames[property].toLowerCase()}`))
     return true

@@ -41,7 +41,7 @@ export function layLook(look: PickedLook, part: LookPart): Command {
         // An item keeps its own place in its list; a look brings none.
         const next = { ...format, ...(attrs.format?.list ? { list: attrs.format.list } : {}) }
         tr.setNodeAttribute(pos, "style", look.paragraph.style)
-        setEntries(tr, pos, "format", Object.keys(next).length > 0 ? next : null)
+        setEntries(tr, pos, "format", next)
         if (part === "both" && empty) for (const mark of look.marks) tr.addMark(pos + 1, pos + 1 + paragraph.content.size, mark)
       })
     if (part === "letters" && empty) tr.setStoredMarks(Mark.setFrom([...look.marks]))

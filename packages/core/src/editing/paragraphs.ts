@@ -1,7 +1,7 @@
 /** Formatting of whole paragraphs. */
 import type { Node } from "prosemirror-model"
 import { TextSelection, type EditorState, type Transaction } from "prosemirror-state"
-import { documentAttrs, nodes, paragraphAttrs, paragraphLook, setEntries, undressedFormat, type Border, type DropCap, type ParagraphFormat, type TabStop, type Typesetting } from "../document"
+import { documentAttrs, equal, nodes, paragraphAttrs, paragraphLook, setEntries, undressedFormat, type Border, type DropCap, type ParagraphFormat, type TabStop, type Typesetting } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 
@@ -11,10 +11,6 @@ export function eachParagraph(state: Pick<EditorState, "doc" | "selection">, vis
     if (node.isTextblock) visit(node, pos)
     return !node.isTextblock
   })
-}
-
-export function equal(a: unknown, b: unknown): boolean {
-  return a === b || (typeof a === "object" && JSON.stringify(a) === JSON.stringify(b))
 }
 
 /** The value that all selected paragraphs share, or undefined where they differ. */
@@ -41,8 +37,7 @@ export function formatParagraph(tr: Transaction, pos: number, format: Partial<Pa
   const base = undressedFormat(styles, listed)
   const own = undressedFormat(styles, paragraph.type.create({ ...attrs, format: null })).list
   const kept = Object.entries(wished).filter(([name, value]) => (name === "list" ? !equal(value, own) : !equal(value, base[name as keyof ParagraphFormat])))
-  const next = kept.length > 0 ? Object.fromEntries(kept) : null
-  setEntries(tr, pos, "format", next)
+  setEntries(tr, pos, "format", Object.fromEntries(kept))
 }
 
 /** Formats the selected paragraphs directly. */
@@ -185,7 +180,7 @@ export function removeFormat(pos: number, property: keyof ParagraphFormat): Comm
     const paragraph = state.doc.nodeAt(pos)
     if (!paragraph || paragraphAttrs(paragraph).format?.[property] === undefined) return false
     const { [property]: _gone, ...rest } = paragraphAttrs(paragraph).format ?? {}
-    dispatch?.(named(setEntries(state.tr, pos, "format", Object.keys(rest).length > 0 ? rest : null), `Removed ${formatNames[property].toLowerCase()}`))
+    dispatch?.(named(setEntries(state.tr, pos, "format", rest), `Removed ${formatNames[property].toLowerCase()}`))
     return true
   }
 }

@@ -7,6 +7,7 @@ import {
   bodyStyle,
   chainIds,
   documentAttrs,
+  equal,
   listNamed,
   marks,
   paragraphAttrs,
@@ -22,7 +23,7 @@ import {
 import type { Command } from "./command"
 import { named } from "./history"
 import { formatOf } from "./letters"
-import { eachParagraph, equal, listOnly, onParagraphs } from "./paragraphs"
+import { eachParagraph, listOnly, onParagraphs } from "./paragraphs"
 
 /** The style of all selected paragraphs, or undefined where they differ. */
 export function styleValue(state: EditorState): string | undefined {
@@ -41,7 +42,7 @@ export function setStyle(style: string): Command {
     eachParagraph(state, (paragraph, pos) => {
       const attrs = paragraphAttrs(paragraph)
       // A heading is no item of a list unless its style says so.
-      const format = attrs.format?.list && entry.outline === null ? { list: attrs.format.list } : null
+      const format = entry.outline === null ? listOnly(attrs.format) : null
       if (attrs.style !== style) tr.setNodeAttribute(pos, "style", style)
       setEntries(tr, pos, "format", format)
     })
