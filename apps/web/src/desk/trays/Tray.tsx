@@ -36,7 +36,7 @@ export function Tray({ tray, wide }: { tray: TrayId; wide: boolean }) {
           </Text>
           <IconButton name="Put the tray away" icon={X} onPress={close} className="h-9 w-9 rounded-button" />
         </View>
-        <ScrollView className="flex-1" contentContainerClassName="px-5 pb-8">
+        <ScrollView key={tray} className="flex-1" contentContainerClassName="px-5 pb-8">
           {content}
         </ScrollView>
       </View>
@@ -56,7 +56,8 @@ export function Tray({ tray, wide }: { tray: TrayId; wide: boolean }) {
       >
         <View className="h-1 w-10 rounded-full bg-line" />
       </div>
-      <ScrollView className="-mt-4 flex-1" contentContainerClassName="px-[18px] pb-6">
+      {/* Each tray is shown from its top, however far the one before was scrolled. */}
+      <ScrollView key={tray} className="-mt-4 flex-1" contentContainerClassName="px-[18px] pb-6">
         {content}
       </ScrollView>
     </View>
