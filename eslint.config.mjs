@@ -35,6 +35,8 @@ export default ts.config(
   closed(["packages/core/src/checking/**"], apps, platform, [siblings("editing", "output", "formats"), "Checks read the document and the layout."]),
   closed(["packages/wire/**"], [["@biblon/*"], "The wire is data only."]),
   closed(["apps/web/**"], icons, [["@biblon/server*", "@biblon/core/node", "@biblon/core/document/reading", "@biblon/core/document/shapes"], "The page loads neither the server nor Zod."]),
+  // Workers have scripts of their own: what is pasted is checked there.
+  { files: ["apps/web/src/workers/*.worker.ts"], rules: { "@typescript-eslint/no-restricted-imports": "off" } },
   { files: ["apps/web/src/ui/icons.ts", "apps/web/test/**"], rules: { "@typescript-eslint/no-restricted-imports": "off" } },
   closed(["apps/server/**"], [["@biblon/web*"], "The server knows nothing of the page."]),
   { files: ["apps/web/**/*.{ts,tsx}"], plugins: { "react-hooks": hooks }, rules: { "react-hooks/rules-of-hooks": "error", "react-hooks/exhaustive-deps": "error" } },

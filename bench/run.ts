@@ -2,12 +2,16 @@
 import { launch } from "./browser"
 import { measureDesk } from "./desk"
 import { measureEngine } from "./engine"
+import { measureLinear } from "./linear"
+import { measureLiving } from "./living"
 
+const linear = measureLinear()
+const living = await measureLiving()
 const browser = await launch()
 const engine = await measureEngine(browser)
 const desk = await measureDesk(browser, Math.round(100_000 / engine.sheets))
 await browser.close()
-const figures = Object.fromEntries(Object.entries({ ...engine, ...desk }).map(([name, value]) => [name, Math.round(value * 1000) / 1000]))
+const figures = Object.fromEntries(Object.entries({ ...engine, ...desk, ...living, ...linear }).map(([name, value]) => [name, typeof value === "number" ? Math.round(value * 1000) / 1000 : value]))
 
 if (process.argv.includes("--json")) console.log(JSON.stringify(figures))
 else {
@@ -33,6 +37,13 @@ else {
     ["  longest task while typing, ms", desk.shapedLongestTaskMs1000, "50"],
     ["100 sheets of HTML pasted, to the first sheet, ms", desk.pasteMs, "1000"],
     ["longest task of that paste, ms", desk.pasteLongestTaskMs, "50"],
+    ["47,000 paragraphs of text pasted, to the first sheet, ms", desk.pasteMs47000, "none"],
+    ["longest task of that paste, ms", desk.pasteLongestTaskMs47000, "50"],
+    [`ten times the length of a paragraph, times the time (${linear.layoutLinearAt})`, linear.layoutLinear, "14"],
+    ["letter to confirmation, 20 people in one document, median, ms", living.confirmMs20, "100"],
+    ["  50 people", living.confirmMs50, "400"],
+    ["  20 people, each in a document of their own", living.confirmMsApart20, "none"],
+    ["server killed, to the content of 1,000 sheets, ms", living.restartMs, "none"],
     ["memory after 5,000 letters and 500 undos, kB", desk.memoryGrowthKb, `history ${Math.round(engine.historyKb)}`],
   ]
   for (const [what, value, budget] of rows) console.log(`${what.padEnd(68)} ${value.toFixed(3).padStart(9)}   budget ${budget}`)

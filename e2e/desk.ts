@@ -33,6 +33,16 @@ export const test = base.extend<{ desk: DeskPage }, Fixtures>({
   },
 })
 
+/** For what ill-treats its server: each test has one of its own. */
+export const testOnOwnServer = base.extend<{ ownServer: TestServer }>({
+  ownServer: async ({}, use) => {
+    const server = new TestServer()
+    await server.start()
+    await use(server)
+    await server.stop()
+  },
+})
+
 export class DeskPage {
   id = ""
 

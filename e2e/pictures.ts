@@ -36,7 +36,7 @@ function gather(width: number, height: number, darkness: (x: number, y: number) 
 export async function screenInk(page: Page, sheet: Locator): Promise<Ink> {
   const png = (await sheet.screenshot({ animations: "disabled" })).toString("base64")
   const { width, height, grey } = await page.evaluate(async (data) => {
-    const blob = await (await fetch(`data:image/png;base64,${data}`)).blob()
+    const blob = new Blob([Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0))], { type: "image/png" })
     const bitmap = await createImageBitmap(blob)
     const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext("2d")!
     context.drawImage(bitmap, 0, 0)

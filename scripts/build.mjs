@@ -21,7 +21,7 @@ function newest(paths) {
   return time
 }
 
-const sources = ["apps/web/app", "apps/web/src", "packages/core/src", "packages/wire/src", "package-lock.json", "scripts/build.mjs", ...["public/index.html", "public/sign.svg", "app.json", "babel.config.js", "metro.config.js", "tailwind.config.js", "global.css"].map((f) => `apps/web/${f}`)]
+const sources = ["apps/web/app", "apps/web/src", "packages/core/src", "packages/wire/src", "package-lock.json", "scripts/build.mjs", "scripts/symbols.ts", ...["public/index.html", "public/early.js", "public/sign.svg", "app.json", "babel.config.js", "metro.config.js", "tailwind.config.js", "global.css"].map((f) => `apps/web/${f}`)]
   .map((path) => join(root, path))
   .filter(existsSync)
 
@@ -87,7 +87,8 @@ export async function buildApp() {
   await copyFonts()
   copyPatterns()
   await buildWorkers()
-  if (!existsSync(join(web, "public/data/symbols.json"))) run(process.execPath, ["--import", "tsx", "scripts/symbols.ts"], { stdio: ["ignore", 2, 2] })
+  const symbols = join(web, "public/data/symbols.json")
+  if (!existsSync(symbols) || statSync(symbols).mtimeMs < newest([join(root, "scripts/symbols.ts")])) run(process.execPath, ["--import", "tsx", "scripts/symbols.ts"], { stdio: ["ignore", 2, 2] })
   const status = run("npx", ["expo", "export", "--platform", "web"], { cwd: web, stdio: ["ignore", "ignore", "inherit"], env: { ...process.env, EXPO_NO_TELEMETRY: "1", CI: "1" } })
   if (status !== 0) throw new Error("The application could not be built")
   compress()

@@ -114,5 +114,32 @@ await at("Risk report", "weather", "Write", "Letters")
 await wide.getByRole("button", { name: "Lines and capitals" }).click()
 await shot(wide, "letters-wide")
 
+const dark = await (await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true, locale: "en-GB", colorScheme: "dark" })).newPage()
+await dark.goto(address)
+await dark.getByText("Tides and timetables", { exact: true }).tap()
+await middle(dark, "promise made")
+await shot(dark, "desk-phone-dark")
+
+// A change that the server does not take: here a word stands for what does not fit.
+await wide.routeWebSocket(/\/live\//, (ws) => {
+  const live = ws.connectToServer()
+  ws.onMessage((message) => {
+    const own = JSON.parse(String(message))
+    const at = own.steps.findIndex((step) => JSON.stringify(step).includes("larger bell"))
+    if (at === 0) ws.send(JSON.stringify({ type: "refused", reason: "A change does not fit this document: it has a mark twice." }))
+    else live.send(at < 0 ? message : JSON.stringify({ ...own, steps: own.steps.slice(0, at) }))
+  })
+})
+await at("Letter to the harbour master", "Dear Captain", "Write", "Paragraph")
+await wide.mouse.click(...(await middle(wide, "Dear Captain")))
+await wide.keyboard.press("End")
+await wide.evaluate(() => {
+  const clipboardData = new DataTransfer()
+  clipboardData.setData("text/plain", " The Trust asks for a larger bell at the slipway, and offers to haul it there.")
+  document.activeElement.dispatchEvent(new ClipboardEvent("paste", { clipboardData, bubbles: true, cancelable: true }))
+})
+await wide.getByRole("alertdialog").waitFor()
+await shot(wide, "aside-wide")
+
 await browser.close()
 server.kill()

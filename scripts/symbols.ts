@@ -41,6 +41,14 @@ const shown = Object.entries(emoji).filter(([char]) => [...char].every((c) => /[
 const groups = new Map<string, [string, string][]>()
 for (const [char, { name, group }] of shown) groups.set(group, [...(groups.get(group) ?? []), [char, name]])
 
+/** What is looked for most stands first. */
+const first = "– — “ ” ‘ ’ „ ‚ « » ‹ › … • · § ¶ † ‡ ′ ″ ¿ ¡ ‰".split(" ")
+listed.get("Dashes and punctuation")?.sort(([a], [b]) => place(a) - place(b))
+function place(char: string): number {
+  const at = first.indexOf(char)
+  return at < 0 ? first.length : at
+}
+
 mkdirSync(dirname(target), { recursive: true })
 const result = [...listed, ...[...groups].map(([group, items]) => [`Emoji: ${group.toLowerCase()}`, items] as const)].map(([name, items]) => ({ name, items }))
 writeFileSync(target, JSON.stringify(result))

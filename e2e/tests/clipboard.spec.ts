@@ -85,12 +85,13 @@ test("the selection is dragged elsewhere, with Ctrl copied; a click inside it pu
     if (ctrl) await page.keyboard.up("Control")
   }
   await carry(true)
-  await desk.expectShown("Alpha beta Alphagamma")
+  await desk.expectShown("Alpha beta Alpha gamma")
   await desk.expectSelected("Alpha")
   await desk.press("Control+z", "Control+Home", "Control+Shift+ArrowRight")
   await desk.expectShown("Alpha beta gamma")
   await carry(false)
-  await desk.expectShown(" beta Alphagamma")
+  // Neither two blanks stay behind, nor do the words run together.
+  await desk.expectShown(" beta Alpha gamma")
   await expect(page.locator(".drop-caret")).toBeHidden()
 })
 
@@ -105,4 +106,24 @@ test("text dropped from elsewhere lands where it is let go", async ({ desk, page
   }, [three.left, three.middle])
   await desk.expectShown("One two three")
   expect((await desk.stored())[0]?.runs[1]).toMatchObject({ text: "two", marks: { bold: true } })
+})
+
+test("what comes as Biblon's own is checked like any file; what says nothing usable holds no keys", async ({ desk, page }) => {
+  await desk.blank()
+  const paste = (data: Record<string, string>) =>
+    page.evaluate((own) => {
+      const transfer = new DataTransfer()
+      for (const [type, text] of Object.entries(own)) transfer.setData(type, text)
+      document.activeElement?.dispatchEvent(new ClipboardEvent("paste", { clipboardData: transfer, bubbles: true, cancelable: true }))
+    }, data)
+  const own = (marks: unknown[], brought: unknown = { styles: {}, lists: {}, fonts: {} }) => JSON.stringify({ slice: { content: [{ type: "paragraph", content: [{ type: "text", text: "huge", marks }] }], openStart: 1, openEnd: 1 }, brought })
+  await paste({ "application/x-biblon-slice": own([{ type: "size", attrs: { value: 50_000 } }]), "text/plain": "one " })
+  await paste({ "application/x-biblon-slice": own([], { styles: { evil: { name: 7 } }, lists: {}, fonts: {} }), "text/plain": "two " })
+  await paste({ "application/x-biblon-slice": "{", "text/html": "<p>three </p>", "text/plain": "three " })
+  await desk.type("four")
+  await paste({ "text/html": "<script>alert(1)</script>", "text/plain": "" })
+  await desk.type(" five")
+  expect((await desk.stored()).map(({ text }) => text).join("|")).toMatch(/^one two three ?four five$/)
+  await paste({ "application/x-biblon-slice": own([{ type: "bold", attrs: { value: true } }]), "text/plain": "no" })
+  expect((await desk.stored())[0]?.runs.at(-1)).toEqual({ text: "huge", marks: { bold: true } })
 })

@@ -51,7 +51,21 @@ async function measure(desk: DeskPage): Promise<Measured[]> {
   })
 }
 
-test("in every face and size", async ({ desk, page }) => {
+/** All runs of the document, those seen twice twice: from top to bottom, each part once its sheets are painted in their faces. */
+async function measureAll(desk: DeskPage): Promise<Measured[]> {
+  const seen: Measured[] = []
+  const main = desk.page.getByRole("main")
+  for (let y = 0; ; y += 600) {
+    await main.evaluate((host, top) => host.scrollTo(0, top), y)
+    await desk.page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))))
+    await expect(main).toHaveAttribute("aria-busy", "false")
+    await desk.page.waitForFunction(() => document.fonts.status === "loaded" && [...document.fonts].every(({ status }) => status !== "loading"))
+    seen.push(...(await measure(desk)))
+    if (await main.evaluate((host) => host.scrollTop + host.clientHeight >= host.scrollHeight - 2)) return seen
+  }
+}
+
+test("in every face and size", async ({ desk }) => {
   test.setTimeout(240_000)
   await desk.blank()
   const value = (marks: Record<string, unknown>) => Object.entries(marks).map(([type, v]) => ({ type, attrs: { value: v } }))
@@ -67,24 +81,15 @@ test("in every face and size", async ({ desk, page }) => {
   await pasteOwn(desk, blocks)
   await desk.press("Control+Home")
   await desk.saved()
-  const seen = new Map<string, Measured>()
-  const main = page.getByRole("main")
-  for (let y = 0; ; y += 600) {
-    await main.evaluate((host, top) => host.scrollTo(0, top), y)
-    await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))))
-    await expect(page.locator(".canvas .run").first()).toBeVisible()
-    await page.evaluate(() => document.fonts.ready)
-    for (const own of await measure(desk)) seen.set(`${own.face} ${own.size} ${own.text}`, own)
-    if (await main.evaluate((host) => host.scrollTop + host.clientHeight >= host.scrollHeight - 2)) break
-  }
-  const wrong = [...seen.values()].filter(({ off }) => off > 0.1)
+  const seen = await measureAll(desk)
+  const wrong = seen.filter(({ off }) => off > 0.1)
   expect(wrong).toEqual([])
-  const painted = new Set([...seen.values()].map(({ face }) => face.replaceAll('"', "")))
+  const painted = new Set(seen.map(({ face }) => face.replaceAll('"', "")))
   for (const { name, faces } of families) for (const face of faces) expect(painted).toContain(faceOf(name, face.startsWith("bold"), /italic/i.test(face)))
-  expect(seen.size).toBeGreaterThan(900)
+  expect(new Set(seen.map(({ face, size, text }) => `${face} ${size} ${text}`)).size).toBeGreaterThan(900)
 })
 
-test("with every property of letters that changes their width", async ({ desk, page }) => {
+test("with every property of letters that changes their width", async ({ desk }) => {
   await desk.blank()
   const properties: Record<string, unknown>[] = [{}, { spacing: 1.5 }, { spacing: -0.4 }, { caps: "small" }, { caps: "all" }, { kerning: false }, { ligatures: false }, { script: "super" }, { script: "sub" }, { caps: "small", spacing: 0.3 }]
   const blocks = ["EB Garamond", "Tinos", "Inter"].flatMap((family) =>
@@ -99,8 +104,7 @@ test("with every property of letters that changes their width", async ({ desk, p
   await pasteOwn(desk, blocks)
   await desk.press("Control+Home")
   await desk.saved()
-  await page.evaluate(() => document.fonts.ready)
-  const measured = await measure(desk)
+  const measured = await measureAll(desk)
   expect(measured.length).toBeGreaterThan(60)
   expect(measured.filter(({ off }) => off > 0.1)).toEqual([])
 })

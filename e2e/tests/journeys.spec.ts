@@ -44,7 +44,7 @@ test("a record of a ferry hand, with tab stops, hanging indents and rules under 
 
 test("a numbered report, with sub-points and bullets inside numbers", async ({ desk, page }) => {
   await desk.blank()
-  await desk.press("Control+Alt+1")
+  await desk.press("Control+Alt+j")
   await desk.type("What can go wrong")
   await desk.press("Enter")
   const outline = await desk.openPage("Structure", "Outline")
@@ -63,7 +63,7 @@ test("a numbered report, with sub-points and bullets inside numbers", async ({ d
   await desk.press("Enter", "Shift+Tab", "Shift+Tab")
   await desk.type("No crossing in fog.")
   await desk.press("Enter", "Enter")
-  await desk.press("Control+Alt+1")
+  await desk.press("Control+Alt+j")
   await desk.type("Still to do")
   await desk.expectShown("1What can go wrong", "1.Before each crossing:", "a)the chain is looked at", "b)the board shows", "∘the hours", "∘who is on duty", "2.No crossing in fog.", "2Still to do")
   // Taken out and put back, the numbers are right each time.

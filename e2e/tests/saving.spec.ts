@@ -1,6 +1,5 @@
 import type { Page } from "@playwright/test"
-import { expect, test } from "../desk"
-import { TestServer } from "../server"
+import { expect, test, testOnOwnServer } from "../desk"
 
 const sentences = Array.from({ length: 12 }, (_, i) => `Crossing ${i + 1} took ${6 + (i % 5)} minutes at slack water.`)
 
@@ -17,14 +16,7 @@ const keptSteps = (page: Page) =>
   )
 
 test.describe("on a server of its own", () => {
-  const own = test.extend<{ ownServer: TestServer }>({
-    ownServer: async ({}, use) => {
-      const server = new TestServer()
-      await server.start()
-      await use(server)
-      await server.stop()
-    },
-  })
+  const own = testOnOwnServer
 
   own("a server killed in the middle of typing costs not one character", async ({ page, ownServer }) => {
     const { DeskPage } = await import("../desk")

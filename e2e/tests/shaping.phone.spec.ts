@@ -68,7 +68,7 @@ test("indents are dragged on the small ruler; every page of the trays fits the p
 })
 
 test("the trail and the outline are trays here; the line with the caret stays in sight", async ({ desk, page }) => {
-  await desk.press("Control+Alt+1")
+  await desk.press("Control+Alt+j")
   await desk.type("Head")
   await desk.press("Enter")
   for (let i = 0; i < 14; i++) {

@@ -5,7 +5,11 @@ test("the shelf shows every document with a picture of its first sheet, its shee
   for (const name of ["Letter to the harbour master", "Tides and timetables", "Minutes, 3 November"]) await expect(page.getByText(name, { exact: true })).toBeVisible()
   // The sheets of long documents are counted one document after the other.
   await expect(page.getByText(/^1[2-9] sheets · changed yesterday$/)).toBeVisible({ timeout: 60_000 })
-  for (const picture of await page.locator("img").all()) await expect.poll(() => picture.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(0)
+  for (const picture of await page.locator("img").all()) {
+    // Those far down are not asked for before one comes near.
+    await picture.scrollIntoViewIfNeeded()
+    await expect.poll(() => picture.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(0)
+  }
 })
 
 test("a blank sheet is made, told apart by its text, named in place and opened again", async ({ page, server }) => {

@@ -2,22 +2,28 @@ import { existsSync } from "node:fs"
 import { createServer, type Server } from "node:http"
 import { join } from "node:path"
 import express, { type NextFunction, type Request, type Response } from "express"
-import { Rooms } from "./live/room"
-import { acceptLive, sameOrigin } from "./live/socket"
-import { openTypesetter } from "@biblon/core/node"
-import { Pictures } from "./pictures"
+import { guard, hostsFrom } from "./guard"
+import { isStorageError, storageReason } from "./live/room"
+import { Rooms } from "./live/rooms"
+import { acceptLive } from "./live/socket"
+import { Pictures } from "./pictures/pictures"
 import { assetRoutes } from "./routes/assets"
 import { documentRoutes } from "./routes/documents"
 import { serveApp } from "./routes/app"
 import { AssetStore } from "./store/assets"
 import { openDatabase } from "./store/database"
 import { DocumentStore } from "./store/documents"
+import { Writing } from "./store/writing"
+
+const mostConnections = 6000
 
 export interface AppOptions {
   /** Path of the database file. */
   database: string
   /** Folder of the exported web application; without it only the API is served. */
   web?: string
+  /** Names under which it is reached beside those of loopback, divided by commas. */
+  hosts?: string
 }
 
 export interface App {
@@ -26,30 +32,41 @@ export interface App {
   close(): Promise<void>
 }
 
-export function createApp({ database, web }: AppOptions): App {
+/** What is told to whoever asked for something that went wrong. */
+function answerTo(error: Error & { status?: number }): { status: number; message: string } {
+  if (isStorageError(error)) return { status: 507, message: `Not saved: ${storageReason(error)}. What was saved before is safe; try again later.` }
+  const { status = 500 } = error
+  return { status, message: status >= 500 ? "Something went wrong on the server. Nothing that was saved is lost; try again." : error.message }
+}
+
+export function createApp({ database, web, hosts: setting }: AppOptions): App {
   const db = openDatabase(database)
   const store = new DocumentStore(db)
   const assets = new AssetStore(db)
-  const rooms = new Rooms(store)
+  const writing = new Writing(db)
+  const rooms = new Rooms(store, writing)
+  const pictures = new Pictures(store, assets)
+  const hosts = hostsFrom(setting)
   const app = express()
   app.disable("x-powered-by")
-  app.use((request, response, next) => {
-    if (sameOrigin(request)) next()
-    else response.status(403).json({ message: "Requests from other sites are not answered." })
-  })
-  app.use("/api", assetRoutes(assets))
-  app.use("/api", express.json({ limit: "1mb" }), documentRoutes(store, rooms, new Pictures(store, openTypesetter((sha256) => assets.bytes(sha256)))))
+  app.use(guard(hosts))
+  app.use("/api", assetRoutes(assets), documentRoutes(store, rooms, pictures))
   app.use("/api", (_request, response) => {
     response.status(404).json({ message: "There is nothing at this address." })
   })
   if (web && existsSync(join(web, "index.html"))) app.use(serveApp(web))
-  app.use((error: Error & { status?: number }, _request: Request, response: Response, _next: NextFunction) => {
-    const status = error.status ?? 500
+  app.use((_request, response) => {
+    response.status(404).type("text").send("There is nothing at this address. The shelf with all documents is at /")
+  })
+  app.use((error: Error & { status?: number }, _request: Request, response: Response, next: NextFunction) => {
+    const { status, message } = answerTo(error)
     if (status >= 500) console.error(error)
-    response.status(status).json({ message: status >= 500 ? "Something went wrong on the server. Nothing that was saved is lost; try again." : error.message })
+    if (response.headersSent) next(error)
+    else response.status(status).json({ message })
   })
   const server = createServer(app)
-  const sockets = acceptLive(server, rooms, store)
+  server.maxConnections = mostConnections
+  const sockets = acceptLive(server, rooms, hosts)
   return {
     server,
     store,
@@ -58,8 +75,14 @@ export function createApp({ database, web }: AppOptions): App {
         for (const ws of sockets.clients) ws.terminate()
         server.closeAllConnections()
         server.close(() => {
-          db.close()
-          resolve()
+          writing.flush()
+          try {
+            db.close()
+          } catch (error) {
+            // All that was confirmed is in its log.
+            console.error(`The database could not be tidied up: ${(error as Error).message}`)
+          }
+          void pictures.close().then(resolve)
         })
       }),
   }

@@ -1,4 +1,5 @@
-import { mkdtempSync, readFileSync, writeFileSync } from "node:fs"
+import { execFileSync } from "node:child_process"
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from "node:fs"
 import { tmpdir } from "node:os"
 import { join } from "node:path"
 import { run } from "../src/command/main"
@@ -70,3 +71,14 @@ test("damaged files are named with what is wrong", async () => {
   expect((await biblon("convert", path("bad.json"), path("x.pdf"))).err).toContain("bad.json: This is not JSON")
   expect((await biblon("convert", path("latin.txt"), path("x.pdf"))).err).toContain("not text in UTF-8")
 })
+
+test("the command works from any folder, and leaves an older file whole where the disk is full", () => {
+  const bin = join(__dirname, "../bin/biblon.mjs")
+  execFileSync(process.execPath, [bin, "convert", path("in.txt"), path("kept.pdf")], { cwd: folder })
+  const before = readFileSync(path("kept.pdf"))
+  writeFileSync(path("long.txt"), "The chain lies on the bed of the river. ".repeat(200_000))
+  // No file may grow over 64 kB.
+  expect(() => execFileSync("bash", ["-c", 'ulimit -f 64; exec "$@"', "limited", process.execPath, bin, "convert", path("long.txt"), path("kept.pdf")], { cwd: folder, stdio: "pipe" })).toThrow("the disk is full")
+  expect(readFileSync(path("kept.pdf")).equals(before)).toBe(true)
+  expect(readdirSync(folder).filter((name) => name.endsWith(".part"))).toEqual([])
+}, 60_000)

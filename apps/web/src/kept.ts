@@ -16,5 +16,9 @@ export function readKeptList(name: string): string[] {
 }
 
 export function keep(name: string, value: unknown): void {
-  localStorage.setItem(`biblon-${name}`, JSON.stringify(value))
+  try {
+    localStorage.setItem(`biblon-${name}`, JSON.stringify(value))
+  } catch {
+    // Where nothing may be kept, it holds for this page.
+  }
 }

@@ -56,7 +56,8 @@ test("the state of saving is said in words", () => {
   expect(savingWords({ kind: "saved", at: new Date(2026, 10, 25, 14, 5).getTime() }).words).toBe("Saved 14:05")
   expect(savingWords({ kind: "offline", kept: true })).toMatchObject({ words: "Offline: kept on this device", tone: "ochre" })
   expect(savingWords({ kind: "offline", kept: false }).tone).toBe("madder")
-  expect(savingWords({ kind: "refused", reason: "x" }).words).toBe("Not saved")
+  expect(savingWords({ kind: "postponed", reason: "x", kept: true }).words).toBe("Not saved: tried again")
+  expect(savingWords({ kind: "postponed", reason: "x", kept: false })).toMatchObject({ words: "Not saved: stay on this page", tone: "madder" })
 })
 
 describe("sheets side by side", () => {
@@ -133,9 +134,9 @@ describe("the mirror of the layout and the paragraph set ahead of it", () => {
     const mirror = new LayoutMirror()
     mirror.take(report(layout, 1, 2))
     const eager = new EagerTypesetter()
-    expect(eager.set(state.doc, typed.doc, mirror)).toBeNull()
+    expect(eager.set(state.doc, typed.doc, mirror, false)).toBeNull()
     await eager.warm(mirror)
-    const ahead = eager.set(state.doc, typed.doc, mirror)!
+    const ahead = eager.set(state.doc, typed.doc, mirror, false)!
     expect(ahead.block).toBe(0)
     mirror.anticipate(ahead.block, ahead.paragraph, 2)
     const shown = mirror.sheet(0)!
@@ -158,9 +159,9 @@ describe("the mirror of the layout and the paragraph set ahead of it", () => {
     const two = state.apply(state.tr.insertText("x", 10).insertText("y", bodyOf(state.doc).child(0).nodeSize + 10))
     const outOfSight = state.apply(state.tr.insertText("x", state.doc.content.size - 20))
     const styled = state.apply(state.tr.setDocAttribute("styles", { ...state.doc.attrs.styles }))
-    for (const other of [longer, divided, two, outOfSight, styled]) expect(eager.set(state.doc, other.doc, mirror)).toBeNull()
+    for (const other of [longer, divided, two, outOfSight, styled]) expect(eager.set(state.doc, other.doc, mirror, false)).toBeNull()
     const foreign = state.apply(state.tr.insertText("Ω😀", 10))
-    expect(eager.set(state.doc, foreign.doc, mirror)).toBeNull()
+    expect(eager.set(state.doc, foreign.doc, mirror, false)).toBeNull()
   })
 })
 

@@ -8,9 +8,15 @@ import { fitted } from "../src/desk/view/fitting"
 // Patterns run in a worker; here one that answers at once, or never.
 class FakeWorker {
   static silent = false
-  private listeners: ((event: { data: unknown }) => void)[] = []
-  addEventListener(_type: string, listener: (event: { data: unknown }) => void) {
-    this.listeners.push(listener)
+  private readonly listeners = new Set<(event: { data: unknown }) => void>()
+  static listening = 0
+  addEventListener(type: string, listener: (event: { data: unknown }) => void) {
+    if (type === "message") this.listeners.add(listener)
+    FakeWorker.listening = this.listeners.size
+  }
+  removeEventListener(_type: string, listener: (event: { data: unknown }) => void) {
+    this.listeners.delete(listener)
+    FakeWorker.listening = this.listeners.size
   }
   postMessage({ id, source, flags, texts }: { id: number; source: string; flags: string; texts: string[] }) {
     if (FakeWorker.silent) return
@@ -26,7 +32,7 @@ function desk(...paragraphs: string[]) {
   const run = (command: (s: EditorState, d?: (tr: any) => void) => boolean) =>
     command(state, (tr) => {
       state = state.apply(tr)
-      finder.changed(tr.docChanged)
+      finder.changed(tr.docChanged, tr.mapping)
     })
   const finder = new Finder({
     editor: () => state,
@@ -80,6 +86,7 @@ test("a pattern is run elsewhere; a bad one is told, one that never ends is stop
   finder.set({ ...noQuery, text: "\\d+", pattern: true })
   await settled()
   expect(told()).toMatchObject({ count: 2, problem: null })
+  expect(FakeWorker.listening).toBe(0)
   finder.set({ ...noQuery, text: "(", pattern: true })
   expect(told().problem).toMatch(/^This pattern cannot be used/)
   jest.useFakeTimers()
@@ -89,6 +96,36 @@ test("a pattern is run elsewhere; a bad one is told, one that never ends is stop
   expect(told()).toMatchObject({ problem: expect.stringContaining("takes too long"), count: 0 })
   jest.useRealTimers()
   FakeWorker.silent = false
+})
+
+test("the range of a search is what a person had selected, and goes with the text", async () => {
+  const { finder, told, run, text } = desk("ferry one", "ferry two", "ferry three")
+  run((state, dispatch) => (dispatch?.(state.tr.setSelection(TextSelection.create(state.doc, 13, 22))), true))
+  finder.set({ ...noQuery, text: "ferry" })
+  await settled()
+  expect(told().count).toBe(3)
+  // Typing has gone to the first place; what was selected before is meant.
+  expect(finder.selected).toEqual({ from: 13, to: 22 })
+  finder.set({ ...told().query, within: finder.selected })
+  await settled()
+  expect(told().count).toBe(1)
+  run((state, dispatch) => (dispatch?.(state.tr.insertText("A long beginning. ", 2)), true))
+  await settled()
+  expect(told().count).toBe(1)
+  finder.store.setState({ replacement: "boat" })
+  expect(finder.replaceAll()).toBe(1)
+  expect(text()).toBe("A long beginning. ferry one\nboat two\nferry three")
+})
+
+test("Enter while a pattern is being tried runs nothing of it here", async () => {
+  const { finder, selected } = desk("a".repeat(40) + "!")
+  FakeWorker.silent = true
+  finder.set({ ...noQuery, text: "(a+)+$", pattern: true })
+  finder.next(1)
+  finder.replaceOne()
+  expect([selected(), finder.replaceAll()]).toEqual(["", 0])
+  FakeWorker.silent = false
+  finder.close()
 })
 
 test("when the selection leaves a place, there is no current one any more", async () => {

@@ -6,15 +6,20 @@ import type { Node } from "prosemirror-model"
 import { assetOfFace, FontLibrary, HarfBuzz, Hyphenator, layoutDocument, MissingFaceError, shippedFaces, Typesetter, type Layout } from "../src/layout"
 import { createSubsetter, writePdf, type Subsetter } from "../src/output"
 
-const require = createRequire(join(process.cwd(), "package.json"))
+/** The folder of the project: where a program was started says nothing of it, so each program of ours names it. */
+export function projectRoot(): string {
+  return process.env.BIBLON_ROOT ?? process.cwd()
+}
+
+const resolve = (name: string) => createRequire(join(projectRoot(), "package.json")).resolve(name)
 
 export function faceFile(path: string): string {
   const [folder = "", ...rest] = path.split("/")
-  return join(dirname(require.resolve(`@expo-google-fonts/${folder}/package.json`)), ...rest)
+  return join(dirname(resolve(`@expo-google-fonts/${folder}/package.json`)), ...rest)
 }
 
 export function wasmFile(name: "harfbuzz" | "harfbuzz-subset"): string {
-  return require.resolve(`harfbuzzjs/dist/${name}.wasm`)
+  return resolve(`harfbuzzjs/dist/${name}.wasm`)
 }
 
 /** Gives the bytes of an asset by its SHA-256; undefined if it is not here. */
@@ -36,7 +41,7 @@ export function openFonts(assets: AssetSource = () => undefined): FontLibrary {
 }
 
 export function openHyphenator(): Hyphenator {
-  const folder = dirname(require.resolve("hyphenopoly/package.json"))
+  const folder = dirname(resolve("hyphenopoly/package.json"))
   return new Hyphenator((name) => new Uint8Array(readFileSync(join(folder, "patterns", `${name}.wasm`))))
 }
 

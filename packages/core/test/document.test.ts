@@ -24,7 +24,7 @@ describe("the resolved look", () => {
     expect(styleLook(defaultStyles, "gone")).toBe(styleLook(defaultStyles, "body"))
     const circle: StyleSheet = structuredClone(defaultStyles)
     Object.assign(circle.styles.body as object, { parent: "heading1" })
-    expect(styleChain(circle, "heading1").map((s) => s.name)).toEqual(["Heading 1", "Body"])
+    expect(styleChain(circle, "heading1").map((s) => s.name)).toEqual(["Heading 1", "Headings", "Body"])
     expect(outlineLevel(defaultStyles, paragraph("heading3"))).toBe(3)
     expect(outlineLevel(defaultStyles, p("x"))).toBeNull()
   })

@@ -22,6 +22,7 @@ import {
   stepSize,
   styleValue,
   toggleBold,
+  toggleUnderline,
   undo,
   wordAround,
   type Command,
@@ -105,7 +106,19 @@ describe("letters", () => {
     const selected = stateOf([p("ab")], [0, 0], [0, 2])
     expect(letterValue(after(selected, stepSize(1)), "size")).toBe(14)
     expect(letterValue(after(selected, setLetters("size", 72.5), stepSize(-1)), "size")).toBe(72)
-    expect(stepSize(1)(after(selected, setLetters("size", 72)))).toBe(false)
+    expect(letterValue(after(selected, setLetters("size", 72), stepSize(1)), "size")).toBe(84)
+    expect(stepSize(1)(after(selected, setLetters("size", 999)))).toBe(false)
+  })
+
+  test("each stretch of a mixed selection steps from its own value; a kind of line stays what it is", () => {
+    const mixed = stateOf([p(letters("a", { size: 12 }), letters("b", { size: 20, underline: "wavy" }))], [0, 0], [0, 2])
+    const sizes = (state: typeof mixed) => state.doc.child(0).child(0).children.map(({ marks }) => marks.find(({ type }) => type.name === "size")?.attrs.value as number)
+    expect(sizes(after(mixed, stepSize(1)))).toEqual([14, 24])
+    expect(sizes(after(mixed, stepSize(-1), stepSize(-1)))).toEqual([10.5, 16])
+    const lines = (state: typeof mixed) => state.doc.child(0).child(0).children.map(({ marks }) => marks.find(({ type }) => type.name === "underline")?.attrs.value as string)
+    const lined = after(mixed, toggleUnderline)
+    expect(lines(lined)).toEqual(["single", "wavy"])
+    expect(lines(after(lined, toggleUnderline))).toEqual([undefined])
   })
 })
 

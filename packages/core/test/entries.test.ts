@@ -110,7 +110,7 @@ test("keys that every object has are entries like others, and what does not fit 
   const doc = document([p("x")])
   const step = (path: string[], to: unknown) => readStep({ stepType: "entries", pos: null, attr: "styles", entries: [{ path, value: to }] }).apply(doc).doc!
   expect(({} as Record<string, unknown>).polluted).toBeUndefined()
-  expect(documentAttrs(step(["__proto__", "polluted"], true)).styles).toEqual(documentAttrs(doc).styles)
+  expect(() => step(["__proto__", "polluted"], true)).toThrow("says what it changes")
   expect(() => checkDocument(step(["styles", "title", "letters", "size"], -4))).toThrow(/styles.styles.title.letters.size/)
   expect(() => checkDocument(step(["constructor"], {}))).toThrow(/styles/)
   expect((documentAttrs(step(["styles", "title"], undefined)).styles as StyleSheet).styles.title).toBeUndefined()

@@ -1,9 +1,17 @@
-import { document, letters, p, paragraph } from "../src/document"
-import { editHistory, expressionOf, noQuery, replaceHits, Search, undo, type Query } from "../src/editing"
+import { bodyOf, blockText, document, letters, p, paragraph } from "../src/document"
+import { editHistory, expressionOf, findInText, noQuery, replaceHits, Search, undo, type Query } from "../src/editing"
+import { EditorState } from "prosemirror-state"
+import { schema } from "../src/document"
 import { after, stateOf, texts } from "./telling"
 
 const doc = document([paragraph("heading1", ["The Ferry"]), p("A ferry, a ferryman; the fer", letters("ry", { bold: true }), " and ", letters("FERRY", { colour: "#7a1f4b" })), p("naïve Ωμέγα 12 Nov")])
-const found = (query: Partial<Query>) => new Search({ ...noQuery, ...query }).all(doc).map(({ block, from, to }) => texts(doc)[block]!.slice(from, to))
+/** A search that has learnt the hits of its pattern, as from the worker. */
+function searching(query: Partial<Query>, node = doc): Search {
+  const search = new Search({ ...noQuery, ...query })
+  if (search.query.pattern) for (const block of bodyOf(node).children) search.learn(block, findInText(search.expression!, blockText(block), true))
+  return search
+}
+const found = (query: Partial<Query>) => searching(query).all(doc).map(({ block, from, to }) => texts(doc)[block]!.slice(from, to))
 
 test("text is found whatever its case and across formatting; by case and by whole words if asked", () => {
   expect(found({ text: "ferry" })).toEqual(["Ferry", "ferry", "ferry", "ferry", "FERRY"])
@@ -40,7 +48,7 @@ test("one goes from hit to hit, around the ends", () => {
 
 test("replacing one or all is one change, keeps looks and fills in groups", () => {
   const state = stateOf([p("one two, ", letters("one two", { bold: true })), p("one two")], [0, 0], [0, 0], [editHistory()])
-  const search = new Search({ ...noQuery, text: "(\\w+) (?<second>\\w+)", pattern: true })
+  const search = searching({ text: "(\\w+) (?<second>\\w+)", pattern: true }, state.doc)
   const all = after(state, replaceHits(search, search.all(state.doc), "$<second> $1$$"))
   expect(texts(all.doc)).toEqual(["two one$, two one$", "two one$"])
   expect(all.doc.child(0).child(0).lastChild!.marks.map((m) => m.type.name)).toEqual(["bold"])
@@ -48,4 +56,21 @@ test("replacing one or all is one change, keeps looks and fills in groups", () =
   const plain = new Search({ ...noQuery, text: "two" })
   expect(texts(after(state, replaceHits(plain, plain.all(state.doc).slice(1, 2), "$1")).doc)).toEqual(["one two, one $1", "one two"])
   expect(replaceHits(plain, [], "x")(state)).toBe(false)
+})
+
+test("a person's pattern runs where it can be ended, not here", () => {
+  expect(new Search({ ...noQuery, text: "(a+)+$", pattern: true }).all(document([p(`${"a".repeat(40)}!`)]))).toEqual([])
+})
+
+test("a range goes with the search, what was found stays known", () => {
+  const search = searching({ text: "f.rry", pattern: true })
+  expect(search.between({ from: 13, to: 28 }).all(doc).length).toBe(1)
+  expect(search.between(null).all(doc).length).toBe(5)
+})
+
+test("a new line in what replaces is a new line of the paragraph", () => {
+  const broken = document([paragraph("body", ["Notice", schema.nodes.lineBreak!.create(), "to all"])])
+  const state = EditorState.create({ doc: broken })
+  const done = after(state, replaceHits(searching({ text: "(e)\\n(t)", pattern: true }, broken), searching({ text: "(e)\\n(t)", pattern: true }, broken).all(broken), "$1$&$2"))
+  expect(done.doc.child(0).child(0).toString()).toBe('paragraph("Notice" + "e", lineBreak, "tto all")'.replace('"Notice" + "e"', '"Noticee"'))
 })

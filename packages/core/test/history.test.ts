@@ -21,6 +21,7 @@ import {
   whyNot,
   type Command,
 } from "../src/editing"
+import { Grown, Mirrors } from "../src/editing/growing"
 import { after, stateOf, texts, told } from "./telling"
 
 const start = (...blocks: string[]) => stateOf(blocks.map((text) => p(text)), [0, 0], [0, 0], [editHistory()])
@@ -146,4 +147,14 @@ test("with another person's changes between, undoing everything leaves just thei
     }),
     { numRuns: 150 },
   )
+})
+
+test("a log that has grown long costs a letter no more than a short one: versions share what they have in common", () => {
+  let list = Grown.empty as Grown<number>
+  for (let i = 0; i < 1000; i++) list = list.with([i])
+  const [one, two] = [list.with([-1]), list.with([-2, -3])]
+  expect([one.length, one.at(1000), two.at(1000), two.slice(999), list.at(1000)]).toEqual([1001, -1, -2, [999, -2, -3], undefined])
+  const mirrors = Mirrors.none.with([[3, 7]], 8)
+  const [left, right] = [mirrors.with([[4, 9]], 10), mirrors.with([[4, 8]], 9)]
+  expect([mirrors.get(3), mirrors.get(4), left.get(4), right.get(4), left.with([[4, 11]], 12).get(4)]).toEqual([7, undefined, 9, 8, 9])
 })

@@ -1,6 +1,7 @@
 import fc from "fast-check"
 import { Slice } from "prosemirror-model"
 import { bodyOf, defaultStyles, document, letters, p, paragraph } from "../src/document"
+import { checkDocument } from "../src/document/reading"
 import { pasteSlice } from "../src/editing"
 import { inLocalLook, readHtml, safeLink, writeHtml } from "../src/formats/html"
 import { after, stateOf, styles, texts, told } from "./telling"
@@ -82,4 +83,29 @@ test("no HTML breaks the reader, and whatever comes out fits the schema", () => 
     { numRuns: 300 },
   )
   expect(() => readHtml("<div>".repeat(2000) + "deep")).not.toThrow()
+})
+
+describe("what is made to be awkward", () => {
+  test("elements nested beyond all measure keep their text", () => {
+    const deep = (tag: string, depth: number) => readHtml(`${`<${tag}>`.repeat(depth)}below${`</${tag}>`.repeat(depth)}<p>after</p>`).content.textBetween(0, readHtml(`${`<${tag}>`.repeat(depth)}below${`</${tag}>`.repeat(depth)}<p>after</p>`).content.size, "|")
+    for (const tag of ["div", "b", "span", "blockquote"]) expect(deep(tag, 3000)).toContain("below")
+    expect(readHtml(`${"<ul><li>".repeat(3000)}below`).content.childCount).toBeLessThan(3)
+  })
+
+  test("words that objects have are no colours, tags or kinds of lists", () => {
+    const slice = readHtml('<p style="color:constructor;background:toString">a</p><constructor>b</constructor><ol type="constructor"><li>c</li></ol><font color="valueOf">d</font>')
+    expect(() => checkDocument(document(slice.content.content))).not.toThrow()
+    expect(slice.content.textBetween(0, slice.content.size, "|")).toBe("a|b|c|d")
+  })
+
+  test("long values of style are passed over in time that grows with their length", () => {
+    expect(readHtml(`<p style="font-size:${"1".repeat(200_000)}x;color:rgb(${" ".repeat(200_000)}1">text</p>`).content.textBetween(0, 4)).toContain("t")
+  })
+
+  test("many paragraphs beside one another are read in time that grows with their number, letters keep the blank behind them", () => {
+    expect(readHtml("<p>Crossing</p>".repeat(50_000)).content.childCount).toBe(50_000)
+    expect(readHtml("and <b>so </b>").content.textBetween(0, 8)).toContain("so ")
+    expect(readHtml("<tr><td>a</td><td>b</td></tr>").content.textBetween(0, 5)).toContain("a\tb")
+    expect(readHtml("</div><p>a</p></div><p>b</p>").content.childCount).toBe(2)
+  })
 })

@@ -150,6 +150,13 @@ describe("making a list", () => {
     expect(read(typed("7. seventh").doc)).toEqual(["7. seventh"])
     expect(read(typed("2. second", [item("first")]).doc)).toEqual(["1. first", "2. second"])
     expect(read(typed("1999. was wet").doc)).toEqual(["– 1999. Was wet"])
+    expect(read(typed("i. first").doc)).toEqual(["i. first"])
+    expect(read(typed("(1) first").doc)).toEqual(["(1) first"])
+    expect(read(typed("1.1 first").doc)).toEqual(["1.1 first"])
+    expect(read(typed("+ oars").doc)).toEqual(["+ oars"])
+    // What was typed is what stands there.
+    expect(read(typed("a. first").doc)).toEqual(["a. first"])
+    expect(read(typed("a) first").doc)).toEqual(["a) first"])
     expect(typedItem("(a) so")?.definition).toBe("letters")
   })
 })

@@ -104,6 +104,33 @@ describe("fonts of one's own", () => {
     expect(execFileSync("pdftotext", [path, "-"], { encoding: "utf8" }).trim()).toBe("ferry ferry and by hand gone")
   })
 
+  test("more of them than are kept open at once are set, drawn and embedded like any, again and again", () => {
+    const asked: string[] = []
+    const many = openTypesetter((sha256) => (asked.push(sha256), sha256.endsWith("1") ? otf : ttf))
+    const hash = (i: number) => `${i.toString(16).padStart(63, "d")}${i % 2}`
+    const fonts = Object.fromEntries(Array.from({ length: 130 }, (_, i) => [`Marsh ${i}`, { regular: hash(i) }]))
+    const names = Object.keys(fonts)
+    const text = document([p(...names.map((family) => letters("ferry ", { family }))), ...names.map((family) => p(letters("ferry", { family })))], { styles: { ...defaultStyles, fonts } })
+    const first = layoutOf(text, many)
+    const shaped = (layout: typeof first) => layout.placed.flatMap(({ sheet }) => sheet.fragments.flatMap(({ paragraph: own }) => own.lines.flatMap(({ runs }) => runs.map(({ run }) => `${run.face} ${[...run.glyphs.advances].join()}`))))
+    const measured = shaped(first)
+    expect(new Set(measured.slice(-130)).size).toBe(130)
+    expect(new Set(measured.slice(-130).map((own) => own.split(" ")[1])).size).toBe(2)
+    expect(shaped(layoutOf(text, many))).toEqual(measured)
+    expect(new Set(asked).size).toBe(130)
+    expect(first.placed.map(({ sheet }) => sheetPicture(sheet, many.fonts)).join("")).not.toContain("NaN")
+    expect(pdfOf(first, "x", many.fonts).length).toBeGreaterThan(10_000)
+  })
+
+  test("each weight beyond regular and bold is a family of its own", () => {
+    const weighted = (name: string, usWeightClass: number) => {
+      const font = new opentype.Font({ familyName: name, styleName: "Regular", unitsPerEm: 1000, ascender: 800, descender: -200, glyphs: [new opentype.Glyph({ name: ".notdef", advanceWidth: 500, path: new opentype.Path() })] })
+      Object.assign(font.tables, { os2: { ...font.tables.os2, usWeightClass } })
+      return readFontFile(new Uint8Array(font.toArrayBuffer()))
+    }
+    expect([300, 400, 700, 900].map((weight) => weighted("Marsh", weight)).map(({ family, variant }) => `${family} ${variant}`)).toEqual(["Marsh Light regular", "Marsh regular", "Marsh bold", "Marsh Black regular"])
+  })
+
   test("say what they are called, or why they are not taken", () => {
     expect(readFontFile(otf)).toMatchObject({ family: "Marsh Blocks", variant: "regular", postscript: true })
     expect(readFontFile(ttf)).toMatchObject({ family: "Lora", variant: "italic", postscript: false, subsetting: true })

@@ -315,3 +315,28 @@ describe("hyphens and whole paragraphs", () => {
     expect([patternsFor("en"), patternsFor("en-AU"), patternsFor("de-AT"), patternsFor("ja")]).toEqual(["en-us", "en-gb", "de", null])
   })
 })
+
+describe("a drop cap", () => {
+  const opening = (text: string, format: object = {}) => layoutOf(document([paragraph("body", [text], { dropCap: { lines: 3, distance: 6, family: null }, ...format })])).placed[0]!.sheet.fragments[0]!.paragraph.lines
+
+  test("stands at the other edge in text from right to left, and over nothing", () => {
+    const lines = opening("שלום ".repeat(60), { direction: "rtl", align: "right" })
+    const cap = lines[0]!.runs.find(({ run }) => run.cap)!
+    for (const line of lines.slice(0, 3)) for (const run of line.runs.filter((own) => !own.run.cap)) expect(run.x + run.width).toBeLessThanOrEqual(cap.x + 0.5)
+  })
+
+  test("that is no letter fits its lines", () => {
+    const lines = opening(`🚀${" the ferry runs".repeat(40)}`)
+    const { run } = lines[0]!.runs.find(({ run }) => run.cap)!
+    const { ascender, descender } = typesetter().fonts.font(run.face).metrics
+    const [top, bottom] = [lines[0]!.baseline - run.rise - ascender * run.scale, lines[0]!.baseline - run.rise - descender * run.scale]
+    expect(top).toBeGreaterThan(-3)
+    expect(bottom).toBeLessThan(lines[2]!.top + lines[2]!.height + 1)
+  })
+})
+
+test("text that would tear open on a narrow screen is ragged there, and justified on its sheets", () => {
+  const doc = document([paragraph("body", ["The chain lies on the bed of the estuary and is raised as the ferry passes over it. ".repeat(4)], { align: "justify" })])
+  const extra = (spec: Parameters<typeof layoutDocument>[2]) => layoutDocument(typesetter(), doc, spec).placed[0]!.sheet.fragments[0]!.paragraph.lines.some((line) => line.runs.some((run) => run.extra > 0))
+  expect([extra({ mode: "flow", width: 200, margin: 10 }), extra({ mode: "flow", width: 500, margin: 10 }), extra({ mode: "sheets" })]).toEqual([false, true, true])
+})

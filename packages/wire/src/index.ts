@@ -4,6 +4,8 @@
  */
 import { z } from "zod"
 
+export * from "./limits"
+
 const Id = z.string().regex(/^[A-Za-z0-9_-]{8,40}$/)
 
 /** A document as the shelf shows it. */
@@ -21,7 +23,10 @@ export const ShelfEntry = z.object({
 
 export const Rename = z.object({ name: z.string().trim().max(200).nullable() })
 
-/** App to server, over the WebSocket at /live/ID?since=VERSION. */
+/** A document that is kept as a new one: a name, and the document node. */
+export const NewDocument = z.object({ name: z.string().trim().max(200).nullable(), document: z.unknown() })
+
+/** App to server, over the WebSocket at /live/ID?since=VERSION&stamp=STAMP. */
 export const FromApp = z.discriminatedUnion("type", [
   z.object({
     type: z.literal("steps"),
@@ -32,22 +37,27 @@ export const FromApp = z.discriminatedUnion("type", [
   }),
 ])
 
+/** Changes of one client that were saved together. They follow on each other; pages bring their own up to date batch by batch, as the server does. */
+export const StepBatch = z.object({
+  client: z.string(),
+  /** When they were saved, in milliseconds since 1970; later than the batch before. */
+  saved: z.number(),
+  steps: z.array(z.record(z.string(), z.unknown())),
+})
+
 export const FromServer = z.discriminatedUnion("type", [
   /** First message: all is sent up to this version; what the app has pending may be sent now. */
   z.object({ type: z.literal("ready"), version: z.number().int(), name: z.string().nullable() }),
-  /** Steps that are in the database, in order; `version` is the one they follow on. */
-  z.object({
-    type: z.literal("steps"),
-    version: z.number().int(),
-    steps: z.array(z.record(z.string(), z.unknown())),
-    clients: z.array(z.string()),
-    /** When they were saved, in milliseconds since 1970. */
-    saved: z.number(),
-  }),
-  /** The steps followed on an older version: send them again on top of what came in between. */
+  /** Steps that are in the database, in order; `version` is the one that the first batch follows on. */
+  z.object({ type: z.literal("steps"), version: z.number().int(), batches: z.array(StepBatch) }),
+  /** The steps could not be brought up to date here: send them again on top of what came in between. */
   z.object({ type: z.literal("behind"), version: z.number().int() }),
-  /** The steps do not fit the document. Sending them again will not help. */
+  /** The first of the steps that are not confirmed does not fit the document. Sending it again will not help. */
   z.object({ type: z.literal("refused"), reason: z.string() }),
+  /** The steps fit but could not be written. Sending them again later will help. */
+  z.object({ type: z.literal("postponed"), reason: z.string() }),
+  /** The copy of the document that the app has is none of this server's history. The connection ends. */
+  z.object({ type: z.literal("unfit"), reason: z.string() }),
   z.object({ type: z.literal("renamed"), name: z.string().nullable() }),
 ])
 
@@ -64,6 +74,8 @@ export const Problem = z.object({ message: z.string() })
 
 export type ShelfEntry = z.infer<typeof ShelfEntry>
 export type Rename = z.infer<typeof Rename>
+export type NewDocument = z.infer<typeof NewDocument>
+export type StepBatch = z.infer<typeof StepBatch>
 export type FromApp = z.infer<typeof FromApp>
 export type FromServer = z.infer<typeof FromServer>
 export type AddedFont = z.infer<typeof AddedFont>

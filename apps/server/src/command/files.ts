@@ -1,4 +1,4 @@
-import { readFile, writeFile } from "node:fs/promises"
+import { readFile, rename, rm, writeFile } from "node:fs/promises"
 import { basename, extname } from "node:path"
 import type { Node } from "prosemirror-model"
 import { documentAttrs, papers, schema, type DocumentAttrs, type PaperName } from "@biblon/core/document"
@@ -90,7 +90,15 @@ export async function readInput(path: string, settings: Settings): Promise<Named
 
 export async function writeOutput(path: string, named: NamedDocument): Promise<void> {
   const write = forEnding(writers, path, "write")
-  await writeFile(path, write(named)).catch((error: NodeJS.ErrnoException) => {
-    throw new ReadingError(`${path} cannot be written: ${error.code === "ENOENT" ? "there is no such folder" : error.message}`)
-  })
+  // Beside it first, so that a disk that is full leaves an older file whole.
+  const beside = `${path}.${process.pid}.part`
+  try {
+    await writeFile(beside, write(named))
+    await rename(beside, path)
+  } catch (error) {
+    await rm(beside, { force: true })
+    const { code, message } = error as NodeJS.ErrnoException
+    if (code === undefined) throw error
+    throw new ReadingError(`${path} cannot be written: ${code === "ENOENT" ? "there is no such folder" : code === "ENOSPC" || code === "EFBIG" ? "the disk is full. What was there before is as it was" : message}`)
+  }
 }

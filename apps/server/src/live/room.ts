@@ -1,78 +1,189 @@
-/** One open document on the server: the authority that puts everybody's changes in order. */
+/**
+ * One open document on the server: the authority that puts everybody's changes in order. Changes that were made on an
+ * older version are brought up to date here, as the page does it with its own (document/rebasing.ts), so that nobody who
+ * types has to wait for those who type faster.
+ */
 import type { Node } from "prosemirror-model"
-import { readStep } from "@biblon/core/document"
+import type { Step } from "prosemirror-transform"
+import { applySteps, broughtUpToDate, stepAsKept, type Applied } from "@biblon/core/document"
 import { checkDocument } from "@biblon/core/document/reading"
-import type { FromApp, FromServer } from "@biblon/wire"
+import type { FromApp, FromServer, StepBatch } from "@biblon/wire"
 import type { DocumentStore } from "../store/documents"
+import type { Writing } from "../store/writing"
 
 export interface Member {
   send(message: FromServer): void
 }
 
+/** Changes of one message in the document's order, and the document that they were made on. */
+interface Batch {
+  version: number
+  client: string
+  steps: readonly Step[]
+  before: Node
+}
+
+/** Messages to look back on: who is further behind is sent what it lacks and sends again. */
+const remembered = 400
+/** A newcomer gets what it lacks in messages of about so many characters. */
+const longestMessage = 1_000_000
+
 export class Room {
   readonly members = new Set<Member>()
-  /** Read when the first change comes: who only reads need not wait for it. */
+  /** The document with all that was taken in, on its way to the disk or there. Read when the first change comes: who only reads need not wait for it. */
   private doc: Node | null = null
+  /** The version that `doc` has. */
+  private ahead: number
+  private recent: Batch[] = []
+  private lastSaved = 0
 
   private constructor(
     readonly id: string,
     private readonly store: DocumentStore,
+    private readonly writing: Writing,
+    /** The version that is in the database. */
     private current: number,
     private readonly clock: () => number,
-  ) {}
+  ) {
+    this.ahead = current
+  }
 
   /** @returns undefined if there is no such document */
-  static open(id: string, store: DocumentStore, clock: () => number = Date.now): Room | undefined {
+  static open(id: string, store: DocumentStore, writing: Writing, clock: () => number = Date.now): Room | undefined {
     const entry = store.entry(id)
-    return entry && new Room(id, store, entry.version, clock)
+    return entry && new Room(id, store, writing, entry.version, clock)
   }
 
   get version(): number {
     return this.current
   }
 
-  /** Sends a newcomer what it lacks since the version it has, then says that it may send. */
-  join(member: Member, since: number, name: string | null): void {
-    if (since > this.current) {
-      member.send({ type: "refused", reason: "This copy of the document is newer than the one kept here. What was typed is still kept on this device." })
-      return
+  /**
+   * Sends a newcomer what it lacks since the version it has, then says that it may send.
+   * @param stamp what its copy says of that version: see DocumentStore.stamp; null where it does not say
+   * @returns whether it was let in
+   */
+  join(member: Member, since: number, stamp: string | null, name: string | null): boolean {
+    if (since > this.current || (stamp !== null && stamp !== this.store.stamp(this.id, since))) {
+      member.send({ type: "unfit", reason: "The server holds another history of this document: it was put back to an earlier state." })
+      return false
     }
     this.members.add(member)
-    const missed = this.store.steps(this.id, since, this.current)
-    if (missed.length > 0)
-      member.send({ type: "steps", version: since, steps: missed.map((s) => s.step), clients: missed.map((s) => s.client), saved: this.store.entry(this.id)?.changed ?? this.clock() })
+    let version = since
+    for (const batches of this.store.batches(this.id, since, this.current, longestMessage)) {
+      member.send({ type: "steps", version, batches })
+      version += batches.reduce((sum, { steps }) => sum + steps.length, 0)
+    }
     member.send({ type: "ready", version: this.current, name })
+    return true
   }
 
   leave(member: Member): void {
     this.members.delete(member)
   }
 
-  /** Applies, checks, saves and only then confirms. */
-  receive(member: Member, message: FromApp): void {
-    if (message.version !== this.current) {
-      member.send({ type: "behind", version: this.current })
-      return
-    }
+  /** Applies, checks, saves and only then confirms. What fits of a message is taken; from the first change that does not, it is refused. */
+  receive(member: Member, { version, steps, client }: FromApp): void {
+    if (!this.members.has(member)) return
+    const late = this.since(version, client)
+    if (!late) return member.send({ type: "behind", version: this.current })
+    let refusal: string | null = null
     let doc: Node
     try {
       doc = this.doc ??= this.read()
-      for (const json of message.steps) {
-        const result = readStep(json).apply(doc)
-        if (!result.doc) throw new Error(result.failed ?? "the change does not fit")
-        doc = result.doc
-      }
-      checkDocument(doc)
     } catch (error) {
-      member.send({ type: "refused", reason: `A change does not fit this document: ${error instanceof Error ? error.message : String(error)}` })
-      return
+      console.error(error)
+      return member.send({ type: "postponed", reason: "the server cannot read its copy of the document" })
     }
-    const saved = this.clock()
-    const version = this.current
-    this.store.commit(this.id, version, message.steps.map((step) => ({ step, client: message.client })), doc, saved)
+    try {
+      const fitting = this.fitting(late[0]?.before ?? doc, steps)
+      refusal = fitting.refusal
+      const own = broughtUpToDate(fitting, late.map((batch) => batch.steps))
+      if (own.length > 0) this.take(member, client, own, refusal)
+      // Others have deleted all that these changes were about.
+      else if (fitting.own.length > 0) member.send({ type: "behind", version: this.current })
+    } catch (error) {
+      refusal = messageOf(error)
+    }
+    if (refusal !== null && !this.refusing.has(member)) member.send({ type: "refused", reason: `A change does not fit this document: ${refusal}` })
+  }
+
+  /** Members to whom a refusal is told once what came before it is saved. */
+  private readonly refusing = new Map<Member, string>()
+
+  /** What was taken in after a version; null if that is not known any more, or holds changes of the same client, which it has to learn of first. */
+  private since(version: number, client: string): Batch[] | null {
+    if (version > this.ahead) return null
+    const at = this.recent.findIndex((batch) => batch.version >= version)
+    const late = at < 0 ? [] : this.recent.slice(at)
+    if (version < this.ahead && late[0]?.version !== version) return null
+    return late.some((batch) => batch.client === client) ? null : late
+  }
+
+  /** The changes of a message up to the first that does not fit. */
+  private fitting(doc: Node, steps: FromApp["steps"]): Applied {
+    const all = applySteps(doc, steps)
+    try {
+      checkDocument(all.doc)
+      return all
+    } catch (error) {
+      // Seldom: the longest beginning that passes.
+      const after = (count: number) => all.own[count]?.origin.docs[count] ?? all.doc
+      let refusal = messageOf(error)
+      let fits = 0
+      for (; fits < all.own.length; fits++) {
+        try {
+          checkDocument(after(fits + 1))
+        } catch (first) {
+          refusal = messageOf(first)
+          break
+        }
+      }
+      return { own: all.own.slice(0, fits), doc: after(fits), refusal }
+    }
+  }
+
+  private take(member: Member, client: string, own: Applied["own"], refusal: string | null): void {
+    const before = this.doc as Node
+    let doc = before
+    const kept: Record<string, unknown>[] = []
+    for (const { step } of own) {
+      const result = step.apply(doc)
+      if (!result.doc) throw new Error(result.failed ?? "it does not apply")
+      kept.push(stepAsKept(step, doc))
+      doc = result.doc
+    }
+    checkDocument(doc)
+    const version = this.ahead
+    const saved = (this.lastSaved = Math.max(this.clock(), this.lastSaved + 1))
+    this.recent.push({ version, client, steps: own.map(({ step }) => step), before })
+    if (this.recent.length > remembered) this.recent.splice(0, remembered / 4)
     this.doc = doc
-    this.current += message.steps.length
-    this.tell({ type: "steps", version, steps: message.steps, clients: message.steps.map(() => message.client), saved })
+    this.ahead += own.length
+    if (refusal !== null) this.refusing.set(member, refusal)
+    const batch: StepBatch = { client, steps: kept, saved }
+    this.writing.add({
+      write: () => this.store.commit(this.id, version, batch, doc),
+      done: () => {
+        this.current = version + kept.length
+        this.tell({ type: "steps", version, batches: [batch] })
+        const late = this.refusing.get(member)
+        if (late === undefined) return
+        this.refusing.delete(member)
+        if (this.members.has(member)) member.send({ type: "refused", reason: `A change does not fit this document: ${late}` })
+      },
+      failed: (error) => this.goBack(member, error),
+    })
+  }
+
+  /** What was taken in could not be saved: the document is that of the database again, and its people send once more. */
+  private goBack(member: Member, error: unknown): void {
+    this.doc = null
+    this.recent = []
+    this.refusing.delete(member)
+    this.ahead = this.current = this.store.entry(this.id)?.version ?? this.current
+    if (!isStorageError(error)) console.error(error)
+    if (this.members.has(member)) member.send({ type: "postponed", reason: storageReason(error) })
   }
 
   private read(): Node {
@@ -86,27 +197,14 @@ export class Room {
   }
 }
 
-/** The open documents; each is opened when its first member comes and let go when the last one leaves. */
-export class Rooms {
-  private readonly open = new Map<string, Room>()
+const messageOf = (error: unknown) => (error instanceof Error ? error.message : String(error))
 
-  constructor(private readonly store: DocumentStore) {}
+/** Whether the database could not write, for no fault of what was to be written. */
+export function isStorageError(error: unknown): boolean {
+  return error instanceof Error && error.name === "SqliteError" && /^SQLITE_(FULL|IOERR|BUSY|LOCKED|READONLY|CANTOPEN|NOMEM|PROTOCOL)/.test((error as Error & { code?: string }).code ?? "")
+}
 
-  enter(id: string): Room | undefined {
-    let room = this.open.get(id)
-    if (!room) {
-      room = Room.open(id, this.store)
-      if (room) this.open.set(id, room)
-    }
-    return room
-  }
-
-  leave(room: Room, member: Member): void {
-    room.leave(member)
-    if (room.members.size === 0) this.open.delete(room.id)
-  }
-
-  tell(id: string, message: FromServer): void {
-    this.open.get(id)?.tell(message)
-  }
+export function storageReason(error: unknown): string {
+  const code = (error as { code?: string }).code ?? ""
+  return code.startsWith("SQLITE_FULL") ? "the server's disk is full" : "the server cannot write to its disk at the moment"
 }

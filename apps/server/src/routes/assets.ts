@@ -1,4 +1,4 @@
-import { raw, Router } from "express"
+import { raw, Router, type ErrorRequestHandler } from "express"
 import { FontFileError, largestFontFile, readFontFile } from "@biblon/core/layout"
 import type { AddedFont } from "@biblon/wire"
 import type { AssetStore } from "../store/assets"
@@ -9,6 +9,10 @@ export function assetRoutes(assets: AssetStore): Router {
   const router = Router()
 
   /** Takes a font file; says what is in it, or why it is not taken. */
+  const tooLarge: ErrorRequestHandler = (error: Error & { type?: string }, _request, response, next) => {
+    if (error.type === "entity.too.large") response.status(413).json({ message: `The file is too large; fonts of up to ${largestFontFile / 1048576} MB are taken.` })
+    else next(error)
+  }
   router.post("/fonts", raw({ type: () => true, limit: largestFontFile + 1 }), (request, response) => {
     try {
       const bytes = new Uint8Array(request.body as Buffer)
@@ -20,6 +24,8 @@ export function assetRoutes(assets: AssetStore): Router {
       response.status(422).json({ message: error.message })
     }
   })
+
+  router.use("/fonts", tooLarge)
 
   router.get("/assets/:sha256", (request, response) => {
     const asset = assets.get(String(request.params.sha256))

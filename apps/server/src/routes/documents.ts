@@ -1,13 +1,16 @@
-import { Router, type Request, type Response } from "express"
+import { json, Router, type Request, type Response } from "express"
 import { document } from "@biblon/core/document"
-import { Rename } from "@biblon/wire"
-import type { Rooms } from "../live/room"
-import type { Pictures } from "../pictures"
+import { readDocument, ReadingError } from "@biblon/core/document/reading"
+import { NewDocument, Rename } from "@biblon/wire"
+import type { Rooms } from "../live/rooms"
+import type { Pictures } from "../pictures/pictures"
 import type { DocumentStore } from "../store/documents"
 
 function missing(response: Response): void {
   response.status(404).json({ message: "There is no such document. It may have been removed in another tab." })
 }
+
+const largestKept = "64mb"
 
 const idOf = (request: Request) => String(request.params.id)
 
@@ -18,8 +21,23 @@ export function documentRoutes(store: DocumentStore, rooms: Rooms, pictures: Pic
     response.json(store.list())
   })
 
-  router.post("/documents", (_request, response) => {
+  router.post("/documents", json({ limit: "1kb" }), (_request, response) => {
     response.status(201).json(store.create(document([]), null, Date.now()))
+  })
+
+  /** Keeps a document that a page has as a new one. */
+  router.post("/documents/kept", json({ limit: largestKept }), (request, response) => {
+    const kept = NewDocument.safeParse(request.body)
+    if (!kept.success) {
+      response.status(400).json({ message: "A document to be kept has a name of up to 200 characters, or none, and its content." })
+      return
+    }
+    try {
+      response.status(201).json(store.create(readDocument(kept.data.document), kept.data.name || null, Date.now()))
+    } catch (error) {
+      if (!(error instanceof ReadingError)) throw error
+      response.status(422).json({ message: `The document was not kept: ${error.message}` })
+    }
   })
 
   router.get("/documents/:id", (request, response) => {
@@ -28,7 +46,7 @@ export function documentRoutes(store: DocumentStore, rooms: Rooms, pictures: Pic
     else missing(response)
   })
 
-  router.patch("/documents/:id", (request, response) => {
+  router.patch("/documents/:id", json({ limit: "10kb" }), (request, response) => {
     const id = idOf(request)
     const change = Rename.safeParse(request.body)
     if (!change.success) {
@@ -51,13 +69,13 @@ export function documentRoutes(store: DocumentStore, rooms: Rooms, pictures: Pic
       response.status(404).json({ message: "That version of the document is not kept here." })
       return
     }
-    response.set("Cache-Control", "no-store").set("Biblon-Version", String(version)).type("json").end(content)
+    response.set("Cache-Control", "no-store").set("Biblon-Version", String(version)).set("Biblon-Stamp", store.stamp(entry.id, version)).type("json").end(content)
   })
 
   router.get("/documents/:id/picture", async (request, response) => {
     const picture = await pictures.of(idOf(request))
     if (!picture) return missing(response)
-    response.set("Cache-Control", "private, max-age=31536000").set("Biblon-Sheets", String(picture.sheets)).type("image/svg+xml").send(picture.svg)
+    response.set("Cache-Control", picture.sheets === null ? "no-store" : "private, max-age=31536000").type("image/svg+xml").send(picture.svg)
   })
 
   /** How many sheets it has; comes with the picture. */

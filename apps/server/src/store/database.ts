@@ -57,20 +57,39 @@ function completeSnapshots(db: Db): void {
   }
 }
 
-/** Opens the database, making or bringing up to date its tables. A confirmed change survives a power cut: WAL with a sync at each commit. */
+/** Somebody else has the database open. */
+export class DatabaseInUse extends Error {}
+
+/** Milliseconds for which a server waits for another one that is just ending. */
+const patience = 5000
+
+/**
+ * Opens the database for this process alone, making or bringing up to date its tables; one that is up to date is not written to, so
+ * that it can be read where nothing can be written. A confirmed change survives a power cut: WAL with a sync at each commit.
+ * @throws DatabaseInUse
+ */
 export function openDatabase(path: string): Db {
-  const db = new Database(path)
-  db.pragma("journal_mode = WAL")
-  db.pragma("synchronous = FULL")
-  db.pragma("foreign_keys = ON")
-  const done = db.pragma("user_version", { simple: true }) as number
-  if (done > migrations.length) throw new Error(`The database ${path} was made by a newer Biblon`)
-  db.transaction(() => {
-    for (const step of migrations.slice(done)) {
-      if (typeof step === "string") db.exec(step)
-      else step(db)
-    }
-    db.pragma(`user_version = ${migrations.length}`)
-  })()
-  return db
+  const db = new Database(path, { timeout: patience })
+  try {
+    db.pragma("locking_mode = EXCLUSIVE")
+    db.pragma("journal_mode = WAL")
+    db.pragma("synchronous = FULL")
+    db.pragma("foreign_keys = ON")
+    const done = db.pragma("user_version", { simple: true }) as number
+    if (done > migrations.length) throw new Error(`The database ${path} was made by a newer Biblon`)
+    if (done < migrations.length)
+      db.transaction(() => {
+        for (const step of migrations.slice(done)) {
+          if (typeof step === "string") db.exec(step)
+          else step(db)
+        }
+        db.pragma(`user_version = ${migrations.length}`)
+      })()
+    return db
+  } catch (error) {
+    db.close()
+    const { code } = error as { code?: string }
+    if (code === "SQLITE_BUSY" || code === "SQLITE_LOCKED") throw new DatabaseInUse(`The database ${path} is in use: another server may be running on it. End that one, or set BIBLON_DATABASE to another file.`)
+    throw error
+  }
 }

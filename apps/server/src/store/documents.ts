@@ -1,18 +1,14 @@
 import { randomBytes } from "node:crypto"
 import type { Node } from "prosemirror-model"
-import { bodyOf, blockText, readStep } from "@biblon/core/document"
+import { bodyOf, documentAttrs, readStep, spokenText } from "@biblon/core/document"
 import { readDocument } from "@biblon/core/document/reading"
-import type { ShelfEntry } from "@biblon/wire"
+import { stampOf, type ShelfEntry, type StepBatch } from "@biblon/wire"
 import type { Db } from "./database"
-
-export interface SavedStep {
-  step: Record<string, unknown>
-  client: string
-}
 
 export interface Picture {
   version: number
-  sheets: number
+  /** How many it has; null where the document could not be drawn. */
+  sheets: number | null
   svg: string
 }
 
@@ -22,9 +18,10 @@ const stepsPerSnapshot = 300
 /** The first words of a document. */
 export function openingOf(doc: Node): string {
   const body = bodyOf(doc)
+  const { styles } = documentAttrs(doc)
   for (let i = 0; i < Math.min(body.childCount, 50); i++) {
     const block = body.child(i)
-    const text = blockText(block).replace(/\s+/g, " ").trim()
+    const text = spokenText(styles, block).replace(/\s+/g, " ").trim()
     if (text) return text.slice(0, 80)
   }
   return ""
@@ -44,8 +41,8 @@ export class DocumentStore {
         "select version, content from snapshots where document = ? and version <= ? order by version desc limit 1",
       ),
       step: db.prepare("insert into steps (document, version, client, step, saved) values (?, ?, ?, ?, ?)"),
-      steps: db.prepare<[string, number, number], { client: string; step: string }>(
-        "select client, step from steps where document = ? and version >= ? and version < ? order by version",
+      steps: db.prepare<[string, number, number], { client: string; step: string; saved: number }>(
+        "select client, step, saved from steps where document = ? and version >= ? and version < ? order by version",
       ),
       advance: db.prepare("update documents set version = ?, changed = ?, opening = ? where id = ? and version = ?"),
       picture: db.prepare<[string], Picture>("select version, sheets, svg from pictures where document = ?"),
@@ -80,8 +77,8 @@ export class DocumentStore {
     const snapshot = this.sql.snapshotUpTo.get(id, version)
     if (!snapshot) return undefined
     let doc = readDocument(JSON.parse(snapshot.content))
-    for (const { step } of this.steps(id, snapshot.version, version)) {
-      const result = readStep(step).apply(doc)
+    for (const { step } of this.sql.steps.iterate(id, snapshot.version, version)) {
+      const result = readStep(JSON.parse(step)).apply(doc)
       if (!result.doc) throw new Error(`A saved change of document ${id} does not apply: ${result.failed}`)
       doc = result.doc
     }
@@ -95,19 +92,39 @@ export class DocumentStore {
     return snapshot?.version === version ? snapshot.content : JSON.stringify(this.at(id, version)?.toJSON())
   }
 
-  /** The changes from one version up to, not including, another. */
-  steps(id: string, from: number, to: number): SavedStep[] {
-    return this.sql.steps.all(id, from, to).map(({ client, step }) => ({ client, step: JSON.parse(step) as Record<string, unknown> }))
+  /** The changes from one version up to, not including, another, as they were saved: lists of batches, each list of about so many characters at most. */
+  *batches(id: string, from: number, to: number, characters: number): Generator<StepBatch[]> {
+    let list: StepBatch[] = []
+    let size = 0
+    for (const { client, step, saved } of this.sql.steps.iterate(id, from, to)) {
+      const last = list.at(-1)
+      if (last?.saved === saved && last.client === client) last.steps.push(JSON.parse(step) as Record<string, unknown>)
+      else {
+        if (size > characters) {
+          yield list
+          list = []
+          size = 0
+        }
+        list.push({ client, saved, steps: [JSON.parse(step) as Record<string, unknown>] })
+      }
+      size += step.length
+    }
+    if (list.length > 0) yield list
   }
 
-  /** Writes changes that lead from `version` to `doc`, all or none. Once this returns they are on the disk. */
-  commit(id: string, version: number, steps: readonly SavedStep[], doc: Node, now: number): void {
+  /** What tells this history of a document at a version from others that it might have had. */
+  stamp(id: string, version: number): string {
+    if (version === 0) return String(this.entry(id)?.created ?? 0)
+    const row = this.sql.steps.get(id, version - 1, version)
+    return row ? stampOf(row) : ""
+  }
+
+  /** Writes changes that lead from `version` to `doc`. To be run inside a transaction: see Writing. */
+  commit(id: string, version: number, { client, steps, saved }: StepBatch, doc: Node): void {
     const next = version + steps.length
-    this.db.transaction(() => {
-      steps.forEach(({ client, step }, i) => this.sql.step.run(id, version + i, client, JSON.stringify(step), now))
-      if (this.sql.advance.run(next, now, openingOf(doc), id, version).changes !== 1) throw new Error(`Document ${id} is no longer at version ${version}`)
-      if (Math.floor(next / stepsPerSnapshot) > Math.floor(version / stepsPerSnapshot)) this.sql.snapshot.run(id, next, JSON.stringify(doc.toJSON()))
-    })()
+    steps.forEach((step, i) => this.sql.step.run(id, version + i, client, JSON.stringify(step), saved))
+    if (this.sql.advance.run(next, saved, openingOf(doc), id, version).changes !== 1) throw new Error(`Document ${id} is no longer at version ${version}`)
+    if (Math.floor(next / stepsPerSnapshot) > Math.floor(version / stepsPerSnapshot)) this.sql.snapshot.run(id, next, JSON.stringify(doc.toJSON()))
   }
 
   picture(id: string): Picture | undefined {

@@ -43,7 +43,7 @@ function Panel({ onClose }: { onClose: () => void }) {
             aria-controls="tools-found"
             aria-activedescendant={found[at] ? `tool-${found[at].id}` : undefined}
             aria-label="Find a tool"
-            placeholder="What do you want to do?"
+            placeholder="A tool, or what it is for"
             style={{ outline: "none" }}
             value={typed}
             onChange={(event) => {

@@ -5,6 +5,7 @@ import { router } from "expo-router"
 import { Pressable, Text, useWindowDimensions, View } from "react-native"
 import { FindTool } from "../commands/FindTool"
 import { keyAction } from "../commands/keys"
+import { AsideCard } from "./bars/AsideCard"
 import { Bench } from "./bars/Bench"
 import { FootLine } from "./bars/FootLine"
 import { Guide } from "./bars/Guide"
@@ -18,23 +19,27 @@ import { Strip } from "./bars/Strip"
 import { PhoneTopBar, WideTopBar } from "./bars/TopBar"
 import { SessionContext, useDesk, useSession } from "./context"
 import { DeskSession } from "./session"
+import { Shelter } from "./Shelter"
 import { Tray } from "./trays/Tray"
+import { isDark } from "./viewing"
 
 /** From this width on, in pixels, the bench stands at the side. */
 const wideFrom = 1000
+/** Under this height, in pixels, bench and tray stand at the side of a narrow screen too. */
+const lowBelow = 480
 
 function Sheets() {
   const session = useSession()
   const host = useRef<HTMLDivElement>(null)
-  const mode = useDesk((s) => s.mode)
+  const { mode, dark } = useDesk((s) => ({ mode: s.mode, dark: isDark(s) }))
   useEffect(() => (host.current ? session.attach(host.current) : undefined), [session])
-  return <div ref={host} tabIndex={-1} role="main" aria-label="Document" className={`min-h-0 flex-1 outline-none ${mode === "reading" ? "overflow-hidden" : "overflow-auto"} ${mode === "flow" ? "bg-white" : "bg-desk"}`} style={{ overflowAnchor: "none", touchAction: mode === "reading" ? "none" : "pan-x pan-y" }} />
+  return <div ref={host} tabIndex={-1} role="main" aria-label="Document" className={`min-h-0 flex-1 outline-none ${mode === "reading" ? "overflow-hidden" : "overflow-auto"} ${dark ? "dark-sheets" : ""} ${mode === "flow" ? "bg-white" : "bg-desk"}`} style={{ overflowAnchor: "none", touchAction: mode === "reading" ? "none" : "pan-x pan-y" }} />
 }
 
 function Notice() {
   const session = useSession()
   const { trouble, saving } = useDesk((s) => ({ trouble: s.trouble, saving: s.saving }))
-  const text = trouble ?? (saving.kind === "refused" ? `${saving.reason} Copy what you need and reload the page.` : null)
+  const text = trouble ?? (saving.kind === "postponed" ? `What you write is not saved yet: ${saving.reason}. ${saving.kept ? "It is kept on this device" : "Stay on this page"}; Biblon tries again by itself.` : null)
   if (text === null) return null
   return (
     <View role="alert" className="absolute inset-x-4 top-16 z-20 flex-row items-center gap-3 self-center rounded-tray border border-line bg-raised p-3 shadow-md">
@@ -76,18 +81,42 @@ function Overlays() {
       <FindTool />
       <Notice />
       <Waiting />
+      <AsideCard />
     </>
   )
 }
 
 /** Buttons do not take the keyboard away from the text. */
 function keepFocus(event: MouseEvent): void {
-  if (!(event.target as HTMLElement).closest("input, textarea")) event.preventDefault()
+  if (!(event.target as HTMLElement).closest("input, textarea, select, [data-selectable]")) event.preventDefault()
+}
+
+/** Fields in which one goes on typing while buttons beside them are pressed, such as that of the search. */
+const keepsKeys = "[data-keeps-keys]"
+
+/** A press outside a field takes what was typed there, for what is selected now; then the text has the keys again. */
+function useLeaving(session: DeskSession): void {
+  useEffect(() => {
+    const leave = (event: PointerEvent) => {
+      const field = document.activeElement
+      const target = event.target as Element
+      const isField = field instanceof HTMLInputElement || field instanceof HTMLSelectElement
+      if (!isField || field.contains(target) || target.closest("input, textarea, select, label, [role=dialog]") || field.closest(`[role=dialog], ${keepsKeys}`)) return
+      field.blur()
+      session.focus()
+    }
+    addEventListener("pointerdown", leave, true)
+    return () => removeEventListener("pointerdown", leave, true)
+  }, [session])
 }
 
 function Frame() {
-  const wide = useWindowDimensions().width >= wideFrom
+  const { width, height } = useWindowDimensions()
+  const wide = width >= wideFrom
+  // A phone held sideways has no height to give away.
+  const low = !wide && width > height && height < lowBelow
   const session = useSession()
+  useLeaving(session)
   useEffect(() => {
     // Keys that belong to the whole desk work wherever the focus is.
     const onKey = (event: KeyboardEvent) => {
@@ -129,6 +158,18 @@ function Frame() {
         <Overlays />
       </div>
     )
+  if (low)
+    return (
+      <div className="flex h-full bg-desk" onMouseDown={keepFocus}>
+        <Bench wide />
+        <div className="flex min-w-0 flex-1 flex-col">
+          <PhoneTopBar />
+          <Sheets />
+        </div>
+        {tray ? <Tray tray={tray} wide /> : null}
+        <Overlays />
+      </div>
+    )
   return (
     <div className="flex h-full flex-col bg-desk" onMouseDown={keepFocus}>
       <PhoneTopBar />
@@ -150,7 +191,9 @@ export function Desk({ id }: { id: string }) {
   if (!session) return null
   return (
     <SessionContext.Provider value={session}>
-      <Frame />
+      <Shelter session={session}>
+        <Frame />
+      </Shelter>
     </SessionContext.Provider>
   )
 }

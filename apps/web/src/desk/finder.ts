@@ -3,6 +3,7 @@ import { createStore } from "zustand/vanilla"
 import { blockStarts, bodyOf, blockText } from "@biblon/core/document"
 import { noQuery, replaceHits, Search, type Command, type PlacedHit, type Query } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
+import type { Mappable } from "prosemirror-transform"
 import { inSlices } from "../ui/slices"
 import { PatternFinder } from "../workers/findClient"
 import type { Mark, Place } from "./view/sheetView"
@@ -34,6 +35,8 @@ export class Finder {
   readonly store = createStore<FinderState>(() => ({ query: noQuery, replacement: "", count: 0, current: null, problem: null }))
   private search: Search | null = null
   private at: { from: number; to: number } | null = null
+  /** What was selected before the search went anywhere. */
+  private origin: { from: number; to: number } | null = null
   private round = 0
   private recount: ReturnType<typeof setTimeout> | undefined
   private readonly patterns = new PatternFinder()
@@ -59,8 +62,24 @@ export class Finder {
     void this.count(true)
   }
 
+  /** What a person has selected, as against the place at which the search is. */
+  get selected(): { from: number; to: number } | null {
+    const selection = this.at ? null : this.target.editor()?.selection
+    const range = selection ?? this.origin
+    return range && range.from < range.to ? { from: range.from, to: range.to } : null
+  }
+
   /** To be called when the document or the selection has changed. */
-  changed(docChanged: boolean): void {
+  changed(docChanged: boolean, mapping: Mappable): void {
+    if (docChanged) {
+      if (this.origin) this.origin = { from: mapping.map(this.origin.from, -1), to: mapping.map(this.origin.to, 1) }
+      const { query } = this.store.getState()
+      if (query.within) {
+        const within = { from: mapping.map(query.within.from, -1), to: mapping.map(query.within.to, 1) }
+        this.search = this.search?.between(within) ?? null
+        this.store.setState({ query: { ...query, within } })
+      }
+    }
     if (!this.search) return
     const editor = this.target.editor()
     if (docChanged) {
@@ -115,6 +134,7 @@ export class Finder {
     const hit = editor && this.search?.next(editor.doc, pos, direction)
     if (!editor || !hit) return
     const { from, to } = this.positions(editor, hit)
+    if (!this.at) this.origin = { from: editor.selection.from, to: editor.selection.to }
     this.at = { from, to }
     this.target.select(from, { pos: to, bias: -1 })
     this.showCurrent()

@@ -11,8 +11,8 @@ export function savingWords(saving: Saving): { words: string; tone: "laurel" | "
       return { words: "Saving", tone: "laurel" }
     case "offline":
       return { words: saving.kept ? "Offline: kept on this device" : "Offline: not kept, stay on this page", tone: saving.kept ? "ochre" : "madder" }
-    case "refused":
-      return { words: "Not saved", tone: "madder" }
+    case "postponed":
+      return { words: saving.kept ? "Not saved: tried again" : "Not saved: stay on this page", tone: saving.kept ? "ochre" : "madder" }
   }
 }
 

@@ -2,10 +2,13 @@
 import type { Node } from "prosemirror-model"
 import { EditorState, TextSelection, type Transaction } from "prosemirror-state"
 import { bodyOf, contentStart, directSpans, document, documentAttrs, type TrailEntry } from "@biblon/core/document"
-import { documentEdge, editHistory, changes, correct, dragSelection, insertText, joining, linkAt, markPlace, placeOfLink, selectedText, undo, moveHorizontally, removeFormat, removeLetters, touchedBy, toggleDone, type Command } from "@biblon/core/editing"
+import { documentEdge, editHistory, changes, correct, dragSelection, insertText, joining, linkAt, lostBetween, markPlace, placeOfLink, selectedText, undo, moveHorizontally, removeFormatHere, removeLetters, touchedBy, toggleDone, type Command } from "@biblon/core/editing"
+import { wordsIn } from "@biblon/core/checking"
 import type { Box } from "@biblon/core/layout"
 import { api, NotThere } from "../api"
 import { earlyWorker } from "../live/early"
+import { asideOf, asidesIn, asidesOf, joinedAside, keepAside, type Aside } from "../live/aside"
+import { dropRecord } from "../live/pending"
 import { Connection } from "../live/connection"
 import { openDocument } from "../live/opening"
 import { stepJson } from "../live/stepJson"
@@ -14,6 +17,7 @@ import { makePdf } from "../workers/pdf"
 import { besideCharacter, besideLine, besidePage, caretX, lineEdge, reachesPage, runsBackwards, type Motion } from "./input/movement"
 import { TextField } from "./input/field"
 import { PointerInput } from "./input/pointer"
+import { WaitingKeys } from "./input/waiting"
 import { attachReading } from "./input/reading"
 import { keyAction } from "../commands/keys"
 import { toolNamed } from "../commands/registry"
@@ -116,26 +120,54 @@ export class DeskSession {
         if (this.closed) return
         this.state = opened.editor
         this.declareFonts()
-        this.store.setState({ editor: opened.editor, phase: { kind: "open" } })
+        this.store.setState(({ aside }) => ({ editor: opened.editor, phase: { kind: "open" }, aside: asidesIn(aside, opened.aside) }))
+        void asidesOf(this.id).then((kept) => this.store.setState(({ aside }) => ({ aside: asidesIn(kept, aside) })))
         this.connection = new Connection({
           id: this.id,
           client: opened.client,
+          stamp: opened.stamp,
           state: () => this.editor,
           receive: (tr) => this.apply(tr),
           onSaving: (saving) => this.show({ saving }),
           onName: (name) => this.store.setState({ name }),
+          onAside: (aside) => void this.setAside(aside),
+          onUnfit: (reason) => void this.reopen(reason, opened.client),
         })
         if (opened.steps.length > 0) this.layout.change(opened.steps)
+        // What was written here lies in IndexedDB under the name that this tab has taken over.
+        this.connection.changed()
         this.field?.sync()
         this.beginWriting()
         return
       } catch (error) {
-        if (error instanceof NotThere) return this.store.setState({ phase: { kind: "missing" } })
-        this.store.setState({ phase: { kind: "waiting", message: "The server cannot be reached. Biblon tries again by itself." } })
+        if (this.closed) return
+        if (error instanceof NotThere) return this.store.setState({ phase: { kind: "missing" }, aside: await asidesOf(this.id) })
+        if (!this.state) this.store.setState({ phase: { kind: "waiting", message: "The server cannot be reached. Biblon tries again by itself." } })
         await new Promise((resolve) => setTimeout(resolve, wait))
         wait = Math.min(4000, wait * 1.5)
       }
     }
+  }
+
+  /** The copy that is here is none of the server's history: it is fetched anew, and what only this one had is set aside. */
+  private async reopen(reason: string, client: string): Promise<void> {
+    const before = this.editor.doc
+    // The name is held until then, so that no other tab takes up what is being set aside.
+    const endBefore = this.endSession
+    this.connection = null
+    this.trial.end()
+    await this.open()
+    const lost = this.state && this.store.getState().phase.kind === "open" ? lostBetween(before, this.state.doc) : null
+    if (lost && lost.size > 0) await this.setAside(asideOf(this.id, "unfit", reason, lost))
+    await dropRecord(client).catch(() => undefined)
+    endBefore()
+  }
+
+  private async setAside(aside: Aside): Promise<void> {
+    const { aside: before } = this.store.getState()
+    const joined = joinedAside(before.at(-1), aside)
+    this.store.setState({ aside: joined ? [...before.slice(0, -1), joined] : [...before, aside] })
+    if (!(await keepAside(joined ?? aside))) this.store.setState({ trouble: "This device does not keep what was set aside: do not close the page before you have put it in again or copied it." })
   }
 
   close(): void {
@@ -161,7 +193,7 @@ export class DeskSession {
     if (documentAttrs(state.doc).styles.fonts !== documentAttrs(before).styles.fonts) this.declareFonts()
     if (steps.length > 0) {
       if (reachesAll(before, state.doc)) this.view?.hold()
-      const ahead = this.layout.current ? this.eager.set(before, state.doc, this.layout.mirror) : null
+      const ahead = this.layout.current ? this.eager.set(before, state.doc, this.layout.mirror, this.store.getState().mode === "flow") : null
       this.layout.change(steps.map(stepJson))
       if (ahead) {
         this.layout.anticipate(ahead.block, ahead.paragraph)
@@ -171,8 +203,8 @@ export class DeskSession {
     }
     this.field?.sync()
     this.previewed = []
-    this.finder.changed(steps.length > 0)
-    if (steps.length > 0) this.clipboard.changed()
+    this.finder.changed(steps.length > 0, tr.mapping)
+    if (steps.length > 0) this.clipboard.changed(tr.mapping)
     if (steps.length === 0) this.view?.paintSelection()
     this.show({ editor: state })
   }
@@ -216,7 +248,7 @@ export class DeskSession {
 
   /** Says to assistive technology whether the sheets are behind what was typed. */
   private showBusy(): void {
-    this.view?.host.setAttribute("aria-busy", String(!this.layout.current || this.waitingKeys !== null))
+    this.view?.host.setAttribute("aria-busy", String(!this.layout.current || this.waiting.any || this.view?.lacking === true))
   }
 
   // ---- movement
@@ -227,13 +259,11 @@ export class DeskSession {
     if (!view) return
     const needsSheet = motion !== "documentStart" && motion !== "documentEnd" && motion !== "left" && motion !== "right" && motion !== "wordLeft" && motion !== "wordRight"
     if (needsSheet && !view.holds(this.head)) {
-      this.waitingKeys = [() => this.move(motion, extend)]
-      view.reveal(this.head)
-      return this.showBusy()
+      this.waiting.again(() => this.move(motion, extend))
+      return view.reveal(this.head)
     }
     if ((motion === "pageUp" || motion === "pageDown") && !reachesPage(view, this.head, motion === "pageUp" ? -1 : 1)) {
-      this.waitingKeys = [() => this.move(motion, extend)]
-      return this.showBusy()
+      return this.waiting.again(() => this.move(motion, extend))
     }
     const goal = motion === "up" || motion === "down" || motion === "pageUp" || motion === "pageDown" ? (this.goalX ?? caretX(view, this.head)) : null
     const target = this.target(motion, extend, view, goal)
@@ -280,34 +310,11 @@ export class DeskSession {
     }
   }
 
-  /** Keys that came after a movement whose sheet is still on its way; they follow in order when it is here. */
-  private waitingKeys: (() => void)[] | null = null
+  private readonly waiting = new WaitingKeys(() => this.showBusy())
 
-  /** What is typed until a promise is kept comes after what it leads to. */
-  async holdKeys<T>(promise: Promise<T>): Promise<T> {
-    this.waitingKeys ??= []
-    this.held++
-    try {
-      return await promise
-    } finally {
-      this.held--
-      // After what the caller does with it.
-      setTimeout(() => this.releaseKeys())
-    }
-  }
-  private held = 0
-
-  private releaseKeys(): void {
-    while (this.held === 0 && this.waitingKeys && this.view?.holds(this.head)) {
-      const [first, ...rest] = this.waitingKeys
-      this.waitingKeys = null
-      first?.()
-      // A motion among them may have to wait again; what came after it then waits behind it.
-      const again = this.waitingKeys as (() => void)[] | null
-      if (rest.length > 0) this.waitingKeys = [...(again ?? []), ...rest]
-      if (again) break
-    }
-    this.showBusy()
+  /** What is typed until a promise is settled comes after what it leads to. */
+  holdKeys<T>(promise: Promise<T>): Promise<T> {
+    return this.waiting.hold(promise)
   }
 
   /** Runs a command of typing, which joins what was typed just before, and corrects what came of it. */
@@ -325,10 +332,10 @@ export class DeskSession {
       return
     }
     let act = keyAction(event)
-    if (!act && this.waitingKeys && key.length === 1 && !ctrlKey && !metaKey) act = () => this.type(insertText(key), "typed")
+    if (!act && this.waiting.any && key.length === 1 && !ctrlKey && !metaKey) act = () => this.type(insertText(key), "typed")
     if (!act) return
     event.preventDefault()
-    if (this.waitingKeys) this.waitingKeys.push(() => act(this))
+    if (this.waiting.any) this.waiting.push(() => act(this))
     else act(this)
   }
 
@@ -342,6 +349,7 @@ export class DeskSession {
       this.viewing.stackOptions(host),
       (summary) => {
         this.show({ view: summary })
+        this.showBusy()
         this.placeField(summary.caret)
         const { caret } = summary
         this.caretSeen = caret !== null && caret.y + caret.height > host.scrollTop && caret.y < host.scrollTop + this.seenHeight
@@ -513,15 +521,17 @@ export class DeskSession {
 
   /** Corrects what was just typed; Backspace straight after it takes that back. */
   private correctTyped(): void {
-    if (this.run(correct(useCorrections.getState().settings)) && this.state) this.corrected = changes(this.state).done[0]?.id ?? null
+    if (this.run(correct(useCorrections.getState().settings)) && this.state) this.corrected = { change: changes(this.state).done[0]?.id ?? -1, head: this.state.selection.head }
   }
-  private corrected: number | null = null
+  /** The last correction, and where the caret was after it. */
+  private corrected: { change: number; head: number } | null = null
 
   /** Backspace: the last correction if it was just made, else what is before the caret. */
   deleteBack(command: Command): void {
-    const last = this.state && this.corrected !== null ? changes(this.state).done[0] : undefined
-    if (last && last.id === this.corrected) this.run(undo)
-    else this.run(command)
+    const { state, corrected } = this
+    const still = state && corrected && state.selection.empty && state.selection.head === corrected.head && changes(state).done[0]?.id === corrected.change
+    this.corrected = null
+    this.run(still ? undo : command)
   }
 
   /** Marks the selection as a place, under its own words. */
@@ -529,6 +539,20 @@ export class DeskSession {
     const words = this.state ? selectedText(this.state).trim().slice(0, 60) : ""
     const text = words || (this.state?.selection.$from.parent.textContent.trim().slice(0, 60) ?? "")
     if (!this.run(markPlace(text.split("\n")[0] ?? ""))) this.store.setState({ trouble: "There is a place of that name already, or no text to mark." })
+  }
+
+  nameDocument(): void {
+    this.store.setState({ naming: true })
+  }
+
+  /** Says how long the text is, or what is selected of it. */
+  tellCount(): void {
+    if (!this.state) return
+    const { doc, selection } = this.state
+    const words = wordsIn(doc)
+    const selected = selection.empty ? "" : `; selected: ${wordsIn(doc, selection.from, selection.to)}`
+    const letters = bodyOf(doc).children.reduce((sum, block) => sum + block.textContent.length, 0)
+    this.store.setState({ trouble: `Words: ${words}${selected}. Characters: ${letters}. Paragraphs: ${bodyOf(doc).childCount}.` })
   }
 
   setLinking(linking: boolean): void {
@@ -554,7 +578,7 @@ export class DeskSession {
   removeDirect(subject: TrailEntry): void {
     if (!this.state) return
     const { $from, from, to, empty } = this.state.selection
-    if (subject.of === "paragraph") return void this.run(removeFormat($from.before(), subject.property))
+    if (subject.of === "paragraph") return void this.run(removeFormatHere(subject.property))
     const at = $from.parentOffset
     const span = directSpans($from.parent).find((own) => own.property === subject.property && own.from <= at && own.to >= at)
     const [a, b] = !empty ? [from, to] : span ? [$from.start() + span.from, $from.start() + span.to] : [from, to]
@@ -583,7 +607,7 @@ export class DeskSession {
   /** Opens a tray, at one of its pages, or with null puts the open one away. */
   openTray(tray: TrayId | null, page?: string): void {
     this.trial.end()
-    this.store.setState(({ pages }) => ({ tray, ...(tray && page ? { pages: { ...pages, [tray]: page } } : {}) }))
+    this.store.setState(({ pages, scope }) => ({ tray, scope: tray === null ? null : scope, ...(tray && page ? { pages: { ...pages, [tray]: page } } : {}) }))
     const { writing } = this.store.getState()
     if (writing) this.focus()
   }
@@ -597,7 +621,7 @@ export class DeskSession {
       // Without it every letter waits for the worker, which is no harm.
       requestIdleCallback(() => void this.eager.warm(this.layout.mirror).catch(() => undefined))
     }
-    this.releaseKeys()
+    this.waiting.release()
   }
 
   // ---- the document as a whole

@@ -1,6 +1,7 @@
 /** What the screens of the desk show. The document itself lives in the session; this is its surface. */
 import { createStore } from "zustand/vanilla"
 import type { EditorState } from "prosemirror-state"
+import type { Aside } from "../live/aside"
 import type { Saving } from "../live/connection"
 import type { PdfProgress } from "../workers/pdf"
 import { readKept } from "../kept"
@@ -19,6 +20,8 @@ export interface DeskState {
   tray: TrayId | null
   /** The page at which each tray stands. */
   pages: Partial<Record<TrayId, string>>
+  /** The style that the Write tray shapes as a whole, as long as the text here is in the style in which it was chosen; null for the text here. */
+  scope: { at: string; of: string } | null
   /** A look that was picked up. */
   laying: Laying | null
   /** Where a line is shown through the text while something is dragged, in pixels of the canvas. */
@@ -41,6 +44,8 @@ export interface DeskState {
   canvas: HTMLElement | null
   /** Something went wrong that people should know; shown until put away. */
   trouble: string | null
+  /** What was written here and could not become a part of the document. */
+  aside: readonly Aside[]
   delivering: PdfProgress | null
   /** Whether a tool is being looked for. */
   findingTool: boolean
@@ -48,6 +53,10 @@ export interface DeskState {
   findAsked: number
   /** Whether a link is being made or changed. */
   linking: boolean
+  /** Whether the document is being named. */
+  naming: boolean
+  /** Whether the sheets are shown dark; null for as the surroundings ask. */
+  darkSheets: boolean | null
   /** Counts how often somebody asked to save: the saving state then shows itself. */
   confirmed: number
 }
@@ -60,6 +69,7 @@ export function createDeskStore(initial: Pick<DeskState, "mode" | "scale">) {
     saving: { kind: "saved", at: null },
     tray: null,
     pages: {},
+    scope: null,
     laying: null,
     guide: null,
     columns: 1,
@@ -70,10 +80,13 @@ export function createDeskStore(initial: Pick<DeskState, "mode" | "scale">) {
     view: { sheets: 0, complete: false, caretSheet: 1, firstShown: 1, caret: null, column: null, selection: { from: null, to: null } },
     canvas: null,
     trouble: null,
+    aside: [],
     delivering: null,
     findingTool: false,
     findAsked: 0,
     linking: false,
+    naming: false,
+    darkSheets: ((kept) => (typeof kept === "boolean" ? kept : null))(readKept("dark-sheets")),
     confirmed: 0,
     ...initial,
   }))

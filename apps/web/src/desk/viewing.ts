@@ -118,6 +118,12 @@ export class Viewing {
     this.store.setState({ ruler })
   }
 
+  toggleDark(): void {
+    const darkSheets = !isDark(this.store.getState())
+    keep("dark-sheets", darkSheets)
+    this.store.setState({ darkSheets })
+  }
+
   /** Sheets to be turned, whole, where nothing can be changed by accident. */
   startReading(): void {
     const { mode } = this.store.getState()
@@ -139,6 +145,11 @@ export class Viewing {
   turn(rows: number): void {
     this.target.view()?.turn(rows)
   }
+}
+
+/** Whether sheets are shown dark: as a person chose, else in dark surroundings where the text fills the screen. */
+export function isDark({ darkSheets, mode }: { darkSheets: boolean | null; mode: ViewMode }): boolean {
+  return darkSheets ?? (mode === "flow" && matchMedia("(prefers-color-scheme: dark)").matches)
 }
 
 /** How a desk is looked at before anything is known of its document. */

@@ -5,7 +5,7 @@ import { api } from "../api"
 interface ShelfState {
   entries: ShelfEntry[] | null
   /** Numbers of sheets, as they become known. */
-  sheets: Record<string, number>
+  sheets: Record<string, number | null>
   trouble: string | null
   load(): Promise<void>
   create(): Promise<string | null>

@@ -21,6 +21,6 @@ export function titleWords({ name, opening, created }: ShelfEntry, now: number):
   return { text: opening ? `“${opening}”` : `Blank, begun ${whenWords(created, now)}`, named: false }
 }
 
-export function sheetWords(sheets: number | undefined): string | null {
-  return sheets === undefined ? null : `${sheets} ${sheets === 1 ? "sheet" : "sheets"}`
+export function sheetWords(sheets: number | null | undefined): string | null {
+  return sheets === undefined || sheets === null ? null : `${sheets} ${sheets === 1 ? "sheet" : "sheets"}`
 }

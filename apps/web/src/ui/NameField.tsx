@@ -1,4 +1,5 @@
-import { useState } from "react"
+import { useRef } from "react"
+import { useTyped } from "./typed"
 
 export interface NameFieldProps {
   label: string
@@ -10,26 +11,26 @@ export interface NameFieldProps {
   className: string
 }
 
-/** A name being typed in place: taken on Enter and on leaving, put back by Escape. */
+/** A name being typed in place. */
 export function NameField({ label, name, onTake, onEnd, className }: NameFieldProps) {
-  const [typed, setTyped] = useState(name ?? "")
-  const take = () => {
-    if (typed.trim() !== (name ?? "")) onTake(typed.trim() || null)
-    onEnd()
-  }
+  const field = useRef<HTMLInputElement>(null)
+  const typed = useTyped(name ?? "", (text) => {
+    if (text.trim() !== (name ?? "")) onTake(text.trim() || null)
+  })
   return (
     <input
       autoFocus
+      ref={field}
       aria-label={label}
       placeholder="Name"
-      value={typed}
-      maxLength={200}
-      onFocus={(event) => event.target.select()}
-      onChange={(event) => setTyped(event.target.value)}
-      onBlur={take}
+      {...typed}
+      onBlur={() => {
+        typed.onBlur()
+        onEnd()
+      }}
       onKeyDown={(event) => {
-        if (event.key === "Enter") event.currentTarget.blur()
-        if (event.key === "Escape") onEnd()
+        typed.onKeyDown(event)
+        if (event.key === "Enter" || event.key === "Escape") field.current?.blur()
       }}
       className={`min-w-0 rounded-button border border-murex bg-raised text-ink ${className}`}
     />

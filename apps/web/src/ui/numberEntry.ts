@@ -1,4 +1,4 @@
-import { useEffect, useState, type ChangeEvent, type FocusEvent, type KeyboardEvent } from "react"
+import { useTyped } from "./typed"
 
 export function showNumber(value: number | undefined): string {
   return value === undefined ? "" : String(Math.round(value * 100) / 100)
@@ -11,27 +11,12 @@ export function readNumber(text: string, min: number, max: number): number | nul
 }
 
 /**
- * Props for an input in which a number is typed: taken on Enter and on leaving, put back by Escape or when it cannot be.
+ * Props for an input in which a number is typed.
  * @param read how what was typed is understood, if not as a mere number
  */
 export function useNumberEntry(value: number | undefined, min: number, max: number, onChange: (value: number) => void, read?: (text: string) => number | null) {
-  const [text, setText] = useState(showNumber(value))
-  useEffect(() => setText(showNumber(value)), [value])
-  const take = () => {
+  return useTyped(showNumber(value), (text) => {
     const typed = read ? read(text) : readNumber(text, min, max)
-    const taken = typed !== null && typed >= min && typed <= max ? typed : null
-    // What only shows rounded is not changed by being left alone.
-    if (taken === null || text === showNumber(value)) setText(showNumber(value))
-    else if (taken !== value) onChange(taken)
-  }
-  return {
-    value: text,
-    onChange: (event: ChangeEvent<HTMLInputElement>) => setText(event.target.value),
-    onFocus: (event: FocusEvent<HTMLInputElement>) => event.target.select(),
-    onBlur: take,
-    onKeyDown: (event: KeyboardEvent<HTMLInputElement>) => {
-      if (event.key === "Enter") take()
-      if (event.key === "Escape") setText(showNumber(value))
-    },
-  }
+    if (typed !== null && typed >= min - 1e-6 && typed <= max + 1e-6 && typed !== value) onChange(typed)
+  })
 }

@@ -73,11 +73,25 @@ export function SectionTitle({ children, aside }: { children: string; aside?: Re
   )
 }
 
+interface NumberProps {
+  label: string
+  value: number | undefined
+  min: number
+  max: number
+  step: (value: number, direction: -1 | 1) => number
+  onChange: (value: number) => void
+  /** How what is typed is understood, if not as a mere number. */
+  read?: (text: string) => number | null
+  /** Steps what the selection has, each part from its own value. */
+  onStep?: (direction: -1 | 1) => void
+}
+
 /** A number with one step less and more, and room to type. An empty value means that the selection is mixed. */
-export function NumberField(props: { label: string; value: number | undefined; min: number; max: number; step: (value: number, direction: -1 | 1) => number; onChange: (value: number) => void; read?: (text: string) => number | null }) {
-  const { label, value, min, max, step, onChange, read } = props
+export function NumberField(props: NumberProps) {
+  const { label, value, min, max, step, onChange, read, onStep } = props
   const entry = useNumberEntry(value, min, max, onChange, read)
   const by = (direction: -1 | 1) => () => {
+    if (onStep) return onStep(direction)
     const next = step(value ?? min, direction)
     if (next >= min - 1e-6 && next <= max + 1e-6) onChange(next)
   }
@@ -87,6 +101,7 @@ export function NumberField(props: { label: string; value: number | undefined; m
       <IconButton name={`${label}: less`} icon={Minus} onPress={by(-1)} className={button} />
       <input
         aria-label={label}
+        placeholder="several"
         inputMode="decimal"
         className="min-w-0 flex-1 bg-transparent text-center font-ui text-[15px] text-ink"
         {...entry}
@@ -96,9 +111,10 @@ export function NumberField(props: { label: string; value: number | undefined; m
   )
 }
 
-/** A length in points, shown and typed in the person's unit; another unit may be typed behind a number. */
-export function LengthField({ label, value, min, max, onChange }: { label: string; value: number | undefined; min: number; max: number; onChange: (points: number) => void }) {
-  const unit = useUnit((s) => s.unit)
+/** A length in points, shown and typed in the person's unit, or in points where the trade counts in them; another unit may be typed behind a number. */
+export function LengthField({ label, value, min, max, onChange, onStep, inPoints }: { label: string; value: number | undefined; min: number; max: number; onChange: (points: number) => void; onStep?: (next: (points: number) => number) => void; inPoints?: boolean }) {
+  const own = useUnit((s) => s.unit)
+  const unit = inPoints ? "pt" : own
   const points = (shown: number) => shown * units[unit]
   return (
     <View className="flex-1 gap-1">
@@ -114,6 +130,7 @@ export function LengthField({ label, value, min, max, onChange }: { label: strin
           return read === null ? null : read / units[unit]
         }}
         onChange={(shown) => onChange(Math.round(points(shown) * 1000) / 1000)}
+        {...(onStep ? { onStep: (direction: -1 | 1) => onStep((now) => Math.min(max, Math.max(min, Math.round(stepLength(now, direction, unit) * 1000) / 1000))) } : {})}
       />
     </View>
   )
@@ -151,7 +168,7 @@ export function Choice<T extends string>({ label, value, options, onChange }: { 
 /** Pages of a tray, of which one is shown. */
 export function PageTabs<T extends string>({ label, pages, page, onChoose }: { label: string; pages: readonly (readonly [T, string])[]; page: T; onChoose: (page: T) => void }) {
   return (
-    <View role="tablist" aria-label={label} className="mt-3 flex-row gap-1 border-b border-line">
+    <View role="tablist" aria-label={label} className="sticky top-0 z-10 flex-row gap-1 border-b border-line bg-surface pt-3">
       {pages.map(([key, name]) => (
         <Pressable key={key} role="tab" aria-selected={key === page} onPress={() => onChoose(key)} className={`h-11 flex-1 items-center justify-center border-b-2 wide:h-9 ${key === page ? "border-murex" : "border-transparent hover:border-line"}`}>
           <Text className={`text-[14px] ${key === page ? "font-ui-bold text-murex" : "font-ui text-ink-soft"}`}>{name}</Text>

@@ -14,15 +14,22 @@ export class PatternFinder {
     const worker = (this.worker ??= new Worker("/workers/find.worker.js", { type: "module" }))
     const id = ++this.asked
     return new Promise((resolve) => {
-      const timer = setTimeout(() => {
-        this.close()
-        resolve(null)
-      }, patience)
-      worker.addEventListener("message", ({ data }: MessageEvent<FindReply>) => {
-        if (data.id !== id) return
+      const end = (hits: Hit[][] | null) => {
         clearTimeout(timer)
-        resolve(data.hits)
-      })
+        worker.removeEventListener("message", take)
+        worker.removeEventListener("error", stop)
+        resolve(hits)
+      }
+      const stop = () => {
+        if (this.worker === worker) this.close()
+        end(null)
+      }
+      const take = ({ data }: MessageEvent<FindReply>) => {
+        if (data.id === id) end(data.hits)
+      }
+      const timer = setTimeout(stop, patience)
+      worker.addEventListener("message", take)
+      worker.addEventListener("error", stop)
       worker.postMessage({ id, source: expression.source, flags: expression.flags, texts } satisfies FindRequest)
     })
   }

@@ -35,3 +35,11 @@ export function* countingWords(doc: Node, from = 0, to = doc.content.size): Gene
   }
   return sum
 }
+
+/** Counts the words between two positions at a stretch. */
+export function wordsIn(doc: Node, from?: number, to?: number): number {
+  const counting = countingWords(doc, from, to)
+  let step = counting.next()
+  while (!step.done) step = counting.next()
+  return step.value
+}

@@ -50,14 +50,17 @@ export interface BlockChange {
   newTo: number
 }
 
-/** The pair that was compared last: several ask for the same one after each change. */
-let compared: { older: Node; newer: Node; change: BlockChange | null } | null = null
+/** For each body the one that it was compared with last: several ask for the same pair after each change. */
+const compared = new WeakMap<Node, { older: WeakRef<Node>; change: BlockChange | null }>()
 
 /** The span of blocks in which two bodies differ, by identity; null if they are the same. */
 export function changedBlocks(older: Node, newer: Node): BlockChange | null {
   if (older === newer) return null
-  if (compared?.older !== older || compared.newer !== newer) compared = { older, newer, change: compare(older, newer) }
-  return compared.change
+  const known = compared.get(newer)
+  if (known?.older.deref() === older) return known.change
+  const change = compare(older, newer)
+  compared.set(newer, { older: new WeakRef(older), change })
+  return change
 }
 
 function compare(older: Node, newer: Node): BlockChange | null {

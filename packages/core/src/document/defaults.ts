@@ -17,6 +17,11 @@ export const defaultSetup: PageSetup = {
   margins: { top: evenMargin, right: evenMargin, bottom: evenMargin, left: evenMargin },
 }
 
+/** Width of the text between the margins, in points. */
+export function textWidth({ width, margins }: PageSetup): number {
+  return Math.max(36, Math.round((width - margins.left - margins.right) * 100) / 100)
+}
+
 export const defaultProperties: Properties = { title: "", author: "" }
 
 export const defaultTypesetting: Typesetting = { breaking: "quick", hyphenation: { word: 5, before: 2, after: 3, inRow: 3, capitals: true } }
@@ -74,13 +79,11 @@ function style(name: string, rest: Partial<Style>): Style {
   return { name, parent: bodyStyle, next: null, outline: null, paragraph: {}, letters: {}, ...rest }
 }
 
+/** What all headings share: a change of it changes them all. */
+export const headingsStyle = "heading"
+
 function heading(level: number, size: number, spaceBefore: number, spaceAfter: number, letters: Partial<LetterFormat> = {}): Style {
-  return style(`Heading ${level}`, {
-    next: bodyStyle,
-    outline: level,
-    paragraph: { align: "left", indentFirst: 0, lineSpacing: { rule: "multiple", value: 1.1 }, spaceBefore, spaceAfter, keepNext: true, keepTogether: true, hyphenate: false },
-    letters: { size, bold: true, ...letters },
-  })
+  return style(`Heading ${level}`, { parent: headingsStyle, next: bodyStyle, outline: level, paragraph: { spaceBefore, spaceAfter }, letters: { size, ...letters } })
 }
 
 /** A style of letters. It starts from nothing, so that it changes only what it says. */
@@ -102,6 +105,11 @@ export const defaultStyles: StyleSheet = {
       next: bodyStyle,
       paragraph: { align: "left", indentFirst: 0, lineSpacing: { rule: "multiple", value: 1.1 }, spaceAfter: 18, keepNext: true, hyphenate: false },
       letters: { family: "Literata", size: 14, italic: true, colour: "#5e564b" },
+    }),
+    [headingsStyle]: style("Headings", {
+      next: bodyStyle,
+      paragraph: { align: "left", indentFirst: 0, lineSpacing: { rule: "multiple", value: 1.1 }, keepNext: true, keepTogether: true, hyphenate: false },
+      letters: { bold: true },
     }),
     heading1: heading(1, 18, 20, 6),
     heading2: heading(2, 14, 16, 4),

@@ -4,6 +4,7 @@
  */
 import { Fragment, Slice, type Node, type Schema } from "prosemirror-model"
 import { Step, StepMap, StepResult, type Mappable, type Transform } from "prosemirror-transform"
+import { entryOf } from "./keyed"
 import { schema } from "./schema"
 
 /** One entry of an attribute: the keys that lead to it, and what it becomes; without `value` it goes. */
@@ -34,12 +35,12 @@ function differences(before: unknown, after: unknown, grain: Grain, path: readon
   if (equal(before, after)) return []
   if (grain === 0 || !isEntries(before) || !isEntries(after)) return [after === undefined ? { path } : { path, value: after }]
   return [...new Set([...Object.keys(before), ...Object.keys(after)])].flatMap((key) =>
-    differences(before[key], after[key], typeof grain === "number" ? grain - 1 : (grain[key] ?? 0), [...path, key]),
+    differences(before[key], after[key], typeof grain === "number" ? grain - 1 : (entryOf(grain, key) ?? 0), [...path, key]),
   )
 }
 
 function at(entries: unknown, path: readonly string[]): unknown {
-  return path.reduce<unknown>((inside, key) => (isEntries(inside) && Object.hasOwn(inside, key) ? inside[key] : undefined), entries)
+  return path.reduce<unknown>((inside, key) => (isEntries(inside) ? entryOf(inside, key) : undefined), entries)
 }
 
 /** Puts an entry in its place. Where what would hold it is gone, nothing changes. */
@@ -101,17 +102,52 @@ export class EntriesStep extends Step {
   /** @throws RangeError for what is no such step */
   static override fromJSON(_schema: Schema, json: unknown): EntriesStep {
     const { pos, attr, entries } = json as { pos: unknown; attr: unknown; entries: unknown }
-    const isPath = (path: unknown) => Array.isArray(path) && path.length > 0 && path.every((key) => typeof key === "string")
-    if ((pos !== null && !Number.isInteger(pos)) || typeof attr !== "string" || !(attr in grains) || !Array.isArray(entries) || !entries.every((entry) => isEntries(entry) && isPath(entry.path)))
+    const isPath = (path: unknown) => Array.isArray(path) && path.length > 0 && path.every((key) => typeof key === "string" && key !== "__proto__")
+    if ((pos !== null && !Number.isInteger(pos)) || typeof attr !== "string" || !Object.hasOwn(grains, attr) || !Array.isArray(entries) || !entries.every((entry) => isEntries(entry) && isPath(entry.path)))
       throw new RangeError("A change of entries says what it changes: a place, an attribute and paths")
-    return new EntriesStep(pos as number | null, attr, entries as Entry[])
+    return new EntriesStep(pos as number | null, attr, (entries as Entry[]).map(({ path, value }) => (value === undefined ? { path: [...path] } : { path: [...path], value })))
+  }
+
+  /** The same without entries that find no place in this document, so that nothing is kept that nobody can read. */
+  withEffect(doc: Node): EntriesStep {
+    const attrs = (this.pos === null ? doc : doc.nodeAt(this.pos))?.attrs[this.attr] as unknown
+    const entries = this.entries.filter(({ path }) => path.length === 1 || isEntries(at(attrs, path.slice(0, -1))))
+    return entries.length === this.entries.length ? this : new EntriesStep(this.pos, this.attr, entries)
   }
 }
 Step.jsonID("entries", EntriesStep)
 
-/** A change of a document from its JSON. (Reading steps through here, and nowhere else, keeps the kind above in every bundle.) @throws RangeError */
+/** Levels of objects and lists inside one another that a change may have: many more than any document needs, and few enough for recursion. */
+const deepest = 200
+
+function checkDepth(json: unknown): void {
+  let level: unknown[] = [json]
+  for (let depth = 0; level.length > 0; depth++) {
+    if (depth > deepest) throw new RangeError(`A change has at most ${deepest} levels inside one another`)
+    level = level.flatMap((value) => (typeof value === "object" && value !== null ? Object.values(value) : [])).filter((value) => typeof value === "object" && value !== null)
+  }
+}
+
+/** Places in the order in which a step has them. */
+const places = ["from", "gapFrom", "gapTo", "to"] as const
+
+/**
+ * A change of a document from its JSON. (Reading steps through here, and nowhere else, keeps the kind above in every bundle.)
+ * @throws RangeError for what is no step, or names places that cannot be
+ */
 export function readStep(json: unknown): Step {
+  if (!isEntries(json)) throw new RangeError("A change is an object")
+  checkDepth(json)
+  const named = places.map((name) => json[name]).filter((place) => place !== undefined)
+  const all = json.pos === undefined || json.pos === null ? named : [...named, json.pos]
+  if (!all.every((place) => Number.isSafeInteger(place) && (place as number) >= 0)) throw new RangeError("Places of a change are whole numbers from 0")
+  if (named.some((place, i) => i > 0 && (place as number) < (named[i - 1] as number))) throw new RangeError("A change ends before it begins")
   return Step.fromJSON(schema, json)
+}
+
+/** The JSON of a change as it was understood for this document: nothing else is passed on or kept. */
+export function stepAsKept(step: Step, doc: Node): Record<string, unknown> {
+  return (step instanceof EntriesStep ? step.withEffect(doc) : step).toJSON() as Record<string, unknown>
 }
 
 /** Makes an attribute of the node at `pos` (null: of the document) what `value` says, nothing for null or no entries, as a change of those entries alone that differ. */

@@ -1,5 +1,7 @@
 /** Fields: places in the text that show something computed. For now the date and the time, kept up to date. */
 import type { Node } from "prosemirror-model"
+import { entryOf } from "./keyed"
+import { knownLanguage } from "./language"
 
 export interface FieldAttrs {
   kind: "date"
@@ -23,7 +25,7 @@ export const dateFormats: Readonly<Record<string, Intl.DateTimeFormatOptions>> =
 
 /** A moment in one of the formats. An unknown format counts as long. */
 export function formatDate(moment: Date, format: string, language: string): string {
-  return new Intl.DateTimeFormat(language, dateFormats[format] ?? dateFormats.long).format(moment)
+  return new Intl.DateTimeFormat(knownLanguage(language), entryOf(dateFormats, format) ?? dateFormats.long).format(moment)
 }
 
 /** What a field shows now. */

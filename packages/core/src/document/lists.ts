@@ -2,6 +2,7 @@
  * List definitions that ship. An item names a definition, a run and a level; what is written before it
  * is computed from the order of the document (numbering.ts), never kept.
  */
+import { entryOf } from "./keyed"
 import type { ListDefinition, ListLevel, StyleSheet } from "./shapes"
 
 const step = 20
@@ -54,9 +55,16 @@ export const readyLists: Readonly<Record<string, ListDefinition>> = {
   squares: marked("Squares", "▪", "▫", "·"),
   pointers: marked("Pointers", "▸", "›", "·"),
   dashes: marked("Dashes", "–"),
+  crosses: marked("Crosses", "+", "–"),
   waves: marked("Waves", "∼", "·"),
   numbers: numbered("1.  a)  i.", ["decimal", "."], ["lowerLetter", ")"], ["lowerRoman", "."]),
   brackets: numbered("1)  a)  i)", ["decimal", ")"], ["lowerLetter", ")"], ["lowerRoman", ")"]),
+  enclosed: {
+    name: "(1)  (a)  (i)",
+    levels: levels((depth) => ({ kind: "number", numbering: pick(["decimal", "lowerLetter", "lowerRoman"] as const, depth), format: `(%${depth + 1})`, hanging: step + 4 })),
+  },
+  points: numbered("a.  i.  1.", ["lowerLetter", "."], ["lowerRoman", "."], ["decimal", "."]),
+  smallRomans: numbered("i.  a)  1.", ["lowerRoman", "."], ["lowerLetter", ")"], ["decimal", "."]),
   letters: numbered("a)  i.  1.", ["lowerLetter", ")"], ["lowerRoman", "."], ["decimal", "."]),
   capitals: numbered("A.  1.  a)", ["upperLetter", "."], ["decimal", "."], ["lowerLetter", ")"]),
   romans: numbered("I.  A.  1.", ["upperRoman", "."], ["upperLetter", "."], ["decimal", "."]),
@@ -68,7 +76,7 @@ export const readyLists: Readonly<Record<string, ListDefinition>> = {
 
 /** The definition of that key; an unknown key counts as plain numbers, so that no list is lost with its definition. */
 export function listNamed(sheet: StyleSheet, key: string): ListDefinition {
-  return sheet.lists[key] ?? readyLists[key] ?? (readyLists.numbers as ListDefinition)
+  return entryOf(sheet.lists, key) ?? entryOf(readyLists, key) ?? (readyLists.numbers as ListDefinition)
 }
 
 export function levelOf(sheet: StyleSheet, definition: string, depth: number): ListLevel {

@@ -5,6 +5,7 @@
  */
 import type { Mark, Node } from "prosemirror-model"
 import { bodyStyle } from "./defaults"
+import { entryOf } from "./keyed"
 import { levelOf } from "./lists"
 import { paragraphAttrs } from "./schema"
 import type { LetterFormat, ListLevel, ListPlace, OwnFamily, ParagraphFormat, Style, StyleSheet } from "./shapes"
@@ -23,28 +24,31 @@ export interface Look {
   readonly level: ListLevel | null
 }
 
+const mostInterned = 20_000
 const interned = new Map<string, Look>()
 function intern(look: Look): Look {
   const key = JSON.stringify(look)
   const known = interned.get(key)
   if (known) return known
+  // What is forgotten is resolved once more when it is met again, and then laid out once more.
+  if (interned.size >= mostInterned) interned.clear()
   interned.set(key, look)
   return look
 }
 
 export function styleOf(sheet: StyleSheet, id: string): Style | undefined {
-  return sheet.styles[id] ?? sheet.styles[bodyStyle]
+  return entryOf(sheet.styles, id) ?? sheet.styles[bodyStyle]
 }
 
 /** The style and its parents, the style itself first. A parent that comes round again ends the chain. */
 export function styleChain(sheet: StyleSheet, id: string): Style[] {
-  return chainIds(sheet, sheet.styles[id] ? id : bodyStyle).map((key) => sheet.styles[key] as Style)
+  return chainIds(sheet, entryOf(sheet.styles, id) ? id : bodyStyle).map((key) => sheet.styles[key] as Style)
 }
 
 /** The keys of a style and its parents. Empty for a key that is not there. */
 export function chainIds(sheet: StyleSheet, id: string): string[] {
   const chain: string[] = []
-  for (let next: string | null = id; next !== null && sheet.styles[next] && !chain.includes(next); next = sheet.styles[next]?.parent ?? null) chain.push(next)
+  for (let next: string | null = id; next !== null && entryOf(sheet.styles, next) && !chain.includes(next); next = entryOf(sheet.styles, next)?.parent ?? null) chain.push(next)
   return chain
 }
 
@@ -62,7 +66,7 @@ function remembered(sheet: StyleSheet): SheetLooks {
 }
 
 function withOwn(sheet: StyleSheet, letters: LetterFormat): RunLook {
-  const own = sheet.fonts[letters.family]
+  const own = entryOf(sheet.fonts, letters.family)
   return own ? { ...letters, own } : letters
 }
 
@@ -125,7 +129,7 @@ export function letterStyleFormat(sheet: StyleSheet, id: string): Partial<Letter
   const known = remembered(sheet).letterStyles
   let format = known.get(id)
   if (!format) {
-    format = Object.assign({}, ...chainIds(sheet, id).reverse().map((key) => sheet.styles[key]?.letters)) as Partial<LetterFormat>
+    format = Object.assign({}, ...chainIds(sheet, id).reverse().map((key) => entryOf(sheet.styles, key)?.letters)) as Partial<LetterFormat>
     known.set(id, format)
   }
   return format

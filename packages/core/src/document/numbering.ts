@@ -86,7 +86,8 @@ export function itemNumber(doc: Node, block: number): number | null {
   return counters[own.level] ?? null
 }
 
-let last: { body: Node; sheet: StyleSheet; labels: Labels } | null = null
+/** For each style sheet the body whose labels were asked for last. */
+const last = new WeakMap<StyleSheet, { body: WeakRef<Node>; labels: Labels }>()
 const known = new WeakMap<Node, { sheet: StyleSheet; labels: Labels }>()
 
 /** The labels of a document. As long as no item of a list comes, goes or changes its place, they are those of before. */
@@ -95,8 +96,10 @@ export function labelsOf(doc: Node): Labels {
   const sheet = documentAttrs(doc).styles
   const remembered = known.get(body)
   if (remembered?.sheet === sheet) return remembered.labels
-  const labels = (last?.sheet === sheet ? carriedOver(last.body, body, last.labels, sheet) : null) ?? countAll(body, sheet)
-  last = { body, sheet, labels }
+  const before = last.get(sheet)
+  const older = before?.body.deref()
+  const labels = (before && older ? carriedOver(older, body, before.labels, sheet) : null) ?? countAll(body, sheet)
+  last.set(sheet, { body: new WeakRef(body), labels })
   known.set(body, { sheet, labels })
   return labels
 }

@@ -1,5 +1,5 @@
 /** Documents and changes that come from outside: checked before they are let in. */
-import { Node, type Mark } from "prosemirror-model"
+import { Mark, Node } from "prosemirror-model"
 import { z } from "zod"
 import { defaultLetters, defaultParagraph, defaultTypesetting } from "./defaults"
 import { schema } from "./schema"
@@ -37,6 +37,9 @@ function checkMark(mark: Mark): void {
 
 const checkedNodes = new WeakSet<Node>()
 
+/** Positions in the largest document: forty times the longest novels. */
+export const largestDocument = 40_000_000
+
 /**
  * Checks the content and every attribute of a document and returns it.
  * Nodes that passed before are not looked at again, so checking after a step costs what changed.
@@ -46,6 +49,7 @@ export function checkDocument(doc: Node): Node {
   const visit = (node: Node): void => {
     if (checkedNodes.has(node)) return
     if (!node.isText && !node.type.validContent(node.content)) throw new ReadingError(`A ${node.type.name} holds what it cannot hold`)
+    if (!Mark.sameSet(Mark.setFrom([...node.marks]), node.marks) || node.marks.some((mark, i) => node.marks.findIndex(({ type }) => type === mark.type) !== i)) throw new ReadingError(`A ${node.type.name} has a mark twice, or marks out of order`)
     if (!checkedAttrs.has(node.attrs)) {
       if (node.type === schema.nodes.doc) checkShape(DocAttrs, node.attrs, "The document's settings")
       if (node.type === schema.nodes.paragraph) checkShape(ParagraphAttrs, node.attrs, "A paragraph's format")
@@ -56,6 +60,7 @@ export function checkDocument(doc: Node): Node {
     node.forEach(visit)
     checkedNodes.add(node)
   }
+  if (doc.nodeSize > largestDocument) throw new ReadingError(`A document holds up to ${largestDocument / 1e6} million characters`)
   if (doc.type !== schema.nodes.doc) throw new ReadingError("This is a part of a document, not a whole one")
   visit(doc)
   return doc

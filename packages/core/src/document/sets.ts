@@ -2,7 +2,7 @@
  * Sets of faces and colours for a whole document. A set says what the styles of every document share:
  * the face and colour of text, of titles and of headings, and one colour for what stands out.
  */
-import { bodyStyle } from "./defaults"
+import { bodyStyle, headingsStyle } from "./defaults"
 import type { LetterFormat, Style, StyleSheet } from "./shapes"
 
 export interface LookSet {
@@ -44,6 +44,12 @@ function dressed(key: string, style: Style, look: LookSet): Style {
   const letters = { ...style.letters }
   if (style.kind === "letters") return letters.colour === undefined ? style : { ...style, letters: { ...letters, ...look.aside } }
   if (key === "title" || key === "subtitle") return { ...style, letters: { ...letters, ...look.title, ...(key === "subtitle" ? { ...look.aside, bold: false } : {}) } }
+  if (key === headingsStyle) return { ...style, letters: { ...letters, ...look.heading } }
+  if (style.parent === headingsStyle) {
+    // What all headings share they have from there.
+    const { family: _family, colour: _colour, caps: _caps, bold: _bold, ...rest } = letters
+    return { ...style, letters: rest }
+  }
   if (style.outline !== null) return { ...style, letters: { ...letters, ...look.heading } }
   if (key === bodyStyle) {
     const { family: _family, colour: _colour, ...rest } = letters

@@ -6,14 +6,19 @@
  * All lengths are points (1/72 inch).
  */
 import { z } from "zod"
+import { limits, linkPattern, type Range } from "./limits"
 
-const length = z.number().min(-4000).max(4000)
+const ranged = ([least, most]: Range) => z.number().min(least).max(most)
+const length = ranged(limits.length)
+const space = ranged(limits.space)
 const colour = z.string().regex(/^#[0-9a-f]{6}$/, "a colour is written as #rrggbb in lower case")
 
 /** A colour, or null for none. */
 const maybeColour = colour.nullable()
-const familyName = z.string().min(1).max(120)
-const key = z.string().min(1).max(80)
+const familyName = z.string().min(1).max(limits.family)
+const key = z.string().min(1).max(limits.name)
+/** Entries by keys that people choose. Zod passes over "__proto__", so that it has to be looked for apart. */
+const keyed = <T extends z.ZodType>(of: z.ZodString, what: T) => z.record(of, what).refine((entries) => !Object.hasOwn(entries, "__proto__"), "a key may not be __proto__")
 
 export const LetterFormat = z.strictObject({
   /** Name of a typeface family in the catalogue, or of one of the document's own. */
@@ -21,7 +26,7 @@ export const LetterFormat = z.strictObject({
   /** For Chinese, Japanese and Korean characters, and for scripts whose letters take their form from their neighbours, where `family` lacks them. */
   familyEastAsian: familyName,
   familyComplex: familyName,
-  size: z.number().min(1).max(999),
+  size: ranged(limits.size),
   bold: z.boolean(),
   italic: z.boolean(),
   underline: z.enum(["none", "single", "double", "thick", "dotted", "dashed", "wavy"]),
@@ -30,7 +35,7 @@ export const LetterFormat = z.strictObject({
   strike: z.enum(["none", "single", "double"]),
   script: z.enum(["none", "super", "sub"]),
   /** Points above the baseline; negative below. */
-  raise: z.number().min(-400).max(400),
+  raise: ranged(limits.raise),
   caps: z.enum(["none", "small", "all"]),
   /** Drawn as a line round each letter. */
   outline: z.boolean(),
@@ -38,7 +43,7 @@ export const LetterFormat = z.strictObject({
   colour,
   highlight: maybeColour,
   /** Points added after each letter. */
-  spacing: z.number().min(-100).max(400),
+  spacing: ranged(limits.letterSpacing),
   kerning: z.boolean(),
   ligatures: z.boolean(),
   /** BCP 47 tag, for shaping, hyphenation and spelling. */
@@ -46,20 +51,20 @@ export const LetterFormat = z.strictObject({
 })
 
 /** Where a link leads: the web, an e-mail address, or a place of the document by its name. Other schemes do not get in. */
-export const Link = z.string().max(2000).regex(/^(https?:\/\/|mailto:)[^\s\u0000-\u001f]+$|^#[^\u0000-\u001f]{1,80}$/i, "a link leads to http, https, mailto or a place of the document")
+export const Link = z.string().max(limits.address).regex(linkPattern, "a link leads to http, https, mailto or a place of the document")
 /** Name of a marked place, to which links lead. */
-export const PlaceName = z.string().min(1).max(80)
+export const PlaceName = z.string().min(1).max(limits.name)
 
 export const LineSpacing = z.discriminatedUnion("rule", [
   /** Times the height that the typeface asks for. */
-  z.strictObject({ rule: z.literal("multiple"), value: z.number().min(0.5).max(10) }),
-  z.strictObject({ rule: z.literal("exact"), value: z.number().min(1).max(1000) }),
-  z.strictObject({ rule: z.literal("atLeast"), value: z.number().min(0).max(1000) }),
+  z.strictObject({ rule: z.literal("multiple"), value: ranged(limits.lines.multiple) }),
+  z.strictObject({ rule: z.literal("exact"), value: ranged(limits.lines.exact) }),
+  z.strictObject({ rule: z.literal("atLeast"), value: ranged(limits.lines.atLeast) }),
 ])
 
 export const TabStop = z.strictObject({
   /** From the edge at which lines begin, without indents. */
-  position: z.number().min(0).max(4000),
+  position: space,
   align: z.enum(["left", "center", "right", "decimal"]),
   leader: z.enum(["none", "dotted", "dashed", "solid"]),
 })
@@ -69,16 +74,16 @@ export const RulePattern = z.enum(["solid", "double", "dotted", "dashed", "wavy"
 export const Border = z.strictObject({
   pattern: RulePattern,
   /** Thickness of the line, for a double one of each. */
-  width: z.number().min(0.1).max(36),
+  width: ranged(limits.border.width),
   colour,
   /** From the text to the line. */
-  distance: z.number().min(0).max(200),
+  distance: ranged(limits.border.distance),
 })
 export const borderSides = ["top", "right", "bottom", "left"] as const
 /** `between` is drawn between neighbours that share these borders. */
 export const Borders = z.strictObject({ top: Border, right: Border, bottom: Border, left: Border, between: Border }).partial()
 
-export const DropCap = z.strictObject({ lines: z.number().int().min(2).max(9), distance: z.number().min(0).max(100), family: familyName.nullable() })
+export const DropCap = z.strictObject({ lines: ranged(limits.dropCap.lines).int(), distance: ranged(limits.dropCap.distance), family: familyName.nullable() })
 
 /** The place of an item in a list. Items of one definition and one run are numbered together, in the order of the document. */
 export const ListPlace = z.strictObject({
@@ -87,9 +92,9 @@ export const ListPlace = z.strictObject({
   /** Tells lists of the same definition apart. Empty for lists that styles give. */
   run: z.string().max(40),
   /** 0 to 8. */
-  level: z.number().int().min(0).max(8),
+  level: ranged(limits.list.level).int(),
   /** The number of this item, where it does not simply follow. */
-  start: z.number().int().min(0).max(100000).optional(),
+  start: ranged(limits.list.start).int().optional(),
   /** For check lists. */
   done: z.boolean().optional(),
 })
@@ -98,8 +103,8 @@ export const ParagraphFormat = z.strictObject({
   align: z.enum(["left", "center", "right", "justify"]),
   direction: z.enum(["ltr", "rtl"]),
   lineSpacing: LineSpacing,
-  spaceBefore: length.min(0),
-  spaceAfter: length.min(0),
+  spaceBefore: space,
+  spaceAfter: space,
   /** Whether there is space before and after towards neighbours of the same style too. */
   spaceAlike: z.boolean(),
   /** From the edge at which lines begin: the left one, or in a right-to-left paragraph the right one. Negative into the margin. */
@@ -109,7 +114,7 @@ export const ParagraphFormat = z.strictObject({
   /** Added to indentLeft for the first line; negative for a hanging indent. */
   indentFirst: length,
   /** Ascending by position. */
-  tabs: z.array(TabStop).max(60),
+  tabs: z.array(TabStop).max(limits.tabs),
   borders: Borders,
   shading: maybeColour,
   dropCap: DropCap.nullable(),
@@ -120,20 +125,20 @@ export const ParagraphFormat = z.strictObject({
   /** Never divide the paragraph between sheets. */
   keepTogether: z.boolean(),
   /** Fewest lines left at the foot of a sheet, and fewest carried to the next. */
-  orphans: z.number().int().min(1).max(9),
-  widows: z.number().int().min(1).max(9),
+  orphans: ranged(limits.keptLines).int(),
+  widows: ranged(limits.keptLines).int(),
   breakBefore: z.boolean(),
 })
 
 export const ListLevel = z.strictObject({
   /** The mark itself, or for numbers a pattern in which %1 to %9 stand for the numbers of those levels. A check list draws its own mark. */
-  format: z.string().max(40),
+  format: z.string().max(limits.mark),
   kind: z.enum(["mark", "number", "check"]),
   numbering: z.enum(["decimal", "zero", "lowerLetter", "upperLetter", "lowerRoman", "upperRoman"]),
-  start: z.number().int().min(0).max(100000),
+  start: ranged(limits.list.start).int(),
   /** Where the text begins, and how far before it the mark stands, in points. */
   indent: length,
-  hanging: z.number().min(0).max(400),
+  hanging: ranged(limits.list.hanging),
   align: z.enum(["left", "center", "right"]),
   /** What stands between the mark and the text. */
   follow: z.enum(["tab", "space", "none"]),
@@ -167,11 +172,11 @@ export const OwnFamily = z.strictObject({ regular: asset, italic: asset, bold: a
 
 export const StyleSheet = z.strictObject({
   defaults: z.strictObject({ paragraph: ParagraphFormat, letters: LetterFormat }),
-  styles: z.record(key, Style),
+  styles: keyed(key, Style),
   /** Families that people brought in, by name. */
-  fonts: z.record(familyName, OwnFamily),
+  fonts: keyed(familyName, OwnFamily),
   /** List definitions of this document's, by key. */
-  lists: z.record(key, ListDefinition),
+  lists: keyed(key, ListDefinition),
 })
 
 /** How lines are broken. */
@@ -180,11 +185,11 @@ export const Typesetting = z.strictObject({
   breaking: z.enum(["quick", "whole"]),
   hyphenation: z.strictObject({
     /** Fewest letters of a word that may be divided, and fewest before and after the hyphen. */
-    word: z.number().int().min(2).max(30),
-    before: z.number().int().min(1).max(15),
-    after: z.number().int().min(1).max(15),
+    word: ranged(limits.hyphenation.word).int(),
+    before: ranged(limits.hyphenation.before).int(),
+    after: ranged(limits.hyphenation.after).int(),
     /** Most lines in a row that end with a hyphen. */
-    inRow: z.number().int().min(1).max(20),
+    inRow: ranged(limits.hyphenation.inRow).int(),
     /** Whether words with a capital may be divided. */
     capitals: z.boolean(),
   }),
@@ -193,7 +198,7 @@ export const Typesetting = z.strictObject({
 export const PageSetup = z.strictObject({
   width: z.number().min(72).max(6000),
   height: z.number().min(72).max(6000),
-  margins: z.strictObject({ top: length.min(0), right: length.min(0), bottom: length.min(0), left: length.min(0) }),
+  margins: z.strictObject({ top: space, right: space, bottom: space, left: space }),
 })
 
 export const Properties = z.strictObject({

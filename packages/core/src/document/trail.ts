@@ -5,6 +5,7 @@
  */
 import type { Mark, Node } from "prosemirror-model"
 import { bodyStyle } from "./defaults"
+import { entryOf } from "./keyed"
 import { levelOf, listNamed } from "./lists"
 import { chainIds, linkLook, listPlace } from "./look"
 import { letterProperties, paragraphAttrs, type LetterProperty } from "./schema"
@@ -37,11 +38,11 @@ interface Layer {
 function layersOf(sheet: StyleSheet, paragraph: Node, marks: readonly Mark[]): Layer[] {
   const { style, format } = paragraphAttrs(paragraph)
   const own = (key: string, kind: "style" | "letterStyle"): Layer => {
-    const { name = key, letters = {}, paragraph: said = {} } = sheet.styles[key] ?? {}
+    const { name = key, letters = {}, paragraph: said = {} } = entryOf(sheet.styles, key) ?? {}
     return { source: { kind, key, name }, letters, paragraph: kind === "style" ? said : {} }
   }
   const layers: Layer[] = [{ source: { kind: "default" }, ...sheet.defaults }]
-  for (const key of chainIds(sheet, sheet.styles[style] ? style : bodyStyle).reverse()) layers.push(own(key, "style"))
+  for (const key of chainIds(sheet, entryOf(sheet.styles, style) ? style : bodyStyle).reverse()) layers.push(own(key, "style"))
   const place = listPlace(sheet, paragraph)
   if (place) {
     const level = levelOf(sheet, place.definition, place.level)

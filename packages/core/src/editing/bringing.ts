@@ -1,12 +1,12 @@
 /** What copied text needs of its document's style sheet, so that it looks the same in another. */
 import type { Slice } from "prosemirror-model"
 import type { Transaction } from "prosemirror-state"
-import { chainIds, documentAttrs, paragraphAttrs, setEntries, type ListPlace, type StyleSheet } from "../document"
+import { chainIds, documentAttrs, entryOf, paragraphAttrs, setEntries, type ListPlace, type StyleSheet } from "../document"
 
 export type Brought = Pick<StyleSheet, "styles" | "lists" | "fonts">
 
 function pick<T>(from: Readonly<Record<string, T>>, keys: Iterable<string>): Record<string, T> {
-  return Object.fromEntries([...new Set(keys)].flatMap((key) => (from[key] === undefined ? [] : [[key, from[key]]])))
+  return Object.fromEntries([...new Set(keys)].flatMap((key) => (Object.hasOwn(from, key) ? [[key, from[key] as T]] : [])))
 }
 
 /** The styles, lists and typefaces of its own that a slice uses. */
@@ -17,7 +17,7 @@ export function broughtBy(slice: Slice, sheet: StyleSheet): Brought {
   const useStyle = (key: string) => {
     for (const own of chainIds(sheet, key)) {
       styles.add(own)
-      const { paragraph, letters } = sheet.styles[own] ?? {}
+      const { paragraph, letters } = entryOf(sheet.styles, own) ?? {}
       if (paragraph?.list) lists.add(paragraph.list.definition)
       if (letters?.family) fonts.add(letters.family)
     }
@@ -45,6 +45,6 @@ export function bring(tr: Transaction, brought: Brought): Transaction {
   const size = (own: Brought) => Object.keys(own.styles).length + Object.keys(own.lists).length + Object.keys(own.fonts).length
   if (size(next) === size(sheet)) return tr
   // The order in which styles are offered stays, with the new ones behind.
-  const styles = { ...sheet.styles, ...Object.fromEntries(Object.entries(brought.styles).filter(([key]) => sheet.styles[key] === undefined)) }
+  const styles = { ...sheet.styles, ...Object.fromEntries(Object.entries(brought.styles).filter(([key]) => !Object.hasOwn(sheet.styles, key))) }
   return setEntries(tr, null, "styles", { ...next, styles })
 }

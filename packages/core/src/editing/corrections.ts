@@ -4,7 +4,7 @@
  * what was typed.
  */
 import type { EditorState } from "prosemirror-state"
-import { blockText, documentAttrs, letterLook, listPlace, marks, paragraphLook } from "../document"
+import { blockText, documentAttrs, entryOf, knownLanguage, letterLook, listPlace, marks, paragraphLook } from "../document"
 import type { Command } from "./command"
 import { named, quoted } from "./history"
 import { readAddress } from "./links"
@@ -53,6 +53,9 @@ interface Correction {
   raised?: number
 }
 
+/** Characters of a word that are looked at. */
+const longestWord = 2100
+
 /** Words that end with a point without ending a sentence. */
 const abbreviation = /(?:^|[\s(])(?:e\.g|i\.e|etc|cf|vs|no|nr|mr|mrs|ms|dr|st|prof|approx|fig|vol|pp?|\p{Lu}|z\.b|d\.h|bzw|usw)\.\s$/iu
 
@@ -61,43 +64,74 @@ export function correctionOf(text: string, language: string, settings: Correctio
   const typed = text.at(-1) ?? ""
   const before = text.slice(0, -1)
   const on = (kind: CorrectionKind) => !settings.off.includes(kind)
+  const here = /\S*$/.exec(text.slice(-longestWord))?.[0] ?? ""
+  // Nothing is corrected in an address.
+  if (/^[("'“‘[<]*(?:https?:|www\.|mailto:|[^\s@]+@)/i.test(here)) return null
   const make = (kind: CorrectionKind, from: number, insert: string): Correction | null => (on(kind) && text.slice(from) !== insert ? { kind, from, insert } : null)
 
   if (typed === '"' || typed === "'") {
-    const [open, close, openSingle, closeSingle] = quotes[language.split("-")[0] ?? "en"] ?? (quotes.en as [string, string, string, string])
+    const [open, close, openSingle, closeSingle] = entryOf(quotes, language.split("-")[0] ?? "en") ?? (quotes.en as [string, string, string, string])
     const opens = before === "" || /[\s([{\u2013\u2014«„“‘-]$/u.test(before)
     return make("quotes", before.length, typed === '"' ? (opens ? open : close) : opens ? openSingle : language.startsWith("en") || /\p{L}$/u.test(before) ? "’" : closeSingle)
+  }
+  // What is left out at the start of a word has a sign that closes.
+  const leftOut = on("quotes") && language.startsWith("en") ? /(?:^|[\s([])(‘)(?:\d\ds?|(?:tis|twas|em|til|cause|bout)[^\p{L}])$/iu.exec(text) : null
+  if (leftOut) {
+    const from = leftOut.index + leftOut[0].indexOf("‘")
+    return make("quotes", from, `’${text.slice(from + 1)}`)
   }
   if (text.endsWith("...")) return make("ellipsis", text.length - 3, "…")
   for (const [from, to] of Object.entries(arrows)) if (text.endsWith(from)) return make("arrows", text.length - from.length, to)
   // A dash is known once a letter or a space follows it.
-  const dash = /(\S?)( ?)--( |\p{L}|\p{N})$/u.exec(text)
-  if (dash?.[1]) return make("dashes", text.length - 2 - (dash[3] as string).length, (dash[2] ? "–" : "—") + (dash[3] as string))
+  const dash = /([^\s-]?)( ?)(--+)( |\p{L}|\p{N})$/u.exec(text)
+  if (dash?.[1]) {
+    const [, left = "", space = "", hyphens = "", right = ""] = dash
+    // From one number to another, and set off by blanks, it is the shorter one.
+    const short = hyphens.length === 2 && (space !== "" || (/\p{N}/u.test(left) && /\p{N}/u.test(right)))
+    if (hyphens.length <= 3) return make("dashes", text.length - hyphens.length - right.length, (short ? "–" : "—") + right)
+  }
   for (const [from, to] of Object.entries(signs)) if (text.toLowerCase().endsWith(from)) return make("signs", text.length - from.length, to)
 
   // The rest waits for the end of a word.
   if (/[\p{L}\p{N}'’]/u.test(typed)) {
-    const sentence = /(?:^|[.!?…]["'”’)]*\s+)(\p{Ll})$/u.exec(text)
+    const sentence = /(?:^|(?:[!?]|(?<!\.)\.)["'”’)]*\s+)(\p{Ll})$/u.exec(text)
     if (!sentence || (text.length > 1 && abbreviation.test(before))) return null
     // A letter alone at the start of a paragraph is an item of a list as often as a word: that waits too.
-    return text.length === 1 ? null : make("sentences", text.length - 1, typed.toLocaleUpperCase(language))
+    return text.length === 1 ? null : make("sentences", text.length - 1, upper(typed, language))
   }
   const word = /(\S+)$/u.exec(before)?.[1] ?? ""
   if (!word) return null
   const at = before.length - word.length
   if (/\s/.test(typed)) {
-    if (fractions[word]) return make("fractions", at, fractions[word] + typed)
+    const fraction = entryOf(fractions, word)
+    if (fraction) return make("fractions", at, fraction + typed)
     const ordinal = /^(\d+)(st|nd|rd|th)$/.exec(word)
     if (ordinal && on("ordinals") && language.startsWith("en")) return { kind: "ordinals", from: at, insert: word + typed, raised: (ordinal[2] as string).length }
   }
-  const bare = /^[("'“‘]*([\p{L}]+)$/u.exec(word)?.[1]
-  if (!bare) return null
-  const start = before.length - bare.length
-  const meant = settings.own[bare.toLowerCase()] ?? (language.startsWith("en") ? commonSlips[bare.toLowerCase()] : undefined)
-  if (meant && on("slips")) return make("slips", start, likeTyped(meant, bare) + typed)
-  if (/^\p{Lu}{2}(?!s$)\p{Ll}+$/u.test(bare)) return make("capitals", start, bare.charAt(0) + bare.slice(1).toLocaleLowerCase(language) + typed)
-  if (at === 0 && /^\p{Ll}{2,}$/u.test(bare) && before === word) return make("sentences", start, bare.charAt(0).toLocaleUpperCase(language) + bare.slice(1) + typed)
+  const bare = /^[("'“‘]*(\p{L}+)$/u.exec(word)?.[1]
+  const begins = at === 0 && before === word
+  if (bare) {
+    const start = before.length - bare.length
+    const lower = bare.toLowerCase()
+    const meant = entryOf(settings.own, lower) ?? (language.startsWith("en") ? entryOf(commonSlips, lower) : undefined)
+    if (meant && on("slips")) return make("slips", start, (begins && on("sentences") ? upper(meant, language) : likeTyped(meant, bare)) + typed)
+    if (isSlippedCapital(bare)) return make("capitals", start, bare.charAt(0) + bare.slice(1).toLocaleLowerCase(knownLanguage(language)) + typed)
+  }
+  // An address, too, may begin with letters: what follows them says so. In "iX" the capital is where it is meant to be.
+  if (begins && /\s/.test(typed) && /^\p{Ll}{2}/u.test(word) && !/[./@:_]\S/.test(word)) return make("sentences", 0, upper(word, language) + typed)
   return null
+}
+
+function upper(text: string, language: string): string {
+  return text.charAt(0).toLocaleUpperCase(knownLanguage(language)) + text.slice(1)
+}
+
+/** Short words in which a second capital is a slip; in others it may be meant (OKed, BSc). */
+const shortWords = new Set("the and for but you are was she his her our not all can had one out who its new teh adn".split(" "))
+
+function isSlippedCapital(word: string): boolean {
+  if (!/^\p{Lu}{2}(?!s$)\p{Ll}+$/u.test(word) || word.startsWith("OK")) return false
+  return word.length > 4 || shortWords.has(word.toLowerCase())
 }
 
 /** What is meant, with a capital if it was typed with one. */

@@ -1,7 +1,7 @@
 /** Finding text and looks, and replacing them. A hit lies inside one paragraph; formatting does not hide it. */
-import { Fragment, type Node } from "prosemirror-model"
+import { Fragment, type Mark, type Node } from "prosemirror-model"
 import { TextSelection } from "prosemirror-state"
-import { blockStarts, bodyOf, blockText, documentAttrs, letterLook, paragraphAttrs, paragraphLook, schema, type LetterFormat, type StyleSheet } from "../document"
+import { blockStarts, bodyOf, blockText, documentAttrs, entryOf, letterLook, paragraphAttrs, paragraphLook, schema, type LetterFormat, type StyleSheet } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 
@@ -31,6 +31,8 @@ export const noQuery: Query = { text: "", matchCase: false, wholeWords: false, p
 export interface Hit {
   from: number
   to: number
+  /** For a pattern what it matched: as a whole, and in its groups by number and by name. */
+  match?: { groups: readonly (string | undefined)[]; named: Readonly<Record<string, string | undefined>> }
 }
 
 /** A hit with its paragraph's number. */
@@ -53,13 +55,13 @@ export function expressionOf({ text, matchCase, wholeWords, pattern }: Query): R
   }
 }
 
-/** All places of an expression in a text; empty ones are passed over. */
-export function findInText(expression: RegExp, text: string): Hit[] {
+/** All places of an expression in a text; empty ones are passed over. @param withGroups for what is put in their place */
+export function findInText(expression: RegExp, text: string, withGroups = false): Hit[] {
   const hits: Hit[] = []
   expression.lastIndex = 0
   for (let match = expression.exec(text); match; match = expression.exec(text)) {
     if (match[0] === "") expression.lastIndex++
-    else hits.push({ from: match.index, to: match.index + match[0].length })
+    else hits.push({ from: match.index, to: match.index + match[0].length, ...(withGroups ? { match: { groups: [...match], named: { ...match.groups } } } : {}) })
   }
   return hits
 }
@@ -85,15 +87,28 @@ function looking(query: LookQuery, styles: StyleSheet, paragraph: Node): Hit[] {
   return hits
 }
 
-/** Finds the hits of one query, paragraph by paragraph; a paragraph that was searched before is not searched again. */
+/**
+ * Finds the hits of one query, paragraph by paragraph; a paragraph that was searched before is not searched again. A person's
+ * pattern, which may never end, is not run here: its hits are those that were learnt.
+ */
 export class Search {
   readonly expression: RegExp | null
-  private readonly found = new WeakMap<Node, readonly Hit[]>()
-  private readonly stretches = new WeakMap<StyleSheet, WeakMap<Node, readonly Hit[]>>()
+  private readonly found: WeakMap<Node, readonly Hit[]>
+  private readonly stretches: WeakMap<StyleSheet, WeakMap<Node, readonly Hit[]>>
 
-  /** @throws SyntaxError for a pattern that is none */
-  constructor(readonly query: Query) {
-    this.expression = expressionOf(query)
+  /** @param like a search for the same that differs in its range alone. @throws SyntaxError for a pattern that is none */
+  constructor(
+    readonly query: Query,
+    like: Search | null = null,
+  ) {
+    this.expression = like ? like.expression : expressionOf(query)
+    this.found = like ? like.found : new WeakMap()
+    this.stretches = like ? like.stretches : new WeakMap()
+  }
+
+  /** The same between other positions. */
+  between(range: Query["within"]): Search {
+    return new Search({ ...this.query, within: range }, this)
   }
 
   get empty(): boolean {
@@ -123,7 +138,10 @@ export class Search {
     let hits: readonly Hit[] | undefined
     if (this.expression) {
       hits = this.found.get(paragraph)
-      if (!hits) this.found.set(paragraph, (hits = findInText(this.expression, blockText(paragraph))))
+      if (!hits) {
+        if (this.query.pattern) return []
+        this.found.set(paragraph, (hits = findInText(this.expression, blockText(paragraph))))
+      }
       if (hits.length === 0 || !hasLook(look)) return hits
     }
     let known = this.stretches.get(styles)
@@ -169,18 +187,23 @@ export class Search {
   }
 
   /** What stands in a hit's place: for a pattern, $1, $& and $<name> are filled in. */
-  replacement(paragraph: Node, hit: Hit, template: string): string {
-    if (!this.expression || !this.query.pattern) return template
-    const sticky = new RegExp(this.expression.source, this.expression.flags.replace("g", "") + "y")
-    sticky.lastIndex = hit.from
-    const match = sticky.exec(blockText(paragraph))
+  replacement({ match }: Hit, template: string): string {
     if (!match) return template
+    const { groups, named } = match
     return template.replace(/\$(?:(\$)|(&)|(\d{1,2})|<([^>]+)>)/g, (all, dollar, whole, number, name) => {
       if (dollar) return "$"
-      if (whole) return match[0]
-      return (number ? match[Number(number)] : match.groups?.[name as string]) ?? (number && Number(number) >= match.length ? (all as string) : "")
+      if (whole) return groups[0] ?? ""
+      return (number ? groups[Number(number)] : entryOf(named, name as string)) ?? (number && Number(number) >= groups.length ? (all as string) : "")
     })
   }
+}
+
+/** Text as content of a paragraph: a line feed is a new line in it, what stands for something that is no text is left out. */
+function inline(text: string, marks: readonly Mark[]): Node[] {
+  return text
+    .replaceAll("\ufffc", "")
+    .split("\n")
+    .flatMap((line, i) => [...(i > 0 ? [schema.nodes.lineBreak.create(null, null, marks)] : []), ...(line ? [schema.text(line, marks)] : [])])
 }
 
 /** The content of a paragraph with hits replaced; what replaces a hit looks like its first letter. */
@@ -189,9 +212,8 @@ function replaced(search: Search, paragraph: Node, hits: readonly Hit[], templat
   let done = (hits[0] as Hit).from
   for (const hit of hits) {
     content = content.append(paragraph.content.cut(done, hit.from))
-    const text = search.replacement(paragraph, hit, template)
     const marks = paragraph.nodeAt(hit.from)?.marks ?? []
-    if (text) content = content.append(Fragment.from(schema.text(text, marks)))
+    content = content.append(Fragment.from(inline(search.replacement(hit, template), marks)))
     done = hit.to
   }
   return content
@@ -204,7 +226,11 @@ export function replaceHits(search: Search, hits: readonly PlacedHit[], template
     if (!dispatch) return true
     const starts = blockStarts(state.doc)
     const byBlock = new Map<number, Hit[]>()
-    for (const hit of hits) byBlock.set(hit.block, [...(byBlock.get(hit.block) ?? []), hit])
+    for (const hit of hits) {
+      const own = byBlock.get(hit.block)
+      if (own) own.push(hit)
+      else byBlock.set(hit.block, [hit])
+    }
     const tr = state.tr
     let caret = state.selection.head
     for (const [block, own] of [...byBlock.entries()].sort((a, b) => b[0] - a[0])) {

@@ -14,14 +14,15 @@ import type { Node } from "prosemirror-model"
 import { bodyOf, blockText, changedBlocks } from "../document"
 import type { Command } from "./command"
 import { commonEnd, commonStart } from "./difference"
+import { chained, Grown, lastOf, Mirrors, type Chain } from "./growing"
 
 interface Log {
   /** For each step that was made, the step that undoes it: all that is needed of it. */
-  items: readonly Step[]
+  items: Grown<Step>
   /** For an item the next one that undoes it, or does again what it had undone. */
-  mirrors: ReadonlyMap<number, number>
-  /** Items made here, oldest first, without those that were moved over other people's changes and made anew. */
-  own: readonly number[]
+  mirrors: Mirrors
+  /** Items made here, without those that were moved over other people's changes and made anew. */
+  own: Chain<number>
 }
 
 export interface Change {
@@ -49,7 +50,7 @@ interface HistoryState {
 }
 
 const key = new PluginKey<HistoryState>("history")
-const empty: HistoryState = { log: { items: [], mirrors: new Map(), own: [] }, done: [], undone: [], open: null }
+const empty: HistoryState = { log: { items: Grown.empty, mirrors: Mirrors.none, own: null }, done: [], undone: [], open: null }
 
 /** A pause, in milliseconds, after which typing is a change of its own. */
 const pause = 700
@@ -61,8 +62,8 @@ export function named(tr: Transaction, name: string): Transaction {
   return tr.setMeta("changeName", name)
 }
 
-/** Marks typing, deleting and composing: what follows closely joins one change. */
-export function joining(tr: Transaction, kind: "typed" | "deleted" | "composed"): Transaction {
+/** Marks typing, deleting and composing: what follows closely joins one change; so do the parts of a long paste. */
+export function joining(tr: Transaction, kind: "typed" | "deleted" | "composed" | "pasteBegins" | "pasted"): Transaction {
   return tr.setMeta("joins", kind)
 }
 
@@ -73,7 +74,7 @@ const mapOf = (item: Step): StepMap => item.getMap().invert()
 class LogMapping extends Mapping {
   constructor(
     maps: readonly StepMap[],
-    private readonly next: ReadonlyMap<number, number>,
+    private readonly next: { get(item: number): number | undefined },
     /** Number in the log of the first of these maps, and of the first to map over. */
     private readonly start: number,
     from: number,
@@ -90,7 +91,7 @@ type Acted = { kind: "undo" | "redo" | "takeBack"; changes: number[] }
 
 function logged(log: Log, tr: Transaction): Log {
   const items = tr.steps.map((step, i) => step.invert(tr.docs[i] as Node))
-  return { ...log, items: [...log.items, ...items] }
+  return { ...log, items: log.items.with(items), mirrors: log.mirrors.with([], log.items.length + items.length) }
 }
 
 const range = (from: number, to: number) => Array.from({ length: Math.max(0, to - from) }, (_, i) => from + i)
@@ -98,12 +99,10 @@ const range = (from: number, to: number) => Array.from({ length: Math.max(0, to 
 /** Other people's changes came in under those that the server has not confirmed: these were taken out and put on top again. */
 function rebased(state: HistoryState, tr: Transaction, unconfirmed: number): HistoryState {
   const base = state.log.items.length
-  const moved = state.log.own.slice(state.log.own.length - unconfirmed)
+  const { last: moved, before } = lastOf(state.log.own, unconfirmed)
   const log = logged(state.log, tr)
-  const mirrors = new Map(log.mirrors)
-  const mirror = (item: number, later: number) => {
-    if (!mirrors.has(item)) mirrors.set(item, later)
-  }
+  const pairs: [number, number][] = []
+  const mirror = (item: number, later: number) => void pairs.push([item, later])
   const anew = new Map<number, number>()
   moved.forEach((item, i) => {
     const inverse = unconfirmed - 1 - i
@@ -114,15 +113,16 @@ function rebased(state: HistoryState, tr: Transaction, unconfirmed: number): His
       anew.set(item, base + again)
     }
   })
-  for (const [item, later] of log.mirrors) {
-    const [a, b] = [anew.get(item), anew.get(later)]
-    if (a !== undefined && b !== undefined) mirror(a, b)
+  for (const [item, a] of anew) {
+    const later = state.log.mirrors.get(item)
+    const b = later === undefined ? undefined : anew.get(later)
+    if (b !== undefined) mirror(a, b)
   }
   const gone = new Set(moved)
   const renew = (changes: readonly Change[]) =>
     changes.map((change) => (change.items.some((item) => gone.has(item)) ? { ...change, items: change.items.flatMap((item) => (gone.has(item) ? (anew.get(item) ?? []) : [item])) } : change))
-  const own = [...log.own.filter((item) => !gone.has(item)), ...[...anew.values()].sort((a, b) => a - b)]
-  return { ...state, log: { items: log.items, mirrors, own }, done: renew(state.done), undone: renew(state.undone) }
+  const own = chained(before, [...anew.values()].sort((a, b) => a - b))
+  return { ...state, log: { items: log.items, mirrors: log.mirrors.with(pairs, log.items.length), own }, done: renew(state.done), undone: renew(state.undone) }
 }
 
 function paragraphText(doc: Node, block: number): string {
@@ -154,6 +154,13 @@ export function quoted(text: string): string {
   return `“${line.length > longestQuote ? `${line.slice(0, longestQuote).trimEnd()}…` : line}”`
 }
 
+/** Whether what is done belongs to the change that is open. */
+function goesOn(kind: string, open: NonNullable<HistoryState["open"]>, now: number, head: number): boolean {
+  if (kind === "pasted") return open.kind === "pasteBegins" || open.kind === "pasted"
+  if (kind !== open.kind || kind === "pasteBegins") return false
+  return kind === "composed" || (now - open.time < pause && head === open.end)
+}
+
 function apply(tr: Transaction, state: HistoryState, old: EditorState): HistoryState {
   const acted = tr.getMeta(key) as Acted | undefined
   if (tr.steps.length === 0 && !acted) return tr.selectionSet && state.open ? { ...state, open: null } : state
@@ -163,8 +170,8 @@ function apply(tr: Transaction, state: HistoryState, old: EditorState): HistoryS
   const base = state.log.items.length
   let log = logged(state.log, tr)
   const mine = range(base, log.items.length)
-  if (tr.getMeta("addToHistory") === false) return { ...state, log: { ...log, own: [...log.own, ...mine] } }
-  log = { ...log, own: [...log.own, ...mine], mirrors: new Map([...log.mirrors, ...((tr.getMeta("mirrors") as [number, number][] | undefined) ?? [])]) }
+  if (tr.getMeta("addToHistory") === false) return { ...state, log: { ...log, own: chained(log.own, mine) } }
+  log = { ...log, own: chained(log.own, mine), mirrors: log.mirrors.with((tr.getMeta("mirrors") as [number, number][] | undefined) ?? [], log.items.length) }
 
   if (acted && acted.kind !== "takeBack") {
     const itemsOf = tr.getMeta("itemsOf") as Map<number, number[]>
@@ -177,9 +184,9 @@ function apply(tr: Transaction, state: HistoryState, old: EditorState): HistoryS
   const kind = tr.getMeta("joins") as string | undefined
   const last = state.done.at(-1)
   const now = tr.time
-  if (kind && last && state.open && state.open.kind === kind && (kind === "composed" || (now - state.open.time < pause && old.selection.head === state.open.end))) {
+  if (kind && last && state.open && goesOn(kind, state.open, now, old.selection.head)) {
     const { before } = state.open
-    const grown = { ...last, items: [...last.items, ...mine], name: describe(before, tr.doc, kind) }
+    const grown = { ...last, items: [...last.items, ...mine], name: kind === "pasted" ? last.name : describe(before, tr.doc, kind) }
     return { log, done: [...state.done.slice(0, -1), grown], undone: [], open: { kind, end: tr.selection.head, time: now, before } }
   }
   const change: Change = {
@@ -210,15 +217,16 @@ function revert(reverting: Reverting, items: readonly number[]): number[] {
   const base = reverting.log.items.length
   const start = items.reduce((a, b) => Math.min(a, b), base) + 1
   const maps = [...reverting.log.items.slice(start).map(mapOf), ...tr.mapping.maps]
-  const next = new Map([...reverting.log.mirrors, ...reverting.mirrors])
+  const here = new Map(reverting.mirrors)
+  const next = { get: (item: number) => here.get(item) ?? reverting.log.mirrors.get(item) }
   const made: number[] = []
   for (const item of [...items].reverse()) {
     const mapping = new LogMapping(maps, next, start, item + 1)
-    const step = (reverting.log.items[item] as Step).map(mapping)
+    const step = (reverting.log.items.at(item) as Step).map(mapping)
     if (!step || tr.maybeStep(step).failed) continue
     const index = base + tr.steps.length - 1
     maps.push(tr.mapping.maps.at(-1) as StepMap)
-    next.set(item, index)
+    here.set(item, index)
     reverting.mirrors.push([item, index])
     made.push(index)
   }
@@ -315,7 +323,7 @@ export function touchedBy(state: EditorState, id: number): { from: number; to: n
   const start = change.items.reduce((a, b) => Math.min(a, b), history.log.items.length) + 1
   const maps = history.log.items.slice(start).map(mapOf)
   return change.items.flatMap((item) => {
-    const step = history.log.items[item] as Step
+    const step = history.log.items.at(item) as Step
     const mapping = new LogMapping(maps, history.log.mirrors, start, item + 1)
     const ranges: { from: number; to: number }[] = []
     mapOf(step).forEach((_from, _to, from, to) => ranges.push({ from, to }))

@@ -1,7 +1,10 @@
 /** What keys of typing mean where the caret is. */
+import type { EditorState } from "prosemirror-state"
+import { documentAttrs, listPlace, outlineLevel } from "../document"
 import { firstOf, type Command } from "./command"
 import { atItemStart, deleteMark, endItem, stepLevel } from "./lists"
 import { stepIndent } from "./paragraphs"
+import { setStyle, headingStyle } from "./styles"
 import { deleteBackward, insertText, splitParagraph } from "./text"
 
 /** Enter: the next paragraph or item; in an item without text the end of the list. */
@@ -12,9 +15,26 @@ export const backspace: Command = firstOf(deleteMark, deleteBackward)
 
 /** Tab: at the start of items a level deeper, over several paragraphs a step of indent, else a tab. */
 export const tabKey: Command = (state, dispatch) => {
+  if (atHeadingStart(state)) return stepHeading(1)(state, dispatch)
   if (atItemStart(state)) return stepLevel(1)(state, dispatch)
   return (state.selection.$from.sameParent(state.selection.$to) ? insertText("\t") : stepIndent(1))(state, dispatch)
 }
 
 /** Shift and Tab: in items a level up, else a step of indent less. */
-export const backTabKey: Command = firstOf(stepLevel(-1), stepIndent(-1))
+export const backTabKey: Command = (state, dispatch) => (atHeadingStart(state) ? stepHeading(-1) : firstOf(stepLevel(-1), stepIndent(-1)))(state, dispatch)
+
+/** Whether the caret is at the start of a heading that its style numbers: the number follows the level. */
+function atHeadingStart({ doc, selection }: EditorState): boolean {
+  const { styles } = documentAttrs(doc)
+  const { parent, parentOffset } = selection.$from
+  return selection.empty && parentOffset === 0 && outlineLevel(styles, parent) !== null && listPlace(styles, parent) !== null
+}
+
+/** The heading at the caret a level deeper or up, alone. */
+function stepHeading(direction: -1 | 1): Command {
+  return (state, dispatch) => {
+    const { styles } = documentAttrs(state.doc)
+    const style = headingStyle(styles, (outlineLevel(styles, state.selection.$from.parent) ?? 0) + direction)
+    return style !== undefined && setStyle(style)(state, dispatch)
+  }
+}

@@ -1,8 +1,8 @@
 /** Formatting of letters: on the selection, or, without one, for what is typed next. */
 import type { Mark, Node } from "prosemirror-model"
 import type { EditorState, Transaction } from "prosemirror-state"
-import { documentAttrs, letterLook, letterProperties, marks, paragraphAttrs, paragraphLook, setEntries, type LetterFormat, type LetterProperty } from "../document"
-import type { Command } from "./command"
+import { documentAttrs, entryOf, fitLetter, letterLook, letterProperties, marks, paragraphAttrs, paragraphLook, setEntries, type LetterFormat, type LetterProperty } from "../document"
+import type { Command, Extent } from "./command"
 import { named, quoted } from "./history"
 import { selectedText, typingMarks } from "./text"
 
@@ -71,7 +71,8 @@ function eachSelected(state: EditorState, visit: (paragraph: Node, from: number,
 }
 
 /** Gives the selection, or what is typed next, a value. A value that the style gives anyway needs no mark. */
-export function setLetters<K extends LetterProperty>(property: K, value: LetterFormat[K]): Command {
+export function setLetters<K extends LetterProperty>(property: K, wished: LetterFormat[K]): Command {
+  const value = fitLetter(property, wished)
   return (state, dispatch) => {
     if (!dispatch) return true
     const { styles } = documentAttrs(state.doc)
@@ -101,7 +102,7 @@ export function setLetters<K extends LetterProperty>(property: K, value: LetterF
 /** Lays a style of letters on the selection or on what is typed next; null takes it off. */
 export function setLetterStyle(style: string | null): Command {
   return (state, dispatch) => {
-    const name = style === null ? null : documentAttrs(state.doc).styles.styles[style]?.name
+    const name = style === null ? null : entryOf(documentAttrs(state.doc).styles.styles, style)?.name
     if (name === undefined) return false
     if (!dispatch) return true
     const { empty } = state.selection
@@ -165,7 +166,8 @@ export function removeLetters(property: LetterProperty | "letterStyle", from: nu
 /** Gives a stretch of the document a value of letters. */
 export function setLettersAt<K extends LetterProperty>(property: K, value: LetterFormat[K], from: number, to: number): Command {
   return (state, dispatch) => {
-    dispatch?.(named(state.tr.addMark(from, to, marks[property].create({ value })), valueName(property, value)))
+    const fitting = fitLetter(property, value)
+    dispatch?.(named(state.tr.addMark(from, to, marks[property].create({ value: fitting })), valueName(property, fitting)))
     return true
   }
 }
@@ -236,35 +238,69 @@ export function onWords(state: EditorState): string {
   return words.length === 1 ? ` on ${quoted(words[0] as string)}` : ` on ${words.length} words`
 }
 
-/** Puts a property with two values on; off if the whole selection has it. */
-function toggle<K extends LetterProperty>(property: K, on: LetterFormat[K], off: LetterFormat[K]): Command {
-  return (state, dispatch) => setLetters(property, letterValue(state, property) === on ? off : on)(state, dispatch)
+/** Puts a property on; off if all of the selection has it, in whatever kind. Where a part has it, the rest gets the first kind. */
+function toggle<K extends LetterProperty>(property: K, on: LetterFormat[K], off: LetterFormat[K], alone = false): Command {
+  const has = (value: LetterFormat[K]) => (alone ? value === on : value !== off)
+  return (state, dispatch) => {
+    const extent = letterExtent(state, property, has)
+    if (extent !== "mixed" || alone) return setLetters(property, extent === "on" ? off : on)(state, dispatch)
+    return eachLetters(property, (value) => (has(value) ? value : on), valueName(property, on))(state, dispatch)
+  }
+}
+
+/** Whether something holds for the values that the selected letters have. */
+export function letterExtent<K extends LetterProperty>(state: EditorState, property: K, holds: (value: LetterFormat[K]) => boolean): Extent {
+  let [some, all] = [false, true]
+  eachLook(state, (look) => {
+    const held = holds(look[property])
+    some ||= held
+    all &&= held
+    return !some || all
+  })
+  return all ? "on" : some ? "mixed" : "off"
+}
+
+/** Gives each stretch of the selection, or what is typed next, a value made from the one that it has. */
+export function eachLetters<K extends LetterProperty>(property: K, next: (value: LetterFormat[K]) => LetterFormat[K], name: string): Command {
+  return (state, dispatch) => {
+    const { styles } = documentAttrs(state.doc)
+    const { empty, from, to } = state.selection
+    let whole: LetterFormat[K] | undefined = letterValue(state, property)
+    // One value for all of it is kept no more often than it has to be.
+    if (whole !== undefined || empty) return setLetters(property, next(whole as LetterFormat[K]))(state, dispatch && ((tr) => dispatch(named(tr, `${name}${empty ? "" : onWords(state)}`))))
+    if (!dispatch) return true
+    const { tr } = state
+    state.doc.nodesBetween(from, to, (node, pos, parent) => {
+      if (!node.isInline || !parent) return true
+      whole = letterLook(styles, paragraphLook(styles, parent).letters, node.marks)[property]
+      tr.addMark(Math.max(from, pos), Math.min(to, pos + node.nodeSize), marks[property].create({ value: fitLetter(property, next(whole)) }))
+      return false
+    })
+    dispatch(named(tr, `${name}${onWords(state)}`))
+    return true
+  }
 }
 
 export const toggleBold = toggle("bold", true, false)
 export const toggleItalic = toggle("italic", true, false)
 export const toggleUnderline = toggle("underline", "single", "none")
 export const toggleStrike = toggle("strike", "single", "none")
-export const toggleSuperscript = toggle("script", "super", "none")
-export const toggleSubscript = toggle("script", "sub", "none")
-export const toggleSmallCapitals = toggle("caps", "small", "none")
-export const toggleCapitals = toggle("caps", "all", "none")
+export const toggleSuperscript = toggle("script", "super", "none", true)
+export const toggleSubscript = toggle("script", "sub", "none", true)
+export const toggleSmallCapitals = toggle("caps", "small", "none", true)
+export const toggleCapitals = toggle("caps", "all", "none", true)
 
 /** Steps through which a size grows and shrinks. */
-export const sizeSteps = [6, 7, 8, 9, 10, 10.5, 11, 12, 14, 16, 18, 20, 24, 28, 32, 36, 42, 48, 60, 72] as const
+export const sizeSteps = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 10.5, 11, 12, 14, 16, 18, 20, 24, 28, 32, 36, 42, 48, 60, 72, 84, 96, 120, 144, 168, 192, 240, 288, 360, 432, 504, 600, 720, 860, 999] as const
+/** Those that are offered in a list. */
+export const usualSizes = sizeSteps.filter((size) => size >= 6 && size <= 72)
 
-export function stepSize(direction: -1 | 1): Command {
-  return (state, dispatch) => {
-    const size = letterValue(state, "size") ?? smallestSize(state)
-    const next = direction > 0 ? sizeSteps.find((s) => s > size) : [...sizeSteps].reverse().find((s) => s < size)
-    return next !== undefined && setLetters("size", next)(state, dispatch)
-  }
+/** The next step of size; the size itself at the ends. */
+export function nextSize(size: number, direction: -1 | 1): number {
+  return (direction > 0 ? sizeSteps.find((step) => step > size + 1e-6) : sizeSteps.findLast((step) => step < size - 1e-6)) ?? size
 }
 
-function smallestSize(state: EditorState): number {
-  let size = Infinity
-  eachLook(state, (look) => {
-    size = Math.min(size, look.size)
-  })
-  return size
+/** Each stretch of the selection a step larger or smaller than it is. */
+export function stepSize(direction: -1 | 1): Command {
+  return (state, dispatch) => letterExtent(state, "size", (size) => nextSize(size, direction) !== size) !== "off" && eachLetters("size", (size) => nextSize(size, direction), direction > 0 ? "Larger" : "Smaller")(state, dispatch)
 }

@@ -1,7 +1,7 @@
 /** Links to the web, to an e-mail address, and to headings and marked places of the document. */
 import type { Mark, Node } from "prosemirror-model"
 import type { EditorState } from "prosemirror-state"
-import { bodyOf, blockText, contentStart, documentAttrs, marks, outlineLevel, placesOf } from "../document"
+import { asName, bodyOf, blockText, contentStart, documentAttrs, isLink, limits, marks, outlineLevel, placesOf } from "../document"
 import type { Command } from "./command"
 import { named, quoted } from "./history"
 import { wordAround } from "./movement"
@@ -34,6 +34,12 @@ export function linkAt(state: EditorState): LinkAt | null {
 /** What was typed as an address, in full: www.… and bare e-mail addresses get their scheme. Null if it is none. */
 export function readAddress(typed: string): string | null {
   const text = typed.trim()
+  const address = inFull(text)
+  return address !== null && isLink(address) ? address : null
+}
+
+function inFull(text: string): string | null {
+  if (text.length > limits.address) return null
   if (/^(https?:\/\/[^\s/?#]+\S*|mailto:\S+@\S+)$/i.test(text)) return text
   if (/^[^\s@:/]+@[^\s@:/]+\.[\p{L}]{2,}(\?\S*)?$/u.test(text)) return `mailto:${text}`
   if (/^(www\.)?[\p{L}\p{N}-]+(\.[\p{L}\p{N}-]+)*\.[\p{L}]{2,}([/?#]\S*)?$/u.test(text)) return `https://${text}`
@@ -43,6 +49,7 @@ export function readAddress(typed: string): string | null {
 /** Makes the selection, the link at the caret or the word there lead somewhere; with nothing there the address itself is put in. */
 export function setLink(href: string): Command {
   return (state, dispatch) => {
+    if (!isLink(href)) return false
     if (!dispatch) return true
     const { $from, from, to, empty } = state.selection
     const current = linkAt(state)
@@ -113,19 +120,20 @@ export function linkToTarget(target: Target): Command {
 
 function freeName(doc: Node, text: string): string {
   const taken = placesOf(doc)
-  const base = text.slice(0, 60).trim() || "place"
+  const base = asName(text, 60) || "place"
   let name = base
   for (let n = 2; taken.has(name); n++) name = `${base} ${n}`
   return name
 }
 
 /** Marks the selection, or the paragraph at the caret, as a place that links can lead to. */
-export function markPlace(name: string): Command {
+export function markPlace(wanted: string): Command {
+  const name = asName(wanted)
   return (state, dispatch) => {
     const { $from, from, to, empty } = state.selection
     const range = empty ? { from: $from.start(), to: $from.end() } : { from, to }
-    if (range.from === range.to || name.trim() === "" || placesOf(state.doc).has(name.trim())) return false
-    dispatch?.(named(state.tr.addMark(range.from, range.to, marks.place.create({ value: name.trim() })), `Marked the place ${quoted(name)}`))
+    if (range.from === range.to || name === "" || placesOf(state.doc).has(name)) return false
+    dispatch?.(named(state.tr.addMark(range.from, range.to, marks.place.create({ value: name })), `Marked the place ${quoted(name)}`))
     return true
   }
 }

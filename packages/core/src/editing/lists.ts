@@ -1,7 +1,7 @@
 /** Making, changing and ending lists. What is written before items is computed: see document/numbering.ts. */
 import type { Node } from "prosemirror-model"
 import type { EditorState, Transaction } from "prosemirror-state"
-import { blockAt, blockStarts, bodyOf, blockText, documentAttrs, itemNumber, labelsOf, levelOf, listNamed, listPlace, newRun, paragraphAttrs, readyLists, setEntries, typedItem, type ListDefinition, type ListLevel, type ListPlace } from "../document"
+import { asName, blockAt, blockStarts, bodyOf, blockText, documentAttrs, entryOf, fitLevel, itemNumber, labelsOf, levelOf, listNamed, listPlace, newRun, paragraphAttrs, readyLists, setEntries, typedItem, type ListDefinition, type ListLevel, type ListPlace, type StyleSheet } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 import { eachParagraph, formatParagraph, onParagraphs } from "./paragraphs"
@@ -229,10 +229,11 @@ export function defineList(change: (definition: ListDefinition) => ListDefinitio
     if (!place) return false
     if (!dispatch) return true
     const { styles } = documentAttrs(state.doc)
-    const definition = change(structuredClone(listNamed(styles, place.definition)))
+    const changed = change(structuredClone(listNamed(styles, place.definition)))
+    const definition: ListDefinition = { name: asName(changed.name) || "My list", levels: changed.levels.map(fitLevel) }
     const { tr } = state
-    const own = styles.lists[place.definition] !== undefined
-    const key = own ? place.definition : `list${Object.keys(styles.lists).length + 1}`
+    const own = Object.hasOwn(styles.lists, place.definition)
+    const key = own ? place.definition : freeKey(styles.lists)
     setEntries(tr, null, "styles", { ...styles, lists: { ...styles.lists, [key]: definition } })
     if (!own)
       bodyOf(state.doc).forEach((_, __, block) => {
@@ -242,6 +243,12 @@ export function defineList(change: (definition: ListDefinition) => ListDefinitio
     dispatch(named(tr, "Changed the list"))
     return true
   }
+}
+
+function freeKey(lists: StyleSheet["lists"]): string {
+  let n = Object.keys(lists).length + 1
+  while (Object.hasOwn(lists, `list${n}`)) n++
+  return `list${n}`
 }
 
 /** Changes one level of the list with the caret. */
@@ -274,11 +281,11 @@ export const listFromTyping: Command = (state, dispatch) => {
   setPlace(tr, item, {
     definition: typed.definition,
     run: joins && above ? above.run : newRun(),
-    level: 0,
+    level: typed.level,
     ...(typed.start !== null && !joins ? { start: typed.start } : {}),
     ...(typed.definition === "tasks" ? { done: typed.done } : {}),
   })
-  dispatch?.(named(tr, readyLists[typed.definition]?.name ?? "List").setMeta("correction", true))
+  dispatch?.(named(tr, entryOf(readyLists, typed.definition)?.name ?? "List").setMeta("correction", true))
   return true
 }
 
@@ -295,5 +302,5 @@ function typedInItem(state: EditorState, item: Item, place: ListPlace, typed: { 
 }
 
 function formatted(definition: string, n: number): string {
-  return readyLists[definition]?.levels[0]?.format.replace("%1", String(n)) ?? ""
+  return entryOf(readyLists, definition)?.levels[0]?.format.replace("%1", String(n)) ?? ""
 }

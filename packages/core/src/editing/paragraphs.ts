@@ -1,7 +1,7 @@
 /** Formatting of whole paragraphs. */
 import type { Node } from "prosemirror-model"
 import { TextSelection, type EditorState, type Transaction } from "prosemirror-state"
-import { documentAttrs, equal, nodes, paragraphAttrs, paragraphLook, setEntries, undressedFormat, type Border, type DropCap, type ParagraphFormat, type TabStop, type Typesetting } from "../document"
+import { documentAttrs, equal, fitParagraph, fitTypesetting, limits, nodes, paragraphAttrs, paragraphLook, setEntries, textWidth, undressedFormat, type Border, type Borders, type DropCap, type ParagraphFormat, type TabStop, type Typesetting } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 
@@ -32,7 +32,7 @@ export function formatParagraph(tr: Transaction, pos: number, format: Partial<Pa
   if (!paragraph) return
   const { styles } = documentAttrs(tr.doc)
   const attrs = paragraphAttrs(paragraph)
-  const wished = { ...attrs.format, ...format }
+  const wished = { ...attrs.format, ...fitParagraph(format) }
   const listed = wished.list === undefined ? paragraph : paragraph.type.create({ ...attrs, format: { list: wished.list } })
   const base = undressedFormat(styles, listed)
   const own = undressedFormat(styles, paragraph.type.create({ ...attrs, format: null })).list
@@ -112,7 +112,7 @@ export const indentStep = 18
 export function stepIndent(direction: -1 | 1): Command {
   return (state, dispatch) => {
     if (direction < 0 && paragraphValue(state, "indentLeft") === 0) return false
-    return eachFormatted(({ indentLeft }) => ({ indentLeft: Math.max(direction < 0 ? Math.min(0, indentLeft) : -4000, (direction > 0 ? Math.floor(indentLeft / indentStep + 1e-6) + 1 : Math.ceil(indentLeft / indentStep - 1e-6) - 1) * indentStep) }), direction > 0 ? "Indented" : "Indented less")(state, dispatch)
+    return eachFormatted(({ indentLeft }) => ({ indentLeft: Math.max(direction < 0 ? Math.min(0, indentLeft) : limits.length[0], (direction > 0 ? Math.floor(indentLeft / indentStep + 1e-6) + 1 : Math.ceil(indentLeft / indentStep - 1e-6) - 1) * indentStep) }), direction > 0 ? "Indented" : "Indented less")(state, dispatch)
   }
 }
 
@@ -123,23 +123,49 @@ export const toggleDirection: Command = (state, dispatch) =>
     return { direction: direction === "ltr" ? "rtl" : "ltr", align: turned[align] }
   }, "Direction of the text")(state, dispatch)
 
-/** Puts a tab stop, or moves the one at `from`; without an alignment it goes. */
+/** Puts a tab stop, or moves the one at `from`; for null that one goes. A paragraph has room for so many only. */
 export function placeTab(stop: TabStop | null, from: number | null = null): Command {
-  return eachFormatted(({ tabs }) => {
-    const rest = tabs.filter(({ position }) => Math.abs(position - (from ?? -1)) > 0.01 && (!stop || Math.abs(position - stop.position) > 0.01))
-    return { tabs: [...rest, ...(stop ? [stop] : [])].sort((a, b) => a.position - b.position) }
-  }, stop ? (from === null ? "Tab stop" : "Moved a tab stop") : "Removed a tab stop")
+  return (state, dispatch) => {
+    let full = false
+    if (stop && from === null) eachParagraph(state, (paragraph) => (full ||= paragraphLook(documentAttrs(state.doc).styles, paragraph).paragraph.tabs.length >= limits.tabs))
+    return !full && putTab(stop, from)(state, dispatch)
+  }
+}
+
+/** Tab stops with one more, or with the one at `from` moved; for null that one goes. Ascending, one at a place. */
+export function withTab(tabs: readonly TabStop[], stop: TabStop | null, from: number | null = null): TabStop[] {
+  const rest = tabs.filter(({ position }) => Math.abs(position - (from ?? -1)) > 0.01 && (!stop || Math.abs(position - stop.position) > 0.01))
+  return [...rest, ...(stop ? [stop] : [])].sort((a, b) => a.position - b.position)
+}
+
+function putTab(stop: TabStop | null, from: number | null): Command {
+  return eachFormatted(({ tabs }) => ({ tabs: withTab(tabs, stop, from) }), stop ? (from === null ? "Tab stop" : "Moved a tab stop") : "Removed a tab stop")
 }
 
 export const defaultBorder: Border = { pattern: "solid", width: 0.75, colour: "#5e564b", distance: 4 }
 
-/** Sets or takes away one side's border; "around" means all four. */
-export function setBorder(side: keyof ParagraphFormat["borders"] | "around", border: Border | null): Command {
-  return eachFormatted(({ borders }) => {
-    const sides = side === "around" ? (["top", "right", "bottom", "left"] as const) : [side]
-    const rest = Object.fromEntries(Object.entries(borders).filter(([name]) => !(sides as readonly string[]).includes(name)))
-    return { borders: { ...rest, ...(border ? Object.fromEntries(sides.map((name) => [name, border])) : {}) } }
-  }, border ? "Border" : "No border")
+/** A stop at the right edge of the text, to which dots lead: for prices and contents. */
+export const priceLine: Command = (state, dispatch) => placeTab({ position: textWidth(documentAttrs(state.doc).setup), align: "right", leader: "dotted" })(state, dispatch)
+
+/** How far further in the lines after the first stand, in points. */
+const hanging = 28
+
+/** Text after the first line stands further in than the first, or where it does, no more. */
+export const toggleHanging: Command = (state, dispatch) => {
+  const on = (paragraphValue(state, "indentFirst") ?? 0) >= 0
+  return eachFormatted(({ indentLeft, indentFirst }) => (!on ? { indentLeft: Math.max(0, indentLeft + Math.min(0, indentFirst)), indentFirst: 0 } : indentFirst < 0 ? {} : { indentLeft: indentLeft + hanging, indentFirst: -hanging }), on ? "Hanging indent" : "No hanging indent")(state, dispatch)
+}
+
+/** Borders with one side's set, or for null taken away; "around" means all four. */
+export function withBorder(borders: Borders, side: keyof Borders | "around", border: Border | null): Borders {
+  const sides = side === "around" ? (["top", "right", "bottom", "left"] as const) : [side]
+  const rest = Object.fromEntries(Object.entries(borders).filter(([name]) => !(sides as readonly string[]).includes(name)))
+  return { ...rest, ...(border ? Object.fromEntries(sides.map((name) => [name, border])) : {}) }
+}
+
+/** Sets or takes away one side's border. */
+export function setBorder(side: keyof Borders | "around", border: Border | null): Command {
+  return eachFormatted(({ borders }) => ({ borders: withBorder(borders, side, border) }), border ? "Border" : "No border")
 }
 
 export function setDropCap(dropCap: DropCap | null): Command {
@@ -174,6 +200,28 @@ export const clearParagraphs: Command = (state, dispatch) => {
   return true
 }
 
+/** Takes one property of direct formatting off the selected paragraphs. */
+export function removeFormatHere(property: keyof ParagraphFormat): Command {
+  return (state, dispatch) => {
+    const { tr } = state
+    eachParagraph(state, (paragraph, pos) => {
+      const { [property]: gone, ...rest } = paragraphAttrs(paragraph).format ?? {}
+      if (gone !== undefined) setEntries(tr, pos, "format", rest)
+    })
+    if (!tr.docChanged) return false
+    dispatch?.(named(tr, `Removed ${formatNames[property].toLowerCase()}${onParagraphs(state)}`))
+    return true
+  }
+}
+
+/** The values that each of the selected paragraphs has. */
+export function paragraphValues<K extends keyof ParagraphFormat>(state: EditorState, property: K): ParagraphFormat[K][] {
+  const { styles } = documentAttrs(state.doc)
+  const values = new Set<ParagraphFormat[K]>()
+  eachParagraph(state, (paragraph) => values.add(paragraphLook(styles, paragraph).paragraph[property]))
+  return [...values]
+}
+
 /** Takes one property of direct formatting off the paragraph at a position. */
 export function removeFormat(pos: number, property: keyof ParagraphFormat): Command {
   return (state, dispatch) => {
@@ -188,7 +236,7 @@ export function removeFormat(pos: number, property: keyof ParagraphFormat): Comm
 /** How the lines of the whole document are broken. */
 export function setTypesetting(change: Partial<Typesetting>): Command {
   return (state, dispatch) => {
-    dispatch?.(named(setEntries(state.tr, null, "typesetting", { ...documentAttrs(state.doc).typesetting, ...change }), "Line breaking"))
+    dispatch?.(named(setEntries(state.tr, null, "typesetting", fitTypesetting({ ...documentAttrs(state.doc).typesetting, ...change })), "Line breaking"))
     return true
   }
 }

@@ -1,9 +1,10 @@
 /** The outline: headings, and the sections that they begin. A section is a heading and all up to the next of its level or above. */
 import { Fragment, type Node } from "prosemirror-model"
 import { TextSelection } from "prosemirror-state"
-import { blockStarts, bodyOf, blockText, documentAttrs, labelsOf, outlineLevel, type StyleSheet } from "../document"
+import { blockStarts, bodyOf, documentAttrs, labelsOf, outlineLevel, spokenText, type StyleSheet } from "../document"
 import type { Command } from "./command"
 import { named, quoted } from "./history"
+import { headingStyle } from "./styles"
 
 export interface Heading {
   block: number
@@ -32,7 +33,7 @@ export function headingsOf(doc: Node): readonly Heading[] {
     const level = outlineLevel(styles, block)
     if (level === null) return
     while (open.length > 0 && (open.at(-1)?.level ?? 0) >= level) (open.pop() as Heading).end = number
-    const heading: Heading = { block: number, level, text: blockText(block).replaceAll("\n", " ").trim(), label: labels[number] ?? null, skips: level > (headings.at(-1)?.level ?? 0) + 1, end: body.childCount }
+    const heading: Heading = { block: number, level, text: spokenText(styles, block).replaceAll("\n", " ").trim(), label: labels[number] ?? null, skips: level > (headings.at(-1)?.level ?? 0) + 1, end: body.childCount }
     headings.push(heading)
     open.push(heading)
   })
@@ -57,11 +58,6 @@ export function moveSection(block: number, before: number): Command {
     dispatch(named(tr, `Moved the section ${quoted(heading.text)}`))
     return true
   }
-}
-
-/** The key of the style for headings of a level. */
-function headingStyle({ styles }: StyleSheet, level: number): string | undefined {
-  return Object.keys(styles).find((key) => styles[key]?.outline === level && !styles[key]?.kind)
 }
 
 /** Moves a heading and those under it a level up or down. */

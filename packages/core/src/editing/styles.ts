@@ -2,19 +2,26 @@
 import type { Mark, Node } from "prosemirror-model"
 import type { EditorState, Transaction } from "prosemirror-state"
 import {
+  asName,
   blockStarts,
   bodyOf,
   bodyStyle,
   chainIds,
   documentAttrs,
+  entryOf,
   equal,
+  fitLetters,
+  fitParagraph,
+  limits,
   listNamed,
+  outlineLevel,
   marks,
   paragraphAttrs,
   paragraphLook,
   setEntries,
   styleLook,
   type LetterFormat,
+  type Look,
   type OwnFamily,
   type ParagraphFormat,
   type Style,
@@ -35,7 +42,7 @@ export function styleValue(state: EditorState): string | undefined {
 /** Gives the selected paragraphs a style. Direct formatting of the paragraph goes, but not its list; that of letters stays. */
 export function setStyle(style: string): Command {
   return (state, dispatch) => {
-    const entry = documentAttrs(state.doc).styles.styles[style]
+    const entry = entryOf(documentAttrs(state.doc).styles.styles, style)
     if (!entry || entry.kind) return false
     if (!dispatch) return true
     const tr = state.tr
@@ -51,21 +58,24 @@ export function setStyle(style: string): Command {
   }
 }
 
-/** Direct formatting of letters that all the text of a paragraph shares. */
-function sharedLetters(paragraph: Node): Partial<LetterFormat> {
+/** Direct formatting of letters that all text of a stretch shares. */
+function sharedLetters(node: Node, from = 0, to = node.content.size): Partial<LetterFormat> {
   let shared: readonly Mark[] | null = null
-  paragraph.forEach((child) => {
+  node.nodesBetween(from, to, (child) => {
     if (child.isText) shared = shared === null ? child.marks : shared.filter((mark) => mark.isInSet(child.marks))
+    return !child.isText
   })
   return formatOf(shared ?? []) ?? {}
 }
 
-/** Direct formatting of the paragraph at the caret: of its own, and of all its letters. */
+/** Direct formatting of the paragraph at the caret: of its own, and of all its letters, or of those that are selected in it. */
 export function directFormat(state: EditorState): { paragraph: Partial<ParagraphFormat>; letters: Partial<LetterFormat> } {
-  const { parent } = state.selection.$from
+  const { $from, $to, empty } = state.selection
+  const { parent } = $from
+  const part = !empty && $from.sameParent($to)
   // A place in a list belongs to the item, not to its look.
   const { list: _list, ...paragraph } = paragraphAttrs(parent).format ?? {}
-  return { paragraph, letters: sharedLetters(parent) }
+  return { paragraph, letters: part ? sharedLetters(parent, $from.parentOffset, $to.parentOffset) : sharedLetters(parent) }
 }
 
 /** Whether the paragraph at the caret or the selected letters look other than their style says. */
@@ -110,7 +120,7 @@ export const updateStyle: Command = (state, dispatch) => {
   const { $from } = state.selection
   const { styles } = documentAttrs(state.doc)
   const key = paragraphAttrs($from.parent).style
-  const style = styles.styles[key]
+  const style = entryOf(styles.styles, key)
   const { paragraph, letters } = directFormat(state)
   if (!style || (Object.keys(paragraph).length === 0 && Object.keys(letters).length === 0)) return false
   if (!dispatch) return true
@@ -130,7 +140,7 @@ function keyFor(sheet: StyleSheet, name: string): string {
   const plain = name.trim().toLowerCase().replace(/[^\p{L}\p{N}]+/gu, "-").replace(/^-|-$/g, "").slice(0, 60) || "style"
   for (let n = 1; ; n++) {
     const key = n === 1 ? plain : `${plain}-${n}`
-    if (!sheet.styles[key]) return key
+    if (!Object.hasOwn(sheet.styles, key)) return key
   }
 }
 
@@ -138,7 +148,7 @@ function keyFor(sheet: StyleSheet, name: string): string {
 function freeName(sheet: StyleSheet, wanted: string): string {
   const names = new Set(Object.values(sheet.styles).map(({ name }) => name))
   for (let n = 1; ; n++) {
-    const name = n === 1 ? wanted : `${wanted} ${n}`
+    const name = n === 1 ? wanted : `${asName(wanted, limits.name - 8)} ${n}`
     if (!names.has(name)) return name
   }
 }
@@ -146,23 +156,24 @@ function freeName(sheet: StyleSheet, wanted: string): string {
 /** A new style from the look at the caret, laid on the paragraphs selected, or with `letters` on the words selected. */
 export function newStyle(wanted: string, kind: "paragraph" | "letters"): Command {
   return (state, dispatch) => {
-    const text = wanted.trim()
+    const text = asName(wanted)
     const { styles } = documentAttrs(state.doc)
     const { $from, from, to, empty } = state.selection
-    if (text === "" || text.length > 80 || (kind === "letters" && empty)) return false
+    if (text === "" || (kind === "letters" && empty)) return false
     if (!dispatch) return true
     const name = freeName(styles, text)
     const key = keyFor(styles, name)
     const tr = state.tr
     if (kind === "letters") {
-      const letters = formatOf($from.marksAcross(state.selection.$to) ?? []) ?? {}
+      // What some of the words have stays theirs.
+      const letters = sharedLetters(state.doc, from, to)
       putStyle(tr, key, { name, kind, parent: null, next: null, outline: null, paragraph: {}, letters })
       for (const property of Object.keys(letters)) tr.removeMark(from, to, marks[property as keyof LetterFormat])
       tr.addMark(from, to, marks.letterStyle.create({ value: key }))
     } else {
       const { paragraph, letters } = directFormat(state)
       const parent = paragraphAttrs($from.parent).style
-      putStyle(tr, key, { name, parent: styles.styles[parent] ? parent : bodyStyle, next: null, outline: styles.styles[parent]?.outline ?? null, paragraph, letters })
+      putStyle(tr, key, { name, parent: entryOf(styles.styles, parent) ? parent : bodyStyle, next: null, outline: entryOf(styles.styles, parent)?.outline ?? null, paragraph, letters })
       eachParagraph(state, (_paragraph, pos) => {
         tr.setNodeAttribute(pos, "style", key)
         undress(tr, pos, letters)
@@ -177,10 +188,13 @@ export function newStyle(wanted: string, kind: "paragraph" | "letters"): Command
 export function changeStyle(key: string, change: Partial<Style>): Command {
   return (state, dispatch) => {
     const sheet = documentAttrs(state.doc).styles
-    const style = sheet.styles[key]
-    if (!style || (change.name !== undefined && (change.name.trim() === "" || change.name.length > 80))) return false
+    const style = entryOf(sheet.styles, key)
+    const name = change.name === undefined ? undefined : asName(change.name)
+    // A name that another style has would make the two look the same in every list.
+    if (!style || name === "" || Object.entries(sheet.styles).some(([other, own]) => other !== key && own.name === name)) return false
     if (change.parent && chainIds(sheet, change.parent).includes(key)) return false
-    dispatch?.(named(putStyle(state.tr, key, { ...style, ...change }), change.name && change.name !== style.name ? `Renamed ${style.name} to ${change.name}` : `Changed ${style.name}`))
+    const next: Style = { ...style, ...change, ...(name === undefined ? {} : { name }) }
+    dispatch?.(named(putStyle(state.tr, key, { ...next, paragraph: fitParagraph(next.paragraph), letters: fitLetters(next.letters) }), next.name !== style.name ? `Renamed ${style.name} to ${next.name}` : `Changed ${style.name}`))
     return true
   }
 }
@@ -188,10 +202,34 @@ export function changeStyle(key: string, change: Partial<Style>): Command {
 /** Changes what a style says of its letters or its paragraphs; undefined lets the parent say it. */
 export function changeStyleFormat(key: string, change: { paragraph?: Partial<ParagraphFormat>; letters?: Partial<LetterFormat> }): Command {
   return (state, dispatch) => {
-    const style = documentAttrs(state.doc).styles.styles[key]
+    const style = entryOf(documentAttrs(state.doc).styles.styles, key)
     if (!style) return false
     const merged = <T extends object>(own: Partial<T>, by: Partial<T> | undefined) => Object.fromEntries(Object.entries({ ...own, ...by }).filter(([, value]) => value !== undefined)) as Partial<T>
     return changeStyle(key, { paragraph: merged(style.paragraph, change.paragraph), letters: merged(style.letters, change.letters) })(state, dispatch)
+  }
+}
+
+/** What paragraphs and letters of a style look like. */
+export function formatOfStyle(state: EditorState, key: string): Look {
+  return styleLook(documentAttrs(state.doc).styles, key)
+}
+
+/** Changes what a style says, and lets all that start from it say the same; so do the texts in these styles, but for what was set by hand. */
+export function changeStyleFamily(key: string, change: { paragraph?: Partial<ParagraphFormat>; letters?: Partial<LetterFormat> }): Command {
+  return (state, dispatch) => {
+    const sheet = documentAttrs(state.doc).styles
+    const style = entryOf(sheet.styles, key)
+    if (!style || style.kind) return false
+    if (!dispatch) return true
+    const without = <T extends object>(own: Partial<T>, by: object | undefined) => Object.fromEntries(Object.entries(own).filter(([name]) => !by || !Object.hasOwn(by, name))) as Partial<T>
+    // What starts from Body goes its own way: a heading stays as large as it is.
+    const follows = (other: string) => key !== bodyStyle && other !== key && chainIds(sheet, other).includes(key)
+    const styles = Object.entries(sheet.styles).map(([other, own]): [string, Style] => {
+      if (other === key) return [other, { ...own, paragraph: { ...own.paragraph, ...fitParagraph(change.paragraph ?? {}) }, letters: { ...own.letters, ...fitLetters(change.letters ?? {}) } }]
+      return [other, follows(other) ? { ...own, paragraph: without(own.paragraph, change.paragraph), letters: without(own.letters, change.letters) } : own]
+    })
+    dispatch(named(setSheet(state.tr, { styles: Object.fromEntries(styles) }), `Changed ${style.name}`))
+    return true
   }
 }
 
@@ -199,7 +237,7 @@ export function changeStyleFormat(key: string, change: { paragraph?: Partial<Par
 export function deleteStyle(key: string): Command {
   return (state, dispatch) => {
     const sheet = documentAttrs(state.doc).styles
-    const style = sheet.styles[key]
+    const style = entryOf(sheet.styles, key)
     if (!style || key === bodyStyle) return false
     if (!dispatch) return true
     const tr = state.tr
@@ -242,6 +280,21 @@ export const resetToStyle: Command = (state, dispatch) => {
   return true
 }
 
+/** The key of the style for headings of a level. */
+export function headingStyle({ styles }: StyleSheet, level: number): string | undefined {
+  return Object.keys(styles).find((key) => styles[key]?.outline === level && !styles[key]?.kind)
+}
+
+/** Levels through which one key goes. */
+const cycled = 4
+
+/** Text becomes a heading, a heading goes a level deeper, and the deepest is text again. */
+export const cycleHeading: Command = (state, dispatch) => {
+  const sheet = documentAttrs(state.doc).styles
+  const level = outlineLevel(sheet, state.selection.$from.parent) ?? 0
+  return setStyle((level < cycled ? headingStyle(sheet, level + 1) : undefined) ?? bodyStyle)(state, dispatch)
+}
+
 /** Numbers the headings through one list, each at its level; null takes their numbers away. */
 export function numberHeadings(definition: string | null): Command {
   return (state, dispatch) => {
@@ -266,7 +319,7 @@ export function headingNumbers(state: EditorState): string | null {
 export function changeDefaults(change: { paragraph?: Partial<ParagraphFormat>; letters?: Partial<LetterFormat> }, name: string): Command {
   return (state, dispatch) => {
     const { defaults } = documentAttrs(state.doc).styles
-    dispatch?.(named(setSheet(state.tr, { defaults: { paragraph: { ...defaults.paragraph, ...change.paragraph }, letters: { ...defaults.letters, ...change.letters } } }), name))
+    dispatch?.(named(setSheet(state.tr, { defaults: { paragraph: { ...defaults.paragraph, ...fitParagraph(change.paragraph ?? {}) }, letters: { ...defaults.letters, ...fitLetters(change.letters ?? {}) } } }), name))
     return true
   }
 }
@@ -281,10 +334,12 @@ export function replaceSheet(next: (sheet: StyleSheet) => StyleSheet, name: stri
 }
 
 /** Makes a family that people brought in one of the document's. */
-export function addFont(name: string, faces: OwnFamily): Command {
+export function addFont(wanted: string, faces: OwnFamily): Command {
+  const name = asName(wanted, limits.family)
   return (state, dispatch) => {
+    if (name === "") return false
     const { fonts } = documentAttrs(state.doc).styles
-    dispatch?.(named(setSheet(state.tr, { fonts: { ...fonts, [name]: { ...fonts[name], ...faces } } }), `Added ${name}`))
+    dispatch?.(named(setSheet(state.tr, { fonts: { ...fonts, [name]: { ...entryOf(fonts, name), ...faces } } }), `Added ${name}`))
     return true
   }
 }

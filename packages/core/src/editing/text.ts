@@ -2,7 +2,7 @@
 import { Fragment, Slice, type Mark, type Node, type ResolvedPos } from "prosemirror-model"
 import { Selection, TextSelection, type EditorState, type Transaction } from "prosemirror-state"
 import { canJoin } from "prosemirror-transform"
-import { blockAt, blockText, documentAttrs, fieldText, labelsOf, nodes, paragraphAttrs, schema, setEntries, styleOf, withTypedLists } from "../document"
+import { blockAt, blockText, documentAttrs, labelsOf, nodes, paragraphAttrs, schema, setEntries, spokenText, styleOf, withTypedLists } from "../document"
 import { bring, type Brought } from "./bringing"
 import type { Command } from "./command"
 import { joining, named, quoted } from "./history"
@@ -25,6 +25,11 @@ function marksAt($from: ResolvedPos, $to: ResolvedPos): readonly Mark[] {
   const kept = $from.parent.isTextblock ? paragraphAttrs($from.parent).letters : null
   if (kept && $from.parent.content.size === 0) return marksOf(kept)
   return $from.pos === $to.pos ? $from.marks() : ($from.marksAcross($to) ?? $from.marks())
+}
+
+/** The marks for text that replaces the selection. */
+export function landingMarks(state: EditorState): readonly Mark[] {
+  return state.storedMarks ?? marksAt(state.selection.$from, state.selection.$to)
 }
 
 /** Replaces a range of one or more paragraphs by text of one look. Line feeds in it divide paragraphs. */
@@ -77,8 +82,16 @@ function settleLetters(tr: Transaction, emptied?: { at: number; marks: readonly 
 }
 
 function deleteRange(tr: Transaction, from: number, to: number): Transaction {
-  const marks = marksAt(tr.doc.resolve(from), tr.doc.resolve(to))
+  const [$from, $to] = [tr.doc.resolve(from), tr.doc.resolve(to)]
+  const marks = marksAt($from, $to)
   tr.delete(from, to)
+  // Where whole items of a list are deleted, their list goes too: what is left is plain text.
+  const wholeItems = !$from.sameParent($to) && $from.parentOffset === 0 && $to.parentOffset === $to.parent.content.size
+  const left = tr.doc.resolve(tr.mapping.map(from))
+  if (wholeItems && left.parent.isTextblock && left.parent.content.size === 0) {
+    const { list, ...rest } = paragraphAttrs(left.parent).format ?? {}
+    if (list) setEntries(tr, left.before(), "format", rest)
+  }
   settleLetters(tr, { at: from, marks })
   return joining(tr.setSelection(TextSelection.near(tr.doc.resolve(tr.mapping.map(from)), -1)), "deleted")
 }
@@ -205,11 +218,15 @@ export function pasteText(text: string): Command {
   }
 }
 
-/** The selected content, from its blocks down. */
-export function selectedSlice(state: EditorState): Slice {
-  const { content, openStart, openEnd } = state.selection.content()
+/** A stretch of a document, from its blocks down. */
+export function selectionSlice({ content, openStart, openEnd }: Slice): Slice {
   const outer = content.firstChild
   return outer?.type === nodes.body ? new Slice(outer.content, openStart - 1, openEnd - 1) : new Slice(content, openStart, openEnd)
+}
+
+/** The selected content, from its blocks down. */
+export function selectedSlice(state: EditorState): Slice {
+  return selectionSlice(state.selection.content())
 }
 
 /** Puts copied content in place of the selection, under its own look. */
@@ -235,6 +252,15 @@ export function pasteSlice(slice: Slice, name = "Pasted", brought: Brought | nul
   }
 }
 
+const letterAt = (doc: Node, pos: number) => (pos < 0 || pos >= doc.content.size ? "" : doc.textBetween(pos, pos + 1))
+const blankAt = (doc: Node, pos: number) => /^\s$/u.test(letterAt(doc, pos))
+const wordAt = (doc: Node, pos: number) => /^[\p{L}\p{N}]$/u.test(letterAt(doc, pos))
+
+/** Whether whole words are selected, inside a paragraph. */
+function isWords({ doc }: EditorState, from: number, to: number): boolean {
+  return doc.resolve(from).sameParent(doc.resolve(to)) && wordAt(doc, from) && /^[\p{L}\p{N}\p{P}]$/u.test(letterAt(doc, to - 1)) && !wordAt(doc, from - 1) && !wordAt(doc, to)
+}
+
 /** Moves the selected text to another place, or copies it there. */
 export function dragSelection(to: number, copies: boolean): Command {
   return (state, dispatch) => {
@@ -243,8 +269,13 @@ export function dragSelection(to: number, copies: boolean): Command {
     if (!dispatch) return true
     const slice = selectedSlice(state)
     const { tr } = state
-    if (!copies) tr.deleteSelection()
-    const at = tr.mapping.map(to)
+    const words = isWords(state, from, end)
+    // One of the two blanks on either side of words that go, goes with them.
+    if (!copies) tr.delete(words && blankAt(state.doc, from - 1) && blankAt(state.doc, end) ? from - 1 : from, end)
+    let at = tr.mapping.map(to)
+    // Words that come in among words stand apart from them.
+    if (words && wordAt(tr.doc, at - 1)) tr.insertText(" ", at++)
+    if (words && wordAt(tr.doc, at)) tr.insertText(" ", at)
     const before = tr.doc.content.size
     settleLetters(tr.replace(at, at, slice))
     const put = tr.doc.content.size - before
@@ -257,16 +288,15 @@ export function dragSelection(to: number, copies: boolean): Command {
 /** The selected text, paragraphs divided by a line feed. */
 export function selectedText(state: EditorState): string {
   const { from, to, $from, $to } = state.selection
-  const { language } = documentAttrs(state.doc).styles.defaults.letters
-  const shown = (leaf: Node) => (leaf.type === nodes.field ? fieldText(leaf, language) : (leaf.type.spec.leafText?.(leaf) ?? ""))
-  if ($from.sameParent($to)) return state.doc.textBetween(from, to, "\n", shown)
+  const { styles } = documentAttrs(state.doc)
+  if ($from.sameParent($to)) return spokenText(styles, $from.parent, $from.parentOffset, $to.parentOffset)
   // Over several paragraphs, items of lists bring their marks.
   const labels = labelsOf(state.doc)
   const lines: string[] = []
   state.doc.nodesBetween(from, to, (node, pos) => {
     if (!node.isTextblock) return true
     const label = pos + 1 >= from ? (labels[blockAt(state.doc, pos)] ?? null) : null
-    lines.push(`${label ? `${label} ` : ""}${node.textBetween(Math.max(0, from - pos - 1), Math.min(node.content.size, to - pos - 1), "\n", shown)}`)
+    lines.push(`${label ? `${label} ` : ""}${spokenText(styles, node, Math.max(0, from - pos - 1), Math.min(node.content.size, to - pos - 1))}`)
     return false
   })
   return lines.join("\n")

@@ -73,6 +73,8 @@ class Characters {
   code = new Int32Array(4096)
   /** Whether the last mark on it is a joiner. */
   joins = new Uint8Array(4096)
+  /** For halves of flags, which of the two it is: 1 for the first. */
+  flags = new Uint8Array(4096)
   asian = false
   beyond = false
 
@@ -84,8 +86,9 @@ class Characters {
       this.wide = new Uint8Array(size)
       this.code = new Int32Array(size)
       this.joins = new Uint8Array(size)
+      this.flags = new Uint8Array(size)
     }
-    const { at, cls, wide, code, joins } = this
+    const { at, cls, wide, code, joins, flags } = this
     const classes = classTable()
     this.asian = false
     let highest = 0
@@ -108,6 +111,7 @@ class Characters {
         cls[n] = own
         wide[n] = found & WIDE
         code[n] = point
+        flags[n] = own === C.ri && (n === 0 || cls[n - 1] !== C.ri || flags[n - 1] === 0) ? 1 : 0
         n++
       }
       i += width
@@ -178,9 +182,7 @@ function mayBreak(chars: Characters, j: number): boolean {
   if ((letter[a] || a === C.nu) && b === C.op && !wide[j]) return false // LB30
   if (a === C.cp && !wide[i] && (letter[b] || b === C.nu)) return false
   if (a === C.ri && b === C.ri) {
-    let before = 0
-    while (cls[i - before] === C.ri) before++
-    if (before % 2 === 1) return false // LB30a
+    if (chars.flags[i] === 1) return false // LB30a
   }
   if (b === C.em && (a === C.eb || is(i, unassignedPicture))) return false // LB30b
   return true // LB31
@@ -213,10 +215,22 @@ function aksara({ cls, code, count }: Characters, i: number): boolean {
 const southEastAsian = /[\u0e00-\u0e7f]{2,}|[\u0e80-\u0eff]{2,}|[\u1000-\u109f\ua9e0-\ua9ff\uaa60-\uaa7f]{2,}|[\u1780-\u17ff]{2,}|[\u1950-\u19df]{2,}|[\u1a20-\u1aaf]{2,}/g
 const words = new Intl.Segmenter(undefined, { granularity: "word" })
 
+/** Units of such a stretch that are divided into words at once: for long ones the platform takes more than its share of time. */
+const wordsAtOnce = 1000
+/** Words at the end of what was looked at that may go on behind it. */
+const unsure = 3
+
 /** Ends of words inside stretches of scripts that write no spaces between them. */
 function wordEnds(text: string): Set<number> {
   const ends = new Set<number>()
-  for (const { 0: stretch, index } of text.matchAll(southEastAsian)) for (const segment of words.segment(stretch)) if (segment.index > 0) ends.add(index + segment.index)
+  for (const { 0: stretch, index } of text.matchAll(southEastAsian))
+    for (let from = 0; from < stretch.length; ) {
+      const to = Math.min(stretch.length, from + wordsAtOnce)
+      const found = [...words.segment(stretch.slice(from, to))].map((segment) => from + segment.index).filter((at) => at > from)
+      const sure = to < stretch.length && found.length > unsure ? found.slice(0, -unsure) : found
+      for (const at of sure) ends.add(index + at)
+      from = to === stretch.length ? to : (sure.at(-1) ?? to)
+    }
   return ends
 }
 

@@ -4,6 +4,8 @@
  * 1664), so that the platform alone decides how files are had.
  */
 
+import { entryOf } from "../document"
+
 /** Gives the bytes of a pattern file by its name, such as "en-gb". Throws if it cannot be had. */
 export type PatternSource = (name: string) => Uint8Array<ArrayBuffer>
 
@@ -29,7 +31,7 @@ function findPatterns(language: string): string | null {
   const tag = language.toLowerCase()
   const base = tag.split("-")[0] ?? ""
   const known: readonly string[] = hyphenated
-  return [tag, base === "en" && tag !== "en" && tag !== "en-us" ? "en-gb" : "", dialects[base] ?? "", base].find((name) => known.includes(name)) ?? null
+  return [tag, base === "en" && tag !== "en" && tag !== "en-us" ? "en-gb" : "", entryOf(dialects, base) ?? "", base].find((name) => known.includes(name)) ?? null
 }
 
 interface Engine {

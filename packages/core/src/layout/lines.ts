@@ -158,7 +158,7 @@ function setLine(ruler: Ruler, plan: LinePlan): Line {
     const at = segment.x + shift
     let x = rtl ? width - at - total : at
     for (const piece of source.levels ? visualOrder(own, (p) => p.run.level) : own) {
-      piece.x = piece.run.cap ? x - capShift : x
+      piece.x = piece.run.cap ? (rtl ? x + capShift : x - capShift) : x
       x += piece.width
       placed.push(piece)
     }

@@ -3,6 +3,7 @@
  * the edge at which its lines begin; which edge of the column that is matters only when lines are placed.
  */
 import type { LetterFormat, LineSpacing, ListLevel, ParagraphFormat, RunLook, TabStop, Typesetting } from "../document"
+import { knownLanguage } from "../document"
 import type { Breaks } from "./breaking"
 import type { FontLibrary } from "./fonts/library"
 import { shapeShown } from "./shaping"
@@ -125,7 +126,7 @@ const decimals = new Map<string, string>()
 function decimalSign({ language }: LetterFormat): string {
   let sign = decimals.get(language)
   if (sign === undefined) {
-    sign = new Intl.NumberFormat(language).formatToParts(1.5).find((part) => part.type === "decimal")?.value ?? "."
+    sign = new Intl.NumberFormat(knownLanguage(language)).formatToParts(1.5).find((part) => part.type === "decimal")?.value ?? "."
     decimals.set(language, sign)
   }
   return sign
@@ -133,7 +134,8 @@ function decimalSign({ language }: LetterFormat): string {
 
 export class Ruler {
   private readonly sums: Float64Array
-  private readonly tabs: boolean
+  /** Offsets of the tabs, ascending. */
+  private readonly tabs: readonly number[]
   private readonly hyphens = new Map<RunLook, { run: ShapedRun; width: number }>()
   /** Edge at which lines have to end. */
   readonly right: number
@@ -143,14 +145,14 @@ export class Ruler {
   constructor(readonly source: LineSource) {
     const { text, runs, format, width } = source
     this.sums = advanceSums(text, runs)
-    this.tabs = text.includes("\t")
+    this.tabs = tabsOf(text)
     this.right = width - format.indentRight
     this.label = source.label && this.placeLabel(source.label)
   }
 
   /** Whether the width of text depends on where on its line it begins. */
   get hasTabs(): boolean {
-    return this.tabs
+    return this.tabs.length > 0
   }
 
   private placeLabel({ runs, level }: { runs: ShapedRun[]; level: ListLevel }): { x: number; textAt: number } {
@@ -197,17 +199,18 @@ export class Ruler {
     return this.sum(to) - this.sum(from)
   }
 
-  /** Width of text on the n-th line if it begins it. */
-  measure(from: number, to: number, n: number): number {
-    if (!this.tabs) return this.natural(from, to)
+  /** Width of text on the n-th line if it begins it. What is wider than `enough` may be said to be endless. */
+  measure(from: number, to: number, n: number, enough = Infinity): number {
+    if (!this.hasTabs) return this.natural(from, to)
     const start = this.left(n)
-    const last = this.segments(from, to, start).at(-1)
-    return last ? last.x + this.natural(last.from, last.to) - start : 0
+    const segments = this.segments(from, to, start, start + enough)
+    const last = segments.at(-1) as Segment
+    return last.to < to ? Infinity : last.x + this.natural(last.from, last.to) - start
   }
 
   /** Width of text up to a place where a line may end, with the hyphen that it ends with there. */
-  measureEnd(from: number, end: number, n: number, hyphen = this.softAt(end)): number {
-    return this.measure(from, this.visibleEnd(from, end), n) + (hyphen ? this.hyphenWidth(end) : 0)
+  measureEnd(from: number, end: number, n: number, hyphen = this.softAt(end), enough = Infinity): number {
+    return this.measure(from, this.visibleEnd(from, end), n, enough) + (hyphen ? this.hyphenWidth(end) : 0)
   }
 
   softAt(end: number): boolean {
@@ -258,22 +261,23 @@ export class Ruler {
     return set ?? plain((Math.floor(x / defaultTab + hair) + 1) * defaultTab)
   }
 
-  /** The stretches between the tabs of a line that begins at `start`. */
-  segments(from: number, to: number, start: number): Segment[] {
-    if (!this.tabs) return [{ from, to, x: start, leader: null }]
-    const { text, base } = this.source
+  /** The stretches between the tabs of a line that begins at `start`; those behind x `enough` are left out. */
+  segments(from: number, to: number, start: number, enough = Infinity): Segment[] {
+    if (!this.hasTabs) return [{ from, to, x: start, leader: null }]
+    const { base } = this.source
     const segments: Segment[] = []
     let x = start
     let leader: Segment["leader"] = null
-    for (let at = from; ; ) {
-      const tab = text.indexOf("\t", at)
-      const end = tab < 0 || tab >= to ? to : tab
+    let at = from
+    for (let t = firstFrom(this.tabs, from); ; t++) {
+      const tab = this.tabs[t]
+      const end = tab === undefined || tab >= to ? to : tab
       segments.push({ from: at, to: end, x, leader })
-      if (end === to) return segments
+      if (end === to || x > enough) return segments
       x += this.natural(at, end)
       const stop = this.nextStop(x)
-      const next = text.indexOf("\t", end + 1)
-      const following = next < 0 || next >= to ? this.visibleEnd(end + 1, to) : next
+      const next = this.tabs[t + 1]
+      const following = next === undefined || next >= to ? this.visibleEnd(end + 1, to) : next
       const back = this.beforeStop(stop, end + 1, following, base)
       const target = Math.max(x, stop.position - back)
       leader = stop.leader === "none" ? null : { from: x, to: target, pattern: stop.leader }
@@ -288,9 +292,34 @@ export class Ruler {
     if (stop.align === "right") return this.natural(from, to)
     if (stop.align === "center") return this.natural(from, to) / 2
     const sign = decimalSign(look)
-    const at = this.source.text.slice(from, to).search(new RegExp(`[${sign === "," ? "," : "\\" + sign}](?=\\d|$)`))
+    const at = this.source.text.slice(from, Math.min(to, from + longestNumber)).search(new RegExp(`[${sign === "," ? "," : "\\" + sign}](?=\\d|$)`))
     return this.natural(from, at < 0 ? to : from + at)
   }
+}
+
+/** Units in which the sign of a decimal is looked for. */
+const longestNumber = 200
+
+const noTabs: readonly number[] = []
+
+function tabsOf(text: string): readonly number[] {
+  let at = text.indexOf("\t")
+  if (at < 0) return noTabs
+  const tabs: number[] = []
+  for (; at >= 0; at = text.indexOf("\t", at + 1)) tabs.push(at)
+  return tabs
+}
+
+/** Index of the first of ascending numbers that is at least `least`. */
+function firstFrom(numbers: readonly number[], least: number): number {
+  let low = 0
+  let high = numbers.length
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if ((numbers[middle] as number) < least) low = middle + 1
+    else high = middle
+  }
+  return low
 }
 
 export function runWidth({ run, first, last }: Pick<LineRun, "run" | "first" | "last">): number {

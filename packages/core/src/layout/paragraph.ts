@@ -13,7 +13,23 @@ import type { ParagraphLayout, ShapedRun } from "./types"
 export interface Setting {
   styles: StyleSheet
   typesetting: Typesetting
+  /** Whether it is set for the width of a screen, where lines may be too short to be justified. */
+  flow?: boolean
 }
+
+/** Letters on a line below which justified text would tear open, and how wide a letter is as part of the size. */
+const fewestJustified = 45
+const meanLetter = 0.45
+
+/** The look of a paragraph as it is set at a width. */
+function lookAt(look: Look, width: number): Look {
+  const { paragraph, letters } = look
+  if (paragraph.align !== "justify" || width - paragraph.indentLeft - paragraph.indentRight >= fewestJustified * meanLetter * letters.size) return look
+  let ragged = raggedLooks.get(look)
+  if (!ragged) raggedLooks.set(look, (ragged = { ...look, paragraph: { ...paragraph, align: paragraph.direction === "rtl" ? "right" : "left" } }))
+  return ragged
+}
+const raggedLooks = new WeakMap<Look, Look>()
 
 interface Remembered {
   look: Look
@@ -38,8 +54,9 @@ export class Typesetter {
   ) {}
 
   /** @param label what stands before it as an item of a list */
-  paragraph({ styles, typesetting }: Setting, node: Node, width: number, label: string | null): ParagraphLayout {
-    const look = paragraphLook(styles, node)
+  paragraph({ styles, typesetting, flow }: Setting, node: Node, width: number, label: string | null): ParagraphLayout {
+    const own = paragraphLook(styles, node)
+    const look = flow ? lookAt(own, width) : own
     const outline = outlineLevel(styles, node)
     const known = this.remembered.get(node)
     if (
@@ -124,9 +141,16 @@ export class Typesetter {
     for (let lines = wanted; lines > 1; lines--) {
       const look: RunLook = { ...first.look, ...(family ? { family } : {}) }
       if (family) delete look.own
-      const size = Math.round((2 * ((lines - 1) * lineHeight + capHeight(base) * base.size)) / capHeight(look)) / 2
-      const run = shapeRun(fonts, text, 0, to, fonts.faceFor(text.codePointAt(opening) ?? 0x20, look), { ...look, size: Math.min(999, size), script: "none", raise: 0, highlight: null, underline: "none" }, { level: first.level, upper: first.upper })
-      const sunk: ShapedRun = { ...run, rise: -(lines - 1) * lineHeight, cap: true }
+      const wish = (lines - 1) * lineHeight + capHeight(base) * base.size
+      const face = fonts.faceFor(text.codePointAt(opening) ?? 0x20, look)
+      // Signs that are no letters, such as emoji, fill the height of their face and hang below its baseline.
+      const { ascender, descender, upem } = fonts.font(face).metrics
+      const isLetter = /[\p{L}\p{N}\p{P}]/u.test(text.slice(opening, to))
+      const high = isLetter ? capHeight(look) : (ascender - descender) / upem
+      const size = Math.round((2 * wish) / high) / 2
+      const drop = isLetter ? 0 : (-descender / upem) * size
+      const run = shapeRun(fonts, text, 0, to, face, { ...look, size: Math.min(999, size), script: "none", raise: 0, highlight: null, underline: "none" }, { level: first.level, upper: first.upper })
+      const sunk: ShapedRun = { ...run, rise: drop - (lines - 1) * lineHeight, cap: true }
       const cap: Cap = { to, distance, lines, inset: runWidth({ run, first: 0, last: run.glyphs.count }) + distance }
       const set = setLines({ ...source, cap, runs: [sunk, ...cutBefore(fonts, source, to)] })
       if (set.lines.length >= lines) return set
@@ -138,7 +162,10 @@ export class Typesetter {
   private divider(text: string, runs: readonly ShapedRun[], { hyphenation }: Typesetting): LineSource["divide"] {
     const { hyphenator } = this
     if (!hyphenator) return null
-    const languageAt = (offset: number) => runs.find((run) => run.from <= offset && run.to > offset)?.look.language
+    const languageAt = (offset: number) => {
+      const run = runAt(runs, offset)
+      return run && run.from <= offset ? run.look.language : undefined
+    }
     return (from, to) => {
       const points: number[] = []
       for (const match of text.slice(from, to).matchAll(/[\p{L}\p{M}\u00ad]+/gu)) {
@@ -154,6 +181,18 @@ export class Typesetter {
   }
 }
 
+/** The first of the runs, which are in the order of the text, that ends behind an offset. */
+function runAt(runs: readonly ShapedRun[], offset: number): ShapedRun | undefined {
+  let low = 0
+  let high = runs.length
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if ((runs[middle] as ShapedRun).to <= offset) low = middle + 1
+    else high = middle
+  }
+  return runs[low]
+}
+
 /** Runs from an offset on, the one that it divides shaped anew. */
 function cutBefore(fonts: FontLibrary, { runs, text }: LineSource, to: number): ShapedRun[] {
   return runs.flatMap((run) => (run.to <= to ? [] : run.from >= to ? [run] : [shapeRun(fonts, text, to, run.to, run.face, run.look, { level: run.level, upper: run.upper })]))
@@ -164,3 +203,10 @@ function asksStyles(node: Node): boolean {
   return node.children.some((child) => child.marks.some(({ type }) => type.name === "letterStyle" || type.name === "family"))
 }
 
+
+/** A paragraph's text with what its fields show. */
+export function shownText({ text, lines }: ParagraphLayout): string {
+  if (!text.includes("\ufffc")) return text
+  const shows = new Map(lines.flatMap((line) => line.runs.flatMap(({ run }) => (run.shows !== null && run.to > run.from ? [[run.from, run.shows] as const] : []))))
+  return text.split("").map((unit, i) => (unit === "\ufffc" ? (shows.get(i) ?? "") : unit)).join("")
+}

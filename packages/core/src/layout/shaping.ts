@@ -1,6 +1,6 @@
 /** A paragraph's text as shaped runs: one run for each stretch in the same look, face, script and direction. */
 import type { Node } from "prosemirror-model"
-import { blockText, fieldText, letterLook, type RunLook, type StyleSheet } from "../document"
+import { blockText, fieldText, knownLanguage, letterLook, type RunLook, type StyleSheet } from "../document"
 import type { Feature, FontMetrics, ShapeOptions } from "./fonts/harfbuzz"
 import { joinsPrevious, type FontLibrary } from "./fonts/library"
 import type { FaceId } from "./fonts/catalogue"
@@ -31,11 +31,11 @@ function scriptOf(codePoint: number): Script {
 
 /** A text in capitals that is as long as before: letters whose capital is longer stay as they are. */
 export function capitals(text: string, language: string): string {
-  const upper = text.toLocaleUpperCase(language)
+  const upper = text.toLocaleUpperCase(knownLanguage(language))
   if (upper.length === text.length) return upper
   return [...text]
     .map((letter) => {
-      const capital = letter === "ß" ? "ẞ" : letter.toLocaleUpperCase(language)
+      const capital = letter === "ß" ? "ẞ" : letter.toLocaleUpperCase(knownLanguage(language))
       return capital.length === letter.length ? capital : letter
     })
     .join("")

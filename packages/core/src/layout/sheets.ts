@@ -55,7 +55,7 @@ class SheetComposer {
     const { styles, typesetting, setup } = documentAttrs(doc)
     this.body = bodyOf(doc)
     this.labels = labelsOf(doc)
-    this.setting = { styles, typesetting }
+    this.setting = { styles, typesetting, flow: spec.mode === "flow" }
     this.setup = setup
   }
 

@@ -12,6 +12,8 @@ const hyphenPenalty = 50
 const hyphensInRow = 10_000
 const unlikeNeighbours = 10_000
 const worst = 10_000
+/** Beginnings of a line that are weighed at once: more only where text has no width. */
+const mostActive = 2000
 /** Of the width of a space: what it may grow by at the measure of badness 100, and shrink by at most. */
 const stretch = 0.5
 const shrink = 0.25
@@ -131,11 +133,11 @@ function attempt(ruler: Ruler, candidates: readonly Candidate[], most: number): 
     }
     active.length = kept
     active.push(...best)
-    if (active.length === 0) return null
+    if (active.length === 0 || active.length > mostActive) return null
   }
   const ended = active.filter(({ candidate }) => candidate.end.at === last)
   if (ended.length === 0) return null
   const ends: LineEnd[] = []
-  for (let chosen: Chosen | null = ended.reduce((a, b) => (b.demerits < a.demerits ? b : a)); chosen?.before; chosen = chosen.before) ends.unshift(chosen.candidate.end)
-  return ends
+  for (let chosen: Chosen | null = ended.reduce((a, b) => (b.demerits < a.demerits ? b : a)); chosen?.before; chosen = chosen.before) ends.push(chosen.candidate.end)
+  return ends.reverse()
 }

@@ -10,7 +10,7 @@ export function Bench({ wide }: { wide: boolean }) {
   const session = useSession()
   const open = useDesk((s) => s.tray)
   return (
-    <View role="navigation" aria-label="Bench" className={wide ? "w-[84px] items-center gap-1 border-r border-line bg-surface py-2.5" : "h-[68px] flex-row items-center justify-around border-t border-line bg-surface px-1.5"}>
+    <View role="navigation" aria-label="Bench" className={wide ? "w-[84px] items-center gap-1 overflow-y-auto border-r border-line bg-surface py-2.5" : "h-[68px] flex-row items-center justify-around border-t border-line bg-surface px-1.5"}>
       {trays.filter((tray) => tray.stage).map(({ id, name, icon }) => {
         const on = id === open
         return (

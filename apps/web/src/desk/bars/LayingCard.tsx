@@ -12,7 +12,7 @@ export function LayingCard() {
   const laying = useDesk((s) => s.laying)
   if (!laying) return null
   return (
-    <View role="group" aria-label="Match look" className="absolute left-1/2 top-16 z-20 w-[340px] max-w-[94vw] rounded-tray border border-line bg-surface p-3 shadow-md" style={{ transform: [{ translateX: "-50%" }] }}>
+    <View role="group" aria-label="Match look" className="absolute bottom-[76px] left-1/2 z-20 w-[340px] max-w-[94vw] rounded-tray border border-line bg-surface p-3 shadow-md wide:bottom-10" style={{ transform: [{ translateX: "-50%" }] }}>
       <View className="flex-row items-center gap-2">
         <Glyph icon={Eyedropper} size={20} />
         <Text className="flex-1 font-ui text-[14px] text-ink">A look is in hand. Select the text that gets it.</Text>

@@ -1,4 +1,4 @@
-import { useState } from "react"
+import { useRef, useState } from "react"
 import { createPortal } from "react-dom"
 import { Pressable, Text, View } from "react-native"
 import { linkAt, linkTargets, linkToTarget, readAddress, removeLink, setLink } from "@biblon/core/editing"
@@ -22,8 +22,15 @@ function Editor({ href, onDone }: { href: string | null; onDone: () => void }) {
   const doc = useDesk((s) => s.editor?.doc ?? null)
   const targets = doc ? linkTargets(doc) : []
   const end = () => {
+    ended.current = true
     onDone()
     session.focus()
+  }
+  const ended = useRef(false)
+  /** Going elsewhere takes what was typed, if it leads anywhere. */
+  const leave = () => {
+    const address = readAddress(typed)
+    if (!ended.current && address && address !== href) session.run(setLink(address))
   }
   const take = () => {
     const address = readAddress(typed)
@@ -52,6 +59,7 @@ function Editor({ href, onDone }: { href: string | null; onDone: () => void }) {
             setTyped(event.target.value)
             setWrong(false)
           }}
+          onBlur={leave}
           className="h-11 min-w-0 flex-1 rounded-button border border-line bg-raised px-2 font-ui text-[15px] text-ink wide:h-9"
         />
         <button type="submit" className="h-11 rounded-button bg-murex px-3 font-ui-bold text-[14px] text-on-murex wide:h-9">

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react"
+import { useEffect } from "react"
 import { Pressable, Text } from "react-native"
 import { NameField } from "../../ui/NameField"
 import { useDesk, useSession } from "../context"
@@ -6,8 +6,8 @@ import { useDesk, useSession } from "../context"
 /** The document's name; a tap makes it a field to type in. */
 export function Name({ wide }: { wide: boolean }) {
   const session = useSession()
-  const name = useDesk((s) => s.name)
-  const [naming, setNaming] = useState(false)
+  const { name, naming } = useDesk((s) => ({ name: s.name, naming: s.naming }))
+  const setNaming = (naming: boolean) => session.store.setState({ naming })
   useEffect(() => {
     document.title = `${name ?? "Not named yet"} · Biblon`
   }, [name])

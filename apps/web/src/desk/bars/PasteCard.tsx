@@ -1,6 +1,6 @@
 import { createPortal } from "react-dom"
 import { useStore } from "zustand"
-import { View } from "react-native"
+import { Pressable, Text, View } from "react-native"
 import { Segment } from "../../ui/pieces"
 import { useDesk, useSession } from "../context"
 import type { PasteWay } from "../input/clipboard"
@@ -15,8 +15,17 @@ const width = 330
 /** After a paste: the other ways to do it. */
 export function PasteCard() {
   const session = useSession()
-  const { offered } = useStore(session.clipboard.store)
+  const { offered, pasting } = useStore(session.clipboard.store)
   const { canvas, caret } = useDesk((s) => ({ canvas: s.canvas, caret: s.view.caret }))
+  if (pasting)
+    return (
+      <View role="status" aria-live="polite" className="absolute bottom-[84px] left-1/2 z-20 flex-row items-center gap-3 rounded-tray border border-line bg-surface px-4 py-1 shadow-md wide:bottom-10" style={{ transform: [{ translateX: "-50%" }] }}>
+        <Text className="font-ui text-[14px] text-ink">{pasting.done === 0 ? "Reading what was pasted" : `Pasted ${pasting.done} paragraphs`}</Text>
+        <Pressable accessibilityRole="button" onPress={() => session.clipboard.stop()} className="h-11 justify-center px-2">
+          <Text className="font-ui-bold text-[14px] text-murex">Stop</Text>
+        </Pressable>
+      </View>
+    )
   if (!canvas || !offered || !caret) return null
   const left = Math.max(8, Math.min(canvas.clientWidth - width - 8, caret.x - 60))
   return createPortal(

@@ -31,6 +31,9 @@ interface Peg {
   at: number
   shape: "first" | "start" | "end" | "tab"
   tab?: TabStop
+  /** Between which distances it can stand: some text always has room between the edges. */
+  least: number
+  most: number
   /** What moving it to a distance comes to; null takes it away. */
   move: (to: number | null) => Command
 }
@@ -77,20 +80,29 @@ function PegHandle({ peg, geometry, tall }: { peg: Peg; geometry: Geometry; tall
       const sign = (rtl ? -1 : 1) * (peg.shape === "end" ? -1 : 1)
       const exact = peg.at + (sign * (e.clientX - grip.x)) / scale
       to = pulled ? null : Math.round(exact / snap) * snap
-      if (peg.tab && to !== null) to = Math.max(0, to)
+      if (to !== null) to = Math.max(peg.least, Math.min(peg.most, to))
       setDragged(to ?? peg.at)
       guide(to)
       session.trial.show(peg.move(to), "once")
     }
-    const end = (e: globalThis.PointerEvent) => {
+    const putBack = (e: globalThis.KeyboardEvent) => {
+      if (e.key !== "Escape") return
+      e.preventDefault()
+      e.stopPropagation()
+      to = peg.at
+      end(null)
+    }
+    const end = (e: globalThis.PointerEvent | null) => {
+      removeEventListener("keydown", putBack, true)
       handle.removeEventListener("pointermove", move)
       handle.removeEventListener("pointerup", end)
       handle.removeEventListener("pointercancel", end)
       guide(null)
       setDragged(null)
       session.trial.show(null)
-      if (e.type === "pointerup" && to !== peg.at) session.run(peg.move(to))
+      if (e?.type === "pointerup" && to !== peg.at) session.run(peg.move(to))
     }
+    addEventListener("keydown", putBack, true)
     handle.addEventListener("pointermove", move)
     handle.addEventListener("pointerup", end)
     handle.addEventListener("pointercancel", end)
@@ -103,7 +115,7 @@ function PegHandle({ peg, geometry, tall }: { peg: Peg; geometry: Geometry; tall
     event.stopPropagation()
     if (event.key === "Delete") {
       if (peg.tab) session.run(peg.move(null))
-    } else session.run(peg.move(stepLength(peg.at, (direction * (rtl ? -1 : 1) * (peg.shape === "end" ? -1 : 1)) as -1 | 1, unit)))
+    } else session.run(peg.move(Math.max(peg.least, Math.min(peg.most, stepLength(peg.at, (direction * (rtl ? -1 : 1) * (peg.shape === "end" ? -1 : 1)) as -1 | 1, unit)))))
   }
 
   return (
@@ -129,19 +141,25 @@ function PegHandle({ peg, geometry, tall }: { peg: Peg; geometry: Geometry; tall
   )
 }
 
-function usePegs(): Peg[] {
+/** Room in points that is left for text between the edges. */
+const leastRoom = 18
+
+function usePegs(width: number): Peg[] {
   const { first, start, end, tabs } = useDesk(({ editor }) => ({
     first: editor ? paragraphValue(editor, "indentFirst") : undefined,
     start: editor ? paragraphValue(editor, "indentLeft") : undefined,
     end: editor ? paragraphValue(editor, "indentRight") : undefined,
     tabs: editor ? paragraphValue(editor, "tabs") : undefined,
   }))
+  const far = 1500
+  const most = width > 0 && end !== undefined ? Math.max(0, width - end - leastRoom) : far
+  const mostEnd = width > 0 && start !== undefined ? Math.max(0, width - Math.max(start, start + (first ?? 0)) - leastRoom) : far
   const pegs: Peg[] = []
-  if (start !== undefined && first !== undefined) pegs.push({ key: "first", label: "First line", at: start + first, shape: "first", move: (to) => setParagraphs({ indentFirst: (to ?? 0) - start }, "Indent of the first line") })
-  if (start !== undefined) pegs.push({ key: "start", label: "Indent at the start", at: start, shape: "start", move: (to) => setParagraphs({ indentLeft: to ?? 0 }, "Indent") })
-  if (end !== undefined) pegs.push({ key: "end", label: "Indent at the end", at: end, shape: "end", move: (to) => setParagraphs({ indentRight: to ?? 0 }, "Indent at the end") })
+  if (start !== undefined && first !== undefined) pegs.push({ key: "first", label: "First line", at: start + first, least: -400, most, shape: "first", move: (to) => setParagraphs({ indentFirst: (to ?? 0) - start }, "Indent of the first line") })
+  if (start !== undefined) pegs.push({ key: "start", label: "Indent at the start", at: start, least: -400, most: most - Math.max(0, first ?? 0), shape: "start", move: (to) => setParagraphs({ indentLeft: to ?? 0 }, "Indent") })
+  if (end !== undefined) pegs.push({ key: "end", label: "Indent at the end", at: end, least: -400, most: mostEnd, shape: "end", move: (to) => setParagraphs({ indentRight: to ?? 0 }, "Indent at the end") })
   for (const [i, tab] of (tabs ?? []).entries())
-    pegs.push({ key: `tab ${i}`, label: `Tab stop ${i + 1}, ${tabKinds.find(([kind]) => kind === tab.align)?.[1].toLowerCase()}`, at: tab.position, shape: "tab", tab, move: (to) => placeTab(to === null ? null : { ...tab, position: to }, tab.position) })
+    pegs.push({ key: `tab ${i}`, label: `Tab stop ${i + 1}, ${tabKinds.find(([kind]) => kind === tab.align)?.[1].toLowerCase()}`, at: tab.position, least: 0, most: far, shape: "tab", tab, move: (to) => placeTab(to === null ? null : { ...tab, position: to }, tab.position) })
   return pegs
 }
 
@@ -178,7 +196,6 @@ export function Ruler({ compact }: { compact?: boolean }) {
   const bar = useRef<HTMLDivElement>(null)
   const [room, setRoom] = useState(0)
   const { column, scale, canvas, rtl } = useDesk((s) => ({ column: s.view.column, scale: s.scale, canvas: s.canvas, rtl: s.editor ? paragraphValue(s.editor, "direction") === "rtl" : false }))
-  const pegs = usePegs()
   useLayoutEffect(() => {
     const element = bar.current
     if (!element) return
@@ -187,6 +204,7 @@ export function Ruler({ compact }: { compact?: boolean }) {
     return () => observer.disconnect()
   }, [])
   const width = column ? column.width / scale : 0
+  const pegs = usePegs(width)
   const margin = 20
   const scrolled = canvas?.parentElement?.scrollLeft ?? 0
   const geometry: Geometry | null =

@@ -6,7 +6,7 @@ import { useDesk } from "../context"
 import { savingWords } from "../savingWords"
 import { CheckCircle, CircleNotch, CloudSlash, Warning, type Icon } from "../../ui/icons"
 
-const icons: Record<Saving["kind"], Icon> = { saved: CheckCircle, saving: CircleNotch, offline: CloudSlash, refused: Warning }
+const icons: Record<Saving["kind"], Icon> = { saved: CheckCircle, saving: CircleNotch, offline: CloudSlash, postponed: Warning }
 const textTone = { laurel: "text-laurel", ochre: "text-ochre", madder: "text-madder" }
 const flash = 1200
 

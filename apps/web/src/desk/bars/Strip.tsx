@@ -1,5 +1,5 @@
 import { Pressable, ScrollView, Text, View } from "react-native"
-import { documentAttrs } from "@biblon/core/document"
+import { documentAttrs, entryOf } from "@biblon/core/document"
 import { letterValue, styleValue } from "@biblon/core/editing"
 import { Pocket } from "../../commands/Pocket"
 import { ToolButton } from "../../commands/ToolButton"
@@ -11,7 +11,7 @@ import { Keyboard } from "../../ui/icons"
 export function useStyleName(): string {
   return useDesk(({ editor }) => {
     const id = editor && styleValue(editor)
-    return (editor && id && documentAttrs(editor.doc).styles.styles[id]?.name) || "Several styles"
+    return (editor && id && entryOf(documentAttrs(editor.doc).styles.styles, id)?.name) || "Several styles"
   })
 }
 
@@ -46,7 +46,7 @@ export function Strip() {
           <Text className="font-ui-bold text-[14px] text-murex">{style}</Text>
         </Pressable>
         <Letters />
-        {["bold", "italic", "underline", "strike", "list-marks", "list-numbers", "level-up", "level-deeper", "link", "copy", "cut", "paste", "align-left", "align-center", "align-right", "align-justify"].map((id) => (
+        {["bold", "italic", "underline", "align-center", "select-all", "list-marks", "list-numbers", "level-up", "level-deeper", "align-left", "align-right", "align-justify", "strike", "link", "copy", "cut", "paste"].map((id) => (
           <ToolButton key={id} id={id} />
         ))}
       </ScrollView>

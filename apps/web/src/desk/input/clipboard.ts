@@ -3,13 +3,14 @@
  * nothing, as HTML and as text. What comes in is pasted as it was; the card that follows offers the
  * look of where it landed, or the text alone.
  */
-import { Slice } from "prosemirror-model"
+import type { Slice } from "prosemirror-model"
+import type { Mappable } from "prosemirror-transform"
 import { createStore } from "zustand/vanilla"
-import { documentAttrs, paragraphAttrs, schema, type ParagraphFormat } from "@biblon/core/document"
-import { broughtBy, changes, deleteSelection, pasteSlice, pasteText, selectedSlice, selectedText, undo, type Brought } from "@biblon/core/editing"
+import { documentAttrs, paragraphAttrs, type ParagraphFormat } from "@biblon/core/document"
+import { beforeBlock, broughtBy, changes, deleteSelection, insertPart, isLong, isLongText, joining, partsOf, pasteSlice, pasteText, selectedSlice, selectedText, textParts, undo, type Brought, type Command, type Parts } from "@biblon/core/editing"
 import { writeHtml } from "@biblon/core/formats/html/writing"
 import { inLocalLook } from "@biblon/core/formats/look"
-import type { PasteReply, PasteRequest } from "../../workers/paste.worker"
+import { PasteReader } from "../../workers/pasteClient"
 import type { DeskSession } from "../session"
 
 export type PasteWay = "asItWas" | "asHere" | "textOnly"
@@ -17,6 +18,8 @@ export type PasteWay = "asItWas" | "asHere" | "textOnly"
 export interface PasteState {
   /** The paste that one can still change one's mind about. */
   offered: { way: PasteWay; change: number } | null
+  /** A long paste that is under way, with how many paragraphs are in. */
+  pasting: { done: number } | null
 }
 
 /** Biblon's own content on the clipboard. */
@@ -36,6 +39,18 @@ interface Pasted {
   format: Partial<ParagraphFormat> | null
 }
 
+/** Milliseconds after which a paste that is still under way is shown. */
+const unshown = 300
+
+const channel = new MessageChannel()
+/** Lets painting and other tasks come in between, without the pause of a timer. */
+function nextTask(): Promise<void> {
+  return new Promise((resolve) => {
+    channel.port1.onmessage = () => resolve()
+    channel.port2.postMessage(null)
+  })
+}
+
 const ownType = "application/x-biblon-slice"
 
 /** What a transfer of the browser's holds, to paste or drop. */
@@ -50,10 +65,9 @@ export function transferred(data: DataTransfer | null): Transferred {
 }
 
 export class Clipboard {
-  readonly store = createStore<PasteState>(() => ({ offered: null }))
+  readonly store = createStore<PasteState>(() => ({ offered: null, pasting: null }))
   private last: Pasted | null = null
-  private worker: Worker | null = null
-  private asked = 0
+  private readonly reader = new PasteReader()
 
   constructor(private readonly session: DeskSession) {}
 
@@ -73,7 +87,8 @@ export class Clipboard {
   }
 
   close(): void {
-    this.worker?.terminate()
+    this.running?.abort()
+    this.reader.close()
   }
 
   /** Puts the selection into a transfer. Returns false if nothing is selected. */
@@ -97,11 +112,11 @@ export class Clipboard {
     if (cut) this.session.run(deleteSelection)
   }
 
-  async pasteFromButton(): Promise<void> {
+  async pasteFromButton(plain = false): Promise<void> {
     try {
       const [item] = await navigator.clipboard.read()
       const read = async (type: string) => (item?.types.includes(type) ? (await item.getType(type)).text() : "")
-      await this.paste({ own: "", html: await read("text/html"), text: await read("text/plain") })
+      await this.paste({ own: "", html: await read("text/html"), text: await read("text/plain") }, plain)
     } catch {
       this.session.store.setState({ trouble: "The browser did not let Biblon read the clipboard. Paste with the keyboard instead." })
     }
@@ -114,59 +129,95 @@ export class Clipboard {
     const { $from } = editor.selection
     const { style, format } = paragraphAttrs($from.parent)
     this.last = { slice, brought, text, style, format }
-    this.put(slice ? "asItWas" : "textOnly")
+    await this.put(slice ? "asItWas" : "textOnly")
   }
 
   private async read(own: string, html: string): Promise<Pick<Pasted, "slice" | "brought">> {
-    if (own) {
-      try {
-        const { slice, brought } = JSON.parse(own) as Own
-        return { slice: Slice.fromJSON(schema, slice), brought }
-      } catch {
-        // Of another version: the HTML beside it will do.
-      }
-    }
-    if (!html) return { slice: null, brought: null }
-    const json = await this.readHtml(html)
-    const slice = json ? Slice.fromJSON(schema, json) : Slice.empty
-    return { slice: slice.size > 0 ? slice : null, brought: null }
+    if (!own && !html) return { slice: null, brought: null }
+    const stop = this.begin()
+    const read = await this.session.holdKeys(this.reader.read(own, html, stop.signal))
+    this.end(stop)
+    if (!read && !stop.signal.aborted) this.session.store.setState({ trouble: "The formatting of what was pasted could not be read. Its text was pasted." })
+    return { slice: read && read.slice.size > 0 ? read.slice : null, brought: read?.brought ?? null }
   }
 
-  private readHtml(html: string): Promise<unknown> {
-    const worker = (this.worker ??= new Worker("/workers/paste.worker.js", { type: "module" }))
-    const id = ++this.asked
-    return this.session.holdKeys(
-      new Promise((resolve) => {
-        const take = ({ data }: MessageEvent<PasteReply>) => {
-          if (data.id !== id) return
-          worker.removeEventListener("message", take)
-          resolve(data.slice)
-        }
-        worker.addEventListener("message", take)
-        worker.postMessage({ id, html } satisfies PasteRequest)
-      }),
-    )
+  /** Long work begins: it is shown once it takes a while, and can be stopped. */
+  private begin(): AbortController {
+    const stop = new AbortController()
+    this.running = stop
+    this.shown = setTimeout(() => this.store.setState({ pasting: { done: 0 } }), unshown)
+    return stop
+  }
+  private running: AbortController | null = null
+  private shown: ReturnType<typeof setTimeout> | undefined
+
+  private end(stop: AbortController): void {
+    if (this.running !== stop) return
+    clearTimeout(this.shown)
+    this.running = null
+    this.store.setState({ pasting: null })
   }
 
-  private put(way: PasteWay): void {
+  /** Stops a long paste; what is in already stays, and one undo takes it out. */
+  stop(): void {
+    this.running?.abort()
+  }
+
+  private async put(way: PasteWay): Promise<void> {
     const { last, session } = this
-    if (!last) return
+    if (!last || !session.now) return
     const { slice, brought, text, style, format } = last
-    const done = way === "textOnly" || !slice ? session.run(pasteText(text)) : session.run(way === "asHere" ? pasteSlice(inLocalLook(slice, style, format)) : pasteSlice(slice, "Pasted", brought))
+    let done: boolean
+    if (way === "textOnly" || !slice) {
+      const plain = text.replace(/\r\n?/g, "\n")
+      done = isLongText(plain) ? await this.putParts(textParts(session.now, plain), null) : session.run(pasteText(plain))
+    } else {
+      const here = way === "asHere" ? inLocalLook(slice, style, format) : slice
+      const needs = way === "asHere" ? null : brought
+      done = isLong(here) ? await this.putParts(partsOf(here), needs) : session.run(pasteSlice(here, "Pasted", needs))
+    }
     const change = session.now ? changes(session.now).done[0]?.id : undefined
     this.store.setState({ offered: done && slice && change !== undefined ? { way, change } : null })
   }
 
+  /** Part after part, each in a task of its own; what is typed meanwhile follows. */
+  private putParts({ first, rest, count }: Parts, brought: Brought | null): Promise<boolean> {
+    const { session } = this
+    const begin: Command = (state, dispatch) => pasteSlice(first, "Pasted", brought)(state, dispatch && ((tr) => dispatch(joining(tr, "pasteBegins"))))
+    if (!session.run(begin) || !session.now) return Promise.resolve(false)
+    const stop = this.begin()
+    this.at = beforeBlock(session.now)
+    let done = first.content.childCount
+    const go = async () => {
+      for (const part of rest) {
+        await nextTask()
+        if (stop.signal.aborted || this.at === null) break
+        const { at } = this
+        if (!session.run(insertPart(at, part))) break
+        done += part.length
+        if (this.store.getState().pasting) this.store.setState({ pasting: { done } })
+      }
+      if (stop.signal.aborted) session.store.setState({ trouble: `Stopped: ${done} paragraphs are in. One undo takes them out.` })
+      this.at = null
+      this.end(stop)
+      return count > 0
+    }
+    return session.holdKeys(go())
+  }
+  /** Where the next part of a long paste goes in. */
+  private at: number | null = null
+
   /** Another way to paste what was just pasted. */
   again(way: PasteWay): void {
-    const { offered } = this.store.getState()
-    if (!offered || offered.way === way) return
+    const { offered, pasting } = this.store.getState()
+    if (!offered || offered.way === way || pasting) return
     this.session.run(undo)
-    this.put(way)
+    void this.put(way)
   }
 
   /** To be called after each change: the offer stands until something else is done. */
-  changed(): void {
+  changed(mapping: Mappable): void {
+    if (this.at !== null) this.at = mapping.map(this.at, 1)
     const { offered } = this.store.getState()
     if (offered && this.session.now && changes(this.session.now).done[0]?.id !== offered.change) this.store.setState({ offered: null })
   }

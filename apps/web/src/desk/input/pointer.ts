@@ -154,6 +154,9 @@ export class PointerInput {
   private dragHandle(event: PointerEvent, element: HTMLElement, end: "from" | "to" | "caret"): void {
     event.preventDefault()
     event.stopPropagation()
+    // The third of three taps may come down on a handle that the second has brought.
+    const { clicks } = this
+    if (clicks.count === 2 && event.timeStamp - clicks.time < manyClicks && Math.hypot(event.clientX - clicks.x, event.clientY - clicks.y) < sameSpot) return this.touch(event)
     const { from, to } = this.target.editor().selection
     const fixed = end === "from" ? to : from
     // The finger lies below the line it means.
@@ -243,6 +246,7 @@ export class PointerInput {
         const { from, to } = this.span(place, "paragraph")
         this.target.select(from, { pos: to, bias: -1 })
       } else this.target.select(place.pos, place)
+      this.target.selected()
     }
     canvas.addEventListener("pointermove", onMove)
     canvas.addEventListener("pointerup", onUp)

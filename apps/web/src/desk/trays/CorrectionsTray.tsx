@@ -64,6 +64,10 @@ export function CorrectionsTray() {
       ))}
       <form
         className="mt-1 flex gap-2"
+        onBlur={(event) => {
+          // Leaving takes a pair that is complete.
+          if (!event.currentTarget.contains(event.relatedTarget)) add()
+        }}
         onSubmit={(event) => {
           event.preventDefault()
           add()

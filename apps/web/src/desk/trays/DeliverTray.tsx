@@ -19,7 +19,7 @@ function Delivery({ tool, note }: { tool: Tool; note: string }) {
         <Text className="font-ui-bold text-[15px] text-ink">{tool.name}</Text>
         <Text className="font-ui text-[13px] text-ink-soft">{note}</Text>
       </View>
-      <Text className="font-ui text-[12px] text-ink-soft">{keyLabel(tool) ?? ""}</Text>
+      <Text className="hidden font-ui text-[12px] text-ink-soft wide:flex">{keyLabel(tool) ?? ""}</Text>
     </Pressable>
   )
 }

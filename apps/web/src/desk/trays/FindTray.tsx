@@ -89,13 +89,13 @@ export function FindTray() {
   }, [session, finder, asked])
   useEffect(() => () => finder.close(), [finder])
   const within = () => {
-    const editor = session.now
-    set({ within: query.within || !editor || editor.selection.empty ? null : { from: editor.selection.from, to: editor.selection.to } })
+    if (!query.within && !finder.selected) session.store.setState({ trouble: "Select the text in which to search, then choose this again." })
+    set({ within: query.within ? null : finder.selected })
   }
   const nothing = query.text === "" && Object.keys(query.look).length === 0
   const state = problem ?? (nothing ? "" : count === null ? "Counting…" : count === 0 ? "Nothing found" : current ? `${current} of ${count}` : `${count} found`)
   return (
-    <View>
+    <div data-keeps-keys className="flex flex-col">
       <View className="mt-3 flex-row gap-1">
         <input
           ref={field}
@@ -158,6 +158,6 @@ export function FindTray() {
       <Text role="status" className="mt-2 font-ui text-[13px] text-ink-soft">
         {told}
       </Text>
-    </View>
+    </div>
   )
 }

@@ -46,7 +46,7 @@ export class EagerTypesetter {
   }
 
   /** The block that a change of the document touched, newly set, if nothing else can have moved; else null. */
-  set(before: Node, after: Node, mirror: LayoutMirror): { block: number; paragraph: ParagraphLayout } | null {
+  set(before: Node, after: Node, mirror: LayoutMirror, flow: boolean): { block: number; paragraph: ParagraphLayout } | null {
     const change = changedBlocks(bodyOf(before), bodyOf(after))
     const setting = documentAttrs(after)
     const labels = labelsOf(after)
@@ -56,7 +56,7 @@ export class EagerTypesetter {
     const shown = wholeBlock(mirror, block)
     if (!shown) return null
     try {
-      const paragraph = this.typesetter.paragraph(setting, bodyOf(after).child(block), shown.width, labels[block] ?? null)
+      const paragraph = this.typesetter.paragraph({ ...setting, flow }, bodyOf(after).child(block), shown.width, labels[block] ?? null)
       return replaces(paragraph, shown.paragraph) ? { block, paragraph } : null
     } catch (error) {
       if (error instanceof NotYetLoaded) return null

@@ -118,12 +118,24 @@ function paintFragment({ paragraph, from, to, width }: Fragment, signs: boolean)
   return block
 }
 
+/** A rule of a frame on whole pixels of the screen, so that the lines of opposite sides look alike. @param grid pixels for a point */
+function snapped(rule: Rule, grid: number): Rule {
+  const onGrid = (length: number) => Math.round(length * grid) / grid
+  const thick = (length: number) => Math.max(1, Math.round(length * grid)) / grid
+  const upright = rule.height > rule.width
+  const [x, y] = [onGrid(rule.x), onGrid(rule.y)]
+  return upright ? { ...rule, x, y, width: thick(rule.width), height: onGrid(rule.y + rule.height) - y } : { ...rule, x, y, width: onGrid(rule.x + rule.width) - x, height: thick(rule.height) }
+}
+
 /** What lies behind the letters of a fragment: background, borders, highlights, leaders. Null for nothing. */
-function paintGround(fragment: Fragment): HTMLElement | null {
+function paintGround(fragment: Fragment, grid: number): HTMLElement | null {
   const { paragraph, from, to, frame, x, y } = fragment
   const parts: Element[] = []
   if (frame?.shading) parts.push(paintBox({ ...frame.box, x: frame.box.x - x, y: frame.box.y - y }, "rule", frame.shading))
-  for (const rule of frame?.rules ?? []) parts.push(paintRule({ ...rule, x: rule.x - x, y: rule.y - y }))
+  for (const own of frame?.rules ?? []) {
+    const rule = own.pattern === "solid" ? snapped(own, grid) : own
+    parts.push(paintRule({ ...rule, x: rule.x - x, y: rule.y - y }))
+  }
   for (const line of paragraph.lines.slice(from, to)) {
     const top = lineTop(fragment, line) - y
     for (const leader of line.leaders) parts.push(paintRule({ ...leader, y: top + line.baseline + leader.y }))
@@ -168,6 +180,8 @@ export class PaintedSheet {
   /** Items in a row lie in an element that says that they are a list. */
   private lists: HTMLElement[] = []
   private shown = -1
+  /** Pixels of the screen for a point. */
+  private grid = 1
   private signs = false
 
   constructor() {
@@ -179,6 +193,9 @@ export class PaintedSheet {
     Object.assign(this.element.style, { transform: `translate(${left}px, ${top}px)`, width: `${width}px`, height: `${height}px` })
     this.ground.style.transform = this.marks.style.transform = this.text.style.transform = `scale(${scale / setting})`
     this.element.setAttribute("aria-label", label)
+    const grid = scale * devicePixelRatio
+    if (grid !== this.grid) this.shown = -1
+    this.grid = grid
   }
 
   /** Blocks that look as before keep their elements. */
@@ -191,9 +208,9 @@ export class PaintedSheet {
     const wanted: Painted[] = []
     for (const fragment of sheet.fragments) {
       const { from, to, x, y, width, frame } = fragment
-      const key = `${signs} ${from} ${to} ${width} ${frame ? JSON.stringify([x, y, frame]) : ""} ${appearance(fragment.paragraph)}`
+      const key = `${signs} ${from} ${to} ${width} ${frame ? JSON.stringify([x, y, frame, this.grid]) : ""} ${appearance(fragment.paragraph)}`
       // Paragraphs that look alike each have their own.
-      const [block = { text: paintFragment(fragment, signs), ground: paintGround(fragment) }, ...rest] = before.get(key) ?? []
+      const [block = { text: paintFragment(fragment, signs), ground: paintGround(fragment, this.grid) }, ...rest] = before.get(key) ?? []
       if (rest.length > 0) before.set(key, rest)
       else before.delete(key)
       const place = `translate(${px(x)}, ${px(lineTop(fragment, fragment.paragraph.lines[from] as Line))})`

@@ -99,6 +99,9 @@ export class SheetView {
     return this.stack.left(index)
   }
 
+  /** Whether a sheet in sight is still on its way. */
+  lacking = false
+
   get scale(): number {
     return this.options.scale
   }
@@ -205,12 +208,16 @@ export class SheetView {
         sheet.element.remove()
         this.painted.delete(index)
       }
+    this.lacking = false
     const { scale, flow } = this.options
     for (let index = from; index < Math.min(to, this.stack.count); index++) {
       const content = mirror.sheet(index)
       let painted = this.painted.get(index)
       if (!painted) {
-        if (!content) continue
+        if (!content) {
+          this.lacking ||= index >= first && index <= last
+          continue
+        }
         this.painted.set(index, (painted = new PaintedSheet()))
         const following = [...this.painted.entries()].filter(([i]) => i > index).sort((a, b) => a[0] - b[0])[0]
         this.canvas.insertBefore(painted.element, following?.[1].element ?? this.caret)

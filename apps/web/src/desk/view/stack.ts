@@ -41,7 +41,7 @@ export class Stack {
     for (let first = 0; first < n; first += columns) {
       const row = Array.from({ length: Math.min(columns, n - first) }, (_, i) => first + i)
       const high = Math.max(...row.map(heightOf))
-      for (const i of row) this.tops[i] = rowHeight === null ? y : y + Math.max(0, (rowHeight - high) / 2)
+      for (const i of row) this.tops[i] = flow ? y : Math.round(rowHeight === null ? y : y + Math.max(0, (rowHeight - high) / 2))
       y += rowHeight ?? high + gap
       widths.push(row.reduce((sum, i) => sum + widthOf(i), gap * (row.length - 1)))
     }
@@ -52,7 +52,8 @@ export class Stack {
       const row = Math.floor(i / columns)
       // An incomplete last row begins where the full ones do.
       if (i % columns === 0) x = Math.max(0, (this.width - (columns > 1 ? (widths[0] ?? 0) : (widths[row] ?? 0))) / 2)
-      this.lefts[i] = x
+      // Whole pixels, so that what is drawn on the sheets falls on them too.
+      this.lefts[i] = Math.round(x)
       x += widthOf(i) + gap
     }
   }

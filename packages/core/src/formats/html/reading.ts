@@ -4,7 +4,7 @@
  */
 import { Fragment, Slice, type Mark, type Node } from "prosemirror-model"
 import { parseFragment, type DefaultTreeAdapterMap } from "parse5"
-import { bodyStyle, families, levelOf, defaultStyles, marks, newRun, nodes, schema, withTypedLists, type Border, type ListPlace, type ParagraphFormat } from "../../document"
+import { bodyStyle, families, isLink, levelOf, limits, defaultStyles, marks, newRun, nodes, schema, withTypedLists, type Border, type ListPlace, type ParagraphFormat } from "../../document"
 
 type Element = DefaultTreeAdapterMap["element"]
 type Any = DefaultTreeAdapterMap["node"]
@@ -14,7 +14,7 @@ const longest = 64 * 1024 * 1024
 
 const dropped = new Set("script style head title meta link template noscript iframe object embed svg math canvas video audio img picture select textarea button form colgroup".split(" "))
 const blocks = new Set("address article aside blockquote body caption center dd details div dl dt fieldset figcaption figure footer h1 h2 h3 h4 h5 h6 header hr html li main nav ol p pre section summary table tbody td tfoot th thead tr ul".split(" "))
-const headingStyles: Record<string, string> = { h1: "heading1", h2: "heading2", h3: "heading3", h4: "heading4", h5: "heading5", h6: "heading6" }
+const headingStyles = new Map([1, 2, 3, 4, 5, 6].map((level) => [`h${level}`, `heading${level}`]))
 
 /** What holds for the text inside an element. */
 interface Context {
@@ -31,11 +31,14 @@ function attribute(element: Element, name: string): string | undefined {
   return element.attrs.find((a) => a.name === name)?.value
 }
 
+/** Characters of a declaration of CSS; longer ones say nothing that has a place here. */
+const longestDeclaration = 1000
+
 function declarations(element: Element): Map<string, string> {
   const map = new Map<string, string>()
   for (const part of (attribute(element, "style") ?? "").split(";")) {
     const colon = part.indexOf(":")
-    if (colon > 0) map.set(part.slice(0, colon).trim().toLowerCase(), part.slice(colon + 1).trim())
+    if (colon > 0 && part.length <= longestDeclaration) map.set(part.slice(0, colon).trim().toLowerCase(), part.slice(colon + 1).trim())
   }
   return map
 }
@@ -48,7 +51,7 @@ function points(value: string | undefined): number | undefined {
   return Math.round(Number(match[1]) * unit * 2) / 2
 }
 
-const namedColours: Record<string, string> = { black: "#000000", white: "#ffffff", red: "#ff0000", green: "#008000", blue: "#0000ff", gray: "#808080", grey: "#808080", navy: "#000080", maroon: "#800000", purple: "#800080", teal: "#008080" }
+const namedColours = new Map(Object.entries({ black: "#000000", white: "#ffffff", red: "#ff0000", green: "#008000", blue: "#0000ff", gray: "#808080", grey: "#808080", navy: "#000080", maroon: "#800000", purple: "#800080", teal: "#008080" }))
 
 function colour(value: string | undefined): string | undefined {
   const text = (value ?? "").toLowerCase()
@@ -59,7 +62,7 @@ function colour(value: string | undefined): string | undefined {
   if (rgb)
     return `#${rgb
       .slice(1, 4).map((n) => Math.min(255, Number(n)).toString(16).padStart(2, "0")).join("")}`
-  return namedColours[text]
+  return namedColours.get(text)
 }
 
 /** The family of ours that a CSS list of families means: by name, or by the name of what it matches in width. */
@@ -74,11 +77,11 @@ function family(value: string | undefined): string | undefined {
 /** An address that may be a link here; others are refused. */
 export function safeLink(href: string | undefined): string | undefined {
   const address = (href ?? "").trim()
-  return /^(https?:\/\/|mailto:)[^\s\u0000-\u001f]+$/i.test(address) && address.length <= 2000 ? address : undefined
+  return !address.startsWith("#") && isLink(address) ? address : undefined
 }
 
 const underlineKinds = ["double", "dotted", "dashed", "wavy"] as const
-const listKinds: Record<string, string> = { a: "letters", A: "capitals", i: "numbers", I: "romans" }
+const listKinds = new Map([["a", "letters"], ["A", "capitals"], ["i", "smallRomans"], ["I", "romans"]])
 
 /** Marks that an element gives its letters, over those of what it stands in. */
 function withLetters(element: Element, style: Map<string, string>, before: readonly Mark[]): readonly Mark[] {
@@ -102,7 +105,7 @@ function withLetters(element: Element, style: Map<string, string>, before: reado
   const raise = points(vertical)
   if (raise !== undefined && Math.abs(raise) <= 400) set("raise", raise)
   const size = points(style.get("font-size"))
-  if (size !== undefined && size >= 1 && size <= 400) set("size", size)
+  if (size !== undefined && size >= limits.size[0] && size <= limits.size[1]) set("size", size)
   const face = family(style.get("font-family") ?? (tag === "font" ? attribute(element, "face") : undefined))
   if (face) set("family", face)
   const ink = colour(style.get("color") ?? (tag === "font" ? attribute(element, "color") : undefined))
@@ -151,16 +154,19 @@ function withFormat(element: Element, style: Map<string, string>, before: Partia
 function listOf(element: Element, { list }: Context): NonNullable<Context["list"]> {
   const level = list ? Math.min(8, list.level + 1) : 0
   const ordered = element.tagName === "ol"
-  const definition = ordered ? (listKinds[attribute(element, "type") ?? ""] ?? "numbers") : element.childNodes.some(hasCheck) ? "tasks" : "marks"
+  const definition = ordered ? (listKinds.get(attribute(element, "type") ?? "") ?? "numbers") : element.childNodes.some((child) => hasCheck(child, 0)) ? "tasks" : "marks"
   const start = Number(attribute(element, "start"))
   // A list of the same kind inside another is a level of it.
   return { definition: list && levelOf(defaultStyles, list.definition, level).kind === (ordered ? "number" : "mark") ? list.definition : definition, run: list?.run ?? newRun(), level, start: Number.isInteger(start) && start >= 0 && start <= 100000 && attribute(element, "start") ? start : null }
 }
 
-function hasCheck(node: Any): boolean {
-  if (!("tagName" in node)) return false
+/** Levels of elements in which the box of an item is looked for. */
+const boxWithin = 6
+
+function hasCheck(node: Any, depth: number): boolean {
+  if (!("tagName" in node) || depth > boxWithin) return false
   const element = node as Element
-  return (element.tagName === "input" && attribute(element, "type") === "checkbox") || (!["ul", "ol"].includes(element.tagName) && element.childNodes.some(hasCheck))
+  return (element.tagName === "input" && attribute(element, "type") === "checkbox") || (!["ul", "ol"].includes(element.tagName) && element.childNodes.some((child) => hasCheck(child, depth + 1)))
 }
 
 function withElement(element: Element, context: Context): Context {
@@ -168,7 +174,7 @@ function withElement(element: Element, context: Context): Context {
   const style = declarations(element)
   const own = withLetters(element, style, context.marks)
   if (!blocks.has(tag)) return { ...context, marks: own }
-  const heading = headingStyles[tag]
+  const heading = headingStyles.get(tag)
   const inner: Context = {
     ...context,
     // The tag says how a heading looks here; what a program writes into it to look like one anywhere is left out.
@@ -187,11 +193,11 @@ function withElement(element: Element, context: Context): Context {
   return inner
 }
 
-function isTicked(node: Any): boolean {
-  if (!("tagName" in node)) return false
+function isTicked(node: Any, depth = 0): boolean {
+  if (!("tagName" in node) || depth > boxWithin) return false
   const element = node as Element
   if (element.tagName === "input") return attribute(element, "checked") !== undefined
-  return !["ul", "ol"].includes(element.tagName) && element.childNodes.some(isTicked)
+  return !["ul", "ol"].includes(element.tagName) && element.childNodes.some((child) => isTicked(child, depth + 1))
 }
 
 /** The first paragraph of an item has its mark; those that follow in it stand beside. */
@@ -252,8 +258,26 @@ class Collector {
   }
 }
 
+/** The text of what lies too deep to be followed by its elements. */
+function flattened(node: Any, context: Context, out: Collector): void {
+  const waiting: (Any | "end")[] = [node]
+  for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
+    if (next === "end") out.end(context)
+    else if (next.nodeName === "#text") out.text((next as DefaultTreeAdapterMap["textNode"]).value, context)
+    else if ("tagName" in next && !dropped.has((next as Element).tagName)) {
+      const { tagName, childNodes } = next as Element
+      const isBlock = blocks.has(tagName)
+      if (isBlock) out.end(context)
+      if (isBlock) waiting.push("end")
+      for (let i = childNodes.length - 1; i >= 0; i--) waiting.push(childNodes[i] as Any)
+    }
+  }
+}
+
+const holdsList = ({ childNodes }: Element) => childNodes.some((child) => child.nodeName === "ul" || child.nodeName === "ol")
+
 function walk(node: Any, context: Context, out: Collector, depth: number): void {
-  if (depth > deepest) return
+  if (depth > deepest) return flattened(node, context, out)
   if (node.nodeName === "#text") return out.text((node as DefaultTreeAdapterMap["textNode"]).value, context)
   if (!("tagName" in node)) return
   const element = node as Element
@@ -271,7 +295,7 @@ function walk(node: Any, context: Context, out: Collector, depth: number): void 
   if (isBlock) out.end(context)
   if (tag === "p" && element.childNodes.length > 0 && !out.open && isBlank(element)) return out.end(inner, true)
   for (const child of element.childNodes) walk(child, inner, out, depth + 1)
-  if (isBlock) out.end(inner, tag === "li" && inner.item?.place !== null && !out.open)
+  if (isBlock) out.end(inner, tag === "li" && inner.item?.place !== null && !out.open && !holdsList(element))
 }
 
 /** A paragraph that holds just a space that does not break, or a line break: an empty line in its program. */
@@ -294,27 +318,37 @@ function row(element: Element, context: Context, out: Collector, depth: number):
 }
 
 function inlineOnly(node: Any, context: Context, out: Collector, depth: number): void {
-  if (depth > deepest) return
+  if (depth > deepest) return flattened(node, context, out)
   if (node.nodeName === "#text") return out.text((node as DefaultTreeAdapterMap["textNode"]).value, context)
   if (!("tagName" in node) || dropped.has((node as Element).tagName)) return
   const inner = withElement(node as Element, context)
   for (const child of (node as Element).childNodes) inlineOnly(child, { ...inner, style: context.style }, out, depth + 1)
 }
 
+/** Begins inside a table: such elements mean something only where nothing of ours stands round them. */
+const partOfTable = /^\s*<(?:tr|td|th|tbody|thead|tfoot|col|colgroup|caption)[\s>]/i
+
+const packing = { start: "<!--StartFragment-->", end: "<!--EndFragment-->" }
+
 /** @returns a slice that may be put in at a caret; letters alone join the paragraph they land in */
 export function readHtml(source: string): Slice {
   const out = new Collector()
   const context: Context = { marks: [], style: bodyStyle, format: {}, pre: false, list: null, item: null }
   // Programs that copy wrap what was copied in comments; what stands outside is packing.
-  const packed = /<!--StartFragment-->([\s\S]*)<!--EndFragment-->/.exec(source)?.[1] ?? source
-  const tree = parseFragment(packed.slice(0, longest))
-  for (const child of tree.childNodes) walk(child, context, out, 0)
+  const [begin, end] = [source.indexOf(packing.start), source.lastIndexOf(packing.end)]
+  const packed = begin >= 0 && end >= begin + packing.start.length ? source.slice(begin + packing.start.length, end) : source
+  const content = packed.slice(0, longest)
+  // The parser moves what stands outermost one by one, each past all the others: in an element of ours there is one.
+  const bare = partOfTable.test(content)
+  const [first, ...others] = parseFragment(bare ? content : `<div>${content}`).childNodes
+  const outermost = !bare && first && "childNodes" in first ? [...first.childNodes, ...others] : first ? [first, ...others] : []
+  for (const child of outermost) walk(child, context, out, 0)
   const onlyLetters = out.paragraphs.length === 0
   out.end(context, false, !onlyLetters)
   const paragraphs = withTypedLists(out.paragraphs)
   if (paragraphs.length === 0) return Slice.empty
-  const first = paragraphs[0] as Node
+  const opening = paragraphs[0] as Node
   // One paragraph, or letters, joins where it lands; several open at both ends unless they are headings.
-  const open = onlyLetters || (paragraphs.length === 1 && first.attrs.style === bodyStyle) ? 1 : 0
+  const open = onlyLetters || (paragraphs.length === 1 && opening.attrs.style === bodyStyle) ? 1 : 0
   return new Slice(Fragment.from(paragraphs), open, open)
 }

@@ -1,6 +1,6 @@
 /** A stretch of a document as HTML for other programs: tags where HTML has one, the rest as inline style. */
 import type { Node, Slice } from "prosemirror-model"
-import { letterLook, levelOf, listPlace, outlineLevel, paragraphAttrs, paragraphLook, type Border, type LetterFormat, type ListPlace, type ParagraphFormat, type RunLook, type StyleSheet } from "../../document"
+import { fieldText, letterLook, levelOf, nodes, listPlace, outlineLevel, paragraphAttrs, paragraphLook, type Border, type LetterFormat, type ListPlace, type ParagraphFormat, type RunLook, type StyleSheet } from "../../document"
 
 const entities: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" }
 const safe = (text: string) => text.replace(/[&<>"]/g, (c) => entities[c] as string)
@@ -49,7 +49,8 @@ function inline(paragraph: Node, styles: StyleSheet): string {
   const base = paragraphLook(styles, paragraph).letters
   let html = ""
   paragraph.forEach((child) => {
-    html += run(child.isText ? (child.text ?? "") : (child.type.spec.leafText?.(child) ?? ""), letterLook(styles, base, child.marks), base)
+    const look = letterLook(styles, base, child.marks)
+    html += run(child.isText ? (child.text ?? "") : child.type === nodes.field ? fieldText(child, look.language) : (child.type.spec.leafText?.(child) ?? ""), look, base)
   })
   return html
 }

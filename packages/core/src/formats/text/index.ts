@@ -1,5 +1,5 @@
 import type { Node } from "prosemirror-model"
-import { bodyOf, blockText, document, documentAttrs, labelsOf, listPlace, p } from "../../document"
+import { bodyOf, document, documentAttrs, labelsOf, listPlace, p, spokenText } from "../../document"
 
 export interface TextOptions {
   /** Every line is a paragraph. Otherwise a blank line ends one, and lines in between are joined. */
@@ -29,7 +29,7 @@ export function writeText(doc: Node): string {
   bodyOf(doc).children.forEach((block, i, all) => {
     const [own, before] = [block, all[i - 1]].map((node) => (node ? listPlace(styles, node) : null))
     const label = labels[i] ?? null
-    text += `${i === 0 ? "" : own && before ? "\n" : "\n\n"}${"  ".repeat(own?.level ?? 0)}${label ? `${label} ` : ""}${blockText(block)}`
+    text += `${i === 0 ? "" : own && before ? "\n" : "\n\n"}${"  ".repeat(own?.level ?? 0)}${label ? `${label} ` : ""}${spokenText(styles, block)}`
   })
   return text + "\n"
 }

@@ -63,12 +63,31 @@ function readTables(tables: Map<string, DataView>, magic: string): FontFile {
   if (embedding & RESTRICTED) throw new FontFileError("The maker of this font does not allow it to be embedded in documents, so it cannot be used here. Ask for a licence that does, or choose another font.")
   if (embedding & BITMAPS_ONLY) throw new FontFileError("The maker of this font allows only pictures of its letters to be embedded, so it cannot be used here.")
   const names = readNames(tables.get("name") as DataView)
-  const family = (names.get(16) ?? names.get(1) ?? "").trim().slice(0, 120)
+  const weight = os2.getUint16(4)
+  const family = familyOf(names, weight)
   if (family === "") throw new FontFileError("The font file does not say what its typeface is called.")
   const selection = os2.getUint16(62)
-  const bold = (selection & BOLD) !== 0 || os2.getUint16(4) >= 600
+  const bold = (selection & BOLD) !== 0 || (weight >= 600 && weight <= 700)
   const italic = (selection & ITALIC) !== 0
   return { family, variant: bold ? (italic ? "boldItalic" : "bold") : italic ? "italic" : "regular", postscript: magic === "OTTO", subsetting: !(embedding & NO_SUBSETTING) }
+}
+
+/** Weights that a family has beside its regular and bold ones (OS/2.usWeightClass). */
+const weights: readonly (readonly [number, string])[] = [[100, "Thin"], [200, "Extra Light"], [300, "Light"], [500, "Medium"], [800, "Extra Bold"], [900, "Black"]]
+
+/**
+ * What the typeface is called here. A family has four faces; a weight beyond them is a family of its own, as name 1 of the
+ * standard has it, so that no weight takes another's place.
+ */
+function familyOf(names: ReadonlyMap<number, string>, weight: number): string {
+  const whole = (names.get(16) ?? names.get(1) ?? "").trim()
+  const special = weights.find(([value]) => Math.abs(value - weight) < 50)?.[1]
+  // Many say 500 of what is their regular face; one that is meant to be more is called so.
+  const plain = special === "Medium" && !/medium/i.test(names.get(17) ?? names.get(4) ?? "")
+  if (special === undefined || plain) return whole.slice(0, 120)
+  const four = (names.get(1) ?? "").trim()
+  if (four !== "" && four !== whole) return four.slice(0, 120)
+  return (whole.toLowerCase().endsWith(special.toLowerCase()) ? whole : `${whole} ${special}`).slice(0, 120)
 }
 
 /** Names by their number; Unicode ones before those of old systems, English before other languages. */

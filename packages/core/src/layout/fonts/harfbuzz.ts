@@ -44,6 +44,8 @@ export interface Font {
   shape(text: string, from: number, to: number, options: ShapeOptions): ShapedGlyphs
   /** Outline of a glyph as SVG path data in font units, y upwards. */
   outline(glyph: number): string
+  /** Gives its memory back; it may not be used afterwards. */
+  release(): void
 }
 
 export interface ShapeOptions {
@@ -163,6 +165,12 @@ export class HarfBuzz {
       },
       advance: (glyph) => this.call("hb_font_get_glyph_h_advance", font, glyph),
       shape: (text, from, to, options) => this.shape(font, text, from, to, options),
+      release: () => {
+        this.call("hb_font_destroy", font)
+        this.call("hb_face_destroy", face)
+        this.call("hb_blob_destroy", blob)
+        this.call("free", at)
+      },
       outline: (glyph) => {
         let path = outlines.get(glyph)
         if (path === undefined) outlines.set(glyph, (path = this.outline(font, glyph)))

@@ -1,5 +1,5 @@
 import type { RunLook } from "../../document"
-import { fallbackFaces, faceOf, ownFace, type FaceId } from "./catalogue"
+import { assetOfFace, fallbackFaces, faceOf, ownFace, type FaceId } from "./catalogue"
 import type { Font, HarfBuzz } from "./harfbuzz"
 
 /** A face that is nowhere to be had: what was to be set in it is set in another. */
@@ -13,6 +13,9 @@ export type FaceSource = (id: FaceId) => Uint8Array
 /** What of a look chooses the face. */
 export type FaceWish = Pick<RunLook, "family" | "familyEastAsian" | "familyComplex" | "bold" | "italic" | "own">
 
+/** Faces of people's own that are open at once. */
+const mostBrought = 60
+
 /** The faces in use, opened when first asked for. */
 export class FontLibrary {
   private readonly open = new Map<FaceId, Font>()
@@ -25,8 +28,20 @@ export class FontLibrary {
 
   font(id: FaceId): Font {
     let font = this.open.get(id)
-    if (!font) this.open.set(id, (font = this.harfbuzz.font(this.source(id))))
+    if (!font) {
+      this.open.set(id, (font = this.harfbuzz.font(this.source(id))))
+      if (assetOfFace(id) !== null) this.letGo()
+    }
     return font
+  }
+
+  /** Of the faces that people brought in, the one that was opened first gives way when there are many: what is asked for again is opened again. */
+  private letGo(): void {
+    const brought = [...this.open.keys()].filter((id) => assetOfFace(id) !== null)
+    const oldest = brought.length > mostBrought ? brought[0] : undefined
+    if (oldest === undefined) return
+    this.open.get(oldest)?.release()
+    this.open.delete(oldest)
   }
 
   bytes(id: FaceId): Uint8Array {

@@ -3,6 +3,7 @@
  * subsets, tagged structure (ISO 32000-1, 14.7), headings as bookmarks, title and language.
  */
 import { blockText, documentAttrs, placesOf } from "../../document"
+import { shownText } from "../../layout"
 import { lineTop, type FaceId, type FontLibrary, type Layout, type LineRun } from "../../layout"
 import { drawSheet, tagOf, type LinkBox } from "./content"
 import { PdfFace } from "./fonts"
@@ -68,7 +69,7 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
       if (fragment.from > 0 || !first) continue
       const top = sheet.height - lineTop(fragment, first)
       blockTops.set(block + fragment.block, { page, top })
-      if (outline && text.trim() !== "") headings.push({ level: outline, text: `${label ? `${label.text} ` : ""}${text.replaceAll("\n", " ").trim()}`, page, top })
+      if (outline && text.trim() !== "") headings.push({ level: outline, text: `${label ? `${label.text} ` : ""}${shownText(fragment.paragraph).replaceAll("\n", " ").trim()}`, page, top })
     }
     parentTree.push(`${index}[${parents.map(ref).join(" ")}]`)
     const own = drawn.links.map((link) => ({ id: file.reserve(), link }))

@@ -12,23 +12,37 @@ const carries = 6
 interface Shown extends Heading {
   folded: boolean
   hasInside: boolean
+  fold: string
 }
 
-/** The headings that are not folded away. A fold holds for the heading of that text and level. */
+/** What a heading is folded under: its text and level, and how many of that text and level stand before it. */
+function foldsOf(headings: readonly Heading[]): Map<Heading, string> {
+  const seen = new Map<string, number>()
+  return new Map(
+    headings.map((heading) => {
+      const name = `${heading.level} ${heading.text}`
+      const before = seen.get(name) ?? 0
+      seen.set(name, before + 1)
+      return [heading, `${before} ${name}`]
+    }),
+  )
+}
+
+/** The headings that are not folded away. */
 function shownOf(headings: readonly Heading[], folded: ReadonlySet<string>): Shown[] {
   const shown: Shown[] = []
+  const folds = foldsOf(headings)
   let hiddenUntil = -1
   headings.forEach((heading, i) => {
     if (heading.block < hiddenUntil) return
     const hasInside = (headings[i + 1]?.block ?? Infinity) < heading.end
-    const isFolded = hasInside && folded.has(foldOf(heading))
-    shown.push({ ...heading, folded: isFolded, hasInside })
+    const fold = folds.get(heading) as string
+    const isFolded = hasInside && folded.has(fold)
+    shown.push({ ...heading, folded: isFolded, hasInside, fold })
     if (isFolded) hiddenUntil = heading.end
   })
   return shown
 }
-
-const foldOf = ({ level, text }: Heading) => `${level} ${text}`
 
 interface Carried {
   heading: Heading
@@ -47,9 +61,9 @@ export function OutlinePage() {
   if (!doc) return null
   const headings = headingsOf(doc)
   const shown = shownOf(headings, folded)
-  const fold = (heading: Heading) => {
+  const fold = (heading: Shown) => {
     const next = new Set(folded)
-    if (!next.delete(foldOf(heading))) next.add(foldOf(heading))
+    if (!next.delete(heading.fold)) next.add(heading.fold)
     setFolded(next)
   }
 

@@ -1,8 +1,9 @@
 import { useState } from "react"
 import { Pressable, Text, View } from "react-native"
-import { bodyStyle, documentAttrs, letterProperties, styleLook, type ParagraphFormat, type Style, type StyleSheet } from "@biblon/core/document"
+import { bodyStyle, documentAttrs, entryOf, letterProperties, limits, styleLook, type ParagraphFormat, type Style, type StyleSheet } from "@biblon/core/document"
 import { changeStyle, changeStyleFormat, deleteStyle } from "@biblon/core/editing"
 import { Choice, Fold, IconButton, SectionTitle, WordButton } from "../../../ui/pieces"
+import { useTyped } from "../../../ui/typed"
 import { CaretLeft, X } from "../../../ui/icons"
 import { useDesk, useSession } from "../../context"
 import { PropertyField } from "../PropertyField"
@@ -10,9 +11,13 @@ import { nameOf, type PropertyOf } from "../propertyWords"
 
 const paragraphProperties = (sheet: StyleSheet) => Object.keys(sheet.defaults.paragraph) as (keyof ParagraphFormat)[]
 
+/** What most come for. */
+const usual = new Set<string>(["family", "size", "colour", "bold", "italic", "align", "lineSpacing", "spaceBefore", "spaceAfter", "indentFirst"])
+
 /** All that a style says, and what it could say besides. */
 function Properties({ id, style, sheet }: { id: string; style: Style; sheet: StyleSheet }) {
   const session = useSession()
+  const [wanted, setWanted] = useState("")
   const resolved = style.kind ? { letters: { ...sheet.defaults.letters, ...style.letters }, paragraph: sheet.defaults.paragraph } : styleLook(sheet, id)
   const subjects: PropertyOf[] = [
     ...letterProperties.map((property) => ({ of: "letters" as const, property })),
@@ -21,6 +26,7 @@ function Properties({ id, style, sheet }: { id: string; style: Style; sheet: Sty
   const says = (subject: PropertyOf) => (style[subject.of] as Record<string, unknown>)[subject.property] !== undefined
   const value = (subject: PropertyOf) => (resolved[subject.of] as unknown as Record<string, unknown>)[subject.property]
   const set = (subject: PropertyOf, next: unknown) => session.run(changeStyleFormat(id, { [subject.of]: { [subject.property]: next } }))
+  const besides = subjects.filter((subject) => !says(subject) && nameOf(subject).toLowerCase().includes(wanted.trim().toLowerCase()))
   const row = (subject: PropertyOf, own: boolean) => (
     <View key={`${subject.of} ${subject.property}`} className="flex-row items-end gap-2">
       <View className="flex-1">
@@ -36,27 +42,37 @@ function Properties({ id, style, sheet }: { id: string; style: Style; sheet: Sty
         {subjects.filter(says).map((subject) => row(subject, true))}
         {subjects.some(says) ? null : <Text className="font-ui text-[14px] text-ink-soft">Nothing of its own: it looks like its parent.</Text>}
       </View>
-      <Fold title="What it could say besides">{subjects.filter((subject) => !says(subject)).map((subject) => row(subject, false))}</Fold>
+      <SectionTitle>What it could say besides</SectionTitle>
+      <input aria-label="Find a property" placeholder="Find a property" value={wanted} onChange={(event) => setWanted(event.target.value)} data-keeps-keys className="mb-2 h-11 rounded-button border border-line bg-raised px-3 font-ui text-[15px] text-ink wide:h-9" />
+      <View className="gap-3">
+        {besides.filter((subject) => wanted.trim() !== "" || usual.has(subject.property)).map((subject) => row(subject, false))}
+        {besides.length === 0 ? <Text className="font-ui text-[14px] text-ink-soft">No property of that name.</Text> : null}
+      </View>
+      {wanted.trim() === "" ? <Fold title="All other properties">{besides.filter((subject) => !usual.has(subject.property)).map((subject) => row(subject, false))}</Fold> : null}
     </>
   )
+}
+
+function StyleName({ id, name }: { id: string; name: string }) {
+  const session = useSession()
+  const typed = useTyped(name, (text) => {
+    if (text.trim().length > limits.name) session.store.setState({ trouble: `A name of a style has up to ${limits.name} characters. The old one was kept.` })
+    else if (!session.run(changeStyle(id, { name: text }))) session.store.setState({ trouble: text.trim() === "" ? "A style has a name. The old one was kept." : `There is a style “${text.trim()}” already. The old name was kept.` })
+  })
+  return <input aria-label="Name of the style" {...typed} className="h-11 min-w-0 flex-1 rounded-button border border-line bg-raised px-2 font-ui-bold text-[16px] text-ink" />
 }
 
 export function StyleEditor({ id, onDone }: { id: string; onDone: () => void }) {
   const session = useSession()
   const sheet = useDesk(({ editor }) => (editor ? documentAttrs(editor.doc).styles : null))
-  const [name, setName] = useState<string | null>(null)
-  const style = sheet?.styles[id]
+  const style = sheet ? entryOf(sheet.styles, id) : undefined
   if (!sheet || !style) return null
   const others = Object.entries(sheet.styles).filter(([key, other]) => key !== id && other.kind === style.kind)
-  const rename = () => {
-    if (name !== null && name.trim() !== style.name) session.run(changeStyle(id, { name: name.trim() }))
-    setName(null)
-  }
   return (
     <View>
       <View className="mt-2 flex-row items-center gap-1">
         <IconButton name="Back to the styles" icon={CaretLeft} onPress={onDone} className="h-11 w-9 rounded-button" />
-        <input aria-label="Name of the style" value={name ?? style.name} maxLength={80} onChange={(event) => setName(event.target.value)} onBlur={rename} className="h-11 min-w-0 flex-1 rounded-button border border-line bg-raised px-2 font-ui-bold text-[16px] text-ink" />
+        <StyleName id={id} name={style.name} />
       </View>
       <View className="mt-3 flex-row gap-2">
         <Choice

@@ -1,6 +1,6 @@
 import { useState } from "react"
 import { Pressable, Text, View } from "react-native"
-import { bodyOf, documentAttrs, letterStyleFormat, styleLook, type Style, type StyleSheet } from "@biblon/core/document"
+import { bodyOf, documentAttrs, entryOf, letterStyleFormat, styleLook, type Style, type StyleSheet } from "@biblon/core/document"
 import { setStyle, differsFromStyle, letterStyleValue, newStyle, styleValue, stylesInUse, setLetterStyle, updateStyle } from "@biblon/core/editing"
 import { PencilSimpleLine } from "../../../ui/icons"
 import { IconButton, SectionTitle, Segment, Segments, WordButton } from "../../../ui/pieces"
@@ -18,7 +18,7 @@ function Sample({ id, style, sheet, on }: { id: string; style: Style; sheet: Sty
     <span
       className={`min-w-0 flex-1 truncate ${on ? "text-murex" : ""}`}
       style={{
-        fontFamily: sampleFace(letters.family, sheet.fonts[letters.family], letters.bold, letters.italic),
+        fontFamily: sampleFace(letters.family, entryOf(sheet.fonts, letters.family), letters.bold, letters.italic),
         fontSize: Math.min(largestSample, letters.size * 1.2),
         ...(letters.caps === "small" ? { fontVariantCaps: "small-caps" } : letters.caps === "all" ? { textTransform: "uppercase" } : {}),
         textDecorationLine: letters.underline === "none" ? "none" : "underline",
@@ -60,11 +60,13 @@ function NewStyle() {
       className="mt-2 flex flex-col gap-2"
       onSubmit={(event) => {
         event.preventDefault()
+        if (typed.trim() === "") return
         if (session.run(newStyle(typed, selected ? kind : "paragraph"))) setTyped("")
+        session.focus()
       }}
     >
       <div className="flex gap-2">
-        <input aria-label="Name of the new style" placeholder="New style from this" value={typed} maxLength={80} onChange={(event) => setTyped(event.target.value)} className="h-11 min-w-0 flex-1 rounded-button border border-line bg-raised px-2 font-ui text-[15px] text-ink wide:h-9" />
+        <input aria-label="Name of the new style" placeholder="New style from this" value={typed} onChange={(event) => setTyped(event.target.value)} className="h-11 min-w-0 flex-1 rounded-button border border-line bg-raised px-2 font-ui text-[15px] text-ink wide:h-9" />
         <button type="submit" disabled={typed.trim() === ""} className="h-11 rounded-button bg-murex px-3 font-ui-bold text-[14px] text-on-murex disabled:opacity-40 wide:h-9">
           Make
         </button>
@@ -94,9 +96,9 @@ export function StylesPage() {
   }))
   const used = session.now && body ? stylesInUse(session.now.doc) : new Set<string>()
   if (!sheet) return null
-  if (editing !== null && sheet.styles[editing]) return <StyleEditor id={editing} onDone={() => setEditing(null)} />
+  if (editing !== null && entryOf(sheet.styles, editing)) return <StyleEditor id={editing} onDone={() => setEditing(null)} />
   // A heading that is used brings the next level with it, so that one can go on.
-  const deepest = Math.max(0, ...[...used].map((key) => sheet.styles[key]?.outline ?? 0))
+  const deepest = Math.max(0, ...[...used].map((key) => entryOf(sheet.styles, key)?.outline ?? 0))
   const usual = (key: string, style: Style) => used.has(key) || key === current || (style.outline === null ? style.kind === undefined : style.outline <= Math.max(3, deepest + 1)) || style.kind === "letters"
   const shown = Object.entries(sheet.styles).filter(([key, style]) => all || usual(key, style))
   const hidden = Object.keys(sheet.styles).length - shown.length
@@ -115,6 +117,7 @@ export function StylesPage() {
           <View className="flex-row">
             <WordButton label="Make the style look like this" disabled={!updates} onPress={() => session.runTool("update-style")} />
           </View>
+          {updates ? null : <Text className="font-ui text-[13px] leading-5 text-ink-soft">The text here looks as its style says. Change it by hand, then its style can follow.</Text>}
           <View className="flex-row gap-2">
             <WordButton label="Back to the style" disabled={!differs} onPress={() => session.runTool("reset-style")} />
             <WordButton label="Trail" onPress={() => session.openTray("trail")} />

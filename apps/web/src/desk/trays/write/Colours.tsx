@@ -33,12 +33,15 @@ interface Props {
   none?: string
   /** Offers the colours of the document's letters too. */
   ofDocument?: boolean
+  /** Whether a colour can be seen on the text before it is chosen. */
+  tried?: boolean
 }
 
-function Swatch({ colour, name, on, command, onDone }: { colour: string | null; name: string; on: boolean; command: Command; onDone: () => void }) {
+function Swatch({ colour, name, on, command, onDone, tried }: { colour: string | null; name: string; on: boolean; command: Command; onDone: () => void; tried: boolean }) {
   const session = useSession()
+  const acts = tried ? trying(session, command, onDone) : { onClick: () => void (session.run(command), onDone()) }
   return (
-    <button type="button" aria-label={name} aria-pressed={on} title={name} {...trying(session, command, onDone)} className="flex h-11 w-9 cursor-pointer items-center justify-center border-0 bg-transparent p-0 wide:h-9">
+    <button type="button" aria-label={name} aria-pressed={on} title={name} {...acts} className="flex h-11 w-9 cursor-pointer items-center justify-center border-0 bg-transparent p-0 wide:h-9">
       <span className={`flex h-8 w-8 items-center justify-center rounded-full border-2 ${on ? "border-murex" : "border-transparent"}`}>
         <span className="h-6 w-6 rounded-full border border-line" style={colour === null ? { background: "linear-gradient(to top right, transparent 47%, #a8281e 47%, #a8281e 53%, transparent 53%)" } : { background: colour }} />
       </span>
@@ -47,7 +50,7 @@ function Swatch({ colour, name, on, command, onDone }: { colour: string | null; 
 }
 
 /** Any other colour: the browser's picker, tried while one moves in it and taken when it closes. */
-function Other({ label, value, set, onDone }: { label: string; value: string; set: Props["set"]; onDone: (colour: string) => void }) {
+function Other({ label, value, set, onDone, tried }: { label: string; value: string; set: Props["set"]; onDone: (colour: string) => void; tried: boolean }) {
   const session = useSession()
   const input = useRef<HTMLInputElement>(null)
   useEffect(() => {
@@ -64,13 +67,23 @@ function Other({ label, value, set, onDone }: { label: string; value: string; se
   return (
     <label className="relative flex h-11 cursor-pointer items-center px-1 font-ui text-[13px] text-ink-soft wide:h-9">
       Other
-      <input ref={input} type="color" aria-label={`${label}: another`} defaultValue={value} key={value} onInput={(event) => session.trial.show(set(event.currentTarget.value.toLowerCase()))} className="absolute inset-0 h-full w-full cursor-pointer opacity-0" />
+      <input ref={input} type="color" aria-label={`${label}: another`} defaultValue={value} key={value} onInput={(event) => tried && session.trial.show(set(event.currentTarget.value.toLowerCase()))} className="absolute inset-0 h-full w-full cursor-pointer opacity-0" />
     </label>
   )
 }
 
+/** A colour that stands for itself, such as a style's: swatches without trying. */
+export function ColourField({ label, value, none, onChange }: { label: string; value: string | null; none?: string; onChange: (colour: string | null) => void }) {
+  // What holds it makes the change; there is no command of its own to run.
+  const chosen = (colour: string | null): Command => () => {
+    onChange(colour)
+    return true
+  }
+  return <Colours label={label} value={value} palette={none ? tints : inks} {...(none ? { none } : {})} set={chosen} tried={false} />
+}
+
 /** Swatches: the palette, then the colours of the document and those used last. */
-export function Colours({ label, value, palette, set, none, ofDocument }: Props) {
+export function Colours({ label, value, palette, set, none, ofDocument, tried = true }: Props) {
   const here = useDesk(({ editor }) => (ofDocument && editor ? coloursInUse(editor.doc).join() : ""))
   const { colours: recent, used } = useRecents()
   const inPalette = new Set(palette.map(([colour]) => colour))
@@ -82,14 +95,14 @@ export function Colours({ label, value, palette, set, none, ofDocument }: Props)
     <View role="group" aria-label={label}>
       <Text className="font-ui text-[13px] text-ink-soft">{label}</Text>
       <View className="flex-row flex-wrap items-center">
-        {none ? <Swatch colour={null} name={none} on={value === null} command={set(null)} onDone={done(null)} /> : null}
+        {none ? <Swatch colour={null} name={none} on={value === null} command={set(null)} onDone={done(null)} tried={tried} /> : null}
         {palette.map(([colour, name]) => (
-          <Swatch key={colour} colour={colour} name={name} on={colour === value} command={set(colour)} onDone={done(colour)} />
+          <Swatch key={colour} colour={colour} name={name} on={colour === value} command={set(colour)} onDone={done(colour)} tried={tried} />
         ))}
         {more.map((colour) => (
-          <Swatch key={colour} colour={colour} name={colour} on={colour === value} command={set(colour)} onDone={done(colour)} />
+          <Swatch key={colour} colour={colour} name={colour} on={colour === value} command={set(colour)} onDone={done(colour)} tried={tried} />
         ))}
-        <Other label={label} value={value ?? "#1e1a16"} set={set} onDone={(colour) => used("colours", colour)} />
+        <Other label={label} value={value ?? "#1e1a16"} set={set} onDone={(colour) => used("colours", colour)} tried={tried} />
       </View>
     </View>
   )

@@ -1,26 +1,39 @@
 import { View } from "react-native"
-import { documentAttrs, type LetterFormat, type LetterProperty } from "@biblon/core/document"
-import { letterStyleValue, letterValue, setLetters, setLetterStyle, sizeSteps, type Command } from "@biblon/core/editing"
+import { documentAttrs, limits, type LetterFormat, type LetterProperty } from "@biblon/core/document"
+import { formatOfStyle, letterStyleValue, letterValue, nextSize, setLetterStyle } from "@biblon/core/editing"
 import { ToolButton } from "../../../commands/ToolButton"
 import { Choice, Fold, NumberField, SectionTitle, Segments, Switch } from "../../../ui/pieces"
 import { useDesk, useSession } from "../../context"
 import { languageOptions } from "../../languages"
 import { Colours, inks, tints } from "./Colours"
+import { readLength } from "../../../ui/units"
+import { Scope, useShaping } from "./Scope"
 import { Slide } from "./Slide"
 import { Typefaces } from "./Typefaces"
 
 function useLetters<K extends LetterProperty>(property: K): LetterFormat[K] | undefined {
-  return useDesk(({ editor }) => (editor ? letterValue(editor, property) : undefined))
+  const { chosen } = useShaping()
+  return useDesk(({ editor }) => (!editor ? undefined : chosen === null ? letterValue(editor, property) : formatOfStyle(editor, chosen).letters[property]))
 }
 
-function stepThrough(value: number, direction: -1 | 1): number {
-  return direction > 0 ? (sizeSteps.find((s) => s > value) ?? value + 4) : ([...sizeSteps].reverse().find((s) => s < value) ?? Math.max(1, value - 1))
-}
+const [smallest, largest] = limits.size
 
 function Size() {
   const session = useSession()
+  const { set, step } = useShaping()
   const size = useLetters("size")
-  return <NumberField label="Size" value={size} min={1} max={400} step={stepThrough} onChange={(value) => session.run(setLetters("size", Math.max(1, Math.round(value * 2) / 2)))} />
+  return (
+    <NumberField
+      label="Size"
+      value={size}
+      min={smallest}
+      max={largest}
+      step={nextSize}
+      read={(text) => readLength(text, "pt")}
+      onChange={(value) => session.run(set("size", Math.max(smallest, Math.round(value * 2) / 2)))}
+      onStep={(direction) => session.run(step("size", (value) => nextSize(value, direction), direction > 0 ? "Larger" : "Smaller"))}
+    />
+  )
 }
 
 function ToolRow({ label, ids }: { label: string; ids: readonly string[] }) {
@@ -40,18 +53,17 @@ const scripts = [["none", "On the line"], ["super", "Superscript"], ["sub", "Sub
 
 function Pick<K extends "underline" | "strike" | "caps" | "script">({ label, property, options }: { label: string; property: K; options: readonly (readonly [LetterFormat[K], string])[] }) {
   const session = useSession()
+  const { set } = useShaping()
   const value = useLetters(property)
-  return <Choice<LetterFormat[K]> label={label} value={value} options={options} onChange={(next) => session.run(setLetters(property, next))} />
+  return <Choice<LetterFormat[K]> label={label} value={value} options={options} onChange={(next) => session.run(set(property, next))} />
 }
 
 function Flag({ label, property }: { label: string; property: "outline" | "shadow" | "kerning" | "ligatures" }) {
   const session = useSession()
+  const { set } = useShaping()
   const value = useLetters(property)
-  return <Switch label={label} on={value === true} mixed={value === undefined} onChange={(on) => session.run(setLetters(property, on))} />
+  return <Switch label={label} on={value === true} mixed={value === undefined} onChange={(on) => session.run(set(property, on))} />
 }
-
-/** The underline takes the colour of the letters where none is set. */
-const setUnderlineColour = (colour: string | null): Command => setLetters("underlineColour", colour)
 
 function LetterStyle() {
   const session = useSession()
@@ -63,13 +75,15 @@ function LetterStyle() {
 
 export function LettersPage() {
   const session = useSession()
+  const { set, step } = useShaping()
   const [colour, highlight, underlineColour, spacing, raise, language] = [useLetters("colour"), useLetters("highlight"), useLetters("underlineColour"), useLetters("spacing"), useLetters("raise"), useLetters("language")]
   return (
     <View>
+      <Scope />
       <SectionTitle>Typeface and size</SectionTitle>
       <View className="flex-row flex-wrap gap-2">
         <Typefaces />
-        <View className="flex-[2] flex-row">
+        <View className="min-w-[148px] flex-[2] flex-row wide:min-w-0">
           <Size />
         </View>
       </View>
@@ -78,15 +92,15 @@ export function LettersPage() {
         <ToolRow label="Place and capitals" ids={["superscript", "subscript", "small-capitals", "clear-letters"]} />
       </View>
       <View className="mt-3 gap-2">
-        <Colours label="Colour of the letters" value={colour} palette={inks} ofDocument set={(next) => setLetters("colour", next ?? "#1e1a16")} />
-        <Colours label="Highlight" value={highlight} palette={tints} none="No highlight" set={(next) => setLetters("highlight", next)} />
+        <Colours label="Colour of the letters" value={colour} palette={inks} ofDocument set={(next) => set("colour", next ?? "#1e1a16")} />
+        <Colours label="Highlight" value={highlight} palette={tints} none="No highlight" set={(next) => set("highlight", next)} />
       </View>
       <Fold title="Lines and capitals">
         <View className="flex-row gap-2">
           <Pick label="Underline" property="underline" options={underlines} />
           <Pick label="Strike-through" property="strike" options={strikes} />
         </View>
-        <Colours label="Colour of the underline" value={underlineColour} palette={inks} none="As the letters" set={setUnderlineColour} />
+        <Colours label="Colour of the underline" value={underlineColour} palette={inks} none="As the letters" set={(next) => set("underlineColour", next)} />
         <View className="flex-row gap-2">
           <Pick label="Capitals" property="caps" options={capitals} />
           <Pick label="Raised or lowered" property="script" options={scripts} />
@@ -95,13 +109,13 @@ export function LettersPage() {
         <Flag label="Shadow" property="shadow" />
       </Fold>
       <Fold title="Spacing and joins">
-        <Slide label="Letter spacing (pt)" value={spacing} min={-2} max={6} step={0.1} typed={{ min: -100, max: 400 }} set={(next) => setLetters("spacing", next)} />
-        <Slide label="Distance from the line (pt)" value={raise} min={-12} max={12} step={0.5} typed={{ min: -400, max: 400 }} set={(next) => setLetters("raise", next)} />
+        <Slide label="Letter spacing (pt)" value={spacing} min={-2} max={6} step={0.1} typed={limits.letterSpacing} set={(next) => set("spacing", next)} onStep={(by) => step("spacing", (now) => Math.round((now + by) * 100) / 100, "Letter spacing")} />
+        <Slide label="Distance from the line (pt)" value={raise} min={-12} max={12} step={0.5} typed={limits.raise} set={(next) => set("raise", next)} onStep={(by) => step("raise", (now) => Math.round((now + by) * 100) / 100, "Distance from the line")} />
         <Flag label="Kerning" property="kerning" />
         <Flag label="Ligatures" property="ligatures" />
       </Fold>
       <Fold title="Language and style of letters">
-        <Choice label="Language of this text" value={language} options={languageOptions(language)} onChange={(next) => session.run(setLetters("language", next))} />
+        <Choice label="Language of this text" value={language} options={languageOptions(language)} onChange={(next) => session.run(set("language", next))} />
         <LetterStyle />
       </Fold>
     </View>

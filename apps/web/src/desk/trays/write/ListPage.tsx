@@ -1,9 +1,10 @@
 import { Pressable, Text, View } from "react-native"
-import { documentAttrs, listNamed, readyLists, type ListDefinition, type ListLevel } from "@biblon/core/document"
+import { documentAttrs, limits, listNamed, readyLists, type ListDefinition, type ListLevel } from "@biblon/core/document"
 import { continueList, defineLevel, labelValue, listValue, numberValue, restartList, toggleList } from "@biblon/core/editing"
 import { faceOf } from "@biblon/core/layout/catalogue"
 import { ToolButton } from "../../../commands/ToolButton"
 import { Choice, Fold, LengthField, NumberField, SectionTitle, Segments, Switch, WordButton } from "../../../ui/pieces"
+import { useTyped } from "../../../ui/typed"
 import { useDesk, useSession } from "../../context"
 import { trying } from "../../trying"
 
@@ -20,7 +21,7 @@ function firstNumber({ levels }: ListDefinition, depth: number): string {
   return (levels[depth]?.format ?? "").replace(/%([1-9])/g, (_, digit: string) => firsts[levels[Number(digit) - 1]?.numbering ?? "decimal"])
 }
 
-const shown = ["marks", "squares", "pointers", "dashes", "numbers", "brackets", "letters", "capitals", "romans", "clauses", "tasks"]
+const shown = ["marks", "squares", "pointers", "dashes", "numbers", "brackets", "enclosed", "letters", "points", "smallRomans", "capitals", "romans", "clauses", "tasks"]
 
 function Definition({ id, definition, on }: { id: string; definition: ListDefinition; on: boolean }) {
   const session = useSession()
@@ -50,6 +51,10 @@ const follows = [["tab", "At the indent"], ["space", "A space"], ["none", "Nothi
 function LevelEditor({ level, depth }: { level: ListLevel; depth: number }) {
   const session = useSession()
   const change = (by: Partial<ListLevel>) => session.run(defineLevel(depth, by))
+  const pattern = useTyped(level.format, (format) => {
+    if (format.length > limits.mark) session.store.setState({ trouble: `What stands before an item has up to ${limits.mark} characters. The old pattern was kept.` })
+    else change({ format })
+  })
   return (
     <View className="gap-3">
       <View className="flex-row gap-2">
@@ -59,16 +64,7 @@ function LevelEditor({ level, depth }: { level: ListLevel; depth: number }) {
       {level.kind === "check" ? null : (
         <label className="flex flex-col gap-1 font-ui text-[13px] text-ink-soft">
           {level.kind === "mark" ? "Mark" : "Pattern: %1 to %9 stand for the numbers of those levels"}
-          <input
-            key={`${depth} ${level.format}`}
-            aria-label="Pattern of the level"
-            defaultValue={level.format}
-            maxLength={40}
-            onBlur={(event) => {
-              if (event.target.value !== level.format) change({ format: event.target.value })
-            }}
-            className="h-11 rounded-button border border-line bg-raised px-2 font-ui text-[15px] text-ink wide:h-9"
-          />
+          <input aria-label="Pattern of the level" {...pattern} className="h-11 rounded-button border border-line bg-raised px-2 font-ui text-[15px] text-ink wide:h-9" />
         </label>
       )}
       <View className="flex-row gap-2">

@@ -1,16 +1,21 @@
 import { useState } from "react"
 import { Pressable, Text, View } from "react-native"
-import { documentAttrs, type Border, type LineSpacing, type ParagraphFormat, type RulePattern } from "@biblon/core/document"
-import { defaultBorder, paragraphValue, setBorder, setDropCap, setParagraphs, styleValue, toggleParagraph } from "@biblon/core/editing"
+import { documentAttrs, limits, textWidth, type LineSpacing, type ParagraphFormat } from "@biblon/core/document"
+import { formatOfStyle, paragraphValue, paragraphValues, styleValue } from "@biblon/core/editing"
 import { ToolButton } from "../../../commands/ToolButton"
 import { Choice, Fold, LengthField, NumberField, SectionTitle, Segment, Segments, Switch, WordButton } from "../../../ui/pieces"
+import { readLength } from "../../../ui/units"
 import { Ruler } from "../../bars/Ruler"
 import { useDesk, useSession } from "../../context"
-import { Colours, inks, tints } from "./Colours"
+import { BorderEditor } from "./BorderEditor"
+import { Colours, tints } from "./Colours"
+import { DropCapEditor } from "./DropCapEditor"
+import { Scope, useShaping } from "./Scope"
 import { TabStops } from "./TabStops"
 
-export function useParagraph<K extends keyof ParagraphFormat>(property: K): ParagraphFormat[K] | undefined {
-  return useDesk(({ editor }) => (editor ? paragraphValue(editor, property) : undefined))
+function useParagraph<K extends keyof ParagraphFormat>(property: K): ParagraphFormat[K] | undefined {
+  const { chosen } = useShaping()
+  return useDesk(({ editor }) => (!editor ? undefined : chosen === null ? paragraphValue(editor, property) : formatOfStyle(editor, chosen).paragraph[property]))
 }
 
 const multiples = [1, 1.15, 1.5, 2]
@@ -28,7 +33,9 @@ function Spacing() {
   const [other, setOther] = useState(false)
   const multiple = spacing?.rule === "multiple" ? spacing.value : undefined
   const unusual = spacing !== undefined && (multiple === undefined || !multiples.includes(multiple))
-  const set = (lineSpacing: LineSpacing) => session.run(setParagraphs({ lineSpacing }))
+  const { paragraph, stepParagraph } = useShaping()
+  const set = (lineSpacing: LineSpacing) => session.run(paragraph({ lineSpacing }))
+  const stepped = ({ rule, value }: LineSpacing, direction: -1 | 1): LineSpacing => ({ rule, value: Math.round((value + direction * (rule === "multiple" ? 0.05 : 1)) * 100) / 100 })
   return (
     <>
       <Segments label="Line spacing">
@@ -45,7 +52,9 @@ function Spacing() {
             value={spacing?.value}
             min={spacing?.rule === "multiple" ? 0.5 : 1}
             max={spacing?.rule === "multiple" ? 10 : 1000}
-            step={(value, direction) => Math.round((value + direction * (spacing?.rule === "multiple" ? 0.05 : 1)) * 100) / 100}
+            step={(value) => value}
+            {...(spacing?.rule === "multiple" ? {} : { read: (text: string) => readLength(text, "pt") })}
+            onStep={(direction) => session.run(stepParagraph(({ lineSpacing }) => ({ lineSpacing: stepped(lineSpacing, direction) }), "Line spacing"))}
             onChange={(value) => set({ ...(spacing ?? { rule: "multiple" }), value } as LineSpacing)}
           />
         </View>
@@ -54,89 +63,107 @@ function Spacing() {
   )
 }
 
-function Length({ label, property, min = 0, max = 400 }: { label: string; property: "spaceBefore" | "spaceAfter" | "indentLeft" | "indentRight" | "indentFirst"; min?: number; max?: number }) {
+type LengthProperty = "spaceBefore" | "spaceAfter" | "indentLeft" | "indentRight" | "indentFirst"
+
+function Length({ label, property, min = 0, max = 400 }: { label: string; property: LengthProperty; min?: number; max?: number }) {
   const session = useSession()
+  const { paragraph, stepParagraph } = useShaping()
   const value = useParagraph(property)
-  return <LengthField label={label} value={value} min={min} max={max} onChange={(points) => session.run(setParagraphs({ [property]: points }))} />
+  return (
+    <LengthField
+      label={label}
+      value={value}
+      min={min}
+      max={max}
+      // Space between paragraphs is counted in points whatever the ruler shows.
+      inPoints={property.startsWith("space")}
+      onChange={(points) => session.run(paragraph({ [property]: points }))}
+      onStep={(next) => session.run(stepParagraph((now) => ({ [property]: next(now[property]) }), label))}
+    />
+  )
 }
 
 function Flag({ label, property }: { label: string; property: "keepNext" | "keepTogether" | "breakBefore" | "hyphenate" | "spaceAlike" }) {
   const session = useSession()
+  const { paragraph } = useShaping()
   const value = useParagraph(property)
-  return <Switch label={label} on={value === true} mixed={value === undefined} onChange={() => session.run(toggleParagraph(property))} />
+  return <Switch label={label} on={value === true} mixed={value === undefined} onChange={(on) => session.run(paragraph({ [property]: on }))} />
 }
 
 function Lines({ label, property }: { label: string; property: "orphans" | "widows" }) {
   const session = useSession()
+  const { paragraph, stepParagraph } = useShaping()
   const value = useParagraph(property)
+  const [least, most] = limits.keptLines
   return (
     <View className="flex-1 gap-1">
       <Text className="font-ui text-[13px] text-ink-soft">{label}</Text>
-      <NumberField label={label} value={value} min={1} max={9} step={(n, d) => n + d} onChange={(n) => session.run(setParagraphs({ [property]: Math.round(n) }))} />
+      <NumberField label={label} value={value} min={least} max={most} step={(n, d) => n + d} onChange={(n) => session.run(paragraph({ [property]: Math.round(n) }))} onStep={(d) => session.run(stepParagraph((now) => ({ [property]: now[property] + d }), label))} />
     </View>
   )
 }
 
-const sides = [["around", "All round"], ["top", "Above"], ["bottom", "Below"], ["left", "Left"], ["right", "Right"], ["between", "Between"]] as const
-type Side = (typeof sides)[number][0]
-const patterns: readonly (readonly [RulePattern | "none", string])[] = [["none", "None"], ["solid", "Solid"], ["double", "Double"], ["dotted", "Dotted"], ["dashed", "Dashed"], ["wavy", "Wavy"]]
+/** Alignment of what is chosen to be shaped. */
+function Alignment() {
+  const session = useSession()
+  const { chosen, paragraph } = useShaping()
+  const align = useParagraph("align")
+  if (chosen === null)
+    return (
+      <Segments label="Alignment">
+        {["align-left", "align-center", "align-right", "align-justify"].map((id, i) => (
+          <ToolButton key={id} id={id} className={`h-11 flex-1 wide:h-9 ${i === 0 ? "" : "border-l border-line"}`} />
+        ))}
+      </Segments>
+    )
+  return (
+    <Segments label="Alignment">
+      {(["left", "center", "right", "justify"] as const).map((value, i) => (
+        <Segment key={value} first={i === 0} label={{ left: "Left", center: "Centre", right: "Right", justify: "Justify" }[value]} on={align === value} onPress={() => session.run(paragraph({ align: value }))} />
+      ))}
+    </Segments>
+  )
+}
+
+/** The values of all selected paragraphs, or that of the style that is shaped. */
+function useAll<K extends "borders" | "tabs">(property: K): ParagraphFormat[K][] {
+  const { chosen } = useShaping()
+  return useDesk(({ editor }) => (!editor ? [] : chosen === null ? paragraphValues(editor, property) : [formatOfStyle(editor, chosen).paragraph[property]]))
+}
 
 function BordersAndShading() {
   const session = useSession()
-  const [side, setSide] = useState<Side>("around")
-  const { borders, shading } = useDesk(({ editor }) => ({ borders: editor ? paragraphValue(editor, "borders") : undefined, shading: editor ? paragraphValue(editor, "shading") : undefined }))
-  const border = borders?.[side === "around" ? "top" : side] ?? null
-  const change = (by: Partial<Border>) => session.run(setBorder(side, { ...(border ?? defaultBorder), ...by }))
+  const { paragraph, stepParagraph } = useShaping()
+  const all = useAll("borders")
+  const shading = useParagraph("shading")
   return (
     <Fold title="Borders and background">
-      <View className="flex-row gap-2">
-        <Choice label="Side" value={side} options={sides} onChange={setSide} />
-        <Choice label="Line" value={border?.pattern ?? "none"} options={patterns} onChange={(pattern) => (pattern === "none" ? session.run(setBorder(side, null)) : change({ pattern }))} />
-      </View>
-      {border ? (
-        <>
-          <View className="flex-row gap-2">
-            <View className="flex-1 gap-1">
-              <Text className="font-ui text-[13px] text-ink-soft">Thickness (pt)</Text>
-              <NumberField label="Thickness of the border" value={border.width} min={0.25} max={36} step={(n, d) => (d > 0 ? n + (n < 1 ? 0.25 : 0.5) : n - (n <= 1 ? 0.25 : 0.5))} onChange={(width) => change({ width })} />
-            </View>
-            <LengthField label="Distance" value={border.distance} min={0} max={200} onChange={(distance) => change({ distance })} />
-          </View>
-          <Colours label="Colour of the border" value={border.colour} palette={inks} set={(colour) => setBorder(side, { ...border, colour: colour ?? border.colour })} />
-        </>
-      ) : null}
-      <Colours label="Background of the paragraph" value={shading} palette={tints} none="No background" set={(colour) => setParagraphs({ shading: colour })} />
+      <BorderEditor all={all} onChange={(change) => session.run(stepParagraph(({ borders }) => ({ borders: change(borders) }), "Border"))} />
+      <Colours label="Background of the paragraph" value={shading} palette={tints} none="No background" set={(colour) => paragraph({ shading: colour })} />
     </Fold>
   )
 }
 
 function DropCaps() {
   const session = useSession()
+  const { paragraph } = useShaping()
   const cap = useParagraph("dropCap")
-  const families = useDesk(({ editor }) => (editor ? Object.keys(documentAttrs(editor.doc).styles.fonts).join("\n") : ""))
-  const named = ["Literata", "Playfair Display", "EB Garamond", "Libre Baskerville", "Great Vibes", "Dancing Script", ...families.split("\n").filter(Boolean)]
-  const own = cap?.family
-  const options = [["", "That of the text"] as const, ...named.map((name) => [name, name] as const), ...(own && !named.includes(own) ? [[own, own] as const] : [])]
   return (
     <Fold title="Drop cap and line across">
-      <Switch label="Drop cap" on={Boolean(cap)} mixed={cap === undefined} onChange={(on) => session.run(setDropCap(on ? { lines: 3, distance: 6, family: null } : null))} />
-      {cap ? (
-        <>
-          <View className="flex-row gap-2">
-            <View className="flex-1 gap-1">
-              <Text className="font-ui text-[13px] text-ink-soft">Lines high</Text>
-              <NumberField label="Lines of the drop cap" value={cap.lines} min={2} max={9} step={(n, d) => n + d} onChange={(lines) => session.run(setDropCap({ ...cap, lines: Math.round(lines) }))} />
-            </View>
-            <LengthField label="Distance" value={cap.distance} min={0} max={100} onChange={(distance) => session.run(setDropCap({ ...cap, distance }))} />
-          </View>
-          <Choice label="Typeface of the drop cap" value={cap.family ?? ""} options={options} onChange={(family) => session.run(setDropCap({ ...cap, family: family === "" ? null : family }))} />
-        </>
-      ) : null}
+      <DropCapEditor cap={cap} onChange={(dropCap) => session.run(paragraph({ dropCap }))} />
       <View className="flex-row">
         <WordButton label="Put a line across below" onPress={() => session.runTool("line-across")} />
       </View>
     </Fold>
   )
+}
+
+function Stops() {
+  const session = useSession()
+  const { stepParagraph } = useShaping()
+  const all = useAll("tabs")
+  const edge = useDesk(({ editor }) => (editor ? textWidth(documentAttrs(editor.doc).setup) : null))
+  return <TabStops all={all} edge={edge} onChange={(change) => session.run(stepParagraph(({ tabs }) => ({ tabs: change(tabs) }), "Tab stops"))} />
 }
 
 export function ParagraphPage() {
@@ -147,6 +174,7 @@ export function ParagraphPage() {
   })
   return (
     <View>
+      <Scope />
       <SectionTitle
         aside={
           <Pressable accessibilityRole="button" aria-label="Choose a style" onPress={() => session.openTray("structure", "styles")}>
@@ -156,11 +184,7 @@ export function ParagraphPage() {
       >
         Alignment and indent
       </SectionTitle>
-      <Segments label="Alignment">
-        {["align-left", "align-center", "align-right", "align-justify"].map((id, i) => (
-          <ToolButton key={id} id={id} className={`h-11 flex-1 wide:h-9 ${i === 0 ? "" : "border-l border-line"}`} />
-        ))}
-      </Segments>
+      <Alignment />
       <View className="mt-2">
         <Segments label="Indent">
           {["indent-less", "indent-more", "direction", "clear-paragraph"].map((id, i) => (
@@ -174,6 +198,12 @@ export function ParagraphPage() {
         <Length label="Space before" property="spaceBefore" />
         <Length label="Space after" property="spaceAfter" />
       </View>
+      <View className="mt-2 flex-row gap-3">
+        <Length label="First line" property="indentFirst" min={-400} max={400} />
+        <View className="flex-1 flex-row items-end">
+          <WordButton label="Hanging" onPress={() => session.runTool("hanging")} />
+        </View>
+      </View>
       <View className="mt-2">
         <Flag label="Space between paragraphs of one style" property="spaceAlike" />
       </View>
@@ -183,13 +213,7 @@ export function ParagraphPage() {
           <Length label="Start" property="indentLeft" min={-400} max={1000} />
           <Length label="End" property="indentRight" min={-400} max={1000} />
         </View>
-        <View className="flex-row gap-3">
-          <Length label="First line" property="indentFirst" min={-400} max={400} />
-          <View className="flex-1 flex-row items-end">
-            <WordButton label="Hanging" onPress={() => session.runTool("hanging")} />
-          </View>
-        </View>
-        <TabStops />
+        <Stops />
       </Fold>
       <BordersAndShading />
       <DropCaps />

@@ -1,0 +1,98 @@
+/** Pictures of first sheets and numbers of sheets, made one after the other in a thread of their own, with bounds of time and memory. */
+import { Worker } from "node:worker_threads"
+import { projectRoot } from "@biblon/core/node"
+import type { DocumentAttrs } from "@biblon/core/document"
+import type { AssetStore } from "../store/assets"
+import type { DocumentStore, Picture } from "../store/documents"
+import { pictureProgram } from "./program"
+import type { Drawn, ToDraw } from "./worker"
+
+const longest = 20_000
+const memory = { maxOldGenerationSizeMb: 700, maxYoungGenerationSizeMb: 64 }
+
+/** A sheet without anything on it, for documents that could not be drawn. */
+const blank = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 595 842"><rect width="595" height="842" fill="#fff"/></svg>'
+
+export class Pictures {
+  private queue: Promise<unknown> = Promise.resolve()
+  private worker: Worker | null = null
+  /** Versions that could not be drawn within the bounds: not tried again in this process. */
+  private readonly failed = new Map<string, number>()
+
+  constructor(
+    private readonly store: DocumentStore,
+    private readonly assets: AssetStore,
+  ) {}
+
+  /** The picture of the newest version; undefined if there is no such document. */
+  of(id: string): Promise<Picture | undefined> {
+    const made = this.queue.then(() => this.make(id))
+    this.queue = made.catch(() => undefined)
+    return made
+  }
+
+  private async make(id: string): Promise<Picture | undefined> {
+    const entry = this.store.entry(id)
+    if (!entry) return undefined
+    const kept = this.store.picture(id)
+    if (kept?.version === entry.version) return kept
+    const { version } = entry
+    const undrawn = { version, sheets: null, svg: blank }
+    if (this.failed.get(id) === version) return undrawn
+    const content = this.store.contentAt(id, version)
+    if (content === undefined) return undefined
+    let drawn: Drawn
+    try {
+      drawn = await this.draw({ content, assets: this.assetsOf(content) })
+    } catch (error) {
+      console.error(`The picture of document ${id} could not be made: ${(error as Error).message}`)
+      this.failed.set(id, version)
+      return undrawn
+    }
+    const picture = { version, ...drawn }
+    try {
+      this.store.keepPicture(id, picture)
+    } catch (error) {
+      // It is made again when it is asked for again.
+      console.error(`The picture of document ${id} could not be kept: ${(error as Error).message}`)
+    }
+    return picture
+  }
+
+  private assetsOf(content: string): ToDraw["assets"] {
+    const { attrs } = JSON.parse(content) as { attrs: DocumentAttrs }
+    const names = Object.values(attrs.styles.fonts).flatMap((family) => Object.values(family))
+    return names.flatMap((sha256) => ((bytes) => (bytes ? [[sha256, bytes] as const] : []))(this.assets.bytes(sha256)))
+  }
+
+  private async draw(task: ToDraw): Promise<Drawn> {
+    const worker = (this.worker ??= new Worker(await pictureProgram(), { resourceLimits: memory, execArgv: [], env: { ...process.env, BIBLON_ROOT: projectRoot() } }))
+    return new Promise<Drawn>((resolve, reject) => {
+      const end = (act: () => void, over: boolean) => {
+        clearTimeout(timer)
+        worker.off("message", taken).off("error", failed).off("exit", ended)
+        worker.unref()
+        if (over) {
+          this.worker = null
+          // What it still has to say interests nobody.
+          worker.on("error", () => undefined)
+          void worker.terminate()
+        }
+        act()
+      }
+      const fail = (message: string) => end(() => reject(new Error(message)), true)
+      const taken = (answer: Drawn | { error: string }) => end(() => ("error" in answer ? reject(new Error(answer.error)) : resolve(answer)), false)
+      const failed = (error: Error) => fail(error.message)
+      const ended = (code: number) => fail(`its thread ended with ${code}`)
+      const timer = setTimeout(() => fail(`it took over ${longest / 1000} s`), longest)
+      worker.ref()
+      worker.on("message", taken).on("error", failed).on("exit", ended)
+      worker.postMessage(task)
+    })
+  }
+
+  async close(): Promise<void> {
+    await this.worker?.terminate()
+    this.worker = null
+  }
+}

@@ -1,0 +1,3 @@
+import { declareTasks } from "../tasks"
+
+declareTasks(5)

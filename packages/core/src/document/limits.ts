@@ -1,0 +1,125 @@
+/**
+ * The bounds of all values in a document: said once, for what is checked when it comes from outside (shapes.ts) and for
+ * commands, which keep to them by `fitLetters` and `fitParagraph`. Lengths are points.
+ */
+import { entryOf } from "./keyed"
+import type { Border, LetterFormat, LineSpacing, ListLevel, ParagraphFormat, TabStop, Typesetting } from "./shapes"
+
+export type Range = readonly [least: number, most: number]
+
+export const limits = {
+  length: [-4000, 4000],
+  space: [0, 4000],
+  size: [1, 999],
+  raise: [-400, 400],
+  letterSpacing: [-100, 400],
+  lines: { multiple: [0.5, 10], exact: [1, 1000], atLeast: [0, 1000] },
+  border: { width: [0.1, 36], distance: [0, 200] },
+  dropCap: { lines: [2, 9], distance: [0, 100] },
+  /** Fewest lines at the foot or head of a sheet. */
+  keptLines: [1, 9],
+  list: { level: [0, 8], start: [0, 100_000], hanging: [0, 400] },
+  hyphenation: { word: [2, 30], before: [1, 15], after: [1, 15], inRow: [1, 20] },
+  /** Most tab stops of a paragraph. */
+  tabs: 60,
+  /** Most characters of names: of styles, lists and places; of typefaces; of an address; of a mark before an item. */
+  name: 80,
+  family: 120,
+  address: 2000,
+  mark: 40,
+} as const
+
+export function within(value: number, [least, most]: Range): number {
+  return Math.min(most, Math.max(least, value))
+}
+
+/** Where a link may lead. Other schemes do not get in. */
+export const linkPattern = /^(https?:\/\/|mailto:)[^\s\u0000-\u001f]+$|^#[^\u0000-\u001f]{1,80}$/i
+
+export function isLink(href: string): boolean {
+  return href.length <= limits.address && linkPattern.test(href)
+}
+
+/** Text as a name of one line, cut to what names may have; empty where nothing is left. */
+export function asName(text: string, most: number = limits.name): string {
+  // The one word that no key of an object may be.
+  const line = text.replace(/[\u0000-\u001f\s]+/g, " ").replace(/^ *__proto__ *$/, "proto").trim()
+  return line.length <= most ? line : [...line].reduce((cut, letter) => (cut.length + letter.length <= most ? cut + letter : cut), "").trim()
+}
+
+const letterRanges: Readonly<Record<string, Range>> = { size: limits.size, raise: limits.raise, spacing: limits.letterSpacing }
+const paragraphRanges: Readonly<Record<string, Range>> = {
+  spaceBefore: limits.space,
+  spaceAfter: limits.space,
+  indentLeft: limits.length,
+  indentRight: limits.length,
+  indentFirst: limits.length,
+  orphans: limits.keptLines,
+  widows: limits.keptLines,
+}
+const whole = new Set(["orphans", "widows"])
+
+/** Values with every number brought into its range; one that is no number goes. */
+function ranged<T extends object>(values: T, ranges: Readonly<Record<string, Range>>): T {
+  const fitting = Object.entries(values).flatMap(([name, value]): [string, unknown][] => {
+    const range = entryOf(ranges, name)
+    if (!range || typeof value !== "number") return [[name, value]]
+    return Number.isFinite(value) ? [[name, within(whole.has(name) ? Math.round(value) : value, range)]] : []
+  })
+  return Object.fromEntries(fitting) as T
+}
+
+/** Values of letters within their bounds. */
+export function fitLetters(letters: Partial<LetterFormat>): Partial<LetterFormat> {
+  return ranged(letters, letterRanges)
+}
+
+/** One value of letters within its bounds. */
+export function fitLetter<K extends keyof LetterFormat>(property: K, value: LetterFormat[K]): LetterFormat[K] {
+  const range = entryOf(letterRanges, property)
+  return range && typeof value === "number" ? (within(value, range) as LetterFormat[K]) : value
+}
+
+function fitSpacing({ rule, value }: LineSpacing): LineSpacing {
+  return { rule, value: within(value, limits.lines[rule]) }
+}
+
+function fitTabs(tabs: readonly TabStop[]): TabStop[] {
+  return tabs.map((tab) => ({ ...tab, position: within(tab.position, limits.space) })).slice(0, limits.tabs)
+}
+
+function fitBorder(border: Border): Border {
+  return { ...border, width: within(border.width, limits.border.width), distance: within(border.distance, limits.border.distance) }
+}
+
+/** Values of paragraphs within their bounds. */
+export function fitParagraph(format: Partial<ParagraphFormat>): Partial<ParagraphFormat> {
+  const { lineSpacing, tabs, borders, dropCap, list } = format
+  return {
+    ...ranged(format, paragraphRanges),
+    ...(lineSpacing ? { lineSpacing: fitSpacing(lineSpacing) } : {}),
+    ...(tabs ? { tabs: fitTabs(tabs) } : {}),
+    ...(borders ? { borders: Object.fromEntries(Object.entries(borders).map(([side, border]) => [side, fitBorder(border)])) } : {}),
+    ...(dropCap ? { dropCap: { ...dropCap, lines: Math.round(within(dropCap.lines, limits.dropCap.lines)), distance: within(dropCap.distance, limits.dropCap.distance) } } : {}),
+    ...(list ? { list: { ...list, level: within(list.level, limits.list.level), ...(list.start === undefined ? {} : { start: Math.round(within(list.start, limits.list.start)) }) } } : {}),
+  }
+}
+
+/** A level of a list within its bounds. */
+export function fitLevel(level: ListLevel): ListLevel {
+  const { start, hanging } = limits.list
+  return {
+    ...level,
+    ...ranged({ indent: level.indent, hanging: level.hanging }, { indent: limits.length, hanging }),
+    start: Math.round(within(level.start, start)),
+    format: level.format.slice(0, limits.mark),
+    letters: fitLetters(level.letters),
+  }
+}
+
+export function fitTypesetting({ breaking, hyphenation }: Typesetting): Typesetting {
+  const { word, before, after, inRow } = hyphenation
+  const fit = (value: number, range: Range) => Math.round(within(value, range))
+  const ranges = limits.hyphenation
+  return { breaking, hyphenation: { ...hyphenation, word: fit(word, ranges.word), before: fit(before, ranges.before), after: fit(after, ranges.after), inRow: fit(inRow, ranges.inRow) } }
+}

@@ -1,0 +1,108 @@
+/** Pasting what is long: part after part, so that no task takes the page for long, as one change of the undo list. */
+import { Fragment, Slice, type Node } from "prosemirror-model"
+import type { EditorState } from "prosemirror-state"
+import { blockAt, blockStarts, nodes, schema } from "../document"
+import type { Command } from "./command"
+import { joining } from "./history"
+import { landingMarks } from "./text"
+
+/** Blocks and characters of a part. */
+const most = { blocks: 150, size: 60_000 }
+
+export function isLong({ content }: Pick<Slice, "content">): boolean {
+  return content.childCount > 4 * most.blocks || (content.childCount > 2 && content.size > 4 * most.size)
+}
+
+export interface Parts {
+  /** The beginning, with the end behind it, to be pasted first. */
+  first: Slice
+  /** What comes before the last block of it, in order. */
+  rest: Iterable<readonly Node[]>
+  /** Number of blocks in all. */
+  count: number
+}
+
+/** A slice in parts. */
+export function partsOf({ content, openStart, openEnd }: Slice): Parts {
+  const blocks = content.content
+  const middle = blocks.slice(0, -1)
+  const [first = [], ...rest] = cut(middle)
+  return { first: new Slice(Fragment.from([...first, ...blocks.slice(-1)]), openStart, openEnd), rest, count: blocks.length }
+}
+
+function cut(blocks: readonly Node[]): Node[][] {
+  const parts: Node[][] = []
+  let size = Infinity
+  for (const block of blocks) {
+    const last = parts.at(-1)
+    if (!last || last.length >= most.blocks || size + block.nodeSize > most.size) {
+      parts.push([block])
+      size = block.nodeSize
+    } else {
+      last.push(block)
+      size += block.nodeSize
+    }
+  }
+  return parts
+}
+
+/** A line feed for each so many characters, beyond which text is long. */
+export function isLongText(text: string): boolean {
+  return text.length > 8 * most.size
+}
+
+/** Long text as paragraphs like the one with the caret, made as they are asked for. */
+export function textParts(state: EditorState, text: string): Parts {
+  const { $from } = state.selection
+  const marks = landingMarks(state)
+  const paragraph = (line: string) => nodes.paragraph.create($from.parent.attrs, line ? schema.text(line, marks) : null)
+  const clean = (line: string) => line.replace(/[\u0000-\u0008\u000a-\u001f]/g, "")
+  let at = 0
+  let count = 0
+  const next = (): Node | null => {
+    if (at > text.length) return null
+    const end = text.indexOf("\n", at)
+    const line = end < 0 ? text.slice(at) : text.slice(at, end)
+    at = end < 0 ? text.length + 1 : end + 1
+    count++
+    return paragraph(clean(line))
+  }
+  const lastFeed = text.lastIndexOf("\n")
+  const tail = paragraph(clean(text.slice(lastFeed + 1)))
+  const head = lastFeed < 0 ? null : next()
+  const end = lastFeed
+  function* rest(): Generator<Node[]> {
+    let part: Node[] = []
+    let size = 0
+    while (at <= end) {
+      const node = next() as Node
+      part.push(node)
+      size += node.nodeSize
+      if (part.length < most.blocks && size < most.size) continue
+      yield part
+      part = []
+      size = 0
+    }
+    if (part.length > 0) yield part
+  }
+  return {
+    first: new Slice(Fragment.from(head ? [head, tail] : [tail]), 1, 1),
+    rest: rest(),
+    get count() {
+      return count
+    },
+  }
+}
+
+/** Position before the block with the caret: there the parts of a paste go in. */
+export function beforeBlock(state: EditorState): number {
+  return blockStarts(state.doc)[blockAt(state.doc, state.selection.head)] as number
+}
+
+/** Puts a further part in, which belongs to the change before it. */
+export function insertPart(at: number, blocks: readonly Node[]): Command {
+  return (state, dispatch) => {
+    dispatch?.(joining(state.tr.insert(at, Fragment.from(blocks)), "pasted"))
+    return true
+  }
+}
