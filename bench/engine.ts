@@ -6,7 +6,7 @@ import { join } from "node:path"
 import type { Browser } from "playwright-core"
 import { Slice, type Node } from "prosemirror-model"
 import { EditorState, Selection } from "prosemirror-state"
-import { blockStarts, bodyOf, documentAttrs, p } from "@biblon/core/document"
+import { bodyOf, documentAttrs, leavesOf, p } from "@biblon/core/document"
 import { editHistory, insertText, joining, undo } from "@biblon/core/editing"
 import { Composition, layoutDocument, Typesetter } from "@biblon/core/layout"
 import { faceFile, openFonts, openHyphenator } from "@biblon/core/node"
@@ -82,14 +82,14 @@ async function chromiumMs(browser: Browser, source: string): Promise<number> {
 /** Milliseconds of layout after one letter typed in the middle, the median of many. */
 function keystrokeMs(doc: Node): number {
   const typesetter = new Typesetter(openFonts(), openHyphenator())
-  const middle = Math.floor(bodyOf(doc).childCount / 2)
+  const middle = Math.floor(leavesOf(doc).count / 2)
   // The same paragraph in a short document and in a long one.
   const began = EditorState.create({ doc })
-  let state = began.apply(began.tr.insert(blockStarts(doc)[middle] as number, p(proseParagraphs(70)[0] as string)))
+  let state = began.apply(began.tr.insert(leavesOf(doc).before(middle), p(proseParagraphs(70)[0] as string)))
   let layout = layoutDocument(typesetter, state.doc)
   const times: number[] = []
   for (let i = 0; i < 300; i++) {
-    const pos = (blockStarts(state.doc)[middle] as number) + 2 + (i % 10)
+    const pos = leavesOf(state.doc).start(middle) + 1 + (i % 10)
     state = state.apply(state.tr.insertText("e", pos))
     const start = performance.now()
     const composition = new Composition(typesetter, state.doc, { mode: "sheets" }, layout)

@@ -12,7 +12,7 @@ import { collab, sendableSteps } from "prosemirror-collab"
 import { Node } from "prosemirror-model"
 import { EditorState } from "prosemirror-state"
 import { WebSocket } from "ws"
-import { blockStarts, bodyOf, blockText, document, p, schema } from "@biblon/core/document"
+import { document, leavesOf, p, schema, textOf } from "@biblon/core/document"
 import { TestServer } from "./server"
 
 const { values } = parseArgs({ options: { minutes: { type: "string" }, seconds: { type: "string", default: "60" } } })
@@ -78,8 +78,8 @@ class Writer {
   type(): void {
     const { doc } = this.state
     // The paragraph with this writer's sign, wherever others have moved it.
-    const block = bodyOf(doc).children.findIndex((own) => blockText(own).startsWith(`${this.number}:`))
-    const end = (blockStarts(doc)[block] as number) + 1 + bodyOf(doc).child(block).content.size
+    const leaf = leavesOf(doc).nodes.findIndex((own) => textOf(own).startsWith(`${this.number}:`))
+    const end = leavesOf(doc).end(leaf)
     this.state = this.state.apply(this.state.tr.insertText(` ${this.next++}`, end))
     this.tally.typed++
     this.connection.changed()

@@ -1,7 +1,7 @@
 /** The parts of the desk that need no screen: keys, tools, symbols, the mirror of the layout, the paragraph set ahead. */
 import { readFileSync } from "node:fs"
 import { EditorState } from "prosemirror-state"
-import { bodyOf, document as makeDocument, p } from "@biblon/core/document"
+import { document as makeDocument, leavesOf, p } from "@biblon/core/document"
 import { Composition, FontLibrary, HarfBuzz, Typesetter, type Layout } from "@biblon/core/layout"
 import { faceFile, openFonts, wasmFile } from "@biblon/core/node"
 import { shippedFaces } from "@biblon/core/layout/catalogue"
@@ -62,7 +62,7 @@ test("the state of saving is said in words", () => {
 
 describe("sheets side by side", () => {
   const n = 5
-  const table = { ids: Uint32Array.from({ length: n }, (_, i) => i), blocks: new Uint32Array(n), lines: new Uint32Array(n), widths: new Float64Array(n).fill(600), heights: new Float64Array(n).fill(800) }
+  const table = { ids: Uint32Array.from({ length: n }, (_, i) => i), leaves: new Uint32Array(n), lines: new Uint32Array(n), widths: new Float64Array(n).fill(600), heights: new Float64Array(n).fill(800) }
   const stack = new Stack(table, { scale: 0.5, flow: false, width: 1000, columns: 2, rowHeight: null })
 
   test("lie in rows, the last one under the first column", () => {
@@ -90,7 +90,7 @@ function report(layout: Layout, seq: number, to: number, held = new Set<number>(
     complete: true,
     table: {
       ids: Uint32Array.from(placed, ({ sheet }) => sheet.id),
-      blocks: Uint32Array.from(placed, ({ block }) => block),
+      leaves: Uint32Array.from(placed, ({ leaf }) => leaf),
       lines: Uint32Array.from(placed, ({ sheet }) => sheet.start.line),
       widths: Float64Array.from(placed, ({ sheet }) => sheet.width),
       heights: Float64Array.from(placed, ({ sheet }) => sheet.height),
@@ -137,8 +137,8 @@ describe("the mirror of the layout and the paragraph set ahead of it", () => {
     expect(eager.set(state.doc, typed.doc, mirror, false)).toBeNull()
     await eager.warm(mirror)
     const ahead = eager.set(state.doc, typed.doc, mirror, false)!
-    expect(ahead.block).toBe(0)
-    mirror.anticipate(ahead.block, ahead.paragraph, 2)
+    expect(ahead.leaf).toBe(0)
+    mirror.anticipate(ahead.leaf, ahead.paragraph, 2)
     const shown = mirror.sheet(0)!
     expect(shown.fragments[0]!.paragraph).toBe(ahead.paragraph)
     expect(mirror.sheet(0)).toBe(shown)
@@ -156,7 +156,7 @@ describe("the mirror of the layout and the paragraph set ahead of it", () => {
     await eager.warm(mirror)
     const longer = state.apply(state.tr.insertText(text, 10))
     const divided = state.apply(state.tr.split(10))
-    const two = state.apply(state.tr.insertText("x", 10).insertText("y", bodyOf(state.doc).child(0).nodeSize + 10))
+    const two = state.apply(state.tr.insertText("x", 10).insertText("y", leavesOf(state.doc).node(0).nodeSize + 10))
     const outOfSight = state.apply(state.tr.insertText("x", state.doc.content.size - 20))
     const styled = state.apply(state.tr.setDocAttribute("styles", { ...state.doc.attrs.styles }))
     for (const other of [longer, divided, two, outOfSight, styled]) expect(eager.set(state.doc, other.doc, mirror, false)).toBeNull()

@@ -1,4 +1,4 @@
-import { blockAt, blockStarts, changedBlocks, bodyOf, defaultStyles, document, letters, letterLook, outlineLevel, p, paragraph, paragraphLook, styleChain, styleLook, type StyleSheet } from "../src/document"
+import { changedLeaves, defaultStyles, document, leavesOf, letterLook, letters, outlineLevel, p, paragraph, paragraphLook, styleChain, styleLook, type StyleSheet } from "../src/document"
 import { checkDocument, readDocument, ReadingError } from "../src/document/reading"
 import { readJson, writeJson } from "../src/formats/json"
 import { readText, writeText } from "../src/formats/text"
@@ -32,17 +32,17 @@ describe("the resolved look", () => {
 
 test("blocks are found by position", () => {
   const doc = document([p("one"), p(), p("three")])
-  expect([...blockStarts(doc)]).toEqual([1, 6, 8, 15])
-  expect([1, 2, 5, 6, 7, 8, 14, 15].map((pos) => blockAt(doc, pos))).toEqual([0, 0, 0, 1, 1, 2, 2, 2])
+  expect([0, 1, 2, 3].map((leaf) => leavesOf(doc).before(leaf))).toEqual([1, 6, 8, 15])
+  expect([1, 2, 5, 6, 7, 8, 14, 15].map((pos) => leavesOf(doc).at(pos))).toEqual([0, 0, 0, 1, 1, 2, 2, 2])
 })
 
 test("what changed between two bodies is the span between their common ends", () => {
   const [a, b, c, d] = [p("a"), p("b"), p("c"), p("d")]
-  const body = (...blocks: ReturnType<typeof p>[]) => bodyOf(document(blocks))
-  expect(changedBlocks(body(a, b, c), body(a, b, c))).toBeNull()
-  expect(changedBlocks(body(a, b, c), body(a, d, c))).toEqual({ from: 1, oldTo: 2, newTo: 2 })
-  expect(changedBlocks(body(a, b, c), body(a, c))).toEqual({ from: 1, oldTo: 2, newTo: 1 })
-  expect(changedBlocks(body(a), body(a, a))).toEqual({ from: 1, oldTo: 1, newTo: 2 })
+  const body = (...blocks: ReturnType<typeof p>[]) => document(blocks)
+  expect(changedLeaves(body(a, b, c), body(a, b, c))).toBeNull()
+  expect(changedLeaves(body(a, b, c), body(a, d, c))).toEqual({ from: 1, oldTo: 2, newTo: 2 })
+  expect(changedLeaves(body(a, b, c), body(a, c))).toEqual({ from: 1, oldTo: 2, newTo: 1 })
+  expect(changedLeaves(body(a), body(a, a))).toEqual({ from: 1, oldTo: 1, newTo: 2 })
 })
 
 describe("what comes from outside", () => {

@@ -2,7 +2,7 @@
 import fc from "fast-check"
 import type { Node } from "prosemirror-model"
 import { Transform, type Step } from "prosemirror-transform"
-import { blockStarts, bodyOf, document, documentAttrs, p, paragraph, paragraphAttrs, readStep, setEntries, type EntriesStep, type StyleSheet } from "../src/document"
+import { document, documentAttrs, leavesOf, p, paragraph, paragraphAttrs, readStep, setEntries, type EntriesStep, type StyleSheet } from "../src/document"
 import { checkDocument } from "../src/document/reading"
 import { changeStyle, changeStyleFormat, deleteStyle, editHistory, newStyle, changes, setParagraphs, setTypesetting, takeBack, touchedBy, undo } from "../src/editing"
 import { after, stateOf } from "./telling"
@@ -33,7 +33,7 @@ describe("two people at the same time", () => {
 
   test("format one paragraph: its indent and its spacing both stay, and a value is never mixed of two", () => {
     const doc = both(setParagraphs({ indentLeft: 20, lineSpacing: { rule: "exact", value: 14 } }), setParagraphs({ spaceAfter: 30, lineSpacing: { rule: "multiple", value: 2 } }))
-    expect(paragraphAttrs(bodyOf(doc).child(0)).format).toEqual({ indentLeft: 20, spaceAfter: 30, lineSpacing: { rule: "multiple", value: 2 } })
+    expect(paragraphAttrs(leavesOf(doc).node(0)).format).toEqual({ indentLeft: 20, spaceAfter: 30, lineSpacing: { rule: "multiple", value: 2 } })
   })
 
   test("one changes what the other removes: it stays removed", () => {
@@ -79,8 +79,8 @@ test("for any two formats the step leads from one to the other, its inverse back
     fc.property(fc.option(format), fc.option(format), (one, other) => {
       const clean = (own: object | null) => (own && Object.keys(own).length > 0 ? own : null)
       const doc = document([paragraph("body", ["x"], clean(one) as never), p("y")])
-      const tr = setEntries(new Transform(doc), blockStarts(doc)[0]!, "format", other)
-      expect(paragraphAttrs(bodyOf(tr.doc).child(0)).format).toEqual(clean(other))
+      const tr = setEntries(new Transform(doc), leavesOf(doc).before(0), "format", other)
+      expect(paragraphAttrs(leavesOf(tr.doc).node(0)).format).toEqual(clean(other))
       expect(tr.steps.length).toBeLessThanOrEqual(1)
       for (const [i, step] of tr.steps.entries()) {
         expect(step.invert(tr.docs[i]!).apply(tr.doc).doc?.eq(doc)).toBe(true)

@@ -2,7 +2,7 @@
 import fc from "fast-check"
 import { Slice, type Node } from "prosemirror-model"
 import { EditorState, TextSelection } from "prosemirror-state"
-import { blockStarts, bodyOf, defaultStyles, document, documentAttrs, labelsOf, letters, listPlace, p, paragraph, paragraphAttrs, withTypedLists, type LetterFormat, type ListPlace, type ParagraphFormat } from "../src/document"
+import { bodyOf, defaultStyles, document, documentAttrs, labelsOf, leavesOf, letters, listPlace, p, paragraph, paragraphAttrs, withTypedLists, type LetterFormat, type ListPlace, type ParagraphFormat } from "../src/document"
 import { readDocument, ReadingError } from "../src/document/reading"
 import { broughtBy, correct, deleteBackward, deleteSelection, dragSelection, enter, insertText, pasteSlice, pasteText, selectAll, selectedSlice, selectedText, setLetters } from "../src/editing"
 import { inLocalLook, readHtml, writeHtml } from "../src/formats/html"
@@ -90,9 +90,9 @@ describe("plain text", () => {
   test("has the marks of items, and comes back as lists", () => {
     const doc = document([p("Bring:"), list("oars"), list("long", 1), list("chain"), p("Done.")])
     expect(writeText(doc)).toBe("Bring:\n\n1. oars\n  a) long\n2. chain\n\nDone.\n")
-    expect(selectedText(after(stateOf(bodyOf(doc).children as Node[]), selectAll))).toBe("Bring:\n1. oars\na) long\n2. chain\nDone.")
+    expect(selectedText(after(stateOf(leavesOf(doc).nodes as Node[]), selectAll))).toBe("Bring:\n1. oars\na) long\n2. chain\nDone.")
     const read = readText("Bring:\n1. oars\n2. chain", { lines: true })
-    const turned = withTypedLists(bodyOf(read).children)
+    const turned = withTypedLists(leavesOf(read).nodes)
     expect(labelsOf(document(turned))).toEqual([null, "1.", "2."])
   })
 
@@ -190,15 +190,15 @@ test("what letters look like is kept in paragraphs without text, and never besid
     fc.property(acts, (list) => {
       let state = stateOf([p("The ferry"), p(), p(letters("tide", { bold: true }))])
       for (const [kind, a, b] of list) {
-        const starts = blockStarts(state.doc)
+        const leaves = leavesOf(state.doc)
         const place = (n: number) => {
-          const block = n % bodyOf(state.doc).childCount
-          return (starts[block] as number) + 1 + (n % (bodyOf(state.doc).child(block).content.size + 1))
+          const leaf = n % leaves.count
+          return leaves.start(leaf) + (n % (leaves.node(leaf).content.size + 1))
         }
         state = EditorState.create({ doc: state.doc, selection: TextSelection.create(state.doc, place(a), place(["cut", "bold", "drag"].includes(kind) ? b : a)) })
         const command = { type: insertText("x"), enter, back: deleteBackward, bold: setLetters("bold", true), size: setLetters("size", 20), cut: deleteSelection, paste: pasteText("a\nb"), lines: insertText("1. a\n2. b"), slice: pasteSlice(selectedSlice(stateOf([p("here")], [0, 0], [0, 4]))), drag: dragSelection(place(b + 3), a % 2 === 0) }[kind]
         command?.(state, (tr) => (state = state.apply(tr)))
-        for (const block of bodyOf(state.doc).children) if (block.content.size > 0) expect(paragraphAttrs(block).letters).toBeNull()
+        for (const block of leavesOf(state.doc).nodes) if (block.content.size > 0) expect(paragraphAttrs(block).letters).toBeNull()
       }
       expect(readDocument(state.doc.toJSON()).eq(state.doc)).toBe(true)
     }),

@@ -1,4 +1,4 @@
-import { bodyOf, blockText, document, letters, p, paragraph } from "../src/document"
+import { document, leavesOf, letters, p, paragraph, textOf } from "../src/document"
 import { editHistory, expressionOf, findInText, noQuery, replaceHits, Search, undo, type Query } from "../src/editing"
 import { EditorState } from "prosemirror-state"
 import { schema } from "../src/document"
@@ -8,10 +8,10 @@ const doc = document([paragraph("heading1", ["The Ferry"]), p("A ferry, a ferrym
 /** A search that has learnt the hits of its pattern, as from the worker. */
 function searching(query: Partial<Query>, node = doc): Search {
   const search = new Search({ ...noQuery, ...query })
-  if (search.query.pattern) for (const block of bodyOf(node).children) search.learn(block, findInText(search.expression!, blockText(block), true))
+  if (search.query.pattern) for (const block of leavesOf(node).nodes) search.learn(block, findInText(search.expression!, textOf(block), true))
   return search
 }
-const found = (query: Partial<Query>) => searching(query).all(doc).map(({ block, from, to }) => texts(doc)[block]!.slice(from, to))
+const found = (query: Partial<Query>) => searching(query).all(doc).map(({ leaf, from, to }) => texts(doc)[leaf]!.slice(from, to))
 
 test("text is found whatever its case and across formatting; by case and by whole words if asked", () => {
   expect(found({ text: "ferry" })).toEqual(["Ferry", "ferry", "ferry", "ferry", "FERRY"])
@@ -39,10 +39,10 @@ test("looks are found with or without text, also within a part", () => {
 test("one goes from hit to hit, around the ends", () => {
   const search = new Search({ ...noQuery, text: "the" })
   const at = (pos: number, direction: -1 | 1) => search.next(doc, pos, direction)
-  expect(at(2, 1)).toMatchObject({ block: 0, from: 0 })
-  expect(at(3, 1)).toMatchObject({ block: 1, from: 21 })
-  expect(at(60, 1)).toMatchObject({ block: 0, from: 0 })
-  expect(at(2, -1)).toMatchObject({ block: 1, from: 21 })
+  expect(at(2, 1)).toMatchObject({ leaf: 0, from: 0 })
+  expect(at(3, 1)).toMatchObject({ leaf: 1, from: 21 })
+  expect(at(60, 1)).toMatchObject({ leaf: 0, from: 0 })
+  expect(at(2, -1)).toMatchObject({ leaf: 1, from: 21 })
   expect(new Search({ ...noQuery, text: "absent" }).next(doc, 0, 1)).toBeNull()
 })
 

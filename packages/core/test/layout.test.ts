@@ -1,6 +1,6 @@
 import fc from "fast-check"
 import type { Node } from "prosemirror-model"
-import { bodyOf, defaultSetup, defaultStyles, document, documentAttrs, letters, MM, p, paragraph, type ParagraphFormat } from "../src/document"
+import { defaultSetup, defaultStyles, document, documentAttrs, leavesOf, letters, MM, p, paragraph, type ParagraphFormat } from "../src/document"
 import { caretBox, caretEdges, Composition, hit, layoutDocument, lineEndOffset, lineOfOffset, rangeBoxes, type Layout, type LayoutSpec, type Line } from "../src/layout"
 import { lineBreaks } from "../src/layout/breaking"
 import { typesetter } from "../node/typesetting"
@@ -137,7 +137,7 @@ describe("layout after a change", () => {
   test("keeps the identity of every sheet that a keystroke does not touch", () => {
     const blocks = Array.from({ length: 300 }, (_, i) => long(1 + (i % 5)))
     const before = lay(document(blocks))
-    blocks[150] = p("x" + bodyOf(before.doc).child(150).textContent)
+    blocks[150] = p("x" + leavesOf(before.doc).node(150).textContent)
     const now = lay(document(blocks), { mode: "sheets" }, before)
     const kept = now.placed.filter(({ sheet }) => before.placed.some((old) => old.sheet === sheet)).length
     expect(kept).toBeGreaterThanOrEqual(now.placed.length - 2)
@@ -200,7 +200,7 @@ describe("layout after a change", () => {
       expect(composition.look(sight)).toBe(true)
       expect([sizes(composition.layout, middle, middle + 3), sizes(composition.layout, middle - 4, middle)]).toEqual([new Set([15]), new Set([12])])
       // What is seen begins with the same words; nothing before it is gone.
-      expect(composition.layout.placed[middle]!.block).toBe(before.placed[middle]!.block)
+      expect(composition.layout.placed[middle]!.leaf).toBe(before.placed[middle]!.leaf)
       expect(composition.settled).toBe(0)
       const seen = composition.layout.placed[middle]!.sheet
       expect(composition.look(sight) && composition.layout.placed[middle]!.sheet).toBe(seen)
@@ -234,7 +234,7 @@ describe("layout after a change", () => {
             if (looked && composition.settled === 0 && sight < composition.layout.placed.length) expect(sizes(composition.layout, sight, sight + 3)).toEqual(new Set([size]))
             for (let i = 0; i < steps && !composition.step(); i++);
             layout = composition.layout
-            const starts = layout.placed.map(({ block }) => block)
+            const starts = layout.placed.map(({ leaf }) => leaf)
             expect(starts).toEqual([...starts].sort((a, b) => a - b))
             expect(starts.at(-1)).toBeLessThan(own.length)
           }
@@ -270,7 +270,7 @@ describe("places", () => {
         const found = hit(sheet, box.x, box.y + box.height / 2)!
         const line = fragment.paragraph.lines[lineOfOffset(fragment.paragraph, offset)]!
         // The place behind the space that hangs at a line's end is the start of the next line.
-        expect([found.block, found.offset]).toEqual([fragment.block, Math.min(offset, Math.max(line.from, offset))])
+        expect([found.leaf, found.offset]).toEqual([fragment.leaf, Math.min(offset, Math.max(line.from, offset))])
       }
   })
 
@@ -299,7 +299,7 @@ describe("places", () => {
   })
 
   test("points beside the text mean the nearest line", () => {
-    expect(hit(sheet, 0, 0)).toEqual({ block: 0, offset: 0, bias: 1 })
-    expect(hit(sheet, 9999, 9999)).toEqual({ block: 2, offset: 9, bias: 1 })
+    expect(hit(sheet, 0, 0)).toEqual({ leaf: 0, offset: 0, bias: 1 })
+    expect(hit(sheet, 9999, 9999)).toEqual({ leaf: 2, offset: 9, bias: 1 })
   })
 })

@@ -1,7 +1,7 @@
 /** By construction: whatever command runs on whatever document, with whatever it may be given, the server takes the result. */
 import fc from "fast-check"
 import { EditorState, TextSelection } from "prosemirror-state"
-import { bodyOf, document, documentAttrs, letters, p, paragraph, readyLists, schema, type LetterFormat, type ParagraphFormat } from "../src/document"
+import { document, documentAttrs, leavesOf, letters, p, paragraph, readyLists, schema, type LetterFormat, type ParagraphFormat } from "../src/document"
 import { checkDocument } from "../src/document/reading"
 import * as editing from "../src/editing"
 import { editHistory, type Command } from "../src/editing"
@@ -93,7 +93,7 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
   toggleList: definition.map(editing.toggleList),
   stepLevel: direction.map(editing.stepLevel),
   restartList: number.map(editing.restartList),
-  toggleDone: block.map((own) => ((state, dispatch) => editing.toggleDone(Math.min(own, bodyOf(state.doc).childCount - 1))(state, dispatch)) as Command),
+  toggleDone: block.map((own) => ((state, dispatch) => editing.toggleDone(Math.min(own, leavesOf(state.doc).count - 1))(state, dispatch)) as Command),
   defineList: text.map((name) => editing.defineList((list) => ({ ...list, name }))),
   defineLevel: fc.tuple(fc.nat(8), text, number, number).map(([level, format, indent, start]) => editing.defineLevel(level, { format, indent, hanging: indent, start })),
   setStyle: key.map(editing.setStyle),

@@ -1,7 +1,7 @@
 import fc from "fast-check"
 import { Slice, type Node } from "prosemirror-model"
 import { TextSelection, type EditorState } from "prosemirror-state"
-import { bodyOf, defaultStyles, document, formatNumber, itemNumber, labelsOf, levelOf, listPlace, p, paragraph, readyLists, typedItem, type ListPlace } from "../src/document"
+import { bodyOf, defaultStyles, document, formatNumber, itemNumber, labelsOf, leavesOf, levelOf, listPlace, p, paragraph, readyLists, typedItem, type ListPlace } from "../src/document"
 import { backspace, backTabKey, continueList, correct, defineLevel, editHistory, enter, insertText, leaveList, numberValue, pasteSlice, pasteText, restartList, selectedSlice, stepLevel, tabKey, toggleDone, toggleList, undo } from "../src/editing"
 import { readHtml, writeHtml } from "../src/formats/html"
 import { after, stateOf, texts } from "./telling"
@@ -10,9 +10,9 @@ const item = (text: string, place: Partial<ListPlace> = {}) => paragraph("body",
 
 /** The items as they can be read: what stands before each, and its text. */
 const read = (doc: Node) => texts(doc).map((text, i) => `${labelsOf(doc)[i] ?? "–"} ${text}`)
-const place = (state: EditorState, block: number) => listPlace(defaultStyles, bodyOf(state.doc).child(block))
+const place = (state: EditorState, block: number) => listPlace(defaultStyles, leavesOf(state.doc).node(block))
 const at = (state: EditorState, block: number, offset: number, toBlock = block, toOffset = offset) => {
-  const pos = (b: number, o: number) => bodyOf(state.doc).children.slice(0, b).reduce((sum, node) => sum + node.nodeSize, 1) + 1 + o
+  const pos = (b: number, o: number) => leavesOf(state.doc).nodes.slice(0, b).reduce((sum, node) => sum + node.nodeSize, 1) + 1 + o
   return state.apply(state.tr.setSelection(TextSelection.create(state.doc, pos(block, offset), pos(toBlock, toOffset))))
 }
 
@@ -20,7 +20,7 @@ describe("numbers", () => {
   test("can be asked for as such, whatever is written", () => {
     const clause = (level: number) => item("x", { definition: "clauses", level })
     const doc = document([clause(0), clause(1), clause(1), p("between"), item("other"), clause(1), clause(0)])
-    expect(bodyOf(doc).children.map((_, block) => itemNumber(doc, block))).toEqual([1, 1, 2, null, 1, 3, 2])
+    expect(leavesOf(doc).nodes.map((_, block) => itemNumber(doc, block))).toEqual([1, 1, 2, null, 1, 3, 2])
     expect(numberValue(at(stateOf([item("a"), item("b", { start: 7 }), item("c")]), 2, 0))).toBe(8)
   })
 
@@ -47,7 +47,7 @@ describe("numbers", () => {
 
   /** Counts anew from the first block for every item: slow, and plainly right. */
   function naive(doc: Node): (string | null)[] {
-    const blocks = bodyOf(doc).children
+    const blocks = leavesOf(doc).nodes
     const numberAt = (index: number): number => {
       const own = listPlace(defaultStyles, blocks[index] as Node) as ListPlace
       if (own.start !== undefined) return own.start
@@ -90,9 +90,9 @@ describe("numbers", () => {
         let state = stateOf(blocks, [0, 0], [0, 0], [editHistory()])
         let copied = selectedSlice(at(state, 0, 0, blocks.length - 1, 0))
         for (const [kind, a, b] of acts) {
-          const count = bodyOf(state.doc).childCount
+          const count = leavesOf(state.doc).count
           const [from, to] = [Math.min(a % count, b % count), Math.max(a % count, b % count)]
-          state = at(state, from, 0, to, bodyOf(state.doc).child(to).content.size)
+          state = at(state, from, 0, to, leavesOf(state.doc).node(to).content.size)
           const run = (command: Parameters<typeof after>[1]) => void command(state, (tr) => (state = state.apply(tr)))
           if (kind === "delete") {
             copied = selectedSlice(state)
@@ -119,7 +119,7 @@ describe("making a list", () => {
     const listed = after(three(), toggleList("numbers"))
     expect(read(listed.doc)).toEqual(["1. oars", "2. chain", "3. lamp"])
     expect(read(after(listed, toggleList("numbers")).doc)).toEqual(["– oars", "– chain", "– lamp"])
-    expect(bodyOf(after(listed, leaveList).doc).child(0).attrs.format).toBeNull()
+    expect(leavesOf(after(listed, leaveList).doc).node(0).attrs.format).toBeNull()
   })
 
   test("joins the list of its kind beside it", () => {

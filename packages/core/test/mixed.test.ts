@@ -1,5 +1,5 @@
 /** Shaping a selection that is not of one kind, and a style as a whole. */
-import { bodyOf, defaultStyles, document, documentAttrs, inSet, letters, lookSets, p, paragraph, paragraphLook, schema, styleLook } from "../src/document"
+import { bodyOf, defaultStyles, document, documentAttrs, inSet, leavesOf, letters, lookSets, p, paragraph, paragraphLook, schema, styleLook } from "../src/document"
 import { backTabKey, changeStyle, changeStyleFamily, cycleHeading, deleteSelection, dragSelection, editHistory, headingsOf, insertText, newStyle, numberHeadings, placeTab, priceLine, removeFormatHere, selectAll, setStyle, tabKey, toggleHanging, undo, updateStyle, withBorder, type Command } from "../src/editing"
 import { writeHtml } from "../src/formats/html"
 import { writeText } from "../src/formats/text"
@@ -9,7 +9,7 @@ import { after, stateOf, styles, texts, told } from "./telling"
 import { Slice } from "prosemirror-model"
 
 const sheet = (state: ReturnType<typeof stateOf>) => documentAttrs(state.doc).styles
-const formats = (state: ReturnType<typeof stateOf>) => bodyOf(state.doc).children.map((block) => block.attrs.format as object | null)
+const formats = (state: ReturnType<typeof stateOf>) => leavesOf(state.doc).nodes.map((block) => block.attrs.format as object | null)
 
 describe("headings", () => {
   const start = () => stateOf([paragraph("heading1", ["Tides"]), p("text"), paragraph("heading2", [letters("Fares", { italic: true })])], [0, 0])
@@ -53,7 +53,7 @@ describe("styles made from what is selected", () => {
     const mixed = stateOf([p(letters("red ", { colour: "#a8281e", bold: true }), letters("ink", { bold: true }))], [0, 0], [0, 7])
     const state = after(mixed, newStyle("Loud", "letters"))
     expect(sheet(state).styles.loud).toMatchObject({ kind: "letters", letters: { bold: true } })
-    expect(bodyOf(state.doc).child(0).children.map(({ marks }) => marks.map(({ type }) => type.name).sort())).toEqual([["colour", "letterStyle"], ["letterStyle"]])
+    expect(leavesOf(state.doc).node(0).children.map(({ marks }) => marks.map(({ type }) => type.name).sort())).toEqual([["colour", "letterStyle"], ["letterStyle"]])
   })
 
   test("the look of a selected word can become its style's", () => {
@@ -86,7 +86,7 @@ describe("paragraphs that differ", () => {
 
   test("a price line ends at the edge of the text, and tab stops have an end", () => {
     const state = after(two(), priceLine)
-    for (const block of bodyOf(state.doc).children) expect(paragraphLook(sheet(state), block).paragraph.tabs).toEqual([{ position: 453.54, align: "right", leader: "dotted" }])
+    for (const block of leavesOf(state.doc).nodes) expect(paragraphLook(sheet(state), block).paragraph.tabs).toEqual([{ position: 453.54, align: "right", leader: "dotted" }])
     let full = stateOf([p("x")])
     for (let i = 0; i < 60; i++) full = after(full, placeTab({ position: i, align: "left", leader: "none" }))
     expect(placeTab({ position: 900, align: "left", leader: "none" })(full)).toBe(false)

@@ -2,7 +2,7 @@
 import fc from "fast-check"
 import type { Node } from "prosemirror-model"
 import { EditorState, Selection } from "prosemirror-state"
-import { blockStarts, bodyOf, defaultStyles, defaultTypesetting, document, labelsOf, letters, paragraph, type Border, type LetterFormat, type ParagraphFormat, type Typesetting } from "../src/document"
+import { defaultStyles, defaultTypesetting, document, labelsOf, leavesOf, letters, paragraph, type Border, type LetterFormat, type ParagraphFormat, type Typesetting } from "../src/document"
 import { readDocument } from "../src/document/reading"
 import { changeStyleFormat, deleteBackward, enter, insertText, restartList, setLetters, setParagraphs, setStyle, stepLevel, toggleList, type Command } from "../src/editing"
 import { caretBox, Composition, hit, layoutDocument, rangeBoxes, type Layout, type LayoutSpec } from "../src/layout"
@@ -75,8 +75,8 @@ function seen({ placed, spec }: Layout) {
   const round = (n: number) => Math.round(n * 100)
   const sheets: unknown[][] = []
   let down = 0
-  for (const { sheet, block: first } of placed) {
-    const fragments = sheet.fragments.map(({ block: own, from, to, x, y, paragraph: set, frame }) => [
+  for (const { sheet, leaf: first } of placed) {
+    const fragments = sheet.fragments.map(({ leaf: own, from, to, x, y, paragraph: set, frame }) => [
       first + own,
       from,
       to,
@@ -98,9 +98,9 @@ describe("whatever a document holds", () => {
     fc.assert(
       fc.property(documents, (doc) => {
         const layout = layoutDocument(typesetter(), doc)
-        const shown = bodyOf(doc).children.map(() => "")
-        for (const { sheet, block: first } of layout.placed)
-          for (const { block: own, paragraph: set, from, to } of sheet.fragments) {
+        const shown = leavesOf(doc).nodes.map(() => "")
+        for (const { sheet, leaf: first } of layout.placed)
+          for (const { leaf: own, paragraph: set, from, to } of sheet.fragments) {
             expect(to).toBeGreaterThan(from)
             for (const line of set.lines.slice(from, to)) {
               shown[first + own] += set.text.slice(line.from, line.to)
@@ -109,8 +109,8 @@ describe("whatever a document holds", () => {
               expect(covered).toBe(set.text.slice(line.from, line.to).replace(/[\t\n]/g, "").length)
             }
           }
-        expect(shown).toEqual(bodyOf(doc).children.map((node) => node.textContent))
-        expect([...shown].length).toBe(bodyOf(doc).childCount)
+        expect(shown).toEqual(leavesOf(doc).nodes.map((node) => node.textContent))
+        expect([...shown].length).toBe(leavesOf(doc).count)
       }),
       { numRuns: 120 },
     )
@@ -134,9 +134,9 @@ describe("whatever a document holds", () => {
         let state = EditorState.create({ doc })
         let layout = layoutDocument(typesetter(), doc, spec)
         for (const [act, where, offset] of changes) {
-          const number = where % bodyOf(state.doc).childCount
-          const node = bodyOf(state.doc).child(number)
-          const at = (blockStarts(state.doc)[number] as number) + 1 + (offset % (node.content.size + 1))
+          const number = where % leavesOf(state.doc).count
+          const node = leavesOf(state.doc).node(number)
+          const at = leavesOf(state.doc).start(number) + (offset % (node.content.size + 1))
           state = EditorState.create({ doc: state.doc, selection: Selection.near(state.doc.resolve(at)) })
           act(state, (tr) => (state = state.apply(tr)))
           const composition = new Composition(typesetter(), state.doc, spec, layout)

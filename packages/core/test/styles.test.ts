@@ -1,7 +1,7 @@
 import fc from "fast-check"
 import type { Node } from "prosemirror-model"
 import type { EditorState } from "prosemirror-state"
-import { bodyOf, bodyStyle, defaultStyles, directSpans, document, documentAttrs, inSet, letterLook, letters, lookSets, p, paragraph, paragraphAttrs, paragraphLook, readyLists, trailOf, type LetterFormat, type ParagraphFormat } from "../src/document"
+import { bodyStyle, defaultStyles, directSpans, document, documentAttrs, inSet, leavesOf, letterLook, letters, lookSets, p, paragraph, paragraphAttrs, paragraphLook, readyLists, trailOf, type LetterFormat, type ParagraphFormat } from "../src/document"
 import { readDocument } from "../src/document/reading"
 import {
   changeStyle,
@@ -51,7 +51,7 @@ import { after, stateOf, styles, texts } from "./telling"
 
 const sheetOf = (state: EditorState) => documentAttrs(state.doc).styles
 const lookAt = (state: EditorState, block: number) => {
-  const node = bodyOf(state.doc).child(block)
+  const node = leavesOf(state.doc).node(block)
   const look = paragraphLook(sheetOf(state), node)
   return { paragraph: look.paragraph, letters: letterLook(sheetOf(state), look.letters, node.firstChild?.marks ?? []) }
 }
@@ -62,8 +62,8 @@ describe("styles", () => {
   test("a style made to look like its paragraph changes all that have it, and the paragraph keeps nothing by hand", () => {
     const state = after(twoHeadings(), updateStyle)
     expect(lookAt(state, 2)).toMatchObject({ paragraph: { align: "center" }, letters: { colour: "#7a1f4b", italic: true } })
-    expect(paragraphAttrs(bodyOf(state.doc).child(0)).format).toBeNull()
-    expect(bodyOf(state.doc).child(0).firstChild!.marks).toEqual([])
+    expect(paragraphAttrs(leavesOf(state.doc).node(0)).format).toBeNull()
+    expect(leavesOf(state.doc).node(0).firstChild!.marks).toEqual([])
     expect(differsFromStyle(state)).toBe(false)
     expect(updateStyle(state)).toBe(false)
   })
@@ -106,10 +106,10 @@ describe("styles", () => {
     const list = { definition: "numbers", run: "a", level: 1 }
     const state = after(stateOf([paragraph("body", [letters("a", { size: 20 }), letters("b", { link: "https://a.example", bold: true })], { align: "right", list })]), selectAll)
     const reset = after(state, resetToStyle)
-    expect(paragraphAttrs(bodyOf(reset.doc).child(0)).format).toEqual({ list })
-    expect(bodyOf(reset.doc).child(0).lastChild!.marks.map(({ type }) => type.name)).toEqual(["link"])
+    expect(paragraphAttrs(leavesOf(reset.doc).node(0)).format).toEqual({ list })
+    expect(leavesOf(reset.doc).node(0).lastChild!.marks.map(({ type }) => type.name)).toEqual(["link"])
     expect(resetToStyle(reset)).toBe(false)
-    expect(paragraphAttrs(bodyOf(after(state, clearParagraphs).doc).child(0)).format).toEqual({ list })
+    expect(paragraphAttrs(leavesOf(after(state, clearParagraphs).doc).node(0)).format).toEqual({ list })
     expect(letterValue(after(state, clearLetters), "size")).toBe(12)
   })
 
@@ -143,7 +143,7 @@ test("a set changes faces and colours of all styles in one change, and leaves si
 
 describe("match look", () => {
   const state = () => stateOf([paragraph("quotation", [letters("seen", { bold: true, colour: "#7a1f4b" })], { align: "right" }), p(letters("plain", { size: 20, link: "https://a.example" })), paragraph("body", ["item"], { list: { definition: "marks", run: "m", level: 0 } })], [0, 1])
-  const select = (from: EditorState, block: number) => stateOf(bodyOf(from.doc).children as Node[], [block, 0], [block, 4])
+  const select = (from: EditorState, block: number) => stateOf(leavesOf(from.doc).nodes as Node[], [block, 0], [block, 4])
 
   test("lays letters, paragraph or both; links and places in lists stay", () => {
     const look = pickUpLook(state())
@@ -157,26 +157,26 @@ describe("match look", () => {
 
   test("at a caret, letters wait for what is typed next", () => {
     const typed = after(stateOf([p("x")], [0, 1]), layLook(pickUpLook(state()), "letters"), insertText("y"))
-    expect(bodyOf(typed.doc).child(0).lastChild!.marks.map(({ type }) => type.name).sort()).toEqual(["bold", "colour"])
+    expect(leavesOf(typed.doc).node(0).lastChild!.marks.map(({ type }) => type.name).sort()).toEqual(["bold", "colour"])
   })
 })
 
 describe("what is left in an empty paragraph", () => {
   test("is what its last letter looked like, is taken by what is typed, and is not kept beside text", () => {
     const emptied = after(stateOf([p(letters("x", { bold: true }))], [0, 1]), deleteBackward)
-    expect(paragraphAttrs(bodyOf(emptied.doc).child(0)).letters).toEqual({ bold: true })
-    expect(directSpans(bodyOf(emptied.doc).child(0))).toEqual([{ property: "bold", value: true, from: 0, to: 0, empty: true }])
-    const typed = after(stateOf(bodyOf(emptied.doc).children as Node[]), insertText("y"))
+    expect(paragraphAttrs(leavesOf(emptied.doc).node(0)).letters).toEqual({ bold: true })
+    expect(directSpans(leavesOf(emptied.doc).node(0))).toEqual([{ property: "bold", value: true, from: 0, to: 0, empty: true }])
+    const typed = after(stateOf(leavesOf(emptied.doc).nodes as Node[]), insertText("y"))
     expect(letterValue(after(typed, selectAll), "bold")).toBe(true)
-    expect(paragraphAttrs(bodyOf(typed.doc).child(0)).letters).toBeNull()
-    expect(paragraphAttrs(bodyOf(after(emptied, removeLetters("bold", 2, 2)).doc).child(0)).letters).toBeNull()
+    expect(paragraphAttrs(leavesOf(typed.doc).node(0)).letters).toBeNull()
+    expect(paragraphAttrs(leavesOf(after(emptied, removeLetters("bold", 2, 2)).doc).node(0)).letters).toBeNull()
   })
 
   test("is also what was chosen there, and goes on with Enter", () => {
     const chosen = after(stateOf([p()]), setLetters("size", 20))
-    expect(paragraphAttrs(bodyOf(chosen.doc).child(0)).letters).toEqual({ size: 20 })
+    expect(paragraphAttrs(leavesOf(chosen.doc).node(0)).letters).toEqual({ size: 20 })
     const next = after(chosen, insertText("big"), enter)
-    expect(paragraphAttrs(bodyOf(next.doc).child(1)).letters).toEqual({ size: 20 })
+    expect(paragraphAttrs(leavesOf(next.doc).node(1)).letters).toEqual({ size: 20 })
   })
 })
 
@@ -184,7 +184,7 @@ describe("the trail", () => {
   test("says in order what shapes a text; the last one wins", () => {
     const list = { definition: "marks", run: "m", level: 1 }
     const state = stateOf([paragraph("quotation", [letters("seen", { italic: false, letterStyle: "strong" })], { indentLeft: 90, list })], [0, 2])
-    const trail = trailOf(defaultStyles, bodyOf(state.doc).child(0), trailMarks(state))
+    const trail = trailOf(defaultStyles, leavesOf(state.doc).node(0), trailMarks(state))
     const of = (property: string) => trail.find((entry) => entry.property === property)!.sayings.map(({ source, value }) => [source.kind, "name" in source ? source.name : null, value])
     expect(of("italic")).toEqual([["default", null, false], ["style", "Quotation", true], ["direct", null, false]])
     expect(of("bold")).toEqual([["default", null, false], ["letterStyle", "Strong", true]])
@@ -222,7 +222,7 @@ describe("sections", () => {
   const paper = () => stateOf([p("before"), paragraph("heading1", ["One"]), p("a"), paragraph("heading2", ["One one"]), p("b"), paragraph("heading1", ["Two"]), paragraph("heading3", ["Deep"]), p("c")], [0, 0], [0, 0], [editHistory()])
 
   test("are a heading and all up to the next of its level; skipped levels are known", () => {
-    expect(headingsOf(paper().doc).map(({ text, level, block, end, skips }) => [text, level, block, end, skips])).toEqual([
+    expect(headingsOf(paper().doc).map(({ text, level, leaf, end, skips }) => [text, level, leaf, end, skips])).toEqual([
       ["One", 1, 1, 5, false],
       ["One one", 2, 3, 5, false],
       ["Two", 1, 5, 8, false],
@@ -260,7 +260,7 @@ describe("sections", () => {
 
 describe("formatting of paragraphs", () => {
   const one = () => stateOf([p("text")], [0, 2])
-  const format = (state: EditorState) => paragraphAttrs(bodyOf(state.doc).child(0)).format
+  const format = (state: EditorState) => paragraphAttrs(leavesOf(state.doc).node(0)).format
 
   test("goes in steps of indent, and not out of the text area by them", () => {
     const twice = after(one(), stepIndent(1), stepIndent(1))
@@ -296,7 +296,7 @@ describe("formatting of paragraphs", () => {
   test("a line across stands below, and one goes on under it", () => {
     const state = after(one(), insertRule, insertText("on"))
     expect(texts(state.doc)).toEqual(["text", "", "on"])
-    expect(paragraphAttrs(bodyOf(state.doc).child(1)).format!.borders!.bottom).toBeDefined()
+    expect(paragraphAttrs(leavesOf(state.doc).node(1)).format!.borders!.bottom).toBeDefined()
   })
 })
 

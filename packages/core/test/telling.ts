@@ -1,14 +1,14 @@
 /** Words in which core's tests are told. */
 import type { Node } from "prosemirror-model"
 import { EditorState, TextSelection, type Plugin } from "prosemirror-state"
-import { blockStarts, bodyOf, blockText, document, paragraphAttrs } from "../src/document"
+import { document, leavesOf, paragraphAttrs, textOf } from "../src/document"
 import type { Command } from "../src/editing"
 import type { Layout } from "../src/layout"
 
 /** A state of these blocks, with the selection from the n-th position of one block to that of another. */
 export function stateOf(blocks: Node[], from: [block: number, offset: number] = [0, 0], to = from, plugins: Plugin[] = []): EditorState {
   const doc = document(blocks)
-  const at = ([block, offset]: [number, number]) => (blockStarts(doc)[block] as number) + 1 + offset
+  const at = ([block, offset]: [number, number]) => leavesOf(doc).start(block) + offset
   return EditorState.create({ doc, selection: TextSelection.create(doc, at(from), at(to)), plugins })
 }
 
@@ -24,13 +24,13 @@ export function after(state: EditorState, ...commands: Command[]): EditorState {
 
 export function texts(doc: Node): string[] {
   const list: string[] = []
-  bodyOf(doc).forEach((block) => list.push(blockText(block)))
+  leavesOf(doc).nodes.forEach((block) => list.push(textOf(block)))
   return list
 }
 
 export function styles(doc: Node): string[] {
   const list: string[] = []
-  bodyOf(doc).forEach((block) => list.push(paragraphAttrs(block).style))
+  leavesOf(doc).nodes.forEach((block) => list.push(paragraphAttrs(block).style))
   return list
 }
 
@@ -39,7 +39,7 @@ export function told(state: EditorState): string {
   const { $anchor, $head, empty } = state.selection
   return texts(state.doc)
     .map((text, block) => {
-      const start = (blockStarts(state.doc)[block] as number) + 1
+      const start = leavesOf(state.doc).start(block)
       const marks = empty ? [{ at: $head.pos, sign: "|" }] : [{ at: Math.min($anchor.pos, $head.pos), sign: "[" }, { at: Math.max($anchor.pos, $head.pos), sign: "]" }]
       for (const { at, sign } of marks.reverse()) if (at >= start && at <= start + text.length) text = text.slice(0, at - start) + sign + text.slice(at - start)
       return text
@@ -49,8 +49,8 @@ export function told(state: EditorState): string {
 
 /** What a layout shows, without identities: for comparing two. */
 export function shown(layout: Layout) {
-  return layout.placed.map(({ sheet, block }) => ({
-    block,
-    fragments: sheet.fragments.map(({ block: own, from, to, y, paragraph }) => [block + own, from, to, Math.round(y * 1000), paragraph.text, paragraph.lines.length]),
+  return layout.placed.map(({ sheet, leaf }) => ({
+    leaf,
+    fragments: sheet.fragments.map(({ leaf: own, from, to, y, paragraph }) => [leaf + own, from, to, Math.round(y * 1000), paragraph.text, paragraph.lines.length]),
   }))
 }

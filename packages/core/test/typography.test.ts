@@ -1,6 +1,6 @@
 /** What the properties of letters and paragraphs come to on the sheet. */
 import { readFileSync } from "node:fs"
-import { bodyOf, defaultStyles, defaultTypesetting, document, letters, p, paragraph, type LetterFormat, type ParagraphFormat } from "../src/document"
+import { defaultStyles, defaultTypesetting, document, letters, p, paragraph, type LetterFormat, type ParagraphFormat, leavesOf } from "../src/document"
 import { caretBox, caretStops, Composition, hit, layoutDocument, letterRules, rangeBoxes, rulePath, type Layout, type LineRun, type ParagraphLayout } from "../src/layout"
 import { hyphenated, patternsFor } from "../src/layout/hyphenation"
 import { layoutOf, typesetter } from "../node/typesetting"
@@ -162,8 +162,8 @@ describe("paragraphs", () => {
     expect(rangeBoxes(fragment!, 0, 1, false)).toHaveLength(1)
     // Its lower part belongs to it, not to the second or third line.
     const at = (x: number, y: number) => hit(sheet, fragment!.x + x, fragment!.y + y)
-    expect(at(cap!.width * 0.2, 2.5 * lineHeight)).toMatchObject({ block: 0, offset: 0 })
-    expect(at(cap!.width * 0.9, 2.5 * lineHeight)).toMatchObject({ block: 0, offset: 1 })
+    expect(at(cap!.width * 0.2, 2.5 * lineHeight)).toMatchObject({ leaf: 0, offset: 0 })
+    expect(at(cap!.width * 0.9, 2.5 * lineHeight)).toMatchObject({ leaf: 0, offset: 1 })
     expect(at(cap!.width + 6.2, 2.5 * lineHeight)!.offset).toBe(fragment!.paragraph.lines[2]!.from)
   })
 
@@ -216,7 +216,7 @@ describe("items of lists", () => {
   test("numbered anew come anew to the sheet: composing on from before equals composing from nothing", () => {
     const before = document(Array.from({ length: 120 }, (_, i) => item(`item ${i} ${ferry.slice(0, 90)}`)))
     const layout = layoutOf(before)
-    const tr = document([item("one more at the top"), ...bodyOf(before).children.slice(0, 40), p("a break"), ...bodyOf(before).children.slice(40)])
+    const tr = document([item("one more at the top"), ...leavesOf(before).nodes.slice(0, 40), p("a break"), ...leavesOf(before).nodes.slice(40)])
     const composition = new Composition(typesetter(), tr, { mode: "sheets" }, layout)
     while (!composition.step());
     expect(shown(composition.layout)).toEqual(shown(layoutDocument(typesetter(), tr)))

@@ -111,7 +111,7 @@ describe("links", () => {
     expect(linkAt(state)?.href).toBe("#Tides")
     expect(placeOfLink(state.doc, "#Tides")).toBe(2)
     const placed = after(stateOf([p("Here it is")], [0, 0], [0, 4]), markPlace("Spot"))
-    expect(linkTargets(placed.doc)).toEqual([{ name: "Spot", text: "Spot", block: 0, level: null }])
+    expect(linkTargets(placed.doc)).toEqual([{ name: "Spot", text: "Spot", leaf: 0, level: null }])
     expect(markPlace("Spot")(placed)).toBe(false)
   })
 

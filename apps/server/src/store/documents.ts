@@ -1,6 +1,6 @@
 import { randomBytes } from "node:crypto"
 import type { Node } from "prosemirror-model"
-import { bodyOf, documentAttrs, readStep, spokenText } from "@biblon/core/document"
+import { documentAttrs, leavesOf, readStep, spokenText } from "@biblon/core/document"
 import { readDocument } from "@biblon/core/document/reading"
 import { stampOf, type ShelfEntry, type StepBatch } from "@biblon/wire"
 import type { Db } from "./database"
@@ -17,11 +17,9 @@ const stepsPerSnapshot = 300
 
 /** The first words of a document. */
 export function openingOf(doc: Node): string {
-  const body = bodyOf(doc)
   const { styles } = documentAttrs(doc)
-  for (let i = 0; i < Math.min(body.childCount, 50); i++) {
-    const block = body.child(i)
-    const text = spokenText(styles, block).replace(/\s+/g, " ").trim()
+  for (const leaf of leavesOf(doc).nodes.slice(0, 50)) {
+    const text = spokenText(styles, leaf).replace(/\s+/g, " ").trim()
     if (text) return text.slice(0, 80)
   }
   return ""

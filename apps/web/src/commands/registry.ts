@@ -3,7 +3,7 @@
  * on, and what it does. Trays, bars and keys are drawn from here.
  */
 import type { EditorState } from "prosemirror-state"
-import { blockAt, type ParagraphFormat } from "@biblon/core/document"
+import { leavesOf, type ParagraphFormat } from "@biblon/core/document"
 import {
   backspace,
   backTabKey,
@@ -163,8 +163,8 @@ const heading = (level: number) => command(`heading-${level}`, `Heading ${level}
 
 /** The heading in whose section the caret stands, a level up or down. */
 const promote = (direction: -1 | 1): Command => (state, dispatch) => {
-  const at = headingAt(state.doc, blockAt(state.doc, state.selection.head))
-  return at !== null && promoteSection(at.block, direction)(state, dispatch)
+  const at = headingAt(state.doc, leavesOf(state.doc).at(state.selection.head))
+  return at !== null && promoteSection(at.leaf, direction)(state, dispatch)
 }
 
 const alignment = (align: ParagraphFormat["align"], name: string, words: string, icon: Icon) =>

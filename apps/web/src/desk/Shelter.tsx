@@ -1,6 +1,6 @@
 /** When a part of the screen fails, the text stays within reach. */
 import { Component, type ReactNode } from "react"
-import { bodyOf, documentAttrs, spokenText } from "@biblon/core/document"
+import { documentAttrs, leavesOf, spokenText } from "@biblon/core/document"
 import type { DeskSession } from "./session"
 
 interface State {
@@ -18,7 +18,7 @@ export class Shelter extends Component<{ session: DeskSession; children: ReactNo
     const doc = this.props.session.now?.doc
     if (!doc) return ""
     const { styles } = documentAttrs(doc)
-    return bodyOf(doc).children.map((block) => spokenText(styles, block)).join("\n")
+    return leavesOf(doc).nodes.map((block) => spokenText(styles, block)).join("\n")
   }
 
   override render(): ReactNode {

@@ -1,6 +1,6 @@
 /** Find and replace at the desk: what is searched for, where one is, and how many there are. */
 import { createStore } from "zustand/vanilla"
-import { blockStarts, bodyOf, blockText } from "@biblon/core/document"
+import { leavesOf, textOf } from "@biblon/core/document"
 import { noQuery, replaceHits, Search, type Command, type PlacedHit, type Query } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
 import type { Mappable } from "prosemirror-transform"
@@ -109,17 +109,17 @@ export class Finder {
 
   /** Has a pattern's places found in the worker. False if it was stopped or something else is searched for by now. */
   private async learn(search: Search, editor: EditorState, round: number): Promise<boolean> {
-    const unknown = bodyOf(editor.doc).children.filter((block) => !search.knows(block))
+    const unknown = leavesOf(editor.doc).nodes.filter((leaf) => !search.knows(leaf))
     for (let i = 0; i < unknown.length; i += batch) {
       const some = unknown.slice(i, i + batch)
-      const hits = await this.patterns.find(search.expression as RegExp, some.map(blockText))
+      const hits = await this.patterns.find(search.expression as RegExp, some.map(textOf))
       if (round !== this.round) return false
       if (hits === null) {
         this.search = null
         this.store.setState({ problem: "This pattern takes too long and was stopped. Try a simpler one.", count: 0 })
         return false
       }
-      some.forEach((block, n) => search.learn(block, hits[n] ?? []))
+      some.forEach((leaf, n) => search.learn(leaf, hits[n] ?? []))
     }
     return true
   }
@@ -142,7 +142,7 @@ export class Finder {
   }
 
   private positions(editor: EditorState, hit: PlacedHit): { from: number; to: number } {
-    const start = (blockStarts(editor.doc)[hit.block] as number) + 1
+    const start = leavesOf(editor.doc).start(hit.leaf)
     return { from: start + hit.from, to: start + hit.to }
   }
 
@@ -152,9 +152,9 @@ export class Finder {
     const { at, search } = this
     if (!editor || !at || !search) return this.store.setState({ current: null })
     let number = 0
-    const starts = blockStarts(editor.doc)
-    for (let block = 0; block < bodyOf(editor.doc).childCount && (starts[block] as number) < at.to; block++)
-      for (const hit of search.hits(editor.doc, block)) if ((starts[block] as number) + 1 + hit.from <= at.from) number++
+    const leaves = leavesOf(editor.doc)
+    for (let leaf = 0; leaf < leaves.count && leaves.before(leaf) < at.to; leaf++)
+      for (const hit of search.hits(editor.doc, leaf)) if (leaves.start(leaf) + hit.from <= at.from) number++
     this.store.setState({ current: number || null })
   }
 
@@ -179,13 +179,13 @@ export class Finder {
     return hits.length
   }
 
-  /** The marks of a block in sight. */
-  marks(block: number): Mark[] {
+  /** The marks of a leaf in sight. */
+  marks(leaf: number): Mark[] {
     const editor = this.target.editor()
     const { search } = this
-    if (!editor || !search || (search.query.pattern && search.expression && !search.knows(bodyOf(editor.doc).child(block)))) return []
-    return search.hits(editor.doc, block).map((hit) => {
-      const { from, to } = this.positions(editor, { block, ...hit })
+    if (!editor || !search || (search.query.pattern && search.expression && !search.knows(leavesOf(editor.doc).node(leaf)))) return []
+    return search.hits(editor.doc, leaf).map((hit) => {
+      const { from, to } = this.positions(editor, { leaf, ...hit })
       return { ...hit, kind: this.at?.from === from && this.at.to === to ? "found-now" : "found" }
     })
   }

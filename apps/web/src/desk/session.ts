@@ -1,7 +1,7 @@
 /** One open document: its editor state, layout, connection and view, and everything that changes them. */
 import type { Node } from "prosemirror-model"
 import { EditorState, TextSelection, type Transaction } from "prosemirror-state"
-import { bodyOf, contentStart, directSpans, document, documentAttrs, type TrailEntry } from "@biblon/core/document"
+import { bodyOf, directSpans, document, documentAttrs, leavesOf, type TrailEntry } from "@biblon/core/document"
 import { documentEdge, editHistory, changes, correct, dragSelection, insertText, joining, linkAt, lostBetween, markPlace, placeOfLink, selectedText, undo, moveHorizontally, removeFormatHere, removeLetters, touchedBy, toggleDone, type Command } from "@biblon/core/editing"
 import { wordsIn } from "@biblon/core/checking"
 import type { Box } from "@biblon/core/layout"
@@ -196,7 +196,7 @@ export class DeskSession {
       const ahead = this.layout.current ? this.eager.set(before, state.doc, this.layout.mirror, this.store.getState().mode === "flow") : null
       this.layout.change(steps.map(stepJson))
       if (ahead) {
-        this.layout.anticipate(ahead.block, ahead.paragraph)
+        this.layout.anticipate(ahead.leaf, ahead.paragraph)
         this.view?.refresh()
       }
       this.showBusy()
@@ -345,7 +345,7 @@ export class DeskSession {
   attach(host: HTMLElement): () => void {
     const view = (this.view = new SheetView(
       host,
-      { layout: this.layout, editor: () => this.editor, bias: () => this.bias, composing: () => this.composing, marks: (block) => this.marks(block) },
+      { layout: this.layout, editor: () => this.editor, bias: () => this.bias, composing: () => this.composing, marks: (leaf) => this.marks(leaf) },
       this.viewing.stackOptions(host),
       (summary) => {
         this.show({ view: summary })
@@ -382,8 +382,8 @@ export class DeskSession {
       dropCaret: (place) => this.view?.showDropCaret(place),
       reading: () => this.store.getState().mode === "reading",
       tick: (x, y) => {
-        const block = view.checkAt(x, y)
-        return block !== null && this.run(toggleDone(block))
+        const leaf = view.checkAt(x, y)
+        return leaf !== null && this.run(toggleDone(leaf))
       },
       selected: () => this.laying.selected(),
       follow: () => {
@@ -505,11 +505,11 @@ export class DeskSession {
     if (this.state) this.view?.paintSelection()
   }
 
-  private marks(block: number): Mark[] {
-    const marks = this.finder.marks(block)
+  private marks(leaf: number): Mark[] {
+    const marks = this.finder.marks(leaf)
     if (this.previewed.length === 0 || !this.state) return marks
-    const start = contentStart(this.state.doc, block)
-    const end = start + bodyOf(this.state.doc).child(block).content.size
+    const start = leavesOf(this.state.doc).start(leaf)
+    const end = start + leavesOf(this.state.doc).node(leaf).content.size
     const touched = this.previewed.filter(({ from, to }) => from <= end && to >= start)
     return [...marks, ...touched.map(({ from, to }) => ({ from: Math.max(0, from - start), to: Math.min(end, to) - start, kind: "touched" }))]
   }
@@ -551,18 +551,18 @@ export class DeskSession {
     const { doc, selection } = this.state
     const words = wordsIn(doc)
     const selected = selection.empty ? "" : `; selected: ${wordsIn(doc, selection.from, selection.to)}`
-    const letters = bodyOf(doc).children.reduce((sum, block) => sum + block.textContent.length, 0)
-    this.store.setState({ trouble: `Words: ${words}${selected}. Characters: ${letters}. Paragraphs: ${bodyOf(doc).childCount}.` })
+    const letters = leavesOf(doc).nodes.reduce((sum, leaf) => sum + leaf.textContent.length, 0)
+    this.store.setState({ trouble: `Words: ${words}${selected}. Characters: ${letters}. Paragraphs: ${leavesOf(doc).count}.` })
   }
 
   setLinking(linking: boolean): void {
     if (this.store.getState().linking !== linking) this.store.setState({ linking })
   }
 
-  /** Goes to a block: the caret to its start, its line near the top. */
-  goTo(block: number): void {
+  /** Goes to a leaf: the caret to its start, its line near the top. */
+  goTo(leaf: number): void {
     if (!this.state) return
-    const pos = contentStart(this.state.doc, block)
+    const pos = leavesOf(this.state.doc).start(leaf)
     this.select(pos, { pos, bias: 1 })
     this.view?.reveal({ pos, bias: 1 }, 80)
   }

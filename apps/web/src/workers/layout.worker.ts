@@ -59,7 +59,7 @@ class LayoutDesk {
         this.show()
         return this.report()
       case "locate":
-        return this.locate(message.id, message.block, message.offset)
+        return this.locate(message.id, message.leaf, message.offset)
     }
   }
 
@@ -130,10 +130,10 @@ class LayoutDesk {
 
   private table(placed: readonly PlacedSheet[]): SheetTable {
     const n = placed.length
-    const table = { ids: new Uint32Array(n), blocks: new Uint32Array(n), lines: new Uint32Array(n), widths: new Float64Array(n), heights: new Float64Array(n) }
-    placed.forEach(({ sheet, block }, i) => {
+    const table = { ids: new Uint32Array(n), leaves: new Uint32Array(n), lines: new Uint32Array(n), widths: new Float64Array(n), heights: new Float64Array(n) }
+    placed.forEach(({ sheet, leaf }, i) => {
       table.ids[i] = sheet.id
-      table.blocks[i] = block
+      table.leaves[i] = leaf
       table.lines[i] = sheet.start.line
       table.widths[i] = sheet.width
       table.heights[i] = sheet.height
@@ -166,16 +166,16 @@ class LayoutDesk {
     post({ type: "report", seq: this.seq, complete, table: this.table(layout.placed), from, to, sheets, paragraphs })
   }
 
-  private locate(id: number, block: number, offset: number): void {
-    const shows = ({ sheet, block: first }: PlacedSheet) =>
+  private locate(id: number, leaf: number, offset: number): void {
+    const shows = ({ sheet, leaf: first }: PlacedSheet) =>
       sheet.fragments.some((f) => {
-        if (first + f.block !== block) return false
+        if (first + f.leaf !== leaf) return false
         const line = lineOfOffset(f.paragraph, offset)
         return line >= f.from && line < f.to
       })
     let sheet = this.layout?.placed.findIndex(shows) ?? -1
     if (sheet < 0 && this.composition) {
-      this.advance(() => (this.composition?.reached ?? 0) > block)
+      this.advance(() => (this.composition?.reached ?? 0) > leaf)
       this.report()
       sheet = this.layout?.placed.findIndex(shows) ?? -1
     }

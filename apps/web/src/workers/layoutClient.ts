@@ -43,9 +43,9 @@ export class LayoutClient {
     return this.mirror.seq === this.seq || this.ahead === this.seq
   }
 
-  /** Shows a block that was set on the page, as the outcome of the last change. Only where all before it is shown. */
-  anticipate(block: number, paragraph: ParagraphLayout): void {
-    this.mirror.anticipate(block, paragraph, this.seq)
+  /** Shows a leaf that was set on the page, as the outcome of the last change. Only where all before it is shown. */
+  anticipate(leaf: number, paragraph: ParagraphLayout): void {
+    this.mirror.anticipate(leaf, paragraph, this.seq)
     this.ahead = this.seq
   }
 
@@ -66,11 +66,11 @@ export class LayoutClient {
     this.send({ type: "want", from, to, id: this.mirror.table.ids[from] ?? null })
   }
 
-  locate(block: number, offset: number): Promise<number> {
+  locate(leaf: number, offset: number): Promise<number> {
     return new Promise((resolve) => {
       const id = ++this.asking
       this.asked.set(id, resolve)
-      this.send({ type: "locate", id, block, offset })
+      this.send({ type: "locate", id, leaf, offset })
     })
   }
 

@@ -2,11 +2,11 @@
 import type { ParagraphLayout, Sheet } from "@biblon/core/layout"
 import type { LayoutReport, SheetTable } from "./protocol"
 
-const emptyTable: SheetTable = { ids: new Uint32Array(), blocks: new Uint32Array(), lines: new Uint32Array(), widths: new Float64Array(), heights: new Float64Array() }
+const emptyTable: SheetTable = { ids: new Uint32Array(), leaves: new Uint32Array(), lines: new Uint32Array(), widths: new Float64Array(), heights: new Float64Array() }
 
-/** A block set on the page ahead of the worker, and the sheet that shows it. */
+/** A leaf set on the page ahead of the worker, and the sheet that shows it. */
 interface Anticipated {
-  block: number
+  leaf: number
   paragraph: ParagraphLayout
   seq: number
   sheet: { of: Sheet; shown: Sheet } | null
@@ -49,9 +49,9 @@ export class LayoutMirror {
     for (const id of this.paragraphs.keys()) if (!paragraphs.has(id)) this.paragraphs.delete(id)
   }
 
-  /** Shows a block newly set on the page until the worker reports a layout with that change or a later one. */
-  anticipate(block: number, paragraph: ParagraphLayout, seq: number): void {
-    this.anticipated = { block, paragraph, seq, sheet: null }
+  /** Shows a leaf newly set on the page until the worker reports a layout with that change or a later one. */
+  anticipate(leaf: number, paragraph: ParagraphLayout, seq: number): void {
+    this.anticipated = { leaf, paragraph, seq, sheet: null }
   }
 
   /** The contents of a sheet by its place in the table, if they are here. */
@@ -63,8 +63,8 @@ export class LayoutMirror {
 
   private withAnticipated(sheet: Sheet, index: number, ahead: Anticipated): Sheet {
     if (ahead.sheet?.of === sheet) return ahead.sheet.shown
-    const own = ahead.block - this.firstBlock(index)
-    const at = sheet.fragments.findIndex((f) => f.block === own)
+    const own = ahead.leaf - this.firstLeaf(index)
+    const at = sheet.fragments.findIndex((f) => f.leaf === own)
     const fragment = sheet.fragments[at]
     if (!fragment || fragment.to - fragment.from !== ahead.paragraph.lines.length) return sheet
     // Sheets made here have ids below zero, so that they differ from all that the worker makes.
@@ -73,25 +73,25 @@ export class LayoutMirror {
     return shown
   }
 
-  firstBlock(index: number): number {
-    return this.table.blocks[index] ?? 0
+  firstLeaf(index: number): number {
+    return this.table.leaves[index] ?? 0
   }
 
-  /** The sheets that may show a part of a block: from the first to the last, by their places in the table. */
-  sheetsOfBlock(block: number): { first: number; last: number } {
-    const { blocks, lines } = this.table
-    // The last sheet that starts in or before the block …
+  /** The sheets that may show a part of a leaf: from the first to the last, by their places in the table. */
+  sheetsOfLeaf(leaf: number): { first: number; last: number } {
+    const { leaves, lines } = this.table
+    // The last sheet that starts in or before the leaf …
     let low = 0
     let high = this.count - 1
     while (low < high) {
       const middle = (low + high + 1) >> 1
-      if ((blocks[middle] ?? 0) <= block) low = middle
+      if ((leaves[middle] ?? 0) <= leaf) low = middle
       else high = middle - 1
     }
     const last = low
     // … and back over those that start in the middle of it.
     let first = last
-    while (first > 0 && blocks[first] === block && (lines[first] ?? 0) > 0) first--
+    while (first > 0 && leaves[first] === leaf && (lines[first] ?? 0) > 0) first--
     return { first, last }
   }
 }

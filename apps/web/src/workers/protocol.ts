@@ -14,14 +14,14 @@ export type ToLayout =
   | { type: "spec"; spec: LayoutSpec; seq: number }
   /** Sheets in or near sight; `to` is not included. `id` is that of the first, so that it is found though others have come before it meanwhile. */
   | { type: "want"; from: number; to: number; id: number | null }
-  /** Which sheet shows an offset of a block? */
-  | { type: "locate"; id: number; block: number; offset: number }
+  /** Which sheet shows an offset of a leaf? */
+  | { type: "locate"; id: number; leaf: number; offset: number }
 
 /** One row for each sheet, in columns. */
 export interface SheetTable {
   ids: Uint32Array
-  /** First block and first line of it. */
-  blocks: Uint32Array
+  /** First leaf and first line of it. */
+  leaves: Uint32Array
   lines: Uint32Array
   widths: Float64Array
   heights: Float64Array

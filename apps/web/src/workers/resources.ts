@@ -3,8 +3,8 @@ import { FontLibrary, HarfBuzz, Hyphenator, MissingFaceError, Typesetter, wanted
 import { faceAddress } from "@biblon/core/layout/catalogue"
 import type { Node } from "prosemirror-model"
 
-/** So many blocks fill the sheets that are seen first. */
-const firstBlocks = 80
+/** So many leaves fill the sheets that are seen first. */
+const firstLeaves = 80
 
 const fetched = new Map<string, Uint8Array<ArrayBuffer>>()
 
@@ -26,7 +26,7 @@ const patternAddress = (name: string) => `/hyphenation/${name}.wasm`
 
 /** Fetches side by side what the first sheets of a document are set in. What cannot be had is asked for again when it is needed. */
 export async function fetchAhead(doc: Node): Promise<void> {
-  const { faces, patterns } = wantedBy(doc, firstBlocks)
+  const { faces, patterns } = wantedBy(doc, firstLeaves)
   const addresses = [...faces.map(faceAddress), ...patterns.map(patternAddress)].filter((address) => !fetched.has(address))
   await Promise.all(
     addresses.map(async (address) => {

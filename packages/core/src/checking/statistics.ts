@@ -1,5 +1,5 @@
 import type { Node } from "prosemirror-model"
-import { bodyOf, blockText } from "../document"
+import { leavesOf, textOf } from "../document"
 
 const segmenter = new Intl.Segmenter(undefined, { granularity: "word" })
 /** Scripts that write no spaces between words: Thai and its neighbours, Burmese, Khmer, Chinese, Japanese. */
@@ -15,23 +15,22 @@ export function countWords(text: string): number {
 
 const counted = new WeakMap<Node, number>()
 
-function blockWords(block: Node): number {
-  let words = counted.get(block)
-  if (words === undefined) counted.set(block, (words = countWords(blockText(block))))
+function leafWords(leaf: Node): number {
+  let words = counted.get(leaf)
+  if (words === undefined) counted.set(leaf, (words = countWords(textOf(leaf))))
   return words
 }
 
-/** Counts the words between two positions block by block, so that one can pause. Whole blocks that were counted before are not counted again. */
+/** Counts the words between two positions leaf by leaf, so that one can pause. Whole leaves that were counted before are not counted again. */
 export function* countingWords(doc: Node, from = 0, to = doc.content.size): Generator<void, number> {
+  const leaves = leavesOf(doc)
   let sum = 0
-  let start = 1
-  for (const block of bodyOf(doc).children) {
-    const end = start + block.nodeSize
-    if (from < end && to > start) {
-      sum += from <= start + 1 && to >= end - 1 ? blockWords(block) : countWords(block.textBetween(Math.max(0, from - start - 1), Math.min(block.content.size, to - start - 1), "\n"))
-      yield
-    }
-    start = end
+  for (let number = leaves.at(from); number < leaves.count && leaves.before(number) < to; number++) {
+    const leaf = leaves.node(number)
+    const [start, end] = [leaves.start(number), leaves.end(number)]
+    if (from > end) continue
+    sum += from <= start && to >= end ? leafWords(leaf) : countWords(leaf.textBetween(Math.max(0, from - start), Math.max(0, Math.min(end, to) - start), "\n"))
+    yield
   }
   return sum
 }

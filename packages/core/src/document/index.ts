@@ -1,4 +1,4 @@
-export * from "./blocks"
+export * from "./leaves"
 export * from "./building"
 export * from "./defaults"
 export * from "./entries"

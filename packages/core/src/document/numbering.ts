@@ -3,10 +3,10 @@
  * kept in the document, so it is right after any change whatever.
  */
 import type { Node } from "prosemirror-model"
-import { changedBlocks } from "./blocks"
+import { changedLeaves, leavesOf } from "./leaves"
 import { levelOf } from "./lists"
 import { listPlace } from "./look"
-import { bodyOf, documentAttrs } from "./schema"
+import { documentAttrs } from "./schema"
 import type { ListLevel, ListPlace, StyleSheet } from "./shapes"
 
 const romans: [number, string][] = [[1000, "m"], [900, "cm"], [500, "d"], [400, "cd"], [100, "c"], [90, "xc"], [50, "l"], [40, "xl"], [10, "x"], [9, "ix"], [5, "v"], [4, "iv"], [1, "i"]]
@@ -58,57 +58,60 @@ function count(sheet: StyleSheet, counters: Counters, place: ListPlace): string 
   })
 }
 
-/** For each block of the body what is written before it, or null. */
+/** For each leaf what is written before it, or null. */
 export type Labels = readonly (string | null)[]
 
-function countAll(body: Node, sheet: StyleSheet): Labels {
+function countAll(doc: Node, sheet: StyleSheet): Labels {
+  const leaves = leavesOf(doc)
   const runs = new Map<string, Counters>()
-  return body.children.map((block) => {
-    const place = listPlace(sheet, block)
+  return leaves.nodes.map((node, leaf) => {
+    const place = listPlace(sheet, node)
     if (!place) return null
-    const key = `${place.definition} ${place.run}`
+    // Each story has lists of its own.
+    const key = JSON.stringify([leaves.flow(leaf).story, place.definition, place.run])
     let counters = runs.get(key)
     if (!counters) runs.set(key, (counters = []))
     return count(sheet, counters, place)
   })
 }
 
-/** The number of an item among those of its level, whatever its label makes of it; null for a block that is no item. */
-export function itemNumber(doc: Node, block: number): number | null {
+/** The number of an item among those of its level, whatever its label makes of it; null for a leaf that is no item. */
+export function itemNumber(doc: Node, leaf: number): number | null {
   const sheet = documentAttrs(doc).styles
-  const own = listPlace(sheet, bodyOf(doc).child(block))
+  const leaves = leavesOf(doc)
+  const own = listPlace(sheet, leaves.node(leaf))
   if (!own) return null
+  const { story } = leaves.flow(leaf)
   const counters: Counters = []
-  for (const other of bodyOf(doc).children.slice(0, block + 1)) {
+  leaves.nodes.slice(0, leaf + 1).forEach((other, i) => {
     const place = listPlace(sheet, other)
-    if (place?.definition === own.definition && place.run === own.run) count(sheet, counters, place)
-  }
+    if (place?.definition === own.definition && place.run === own.run && leaves.flow(i).story === story) count(sheet, counters, place)
+  })
   return counters[own.level] ?? null
 }
 
-/** For each style sheet the body whose labels were asked for last. */
-const last = new WeakMap<StyleSheet, { body: WeakRef<Node>; labels: Labels }>()
+/** For each style sheet the document whose labels were asked for last. */
+const last = new WeakMap<StyleSheet, { doc: WeakRef<Node>; labels: Labels }>()
 const known = new WeakMap<Node, { sheet: StyleSheet; labels: Labels }>()
 
 /** The labels of a document. As long as no item of a list comes, goes or changes its place, they are those of before. */
 export function labelsOf(doc: Node): Labels {
-  const body = bodyOf(doc)
   const sheet = documentAttrs(doc).styles
-  const remembered = known.get(body)
+  const remembered = known.get(doc)
   if (remembered?.sheet === sheet) return remembered.labels
   const before = last.get(sheet)
-  const older = before?.body.deref()
-  const labels = (before && older ? carriedOver(older, body, before.labels, sheet) : null) ?? countAll(body, sheet)
-  last.set(sheet, { body: new WeakRef(body), labels })
-  known.set(body, { sheet, labels })
+  const older = before?.doc.deref()
+  const labels = (before && older ? carriedOver(older, doc, before.labels, sheet) : null) ?? countAll(doc, sheet)
+  last.set(sheet, { doc: new WeakRef(doc), labels })
+  known.set(doc, { sheet, labels })
   return labels
 }
 
 function carriedOver(older: Node, newer: Node, labels: Labels, sheet: StyleSheet): Labels | null {
-  const change = changedBlocks(older, newer)
+  const change = changedLeaves(older, newer)
   if (!change) return labels
   const { from, oldTo, newTo } = change
-  const places = (body: Node, to: number) => body.children.slice(from, to).map((block) => listPlace(sheet, block))
+  const places = (doc: Node, to: number) => leavesOf(doc).nodes.slice(from, to).map((leaf) => listPlace(sheet, leaf))
   const [before, now] = [places(older, oldTo), places(newer, newTo)]
   if (before.length === now.length && now.every((place, i) => same(place, before[i] ?? null))) return labels
   if ([...before, ...now].some((place) => place !== null)) return null

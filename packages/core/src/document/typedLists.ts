@@ -1,6 +1,6 @@
 /** Lists that were typed by hand, with marks and numbers as text. */
 import type { Node } from "prosemirror-model"
-import { blockText } from "./blocks"
+import { textOf } from "./leaves"
 import { newRun } from "./lists"
 import type { ListPlace } from "./shapes"
 
@@ -42,7 +42,7 @@ export function typedItem(text: string): TypedItem | null {
 
 /** Paragraphs of which at least two in a row begin with marks typed by hand, as items of lists. */
 export function withTypedLists(paragraphs: readonly Node[]): Node[] {
-  const typed = paragraphs.map((node) => (node.isTextblock ? typedItem(blockText(node)) : null))
+  const typed = paragraphs.map((node) => (node.isTextblock ? typedItem(textOf(node)) : null))
   let run = ""
   return paragraphs.map((node, i) => {
     const own = typed[i]

@@ -4,7 +4,7 @@
  * what was typed.
  */
 import type { EditorState } from "prosemirror-state"
-import { blockText, documentAttrs, entryOf, knownLanguage, letterLook, listPlace, marks, paragraphLook } from "../document"
+import { documentAttrs, entryOf, knownLanguage, letterLook, listPlace, marks, paragraphLook, textOf } from "../document"
 import type { Command } from "./command"
 import { named, quoted } from "./history"
 import { readAddress } from "./links"
@@ -144,7 +144,7 @@ export function correct(settings: CorrectionSettings): Command {
   return (state, dispatch) => {
     const { $head, empty } = state.selection as EditorState["selection"] & { $head: typeof state.selection.$from }
     if (!empty || !$head.parent.isTextblock) return false
-    const text = blockText($head.parent).slice(0, $head.parentOffset)
+    const text = textOf($head.parent).slice(0, $head.parentOffset)
     if (text === "") return false
     const typing = typingMarks(state)
     if (typing.some((mark) => mark.type === marks.link)) return false

@@ -1,7 +1,7 @@
 /** Finding text and looks, and replacing them. A hit lies inside one paragraph; formatting does not hide it. */
 import { Fragment, type Mark, type Node } from "prosemirror-model"
 import { TextSelection } from "prosemirror-state"
-import { blockStarts, bodyOf, blockText, documentAttrs, entryOf, letterLook, paragraphAttrs, paragraphLook, schema, type LetterFormat, type StyleSheet } from "../document"
+import { documentAttrs, entryOf, leavesOf, letterLook, paragraphAttrs, paragraphLook, schema, textOf, type LetterFormat, type StyleSheet } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 
@@ -37,7 +37,7 @@ export interface Hit {
 
 /** A hit with its paragraph's number. */
 export interface PlacedHit extends Hit {
-  block: number
+  leaf: number
 }
 
 const wordBefore = "(?<![\\p{L}\\p{N}_])"
@@ -124,12 +124,12 @@ export class Search {
     return this.found.has(paragraph)
   }
 
-  hits(doc: Node, block: number): readonly Hit[] {
-    const paragraph = bodyOf(doc).child(block)
+  hits(doc: Node, leaf: number): readonly Hit[] {
+    const paragraph = leavesOf(doc).node(leaf)
     const hits = this.inParagraph(paragraph, documentAttrs(doc).styles)
     const { within } = this.query
     if (!within || hits.length === 0) return hits
-    const start = (blockStarts(doc)[block] as number) + 1
+    const start = leavesOf(doc).start(leaf)
     return hits.filter(({ from, to }) => start + from >= within.from && start + to <= within.to)
   }
 
@@ -140,7 +140,7 @@ export class Search {
       hits = this.found.get(paragraph)
       if (!hits) {
         if (this.query.pattern) return []
-        this.found.set(paragraph, (hits = findInText(this.expression, blockText(paragraph))))
+        this.found.set(paragraph, (hits = findInText(this.expression, textOf(paragraph))))
       }
       if (hits.length === 0 || !hasLook(look)) return hits
     }
@@ -156,15 +156,15 @@ export class Search {
   /** Every hit of a document. */
   all(doc: Node): PlacedHit[] {
     const hits: PlacedHit[] = []
-    for (let block = 0; block < bodyOf(doc).childCount; block++) for (const hit of this.hits(doc, block)) hits.push({ block, ...hit })
+    for (let leaf = 0; leaf < leavesOf(doc).count; leaf++) for (const hit of this.hits(doc, leaf)) hits.push({ leaf, ...hit })
     return hits
   }
 
-  /** Counts them block by block, so that one can pause. */
+  /** Counts them leaf by leaf, so that one can pause. */
   *counting(doc: Node): Generator<void, number> {
     let count = 0
-    for (let block = 0; block < bodyOf(doc).childCount; block++) {
-      count += this.hits(doc, block).length
+    for (let leaf = 0; leaf < leavesOf(doc).count; leaf++) {
+      count += this.hits(doc, leaf).length
       yield
     }
     return count
@@ -172,16 +172,15 @@ export class Search {
 
   /** The first hit at or after a position, or with -1 the last one before it; from the other end if there is none. */
   next(doc: Node, pos: number, direction: -1 | 1): PlacedHit | null {
-    const starts = blockStarts(doc)
-    const count = bodyOf(doc).childCount
-    let first = 0
-    while (first < count - 1 && (starts[first + 1] as number) <= pos) first++
+    const leaves = leavesOf(doc)
+    const { count } = leaves
+    const first = leaves.at(pos)
     for (let i = 0; i <= count; i++) {
-      const block = (first + direction * i + count * 2) % count
-      const start = (starts[block] as number) + 1
-      const hits = this.hits(doc, block).filter(({ from }) => i > 0 || (direction > 0 ? start + from >= pos : start + from < pos))
+      const leaf = (first + direction * i + count * 2) % count
+      const start = leaves.start(leaf)
+      const hits = this.hits(doc, leaf).filter(({ from }) => i > 0 || (direction > 0 ? start + from >= pos : start + from < pos))
       const hit = direction > 0 ? hits[0] : hits.at(-1)
-      if (hit) return { block, ...hit }
+      if (hit) return { leaf, ...hit }
     }
     return null
   }
@@ -224,18 +223,18 @@ export function replaceHits(search: Search, hits: readonly PlacedHit[], template
   return (state, dispatch) => {
     if (hits.length === 0) return false
     if (!dispatch) return true
-    const starts = blockStarts(state.doc)
-    const byBlock = new Map<number, Hit[]>()
+    const leaves = leavesOf(state.doc)
+    const byLeaf = new Map<number, Hit[]>()
     for (const hit of hits) {
-      const own = byBlock.get(hit.block)
+      const own = byLeaf.get(hit.leaf)
       if (own) own.push(hit)
-      else byBlock.set(hit.block, [hit])
+      else byLeaf.set(hit.leaf, [hit])
     }
     const tr = state.tr
     let caret = state.selection.head
-    for (const [block, own] of [...byBlock.entries()].sort((a, b) => b[0] - a[0])) {
-      const start = (starts[block] as number) + 1
-      const content = replaced(search, bodyOf(state.doc).child(block), own, template)
+    for (const [leaf, own] of [...byLeaf.entries()].sort((a, b) => b[0] - a[0])) {
+      const start = leaves.start(leaf)
+      const content = replaced(search, leaves.node(leaf), own, template)
       const from = start + (own[0] as Hit).from
       tr.replaceWith(from, start + (own.at(-1) as Hit).to, content)
       caret = from + content.size

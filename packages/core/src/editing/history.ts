@@ -11,7 +11,7 @@
 import { Mapping, type Step, type StepMap } from "prosemirror-transform"
 import { Plugin, PluginKey, TextSelection, type EditorState, type Selection, type Transaction } from "prosemirror-state"
 import type { Node } from "prosemirror-model"
-import { bodyOf, blockText, changedBlocks } from "../document"
+import { changedLeaves, leavesOf, textOf } from "../document"
 import type { Command } from "./command"
 import { commonEnd, commonStart } from "./difference"
 import { chained, Grown, lastOf, Mirrors, type Chain } from "./growing"
@@ -125,16 +125,11 @@ function rebased(state: HistoryState, tr: Transaction, unconfirmed: number): His
   return { ...state, log: { items: log.items, mirrors: log.mirrors.with(pairs, log.items.length), own }, done: renew(state.done), undone: renew(state.undone) }
 }
 
-function paragraphText(doc: Node, block: number): string {
-  const node = bodyOf(doc).child(block)
-  return blockText(node)
-}
-
 /** What a change of a document comes to, in words: what was typed or deleted. */
 function describe(before: Node, after: Node, kind: string | undefined): string {
-  const change = changedBlocks(bodyOf(before), bodyOf(after))
+  const change = changedLeaves(before, after)
   if (!change) return "Settings"
-  const text = (doc: Node, to: number) => range(change.from, to).map((i) => paragraphText(doc, i)).join("\n")
+  const text = (doc: Node, to: number) => range(change.from, to).map((i) => textOf(leavesOf(doc).node(i))).join("\n")
   const [a, b] = [text(before, change.oldTo), text(after, change.newTo)]
   const start = commonStart(a, b)
   const end = Math.min(commonEnd(a, b), a.length - start, b.length - start)

@@ -1,7 +1,7 @@
 /** Links to the web, to an e-mail address, and to headings and marked places of the document. */
 import type { Mark, Node } from "prosemirror-model"
 import type { EditorState } from "prosemirror-state"
-import { asName, bodyOf, blockText, contentStart, documentAttrs, isLink, limits, marks, outlineLevel, placesOf } from "../document"
+import { asName, documentAttrs, isLink, leavesOf, limits, marks, outlineLevel, placesOf, textOf } from "../document"
 import type { Command } from "./command"
 import { named, quoted } from "./history"
 import { wordAround } from "./movement"
@@ -53,11 +53,11 @@ export function setLink(href: string): Command {
     if (!dispatch) return true
     const { $from, from, to, empty } = state.selection
     const current = linkAt(state)
-    const word = wordAround(blockText($from.parent), $from.parentOffset)
+    const word = wordAround(textOf($from.parent), $from.parentOffset)
     let range = current ?? (empty ? { from: $from.start() + word.from, to: $from.start() + word.to } : { from, to })
     const tr = state.tr
     const mark = marks.link.create({ value: href })
-    if (range.from === range.to || (empty && !current && !blockText($from.parent).slice(word.from, word.to).trim())) {
+    if (range.from === range.to || (empty && !current && !textOf($from.parent).slice(word.from, word.to).trim())) {
       const shown = href.replace(/^mailto:|^https?:\/\//, "").replace(/\?.*$/, "")
       tr.insertText(shown, from)
       range = { from, to: from + shown.length }
@@ -81,7 +81,7 @@ export interface Target {
   /** Name of the place, or null for a heading that is not marked yet. */
   name: string | null
   text: string
-  block: number
+  leaf: number
   /** 1 to 9 for a heading. */
   level: number | null
 }
@@ -89,13 +89,13 @@ export interface Target {
 /** Headings and marked places, to which links can lead. */
 export function linkTargets(doc: Node): Target[] {
   const { styles } = documentAttrs(doc)
-  const names = new Map([...placesOf(doc)].map(([name, block]) => [block, name]))
+  const names = new Map([...placesOf(doc)].map(([name, leaf]) => [leaf, name]))
   const targets: Target[] = []
-  bodyOf(doc).forEach((paragraph, _offset, block) => {
+  leavesOf(doc).nodes.forEach((paragraph, leaf) => {
     const level = outlineLevel(styles, paragraph)
-    const name = names.get(block) ?? null
-    const text = blockText(paragraph).trim()
-    if (text && (level !== null || name !== null)) targets.push({ name, text: level === null && name ? name : text, block, level })
+    const name = names.get(leaf) ?? null
+    const text = textOf(paragraph).trim()
+    if (text && (level !== null || name !== null)) targets.push({ name, text: level === null && name ? name : text, leaf, level })
   })
   return targets
 }
@@ -109,7 +109,7 @@ export function linkToTarget(target: Target): Command {
       dispatch &&
         ((tr) => {
           if (target.name === null) {
-            const start = tr.mapping.map(contentStart(state.doc, target.block))
+            const start = tr.mapping.map(leavesOf(state.doc).start(target.leaf))
             tr.addMark(start, start + tr.doc.resolve(start).parent.content.size, marks.place.create({ value: name }))
           }
           dispatch(tr)
@@ -138,8 +138,8 @@ export function markPlace(wanted: string): Command {
   }
 }
 
-/** Where a link inside the document leads: the start of its block. */
+/** Where a link inside the document leads: the start of its leaf. */
 export function placeOfLink(doc: Node, href: string): number | null {
-  const block = href.startsWith("#") ? placesOf(doc).get(href.slice(1)) : undefined
-  return block === undefined ? null : contentStart(doc, block)
+  const leaf = href.startsWith("#") ? placesOf(doc).get(href.slice(1)) : undefined
+  return leaf === undefined ? null : leavesOf(doc).start(leaf)
 }

@@ -1,7 +1,7 @@
 /** Making, changing and ending lists. What is written before items is computed: see document/numbering.ts. */
 import type { Node } from "prosemirror-model"
 import type { EditorState, Transaction } from "prosemirror-state"
-import { asName, blockAt, blockStarts, bodyOf, blockText, documentAttrs, entryOf, fitLevel, itemNumber, labelsOf, levelOf, listNamed, listPlace, newRun, paragraphAttrs, readyLists, setEntries, typedItem, type ListDefinition, type ListLevel, type ListPlace, type StyleSheet } from "../document"
+import { asName, documentAttrs, entryOf, fitLevel, itemNumber, labelsOf, leavesOf, levelOf, listNamed, listPlace, newRun, paragraphAttrs, readyLists, setEntries, textOf, typedItem, type ListDefinition, type ListLevel, type ListPlace, type StyleSheet } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 import { eachParagraph, formatParagraph, onParagraphs } from "./paragraphs"
@@ -17,29 +17,29 @@ export function listValue(state: EditorState): ListPlace | null | undefined {
 
 /** What stands before the item with the caret. */
 export function labelValue(state: EditorState): string | null {
-  return labelsOf(state.doc)[blockAt(state.doc, state.selection.head)] ?? null
+  return labelsOf(state.doc)[leavesOf(state.doc).at(state.selection.head)] ?? null
 }
 
 /** The number of the item with the caret among those of its level. */
 export function numberValue(state: EditorState): number | null {
-  return itemNumber(state.doc, blockAt(state.doc, state.selection.head))
+  return itemNumber(state.doc, leavesOf(state.doc).at(state.selection.head))
 }
 
 interface Item {
-  block: number
+  leaf: number
   pos: number
   node: Node
   place: ListPlace | null
 }
 
-function itemAt(doc: Node, block: number): Item | null {
-  const node = bodyOf(doc).maybeChild(block)
-  const pos = blockStarts(doc)[block]
-  return node && pos !== undefined ? { block, pos, node, place: listPlace(documentAttrs(doc).styles, node) } : null
+function itemAt(doc: Node, leaf: number): Item | null {
+  const leaves = leavesOf(doc)
+  const node = leaves.nodes[leaf]
+  return node ? { leaf, pos: leaves.before(leaf), node, place: listPlace(documentAttrs(doc).styles, node) } : null
 }
 
 function selectedItems({ doc, selection }: Pick<EditorState, "doc" | "selection">): Item[] {
-  const [first, last] = [blockAt(doc, selection.from), blockAt(doc, selection.to)]
+  const [first, last] = [leavesOf(doc).at(selection.from), leavesOf(doc).at(selection.to)]
   return Array.from({ length: last - first + 1 }, (_, i) => itemAt(doc, first + i)).filter((item) => item !== null)
 }
 
@@ -54,8 +54,8 @@ function siblings(doc: Node, item: Item): Item[] {
     return own !== undefined && own !== null && own.level >= place.level && (sameRun(own, place) || own.level > place.level)
   }
   const found = [item]
-  for (let block = item.block - 1, other = itemAt(doc, block); block >= 0 && belongs(other); other = itemAt(doc, --block)) found.unshift(other)
-  for (let block = item.block + 1, other = itemAt(doc, block); belongs(other); other = itemAt(doc, ++block)) found.push(other)
+  for (let leaf = item.leaf - 1, other = itemAt(doc, leaf); leaf >= 0 && belongs(other); other = itemAt(doc, --leaf)) found.unshift(other)
+  for (let leaf = item.leaf + 1, other = itemAt(doc, leaf); belongs(other); other = itemAt(doc, ++leaf)) found.push(other)
   return found
 }
 
@@ -96,13 +96,13 @@ export function toggleList(definition: string): Command {
 function neighbourRun(doc: Node, items: readonly Item[], definition: string): string | null {
   const [first, last] = [items[0], items.at(-1)]
   if (!first || !last) return null
-  const near = [itemAt(doc, first.block - 1), itemAt(doc, last.block + 1), ...items]
+  const near = [itemAt(doc, first.leaf - 1), itemAt(doc, last.leaf + 1), ...items]
   return near.find((item) => item?.place?.definition === definition && item.place.run !== "")?.place?.run ?? null
 }
 
 /** The item at a level that one coming there follows: so bullets inside numbers become numbers again further up. */
-function peerAbove(doc: Node, block: number, level: number): ListPlace | null {
-  for (let above = block - 1; above >= 0; above--) {
+function peerAbove(doc: Node, leaf: number, level: number): ListPlace | null {
+  for (let above = leaf - 1; above >= 0; above--) {
     const place = itemAt(doc, above)?.place
     if (!place || place.level < level) return null
     if (place.level === level) return place
@@ -120,7 +120,7 @@ export function stepLevel(direction: -1 | 1): Command {
     for (const item of items) {
       const { start: _start, ...place } = item.place as ListPlace
       const level = place.level + direction
-      const { definition, run } = peerAbove(tr.doc, item.block, level) ?? place
+      const { definition, run } = peerAbove(tr.doc, item.leaf, level) ?? place
       setPlace(tr, item, { ...place, definition, run, level })
     }
     dispatch(named(tr.setStoredMarks(state.storedMarks), `${direction > 0 ? "Deeper" : "Up a level"}${onParagraphs(state)}`))
@@ -164,17 +164,17 @@ export const deleteMark: Command = (state, dispatch) => {
 export function restartList(start: number): Command {
   return (state, dispatch) => {
     const { doc, tr } = state
-    const item = itemAt(doc, blockAt(doc, state.selection.from))
+    const item = itemAt(doc, leavesOf(doc).at(state.selection.from))
     if (!item?.place) return false
     if (!dispatch) return true
     const run = newRun()
     const { place } = item
     const own = levelOf(documentAttrs(doc).styles, place.definition, place.level)
-    bodyOf(doc).forEach((_, __, block) => {
-      const other = block >= item.block ? itemAt(doc, block) : null
+    leavesOf(doc).nodes.forEach((_, leaf) => {
+      const other = leaf >= item.leaf ? itemAt(doc, leaf) : null
       if (!other?.place || !sameRun(other.place, place)) return
       const { start: _start, ...rest } = other.place
-      setPlace(tr, other, { ...rest, run, ...(block === item.block && start !== own.start ? { start } : {}) })
+      setPlace(tr, other, { ...rest, run, ...(leaf === item.leaf && start !== own.start ? { start } : {}) })
     })
     dispatch(named(tr, `Numbered from ${start}`))
     return true
@@ -184,19 +184,19 @@ export function restartList(start: number): Command {
 /** The list with the caret goes on with the numbers of the one of its kind before it. */
 export const continueList: Command = (state, dispatch) => {
   const { doc, tr } = state
-  const item = itemAt(doc, blockAt(doc, state.selection.from))
+  const item = itemAt(doc, leavesOf(doc).at(state.selection.from))
   const place = item?.place
   if (!item || !place) return false
   let before: ListPlace | null = null
-  for (let block = item.block - 1; block >= 0 && !before; block--) {
-    const other = itemAt(doc, block)?.place
+  for (let leaf = item.leaf - 1; leaf >= 0 && !before; leaf--) {
+    const other = itemAt(doc, leaf)?.place
     if (other?.definition === place.definition && other.run !== place.run) before = other
   }
   if (!before) return false
   if (!dispatch) return true
   const { run } = before
-  bodyOf(doc).forEach((_, __, block) => {
-    const other = itemAt(doc, block)
+  leavesOf(doc).nodes.forEach((_, leaf) => {
+    const other = itemAt(doc, leaf)
     if (!other?.place || !sameRun(other.place, place)) return
     const { start: _start, ...rest } = other.place
     setPlace(tr, other, { ...rest, run })
@@ -206,9 +206,9 @@ export const continueList: Command = (state, dispatch) => {
 }
 
 /** Ticks a thing to do, or takes the tick away. */
-export function toggleDone(block: number): Command {
+export function toggleDone(leaf: number): Command {
   return (state, dispatch) => {
-    const item = itemAt(state.doc, block)
+    const item = itemAt(state.doc, leaf)
     if (!item?.place || levelOf(documentAttrs(state.doc).styles, item.place.definition, item.place.level).kind !== "check") return false
     if (!dispatch) return true
     const done = !item.place.done
@@ -220,7 +220,7 @@ export function toggleDone(block: number): Command {
 }
 
 /** Ticks the thing to do with the caret. */
-export const toggleDoneHere: Command = (state, dispatch) => toggleDone(blockAt(state.doc, state.selection.head))(state, dispatch)
+export const toggleDoneHere: Command = (state, dispatch) => toggleDone(leavesOf(state.doc).at(state.selection.head))(state, dispatch)
 
 /** Changes the definition of the list with the caret, for this document. One that ships is copied first, under a key of its own. */
 export function defineList(change: (definition: ListDefinition) => ListDefinition): Command {
@@ -236,8 +236,8 @@ export function defineList(change: (definition: ListDefinition) => ListDefinitio
     const key = own ? place.definition : freeKey(styles.lists)
     setEntries(tr, null, "styles", { ...styles, lists: { ...styles.lists, [key]: definition } })
     if (!own)
-      bodyOf(state.doc).forEach((_, __, block) => {
-        const item = itemAt(state.doc, block)
+      leavesOf(state.doc).nodes.forEach((_, leaf) => {
+        const item = itemAt(state.doc, leaf)
         if (item?.place && sameRun(item.place, place)) setPlace(tr, item, { ...item.place, definition: key })
       })
     dispatch(named(tr, "Changed the list"))
@@ -260,11 +260,11 @@ export function defineLevel(level: number, change: Partial<ListLevel>): Command 
 export const listFromTyping: Command = (state, dispatch) => {
   const { $head, empty } = state.selection
   const { styles } = documentAttrs(state.doc)
-  const before = blockText($head.parent).slice(0, $head.parentOffset)
+  const before = textOf($head.parent).slice(0, $head.parentOffset)
   const typed = typedItem(before)
   if (!empty || !typed || typed.length !== before.length) return false
   const { tr, doc } = state
-  const item = itemAt(doc, blockAt(doc, $head.pos)) as Item
+  const item = itemAt(doc, leavesOf(doc).at($head.pos)) as Item
   if (item.place) {
     const next = typedInItem(state, item, item.place, typed, before.trim())
     if (!next) return false
@@ -273,9 +273,9 @@ export const listFromTyping: Command = (state, dispatch) => {
     dispatch?.(named(tr, next === item.place ? "The mark was there already" : listNamed(styles, next.definition).name).setMeta("correction", true))
     return true
   }
-  const above = itemAt(doc, item.block - 1)?.place
+  const above = itemAt(doc, item.leaf - 1)?.place
   // A number goes on with the list before it, if it is the next one there.
-  const joins = above?.definition === typed.definition && (typed.start === null || labelsOf(doc)[item.block - 1] === formatted(typed.definition, typed.start - 1))
+  const joins = above?.definition === typed.definition && (typed.start === null || labelsOf(doc)[item.leaf - 1] === formatted(typed.definition, typed.start - 1))
   if (typed.start !== null && !joins && typed.start > 99) return false
   tr.delete($head.start(), $head.pos)
   setPlace(tr, item, {
@@ -295,8 +295,8 @@ function typedInItem(state: EditorState, item: Item, place: ListPlace, typed: { 
   const { styles } = documentAttrs(state.doc)
   const { kind } = levelOf(styles, place.definition, place.level)
   const wanted = levelOf(styles, typed.definition, place.level).kind
-  if (kind === wanted) return kind !== "number" || labelsOf(state.doc)[item.block] === mark ? place : null
-  const peer = peerAbove(state.doc, item.block, place.level)
+  if (kind === wanted) return kind !== "number" || labelsOf(state.doc)[item.leaf] === mark ? place : null
+  const peer = peerAbove(state.doc, item.leaf, place.level)
   const { level } = place
   return { definition: typed.definition, run: peer?.definition === typed.definition ? peer.run : newRun(), level, ...(wanted === "check" ? { done: typed.done } : {}) }
 }

@@ -1,7 +1,7 @@
 /** Pasting what is long: part after part, so that no task takes the page for long, as one change of the undo list. */
 import { Fragment, Slice, type Node } from "prosemirror-model"
 import type { EditorState } from "prosemirror-state"
-import { blockAt, blockStarts, nodes, schema } from "../document"
+import { leavesOf, nodes, schema } from "../document"
 import type { Command } from "./command"
 import { joining } from "./history"
 import { landingMarks } from "./text"
@@ -96,7 +96,7 @@ export function textParts(state: EditorState, text: string): Parts {
 
 /** Position before the block with the caret: there the parts of a paste go in. */
 export function beforeBlock(state: EditorState): number {
-  return blockStarts(state.doc)[blockAt(state.doc, state.selection.head)] as number
+  return leavesOf(state.doc).before(leavesOf(state.doc).at(state.selection.head))
 }
 
 /** Puts a further part in, which belongs to the change before it. */

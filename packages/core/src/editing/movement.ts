@@ -1,6 +1,6 @@
 /** Where the caret goes by character, word and paragraph. Movement by line needs the layout: see layout/geometry. */
 import { Selection, type EditorState } from "prosemirror-state"
-import { blockAt, bodyOf, blockText, contentStart } from "../document"
+import { leavesOf, textOf } from "../document"
 
 export type Direction = -1 | 1
 
@@ -54,14 +54,14 @@ export function wordAround(text: string, offset: number): { from: number; to: nu
 /** The position one character or word further; at the edge of a paragraph, the edge of the neighbour. */
 export function moveHorizontally(state: EditorState, head: number, direction: Direction, unit: "character" | "word"): number {
   const $head = state.doc.resolve(head)
-  const text = blockText($head.parent)
+  const text = textOf($head.parent)
   const offset = $head.parentOffset
   if (direction < 0 ? offset > 0 : offset < text.length)
     return $head.start() + (unit === "word" ? wordBoundary : graphemeBoundary)(text, offset, direction)
-  const block = blockAt(state.doc, head) + direction
-  const body = bodyOf(state.doc)
-  if (block < 0 || block >= body.childCount) return head
-  return contentStart(state.doc, block) + (direction < 0 ? body.child(block).content.size : 0)
+  const leaves = leavesOf(state.doc)
+  const leaf = leaves.at(head) + direction
+  if (leaf < 0 || leaf >= leaves.count) return head
+  return direction < 0 ? leaves.end(leaf) : leaves.start(leaf)
 }
 
 /** First and last position at which a caret can stand. */

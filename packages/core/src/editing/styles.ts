@@ -1,32 +1,7 @@
 /** Styles: laying them on, making and changing them. The style sheet is one attribute of the document; every change of it is one step over the entries that change. */
 import type { Mark, Node } from "prosemirror-model"
 import type { EditorState, Transaction } from "prosemirror-state"
-import {
-  asName,
-  blockStarts,
-  bodyOf,
-  bodyStyle,
-  chainIds,
-  documentAttrs,
-  entryOf,
-  equal,
-  fitLetters,
-  fitParagraph,
-  limits,
-  listNamed,
-  outlineLevel,
-  marks,
-  paragraphAttrs,
-  paragraphLook,
-  setEntries,
-  styleLook,
-  type LetterFormat,
-  type Look,
-  type OwnFamily,
-  type ParagraphFormat,
-  type Style,
-  type StyleSheet,
-} from "../document"
+import { asName, bodyStyle, chainIds, documentAttrs, entryOf, equal, fitLetters, fitParagraph, leavesOf, limits, listNamed, marks, outlineLevel, paragraphAttrs, paragraphLook, setEntries, styleLook, type LetterFormat, type Look, type OwnFamily, type ParagraphFormat, type Style, type StyleSheet } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 import { formatOf } from "./letters"
@@ -242,12 +217,12 @@ export function deleteStyle(key: string): Command {
     if (!dispatch) return true
     const tr = state.tr
     const heir = style.parent ?? bodyStyle
-    const starts = blockStarts(state.doc)
-    bodyOf(state.doc).forEach((block, _offset, number) => {
-      const pos = starts[number] as number
-      if (paragraphAttrs(block).style === key) tr.setNodeAttribute(pos, "style", heir)
+    const leaves = leavesOf(state.doc)
+    leaves.nodes.forEach((leaf, number) => {
+      const pos = leaves.before(number)
+      if (paragraphAttrs(leaf).style === key) tr.setNodeAttribute(pos, "style", heir)
       if (style.kind)
-        block.forEach((child, offset) => {
+        leaf.forEach((child, offset) => {
           const mark = child.marks.find(({ type, attrs }) => type === marks.letterStyle && attrs.value === key)
           if (!mark) return
           const [from, to] = [pos + 1 + offset, pos + 1 + offset + child.nodeSize]
@@ -346,10 +321,10 @@ export function addFont(wanted: string, faces: OwnFamily): Command {
 
 /** Keys of the styles that paragraphs of the document have. */
 export function stylesInUse(doc: Node): Set<string> {
-  let used = inUse.get(bodyOf(doc))
+  let used = inUse.get(doc)
   if (!used) {
-    used = new Set(bodyOf(doc).children.map((block) => paragraphAttrs(block).style))
-    inUse.set(bodyOf(doc), used)
+    used = new Set(leavesOf(doc).nodes.map((leaf) => paragraphAttrs(leaf).style))
+    inUse.set(doc, used)
   }
   return used
 }
@@ -359,9 +334,9 @@ const inUse = new WeakMap<Node, Set<string>>()
 export function familiesInUse(doc: Node): string[] {
   const { styles } = documentAttrs(doc)
   const found = new Set<string>()
-  for (const block of bodyOf(doc).children) {
-    found.add(paragraphLook(styles, block).letters.family)
-    for (const child of block.children) for (const mark of child.marks) if (mark.type === marks.family) found.add(mark.attrs.value as string)
+  for (const leaf of leavesOf(doc).nodes) {
+    found.add(paragraphLook(styles, leaf).letters.family)
+    for (const child of leaf.children) for (const mark of child.marks) if (mark.type === marks.family) found.add(mark.attrs.value as string)
   }
   return [...found]
 }
@@ -370,9 +345,9 @@ export function familiesInUse(doc: Node): string[] {
 export function coloursInUse(doc: Node): string[] {
   const { styles } = documentAttrs(doc)
   const found = new Set<string>()
-  for (const block of bodyOf(doc).children) {
-    found.add(paragraphLook(styles, block).letters.colour)
-    for (const child of block.children) for (const mark of child.marks) if (mark.type === marks.colour) found.add(mark.attrs.value as string)
+  for (const leaf of leavesOf(doc).nodes) {
+    found.add(paragraphLook(styles, leaf).letters.colour)
+    for (const child of leaf.children) for (const mark of child.marks) if (mark.type === marks.colour) found.add(mark.attrs.value as string)
   }
   return [...found]
 }

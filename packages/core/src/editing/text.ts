@@ -2,7 +2,7 @@
 import { Fragment, Slice, type Mark, type Node, type ResolvedPos } from "prosemirror-model"
 import { Selection, TextSelection, type EditorState, type Transaction } from "prosemirror-state"
 import { canJoin } from "prosemirror-transform"
-import { blockAt, blockText, documentAttrs, labelsOf, nodes, paragraphAttrs, schema, setEntries, spokenText, styleOf, withTypedLists } from "../document"
+import { documentAttrs, labelsOf, leavesOf, nodes, paragraphAttrs, schema, setEntries, spokenText, styleOf, textOf, withTypedLists } from "../document"
 import { bring, type Brought } from "./bringing"
 import type { Command } from "./command"
 import { joining, named, quoted } from "./history"
@@ -122,7 +122,7 @@ function deleteBeside(direction: Direction, unit: "character" | "word"): Command
   return (state, dispatch) => {
     if (!state.selection.empty) return deleteSelection(state, dispatch)
     const { $head } = state.selection as TextSelection
-    const text = blockText($head.parent)
+    const text = textOf($head.parent)
     const offset = $head.parentOffset
     const atEdge = direction < 0 ? offset === 0 : offset === text.length
     if (!atEdge) {
@@ -244,7 +244,7 @@ export function pasteSlice(slice: Slice, name = "Pasted", brought: Brought | nul
     settleLetters(tr)
     let words = ""
     slice.content.descendants((node) => {
-      if (node.isTextblock && words.length < 60) words += `${blockText(node)} `
+      if (node.isTextblock && words.length < 60) words += `${textOf(node)} `
       return !node.isTextblock
     })
     dispatch(named(tr, words.trim() ? `${name} ${quoted(words)}` : name).scrollIntoView())
@@ -295,7 +295,7 @@ export function selectedText(state: EditorState): string {
   const lines: string[] = []
   state.doc.nodesBetween(from, to, (node, pos) => {
     if (!node.isTextblock) return true
-    const label = pos + 1 >= from ? (labels[blockAt(state.doc, pos)] ?? null) : null
+    const label = pos + 1 >= from ? (labels[leavesOf(state.doc).at(pos)] ?? null) : null
     lines.push(`${label ? `${label} ` : ""}${spokenText(styles, node, Math.max(0, from - pos - 1), Math.min(node.content.size, to - pos - 1))}`)
     return false
   })

@@ -162,8 +162,8 @@ export function caretStops(paragraph: ParagraphLayout, index: number): { offset:
 }
 
 export interface Hit {
-  /** Counted from the sheet's first block. */
-  block: number
+  /** Counted from the sheet's first leaf. */
+  leaf: number
   offset: number
   bias: -1 | 1
 }
@@ -174,7 +174,7 @@ export function offsetAtX(paragraph: ParagraphLayout, index: number, x: number):
   return { offset: nearest.offset, bias: nearest.bias }
 }
 
-/** The block whose list mark lies at a point of the sheet, counted from the sheet's first, if it can be ticked there. */
+/** The leaf whose list mark lies at a point of the sheet, counted from the sheet's first, if it can be ticked there. */
 export function checkAt(sheet: Sheet, x: number, y: number): number | null {
   const reach = 6
   for (const fragment of sheet.fragments) {
@@ -183,7 +183,7 @@ export function checkAt(sheet: Sheet, x: number, y: number): number | null {
     const [first, last] = [label?.runs[0], label?.runs.at(-1)]
     if (!label?.check || fragment.from > 0 || !line || !first || !last) continue
     const top = lineTop(fragment, line)
-    if (x >= fragment.x + first.x - reach && x <= fragment.x + last.x + last.width + reach && y >= top && y <= top + line.height) return fragment.block
+    if (x >= fragment.x + first.x - reach && x <= fragment.x + last.x + last.width + reach && y >= top && y <= top + line.height) return fragment.leaf
   }
   return null
 }
@@ -194,7 +194,7 @@ export function hit(sheet: Sheet, x: number, y: number): Hit | null {
   let distance = Infinity
   for (const fragment of sheet.fragments) {
     const cap = fragment.paragraph.lines[0] ? capOf(fragment, lineTop(fragment, fragment.paragraph.lines[0])) : null
-    if (cap && x >= cap.box.x && x <= cap.box.x + cap.box.width && y >= cap.box.y && y <= cap.box.y + cap.box.height) return { block: fragment.block, ...offsetAtX(fragment.paragraph, 0, x - fragment.x) }
+    if (cap && x >= cap.box.x && x <= cap.box.x + cap.box.width && y >= cap.box.y && y <= cap.box.y + cap.box.height) return { leaf: fragment.leaf, ...offsetAtX(fragment.paragraph, 0, x - fragment.x) }
     const aside = x < fragment.x ? fragment.x - x : x > fragment.x + fragment.width ? x - fragment.x - fragment.width : 0
     for (let i = fragment.from; i < fragment.to; i++) {
       const line = fragment.paragraph.lines[i] as Line
@@ -208,6 +208,6 @@ export function hit(sheet: Sheet, x: number, y: number): Hit | null {
   }
   if (!nearest) return null
   const { fragment, index } = nearest
-  return { block: fragment.block, ...offsetAtX(fragment.paragraph, index, x - fragment.x) }
+  return { leaf: fragment.leaf, ...offsetAtX(fragment.paragraph, index, x - fragment.x) }
 }
 

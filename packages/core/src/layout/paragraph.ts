@@ -1,5 +1,5 @@
 import type { Node } from "prosemirror-model"
-import { blockText, outlineLevel, paragraphAttrs, paragraphLook, type DropCap, type Look, type ParagraphFormat, type RunLook, type StyleSheet, type Typesetting } from "../document"
+import { outlineLevel, paragraphAttrs, paragraphLook, textOf, type DropCap, type Look, type ParagraphFormat, type RunLook, type StyleSheet, type Typesetting } from "../document"
 import { bidiLevels } from "./bidi"
 import { graphemeEnds, lineBreaks } from "./breaking"
 import type { FontLibrary } from "./fonts/library"
@@ -76,7 +76,7 @@ export class Typesetter {
 
   private set({ styles, typesetting }: Setting, node: Node, width: number, label: string | null, look: Look, outline: number | null): ParagraphLayout {
     const { fonts } = this
-    const text = blockText(node)
+    const text = textOf(node)
     const { style, letters } = paragraphAttrs(node)
     const base: RunLook = letters && text === "" ? { ...look.letters, ...letters } : look.letters
     // A field breaks from its neighbours as a word would.

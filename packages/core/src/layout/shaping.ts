@@ -1,6 +1,6 @@
 /** A paragraph's text as shaped runs: one run for each stretch in the same look, face, script and direction. */
 import type { Node } from "prosemirror-model"
-import { blockText, fieldText, knownLanguage, letterLook, type RunLook, type StyleSheet } from "../document"
+import { fieldText, knownLanguage, letterLook, textOf, type RunLook, type StyleSheet } from "../document"
 import type { Feature, FontMetrics, ShapeOptions } from "./fonts/harfbuzz"
 import { joinsPrevious, type FontLibrary } from "./fonts/library"
 import type { FaceId } from "./fonts/catalogue"
@@ -131,7 +131,7 @@ export function shapeShown(fonts: FontLibrary, shows: string, from: number, to: 
 
 /** Shaped runs in the order of the text. Tabs and line breaks get no run: they leave gaps between runs. */
 export function shapeParagraph(fonts: FontLibrary, sheet: StyleSheet, paragraph: Node, base: RunLook, levels: Uint8Array | null): ShapedRun[] {
-  const text = blockText(paragraph)
+  const text = textOf(paragraph)
   const runs: ShapedRun[] = []
   const add = (from: number, to: number, face: FaceId, look: RunLook, options: RunOptions) => {
     for (let at = from; at < to; at += longestRun) runs.push(shapeRun(fonts, text, at, Math.min(to, at + longestRun), face, look, options))

@@ -1,17 +1,17 @@
 /**
- * Composes blocks into sheets. A sheet depends only on where it starts and on the blocks from there
- * on, so after a change composition begins at the first sheet that looked at a changed block and ends
+ * Composes leaves into sheets. A sheet depends only on where it starts and on the leaves from there
+ * on, so after a change composition begins at the first sheet that looked at a changed leaf and ends
  * as soon as it comes to a place, behind the change, where an earlier sheet began: from there on the
  * earlier sheets are taken over.
  */
 import type { Node } from "prosemirror-model"
-import { bodyOf, changedBlocks, documentAttrs, labelsOf, type BlockChange, type Labels, type ListPlace, type PageSetup, type ParagraphFormat } from "../document"
+import { changedLeaves, documentAttrs, labelsOf, leavesOf, type Labels, type LeafChange, type Leaves, type ListPlace, type PageSetup, type ParagraphFormat } from "../document"
 import { borderThickness, frameOf, frameSpace, hasFrame, sharesFrame } from "./ornaments"
 import type { Setting, Typesetter } from "./paragraph"
 import type { Fragment, Layout, LayoutSpec, ParagraphLayout, PlacedSheet, Sheet } from "./types"
 
 interface Cursor {
-  block: number
+  leaf: number
   line: number
 }
 
@@ -42,7 +42,7 @@ let ids = 0
 const strip = { wanted: 900, least: 300, most: 1800 }
 
 class SheetComposer {
-  private readonly body: Node
+  private readonly leaves: Leaves
   private readonly labels: Labels
   private readonly setting: Setting
   private readonly setup: PageSetup
@@ -53,17 +53,17 @@ class SheetComposer {
     private readonly spec: LayoutSpec,
   ) {
     const { styles, typesetting, setup } = documentAttrs(doc)
-    this.body = bodyOf(doc)
+    this.leaves = leavesOf(doc)
     this.labels = labelsOf(doc)
     this.setting = { styles, typesetting, flow: spec.mode === "flow" }
     this.setup = setup
   }
 
-  private paragraph(block: number, width: number): ParagraphLayout {
-    return this.typesetter.paragraph(this.setting, this.body.child(block), width, this.labels[block] ?? null)
+  private paragraph(leaf: number, width: number): ParagraphLayout {
+    return this.typesetter.paragraph(this.setting, this.leaves.node(leaf), width, this.labels[leaf] ?? null)
   }
 
-  /** @param wantedEnd in flow, the block before which the strip should end if it gets a fair height */
+  /** @param wantedEnd in flow, the leaf before which the strip should end if it gets a fair height */
   compose(start: Cursor, wantedEnd: number | null): Sheet {
     return this.spec.mode === "flow" ? this.composeStrip(start, wantedEnd, this.spec) : this.composeSheet(start)
   }
@@ -75,9 +75,9 @@ class SheetComposer {
     ]
     const fragments: Fragment[] = []
     let cursor = start
-    let lookedAt = start.block
+    let lookedAt = start.leaf
     for (const region of regions) {
-      const filled = this.fillRegion(region, cursor, start.block, fragments.length === 0)
+      const filled = this.fillRegion(region, cursor, start.leaf, fragments.length === 0)
       fragments.push(...filled.fragments)
       cursor = filled.next
       lookedAt = Math.max(lookedAt, filled.lookedAt)
@@ -91,23 +91,23 @@ class SheetComposer {
       width,
       height,
       start: { line: start.line },
-      next: { block: next.block - start.block, line: next.line },
-      lookedAt: lookedAt - start.block,
+      next: { leaf: next.leaf - start.leaf, line: next.line },
+      lookedAt: lookedAt - start.leaf,
       fragments,
     }
   }
 
-  private fillRegion(region: Region, start: Cursor, firstBlock: number, mayBreakBefore: boolean): { fragments: Fragment[]; next: Cursor; lookedAt: number } {
+  private fillRegion(region: Region, start: Cursor, firstLeaf: number, mayBreakBefore: boolean): { fragments: Fragment[]; next: Cursor; lookedAt: number } {
     const set: Set[] = []
     const bottom = region.y + region.height + 1e-6
     let pen: Pen = { y: region.y, above: null }
-    let { block, line } = start
-    while (block < this.body.childCount) {
-      const paragraph = this.paragraph(block, region.width)
+    let { leaf, line } = start
+    while (leaf < this.leaves.count) {
+      const paragraph = this.paragraph(leaf, region.width)
       const { format, lines } = paragraph
       const atTop = set.length === 0
-      if (format.breakBefore && line === 0 && !(atTop && mayBreakBefore)) return { fragments: framed(set), next: { block, line }, lookedAt: block }
-      const { y, joins } = begin(pen, paragraph, line, block === 0)
+      if (format.breakBefore && line === 0 && !(atTop && mayBreakBefore)) return { fragments: framed(set), next: { leaf, line }, lookedAt: leaf }
+      const { y, joins } = begin(pen, paragraph, line, leaf === 0)
       const foot = bottom - frameSpace(format).bottom
 
       const first = lines[line]
@@ -120,16 +120,16 @@ class SheetComposer {
         to = divide(paragraph, line, to)
         if (to <= line && atTop) to = Math.min(lines.length, line + Math.max(1, this.fitting(paragraph, line, foot - y)))
       }
-      if (to > line) set.push({ fragment: { block: block - firstBlock, paragraph, from: line, to, x: region.x, y, width: region.width }, joins })
+      if (to > line) set.push({ fragment: { leaf: leaf - firstLeaf, paragraph, from: line, to, x: region.x, y, width: region.width }, joins })
       if (to < lines.length) {
-        if (to > line) return { fragments: framed(set), next: { block, line: to }, lookedAt: block }
-        return { ...this.keepWithNext(set, { block, line: 0 }, firstBlock), lookedAt: block }
+        if (to > line) return { fragments: framed(set), next: { leaf, line: to }, lookedAt: leaf }
+        return { ...this.keepWithNext(set, { leaf, line: 0 }, firstLeaf), lookedAt: leaf }
       }
       pen = { y: y + linesHeight(paragraph, line, to), above: paragraph }
-      block++
+      leaf++
       line = 0
     }
-    return { fragments: framed(set), next: { block, line: 0 }, lookedAt: block - 1 }
+    return { fragments: framed(set), next: { leaf, line: 0 }, lookedAt: leaf - 1 }
   }
 
   private fitting(paragraph: ParagraphLayout, from: number, room: number): number {
@@ -138,8 +138,8 @@ class SheetComposer {
     return n
   }
 
-  /** Takes blocks that must stay with the following one off the end of a region, unless nothing would be left. */
-  private keepWithNext(set: Set[], next: Cursor, firstBlock: number): { fragments: Fragment[]; next: Cursor } {
+  /** Takes leaves that must stay with the following one off the end of a region, unless nothing would be left. */
+  private keepWithNext(set: Set[], next: Cursor, firstLeaf: number): { fragments: Fragment[]; next: Cursor } {
     let keep = set.length
     while (keep > 0) {
       const before = set[keep - 1]?.fragment
@@ -148,34 +148,34 @@ class SheetComposer {
     }
     const moved = set[keep]?.fragment
     if (keep === 0 || !moved) return { fragments: framed(set), next }
-    return { fragments: framed(set.slice(0, keep)), next: { block: firstBlock + moved.block, line: 0 } }
+    return { fragments: framed(set.slice(0, keep)), next: { leaf: firstLeaf + moved.leaf, line: 0 } }
   }
 
   private composeStrip(start: Cursor, wantedEnd: number | null, spec: LayoutSpec & { mode: "flow" }): Sheet {
     const width = Math.max(36, spec.width - 2 * spec.margin)
     const set: Set[] = []
-    let { block, line } = start
-    let pen: Pen = { y: start.block === 0 && start.line === 0 ? spec.margin : 0, above: null }
-    while (block < this.body.childCount) {
-      const keepsEnd = wantedEnd !== null && wantedEnd > start.block && pen.y < strip.most
-      if (set.length > 0 && line === 0 && (keepsEnd && pen.y >= strip.least ? block >= wantedEnd || pen.y >= strip.most : pen.y >= strip.wanted && !keepsEnd)) break
-      const paragraph = this.paragraph(block, width)
+    let { leaf, line } = start
+    let pen: Pen = { y: start.leaf === 0 && start.line === 0 ? spec.margin : 0, above: null }
+    while (leaf < this.leaves.count) {
+      const keepsEnd = wantedEnd !== null && wantedEnd > start.leaf && pen.y < strip.most
+      if (set.length > 0 && line === 0 && (keepsEnd && pen.y >= strip.least ? leaf >= wantedEnd || pen.y >= strip.most : pen.y >= strip.wanted && !keepsEnd)) break
+      const paragraph = this.paragraph(leaf, width)
       const { lines } = paragraph
       // A strip goes on where the one before it ended, so that its first paragraph has its space above it there.
-      const { y, joins } = begin(set.length === 0 && line === 0 && block > 0 ? { ...pen, above: this.paragraph(block - 1, width) } : pen, paragraph, line, block === 0)
+      const { y, joins } = begin(set.length === 0 && line === 0 && leaf > 0 ? { ...pen, above: this.paragraph(leaf - 1, width) } : pen, paragraph, line, leaf === 0)
       const to = Math.min(lines.length, line + Math.max(1, this.fitting(paragraph, line, strip.most)))
-      set.push({ fragment: { block: block - start.block, paragraph, from: line, to, x: spec.margin, y, width }, joins })
+      set.push({ fragment: { leaf: leaf - start.leaf, paragraph, from: line, to, x: spec.margin, y, width }, joins })
       pen = { y: y + linesHeight(paragraph, line, to), above: paragraph }
       line = to
       if (to < lines.length) break
-      block++
+      leaf++
       line = 0
     }
     let end = pen.y
-    const follows = line === 0 && block < this.body.childCount ? this.paragraph(block, width) : null
-    if (block >= this.body.childCount) end += spec.margin + (pen.above ? frameSpace(pen.above.format).bottom : 0)
+    const follows = line === 0 && leaf < this.leaves.count ? this.paragraph(leaf, width) : null
+    if (leaf >= this.leaves.count) end += spec.margin + (pen.above ? frameSpace(pen.above.format).bottom : 0)
     const joinsBelow = follows !== null && pen.above !== null && sharesFrame(pen.above.format, follows.format)
-    return this.sheet(start, { block, line }, spec.width, end, Math.min(block, this.body.childCount - 1), framed(set, joinsBelow))
+    return this.sheet(start, { leaf, line }, spec.width, end, Math.min(leaf, this.leaves.count - 1), framed(set, joinsBelow))
   }
 }
 
@@ -237,9 +237,9 @@ export function sameSpec(a: LayoutSpec, b: LayoutSpec): boolean {
   return b.mode === "sheets"
 }
 
-/** The span of blocks that are not as before: those that changed, and those whose numbers did. */
-function changedSince(older: Node, newer: Node): BlockChange | null {
-  const change = changedBlocks(bodyOf(older), bodyOf(newer))
+/** The span of leaves that are not as before: those that changed, and those whose numbers did. */
+function changedSince(older: Node, newer: Node): LeafChange | null {
+  const change = changedLeaves(older, newer)
   if (!change) return null
   const [before, now] = [labelsOf(older), labelsOf(newer)]
   if (before === now) return change
@@ -249,12 +249,12 @@ function changedSince(older: Node, newer: Node): BlockChange | null {
   return { from: change.from, oldTo: newTo - shift, newTo }
 }
 
-/** The sheets that a layout shows, by the numbers that their blocks have in another body. */
-function shownBefore({ doc, placed }: Layout, body: Node): PlacedSheet[] {
-  const change = changedBlocks(bodyOf(doc), body)
+/** The sheets that a layout shows, by the numbers that their leaves have in another document. */
+function shownBefore({ doc, placed }: Layout, now: Node): PlacedSheet[] {
+  const change = changedLeaves(doc, now)
   if (!change || change.newTo === change.oldTo) return [...placed]
   const shift = change.newTo - change.oldTo
-  return placed.flatMap((own) => (own.block >= change.oldTo ? { ...own, block: own.block + shift } : own.block < Math.max(change.from + 1, change.newTo) ? own : []))
+  return placed.flatMap((own) => (own.leaf >= change.oldTo ? { ...own, leaf: own.leaf + shift } : own.leaf < Math.max(change.from + 1, change.newTo) ? own : []))
 }
 
 /** Index of the first element for which a condition holds that, once it holds, holds to the end. */
@@ -277,11 +277,11 @@ export interface Sight {
 
 /** A layout in the making. Call `step` until it says that all is settled, or stop earlier and go on later. */
 export class Composition {
-  private readonly body: Node
+  private readonly leaves: Leaves
   private readonly composer: SheetComposer
   private composed: PlacedSheet[]
   private readonly base: Layout | null
-  /** In the base: sheets from here on, moved by `shift` blocks, may be taken over. */
+  /** In the base: sheets from here on, moved by `shift` leaves, may be taken over. */
   private next = 0
   private shift = 0
   private cursor: Cursor
@@ -297,7 +297,7 @@ export class Composition {
     previous: Layout | null = null,
   ) {
     const { styles, typesetting, setup } = documentAttrs(doc)
-    const body = (this.body = bodyOf(doc))
+    this.leaves = leavesOf(doc)
     this.composer = new SheetComposer(typesetter, doc, spec)
     const usable = previous && sameSpec(previous.spec, spec) && previous.setup === setup ? previous : null
     const sameSetting = (layout: Layout) => documentAttrs(layout.doc).styles === styles && documentAttrs(layout.doc).typesetting === typesetting
@@ -305,15 +305,15 @@ export class Composition {
     // The head: sheets that looked at nothing that changed.
     this.composed = []
     if (usable && sameSetting(usable)) {
-      const blocks = bodyOf(usable.doc).childCount
+      const count = leavesOf(usable.doc).count
       const change = changedSince(usable.doc, doc)
       // A sheet that came to the end of the document also looked at there being nothing more.
-      const looked = ({ block, sheet }: PlacedSheet) => block + sheet.lookedAt + (block + sheet.next.block >= blocks ? 1 : 0)
+      const looked = ({ leaf, sheet }: PlacedSheet) => leaf + sheet.lookedAt + (leaf + sheet.next.leaf >= count ? 1 : 0)
       const settled = usable.placed.slice(0, usable.settled)
       this.composed = change ? settled.slice(0, firstWhere(settled, (placed) => looked(placed) >= change.from)) : settled
     }
     const last = this.composed.at(-1)
-    this.cursor = last ? { block: last.block + last.sheet.next.block, line: last.sheet.next.line } : { block: 0, line: 0 }
+    this.cursor = last ? { leaf: last.leaf + last.sheet.next.leaf, line: last.sheet.next.line } : { leaf: 0, line: 0 }
 
     // The tail: sheets of the last complete layout that begin behind all changes.
     const complete = usable && usable.settled < usable.placed.length ? usable.base : usable
@@ -322,18 +322,18 @@ export class Composition {
       const change = changedSince(this.base.doc, doc)
       if (change) {
         this.shift = change.newTo - change.oldTo
-        // A strip of the flow view also depends on the block before it.
+        // A strip of the flow view also depends on the leaf before it.
         const behind = change.oldTo + (spec.mode === "flow" ? 1 : 0)
-        this.next = firstWhere(this.base.placed, ({ block }) => block >= behind)
+        this.next = firstWhere(this.base.placed, ({ leaf }) => leaf >= behind)
       } else this.next = Math.min(this.composed.length, this.base.placed.length)
     }
-    this.done = this.composed.length > 0 && this.cursor.block >= body.childCount
-    if (usable && !this.base && !this.done) this.older = shownBefore(usable, this.body)
+    this.done = this.composed.length > 0 && this.cursor.leaf >= this.leaves.count
+    if (usable && !this.base && !this.done) this.older = shownBefore(usable, doc)
   }
 
   /**
    * Sees to it that the sheets in sight show the document as it is now. After a change that reaches all of it they are composed
-   * ahead of those before them, from the block with which they began, and stand among the sheets of before until their turn comes.
+   * ahead of those before them, from the leaf with which they began, and stand among the sheets of before until their turn comes.
    * @returns false if there is nothing to go by: then they have to be composed in their turn
    */
   look({ from, to }: Sight): boolean {
@@ -344,15 +344,15 @@ export class Composition {
     const first = placed[at]
     if (!first || at >= to) return true
     const sheets: PlacedSheet[] = []
-    let cursor: Cursor = first.block === this.cursor.block ? this.cursor : { block: first.block, line: 0 }
-    while (sheets.length < to - at && cursor.block < this.body.childCount) {
+    let cursor: Cursor = first.leaf === this.cursor.leaf ? this.cursor : { leaf: first.leaf, line: 0 }
+    while (sheets.length < to - at && cursor.leaf < this.leaves.count) {
       const sheet = this.composer.compose(cursor, null)
       this.ahead.add(sheet)
-      sheets.push({ sheet, block: cursor.block })
-      cursor = { block: cursor.block + sheet.next.block, line: sheet.next.line }
+      sheets.push({ sheet, leaf: cursor.leaf })
+      cursor = { leaf: cursor.leaf + sheet.next.leaf, line: sheet.next.line }
     }
-    const behind = cursor.block + (cursor.line > 0 ? 1 : 0)
-    this.older = [...placed.slice(this.composed.length, at), ...sheets, ...placed.slice(at).filter((own) => own.block >= behind)]
+    const behind = cursor.leaf + (cursor.line > 0 ? 1 : 0)
+    this.older = [...placed.slice(this.composed.length, at), ...sheets, ...placed.slice(at).filter((own) => own.leaf >= behind)]
     return true
   }
 
@@ -362,28 +362,28 @@ export class Composition {
     if (this.takeOver()) return (this.done = true)
     const expected = this.base?.placed[this.next]
     const sheet = this.composer.compose(this.cursor, this.stripEnd(expected))
-    this.composed.push({ sheet, block: this.cursor.block })
-    this.cursor = { block: this.cursor.block + sheet.next.block, line: sheet.next.line }
-    if (this.cursor.block >= this.body.childCount) this.done = true
+    this.composed.push({ sheet, leaf: this.cursor.leaf })
+    this.cursor = { leaf: this.cursor.leaf + sheet.next.leaf, line: sheet.next.line }
+    if (this.cursor.leaf >= this.leaves.count) this.done = true
     return this.done
   }
 
   /** In flow, strips end where the next one that may be taken over begins. */
   private stripEnd(expected: PlacedSheet | undefined): number | null {
     if (this.spec.mode !== "flow" || !expected || expected.sheet.start.line > 0) return null
-    return expected.block + this.shift
+    return expected.leaf + this.shift
   }
 
   private takeOver(): boolean {
     if (!this.base) return false
-    const { block, line } = this.cursor
+    const { leaf, line } = this.cursor
     for (; this.next < this.base.placed.length; this.next++) {
       const placed = this.base.placed[this.next] as PlacedSheet
-      const begins = placed.block + this.shift
-      if (begins < block || (begins === block && placed.sheet.start.line < line)) continue
-      if (begins > block || placed.sheet.start.line > line) return false
-      // The first block of the document keeps its space above it at the top of a sheet, others do not.
-      if ((placed.block === 0) !== (block === 0)) return false
+      const begins = placed.leaf + this.shift
+      if (begins < leaf || (begins === leaf && placed.sheet.start.line < line)) continue
+      if (begins > leaf || placed.sheet.start.line > line) return false
+      // The first leaf of the document keeps its space above it at the top of a sheet, others do not.
+      if ((placed.leaf === 0) !== (leaf === 0)) return false
       const tail = this.base.placed.slice(this.next)
       this.composed = this.composed.concat(this.shift === 0 ? tail : tail.map((p) => this.moved(p)))
       return true
@@ -392,7 +392,7 @@ export class Composition {
   }
 
   private moved(placed: PlacedSheet): PlacedSheet {
-    return this.shift === 0 ? placed : { sheet: placed.sheet, block: placed.block + this.shift }
+    return this.shift === 0 ? placed : { sheet: placed.sheet, leaf: placed.leaf + this.shift }
   }
 
   /** Number of sheets that are right so far. */
@@ -400,17 +400,17 @@ export class Composition {
     return this.composed.length
   }
 
-  /** The first block that is not composed yet. */
+  /** The first leaf that is not composed yet. */
   get reached(): number {
-    return this.cursor.block
+    return this.cursor.leaf
   }
 
   /** The layout as it stands; sheets not yet composed are shown as they were before. */
   get layout(): Layout {
     const placed = [...this.composed]
     if (!this.done) {
-      if (this.base) for (const tail of this.base.placed.slice(this.next)) if (tail.block + this.shift >= this.cursor.block) placed.push(this.moved(tail))
-      for (const tail of this.older) if (tail.block >= this.cursor.block) placed.push(tail)
+      if (this.base) for (const tail of this.base.placed.slice(this.next)) if (tail.leaf + this.shift >= this.cursor.leaf) placed.push(this.moved(tail))
+      for (const tail of this.older) if (tail.leaf >= this.cursor.leaf) placed.push(tail)
     }
     const { doc, spec } = this
     const complete = this.done

@@ -97,10 +97,10 @@ export interface ParagraphLayout {
   height: number
 }
 
-/** Some lines of a block on a sheet. Tables, pictures and notes become further kinds. */
+/** Some lines of a leaf on a sheet. Tables, pictures and notes become further kinds. */
 export interface Fragment {
-  /** The block, counted from the first block of the sheet. */
-  block: number
+  /** The leaf, counted from the first leaf of the sheet. */
+  leaf: number
   paragraph: ParagraphLayout
   /** Lines from `from` up to, not including, `to`. */
   from: number
@@ -122,10 +122,10 @@ export interface Frame {
 
 /**
  * Where in the document a sheet begins: all that composition carries from sheet to sheet, relative to
- * the sheet's first block. Two sheets that begin alike before the same blocks are the same.
+ * the sheet's first leaf. Two sheets that begin alike before the same blocks are the same.
  */
 export interface SheetStart {
-  /** First line of the first block. */
+  /** First line of the first leaf. */
   line: number
 }
 
@@ -134,17 +134,17 @@ export interface Sheet {
   width: number
   height: number
   start: SheetStart
-  /** First block and line of the next sheet, the block counted from this sheet's first. */
-  next: { block: number; line: number }
-  /** The last block that composing this sheet looked at, counted from its first. */
+  /** First leaf and line of the next sheet, the leaf counted from this sheet's first. */
+  next: { leaf: number; line: number }
+  /** The last leaf that composing this sheet looked at, counted from its first. */
   lookedAt: number
   fragments: Fragment[]
 }
 
-/** A sheet and the number of its first block in the document. */
+/** A sheet and the number of its first leaf in the document. */
 export interface PlacedSheet {
   sheet: Sheet
-  block: number
+  leaf: number
 }
 
 export type LayoutSpec =

@@ -3,7 +3,7 @@
  * predictive keyboards and screen readers have something to work with; what they change in it becomes
  * an edit of the document.
  */
-import { blockText } from "@biblon/core/document"
+import { textOf } from "@biblon/core/document"
 import { backspace, commonEnd, commonStart, deleteForward, enter, insertText, type Command } from "@biblon/core/editing"
 import type { EditorState, Transaction } from "prosemirror-state"
 
@@ -37,7 +37,7 @@ interface Window {
 function windowOf({ selection }: EditorState): Window {
   const { $from, $to, from, to } = selection
   if (!$from.sameParent($to)) return { value: edge + manyParagraphs + edge, selectionStart: 1, selectionEnd: 2, start: from, end: to }
-  const text = blockText($from.parent)
+  const text = textOf($from.parent)
   const cut = Math.max(0, $from.parentOffset - reach)
   const value = edge + text.slice(cut, $to.parentOffset + reach) + edge
   const start = $from.start() + cut

@@ -1,5 +1,5 @@
 /** Movement that follows the lines on the sheets: up and down, to the ends of a line, by a screenful. */
-import { contentStart, blockAt, bodyOf } from "@biblon/core/document"
+import { leavesOf } from "@biblon/core/document"
 import { caretStops, hasTurns, lineEndOffset, lineOfOffset, offsetAtX, type Fragment, type Sheet } from "@biblon/core/layout"
 import type { EditorState } from "prosemirror-state"
 import type { LayoutMirror } from "../../workers/layoutMirror"
@@ -35,11 +35,11 @@ export function besideLine(view: SheetView, mirror: LayoutMirror, editor: Editor
   const found = view.fragment(from)
   if (!found) return null
   const { fragment, index } = found
-  const offset = from.pos - contentStart(editor.doc, mirror.firstBlock(index) + fragment.block)
+  const offset = from.pos - leavesOf(editor.doc).start(mirror.firstLeaf(index) + fragment.leaf)
   const target = beside(mirror, index, fragment, lineOfOffset(fragment.paragraph, offset, from.bias), direction)
   if (!target) return null
   const { offset: to, bias } = offsetAtX(target.fragment.paragraph, target.line, goalX - target.fragment.x)
-  return { pos: contentStart(editor.doc, mirror.firstBlock(target.sheet) + target.fragment.block) + to, bias }
+  return { pos: leavesOf(editor.doc).start(mirror.firstLeaf(target.sheet) + target.fragment.leaf) + to, bias }
 }
 
 /** Whether the text at the caret's line runs from right to left as a whole. */
@@ -55,7 +55,7 @@ export function besideCharacter(view: SheetView, editor: EditorState, from: Plac
   const found = view.fragment(from)
   if (!found) return null
   const { paragraph } = found.fragment
-  const start = contentStart(editor.doc, blockAt(editor.doc, from.pos))
+  const start = leavesOf(editor.doc).start(leavesOf(editor.doc).at(from.pos))
   const offset = from.pos - start
   const index = lineOfOffset(paragraph, offset, from.bias)
   const line = paragraph.lines[index]
@@ -72,9 +72,9 @@ export function besideCharacter(view: SheetView, editor: EditorState, from: Plac
   const forward = (direction > 0) === (paragraph.format.direction === "ltr")
   const next = paragraph.lines[index + (forward ? 1 : -1)]
   if (next) return forward ? { pos: start + next.from, bias: 1 } : { pos: start + lineEndOffset(paragraph, index - 1), bias: -1 }
-  const block = blockAt(editor.doc, from.pos) + (forward ? 1 : -1)
-  if (block < 0 || block >= bodyOf(editor.doc).childCount) return null
-  return { pos: contentStart(editor.doc, block) + (forward ? 0 : bodyOf(editor.doc).child(block).content.size), bias: forward ? 1 : -1 }
+  const leaf = leavesOf(editor.doc).at(from.pos) + (forward ? 1 : -1)
+  if (leaf < 0 || leaf >= leavesOf(editor.doc).count) return null
+  return { pos: leavesOf(editor.doc).start(leaf) + (forward ? 0 : leavesOf(editor.doc).node(leaf).content.size), bias: forward ? 1 : -1 }
 }
 
 /** The x of a caret on its sheet, in points. */
@@ -89,7 +89,7 @@ export function lineEdge(view: SheetView, editor: EditorState, from: Place, dire
   const found = view.fragment(from)
   if (!found) return null
   const { paragraph } = found.fragment
-  const start = contentStart(editor.doc, blockAt(editor.doc, from.pos))
+  const start = leavesOf(editor.doc).start(leavesOf(editor.doc).at(from.pos))
   const index = lineOfOffset(paragraph, from.pos - start, from.bias)
   const line = paragraph.lines[index]
   if (!line) return null
@@ -118,6 +118,6 @@ export function besidePage(view: SheetView, from: Place, direction: -1 | 1): Pla
 }
 
 export function documentEnd(editor: EditorState): number {
-  const body = bodyOf(editor.doc)
-  return contentStart(editor.doc, body.childCount - 1) + body.child(body.childCount - 1).content.size
+  const leaves = leavesOf(editor.doc)
+  return leaves.end(leaves.count - 1)
 }

@@ -3,7 +3,7 @@
  * Touch: a tap places the caret, two taps or a long press take a word, handles change the selection;
  * a finger that moves otherwise scrolls.
  */
-import { blockText } from "@biblon/core/document"
+import { textOf } from "@biblon/core/document"
 import { wordAround } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
 import { Magnifier } from "../view/magnifier"
@@ -99,7 +99,7 @@ export class PointerInput {
     if (unit === "character") return { from: place.pos, to: place.pos }
     const $pos = doc.resolve(place.pos)
     if (unit === "paragraph") return { from: $pos.start(), to: $pos.end() }
-    const { from, to } = wordAround(blockText($pos.parent), $pos.parentOffset)
+    const { from, to } = wordAround(textOf($pos.parent), $pos.parentOffset)
     return { from: $pos.start() + from, to: $pos.start() + to }
   }
 

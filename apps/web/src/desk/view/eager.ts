@@ -4,7 +4,7 @@
  * what is shown is what the worker will report a few milliseconds later. Where it cannot be sure, it
  * leaves the matter to the worker.
  */
-import { bodyOf, changedBlocks, documentAttrs, labelsOf } from "@biblon/core/document"
+import { changedLeaves, documentAttrs, labelsOf, leavesOf } from "@biblon/core/document"
 import { FontLibrary, HarfBuzz, Hyphenator, MissingFaceError, Typesetter, type Fragment, type ParagraphLayout } from "@biblon/core/layout"
 import { faceAddress } from "@biblon/core/layout/catalogue"
 import type { Node } from "prosemirror-model"
@@ -45,19 +45,19 @@ export class EagerTypesetter {
     throw new NotYetLoaded(id)
   }
 
-  /** The block that a change of the document touched, newly set, if nothing else can have moved; else null. */
-  set(before: Node, after: Node, mirror: LayoutMirror, flow: boolean): { block: number; paragraph: ParagraphLayout } | null {
-    const change = changedBlocks(bodyOf(before), bodyOf(after))
+  /** The leaf that a change of the document touched, newly set, if nothing else can have moved; else null. */
+  set(before: Node, after: Node, mirror: LayoutMirror, flow: boolean): { leaf: number; paragraph: ParagraphLayout } | null {
+    const change = changedLeaves(before, after)
     const setting = documentAttrs(after)
     const labels = labelsOf(after)
     if (!this.typesetter || !change || change.newTo !== change.from + 1 || change.oldTo !== change.newTo || labels !== labelsOf(before)) return null
     if (setting.styles !== documentAttrs(before).styles || setting.typesetting !== documentAttrs(before).typesetting) return null
-    const block = change.from
-    const shown = wholeBlock(mirror, block)
+    const leaf = change.from
+    const shown = wholeLeaf(mirror, leaf)
     if (!shown) return null
     try {
-      const paragraph = this.typesetter.paragraph({ ...setting, flow }, bodyOf(after).child(block), shown.width, labels[block] ?? null)
-      return replaces(paragraph, shown.paragraph) ? { block, paragraph } : null
+      const paragraph = this.typesetter.paragraph({ ...setting, flow }, leavesOf(after).node(leaf), shown.width, labels[leaf] ?? null)
+      return replaces(paragraph, shown.paragraph) ? { leaf, paragraph } : null
     } catch (error) {
       if (error instanceof NotYetLoaded) return null
       throw error
@@ -71,11 +71,11 @@ function replaces(a: ParagraphLayout, b: ParagraphLayout): boolean {
   return a.lines.length === b.lines.length && Math.abs(a.height - b.height) < 1e-6 && a.outline === b.outline && JSON.stringify(a.format) === JSON.stringify(b.format)
 }
 
-/** The fragment that shows all of a block on one sheet. */
-function wholeBlock(mirror: LayoutMirror, block: number): Fragment | null {
-  const { first, last } = mirror.sheetsOfBlock(block)
+/** The fragment that shows all of a leaf on one sheet. */
+function wholeLeaf(mirror: LayoutMirror, leaf: number): Fragment | null {
+  const { first, last } = mirror.sheetsOfLeaf(leaf)
   for (let index = Math.max(0, first - 1); index <= last; index++)
     for (const fragment of mirror.sheet(index)?.fragments ?? [])
-      if (mirror.firstBlock(index) + fragment.block === block) return fragment.from === 0 && fragment.to === fragment.paragraph.lines.length ? fragment : null
+      if (mirror.firstLeaf(index) + fragment.leaf === leaf) return fragment.from === 0 && fragment.to === fragment.paragraph.lines.length ? fragment : null
   return null
 }

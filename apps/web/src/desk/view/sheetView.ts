@@ -2,7 +2,7 @@
  * The sheets in sight, the caret and the selection, in a scrolling element. It reads the desk's state and
  * the layout mirror and never changes the document.
  */
-import { blockAt, bodyOf, contentStart } from "@biblon/core/document"
+import { leavesOf } from "@biblon/core/document"
 import { caretBox, checkAt, hit, rangeBoxes, type Box, type Fragment } from "@biblon/core/layout"
 import type { EditorState } from "prosemirror-state"
 import type { LayoutClient } from "../../workers/layoutClient"
@@ -21,8 +21,8 @@ export interface ViewSource {
   bias(): -1 | 1
   /** Range of text that an input method is still composing. */
   composing(): { from: number; to: number } | null
-  /** What is marked in a block, by offsets, with the class of its boxes. */
-  marks(block: number): readonly Mark[]
+  /** What is marked in a leaf, by offsets, with the class of its boxes. */
+  marks(leaf: number): readonly Mark[]
 }
 
 /** Something marked in the text: a place that was found, what a change touched. */
@@ -272,9 +272,9 @@ export class SheetView {
 
   private markBoxes(index: number): (Box & { kind: string })[] {
     const { mirror } = this.source.layout
-    const first = mirror.firstBlock(index)
+    const first = mirror.firstLeaf(index)
     return (mirror.sheet(index)?.fragments ?? []).flatMap((fragment) =>
-      this.source.marks(first + fragment.block).flatMap(({ from, to, kind }) => rangeBoxes(fragment, from, to, false).map((box) => ({ ...box, kind }))),
+      this.source.marks(first + fragment.leaf).flatMap(({ from, to, kind }) => rangeBoxes(fragment, from, to, false).map((box) => ({ ...box, kind }))),
     )
   }
 
@@ -290,9 +290,9 @@ export class SheetView {
     const sheet = this.source.layout.mirror.sheet(index)
     if (!sheet) return []
     const { doc } = this.source.editor()
-    const first = this.source.layout.mirror.firstBlock(index)
+    const first = this.source.layout.mirror.firstLeaf(index)
     return sheet.fragments.flatMap((fragment) => {
-      const start = contentStart(doc, first + fragment.block)
+      const start = leavesOf(doc).start(first + fragment.leaf)
       const length = fragment.paragraph.text.length
       if (from > start + length || to < start) return []
       return rangeBoxes(fragment, Math.max(0, from - start), Math.min(length, to - start), to > start + length)
@@ -302,14 +302,14 @@ export class SheetView {
   private fragmentAt(place: Place): { index: number; fragment: Fragment; box: Box } | null {
     const { mirror } = this.source.layout
     const { doc } = this.source.editor()
-    const block = blockAt(doc, place.pos)
-    if (mirror.count === 0 || block >= bodyOf(doc).childCount) return null
-    const offset = place.pos - contentStart(doc, block)
-    const { first, last } = mirror.sheetsOfBlock(block)
+    const leaf = leavesOf(doc).at(place.pos)
+    if (mirror.count === 0 || leaf >= leavesOf(doc).count) return null
+    const offset = place.pos - leavesOf(doc).start(leaf)
+    const { first, last } = mirror.sheetsOfLeaf(leaf)
     for (let index = Math.max(0, first - 1); index <= last; index++) {
-      const start = mirror.firstBlock(index)
+      const start = mirror.firstLeaf(index)
       for (const fragment of mirror.sheet(index)?.fragments ?? []) {
-        if (start + fragment.block !== block) continue
+        if (start + fragment.leaf !== leaf) continue
         const box = caretBox(fragment, Math.max(0, Math.min(offset, fragment.paragraph.text.length)), place.bias)
         if (box) return { index, fragment, box }
       }
@@ -350,17 +350,17 @@ export class SheetView {
     const sheet = mirror.sheet(index)
     const found = sheet && hit(sheet, (x - this.stack.left(index)) / this.scale, (y - this.stack.top(index)) / this.scale)
     if (!found) return null
-    return { pos: contentStart(this.source.editor().doc, mirror.firstBlock(index) + found.block) + found.offset, bias: found.bias }
+    return { pos: leavesOf(this.source.editor().doc).start(mirror.firstLeaf(index) + found.leaf) + found.offset, bias: found.bias }
   }
 
-  /** The thing to do whose box is at a point of the window, by its block. */
+  /** The thing to do whose box is at a point of the window, by its leaf. */
   checkAt(clientX: number, clientY: number): number | null {
     const { left, top } = this.canvas.getBoundingClientRect()
     const { mirror } = this.source.layout
     const index = this.stack.indexAt(clientX - left, clientY - top)
     const sheet = mirror.sheet(index)
-    const block = sheet ? checkAt(sheet, (clientX - left - this.stack.left(index)) / this.scale, (clientY - top - this.stack.top(index)) / this.scale) : null
-    return block === null ? null : mirror.firstBlock(index) + block
+    const leaf = sheet ? checkAt(sheet, (clientX - left - this.stack.left(index)) / this.scale, (clientY - top - this.stack.top(index)) / this.scale) : null
+    return leaf === null ? null : mirror.firstLeaf(index) + leaf
   }
 
   /** The place at a point of the window. */
@@ -399,8 +399,8 @@ export class SheetView {
   /** Scrolls to the sheet of a place that is not here yet; its contents come with the next report. */
   private bringNear(place: Place): void {
     const { doc } = this.source.editor()
-    const block = blockAt(doc, place.pos)
-    void this.source.layout.locate(block, place.pos - contentStart(doc, block)).then((index) => {
+    const leaf = leavesOf(doc).at(place.pos)
+    void this.source.layout.locate(leaf, place.pos - leavesOf(doc).start(leaf)).then((index) => {
       // Meanwhile a report may have brought it, and it stands where it should.
       if (index < 0 || index >= this.stack.count || this.box(place)) return
       this.host.scrollTop = this.stack.top(index)

@@ -1,5 +1,5 @@
 import type { Node } from "prosemirror-model"
-import { bodyOf, document, documentAttrs, labelsOf, listPlace, p, spokenText } from "../../document"
+import { document, documentAttrs, labelsOf, leavesOf, listPlace, p, spokenText } from "../../document"
 
 export interface TextOptions {
   /** Every line is a paragraph. Otherwise a blank line ends one, and lines in between are joined. */
@@ -26,10 +26,10 @@ export function writeText(doc: Node): string {
   const { styles } = documentAttrs(doc)
   const labels = labelsOf(doc)
   let text = ""
-  bodyOf(doc).children.forEach((block, i, all) => {
-    const [own, before] = [block, all[i - 1]].map((node) => (node ? listPlace(styles, node) : null))
+  leavesOf(doc).nodes.forEach((leaf, i, all) => {
+    const [own, before] = [leaf, all[i - 1]].map((node) => (node ? listPlace(styles, node) : null))
     const label = labels[i] ?? null
-    text += `${i === 0 ? "" : own && before ? "\n" : "\n\n"}${"  ".repeat(own?.level ?? 0)}${label ? `${label} ` : ""}${spokenText(styles, block)}`
+    text += `${i === 0 ? "" : own && before ? "\n" : "\n\n"}${"  ".repeat(own?.level ?? 0)}${label ? `${label} ` : ""}${spokenText(styles, leaf)}`
   })
   return text + "\n"
 }

@@ -2,7 +2,7 @@
  * Finished sheets as PDF 1.7: the glyphs of the layout where the layout put them, fonts embedded as
  * subsets, tagged structure (ISO 32000-1, 14.7), headings as bookmarks, title and language.
  */
-import { blockText, documentAttrs, placesOf } from "../../document"
+import { documentAttrs, leavesOf, placesOf, textOf } from "../../document"
 import { shownText } from "../../layout"
 import { lineTop, type FaceId, type FontLibrary, type Layout, type LineRun } from "../../layout"
 import { drawSheet, tagOf, type LinkBox } from "./content"
@@ -47,15 +47,15 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
   const parentTree: string[] = []
   const headings: Heading[] = []
   const annotations: { id: Ref; link: LinkBox }[] = []
-  const blockTops = new Map<number, { page: Ref; top: number }>()
-  for (const [index, { sheet, block }] of layout.placed.entries()) {
+  const leafTops = new Map<number, { page: Ref; top: number }>()
+  for (const [index, { sheet, leaf }] of layout.placed.entries()) {
     const page = file.reserve()
     pageRefs.push(page)
     const drawn = drawSheet(sheet, options.fonts, faceFor)
     const content = file.addStream(drawn.content)
     const parents: Ref[] = []
     for (const { fragment, part } of drawn.marked) {
-      const number = block + fragment.block
+      const number = leaf + fragment.leaf
       let element = elements.get(number)
       if (!element) elements.set(number, (element = { ref: file.reserve(), tag: tagOf(fragment), content: [], label: null }))
       const reference = `<</Type/MCR/Pg ${ref(page)}/MCID ${parents.length}>>`
@@ -68,7 +68,7 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
       const first = lines[fragment.from]
       if (fragment.from > 0 || !first) continue
       const top = sheet.height - lineTop(fragment, first)
-      blockTops.set(block + fragment.block, { page, top })
+      leafTops.set(leaf + fragment.leaf, { page, top })
       if (outline && text.trim() !== "") headings.push({ level: outline, text: `${label ? `${label.text} ` : ""}${shownText(fragment.paragraph).replaceAll("\n", " ").trim()}`, page, top })
     }
     parentTree.push(`${index}[${parents.map(ref).join(" ")}]`)
@@ -85,7 +85,7 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
 
   const places = placesOf(layout.doc)
   for (const { id, link } of annotations) {
-    const place = link.to.startsWith("#") ? blockTops.get(places.get(link.to.slice(1)) ?? -1) : undefined
+    const place = link.to.startsWith("#") ? leafTops.get(places.get(link.to.slice(1)) ?? -1) : undefined
     const action = place ? `/Dest[${ref(place.page)}/XYZ null ${num(place.top)} null]` : link.to.startsWith("#") ? "" : `/A<</S/URI/URI(${encodeURI(decodeLoosely(link.to)).replace(/[()\\]/g, "\\$&")})>>`
     file.add(`<</Type/Annot/Subtype/Link/Rect[${[link.left, link.bottom, link.right, link.top].map(num).join(" ")}]/Border[0 0 0]/F 4${action}>>`, id)
   }
@@ -104,7 +104,7 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
     catalog,
   )
   const info = file.add(`<</Title${textString(title)}${properties.author ? `/Author${textString(properties.author)}` : ""}/Producer(Biblon)>>`)
-  return file.finish(catalog, info, fileId(title + layout.placed.length + blockText(layout.doc.child(0).child(0)) + layout.doc.nodeSize))
+  return file.finish(catalog, info, fileId(title + layout.placed.length + textOf(leavesOf(layout.doc).node(0)) + layout.doc.nodeSize))
 }
 
 /** Structure of a block, and of what stands before it as an item of a list. */

@@ -1,6 +1,6 @@
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react"
 import { Text, View } from "react-native"
-import { blockAt } from "@biblon/core/document"
+import { leavesOf } from "@biblon/core/document"
 import { headingAt, headingNumbers, headingsOf, moveSection, numberHeadings, promoteSection, type Heading } from "@biblon/core/editing"
 import { CaretDown, CaretLeft, CaretRight, DotsSixVertical, Warning } from "../../../ui/icons"
 import { Choice, Glyph, IconButton, inkSoft } from "../../../ui/pieces"
@@ -34,8 +34,8 @@ function shownOf(headings: readonly Heading[], folded: ReadonlySet<string>): Sho
   const folds = foldsOf(headings)
   let hiddenUntil = -1
   headings.forEach((heading, i) => {
-    if (heading.block < hiddenUntil) return
-    const hasInside = (headings[i + 1]?.block ?? Infinity) < heading.end
+    if (heading.leaf < hiddenUntil) return
+    const hasInside = (headings[i + 1]?.leaf ?? Infinity) < heading.end
     const fold = folds.get(heading) as string
     const isFolded = hasInside && folded.has(fold)
     shown.push({ ...heading, folded: isFolded, hasInside, fold })
@@ -54,7 +54,7 @@ interface Carried {
 
 export function OutlinePage() {
   const session = useSession()
-  const { doc, here, numbers } = useDesk(({ editor }) => ({ doc: editor?.doc ?? null, here: editor ? (headingAt(editor.doc, blockAt(editor.doc, editor.selection.head))?.block ?? null) : null, numbers: editor ? headingNumbers(editor) : null }))
+  const { doc, here, numbers } = useDesk(({ editor }) => ({ doc: editor?.doc ?? null, here: editor ? (headingAt(editor.doc, leavesOf(editor.doc).at(editor.selection.head))?.leaf ?? null) : null, numbers: editor ? headingNumbers(editor) : null }))
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set())
   const [carried, setCarried] = useState<Carried | null>(null)
   const list = useRef<HTMLDivElement>(null)
@@ -73,7 +73,7 @@ export function OutlinePage() {
     const top = list.current?.getBoundingClientRect().top ?? 0
     for (const row of rows) {
       const box = row.getBoundingClientRect()
-      if (clientY < box.top + box.height / 2) return { heading, before: Number(row.dataset.block), y: box.top - top }
+      if (clientY < box.top + box.height / 2) return { heading, before: Number(row.dataset.leaf), y: box.top - top }
     }
     const last = rows.at(-1)?.getBoundingClientRect()
     return last ? { heading, before: headings.at(-1)?.end ?? 0, y: last.bottom - top } : null
@@ -91,7 +91,7 @@ export function OutlinePage() {
       grip.removeEventListener("pointermove", move)
       grip.removeEventListener("pointerup", end)
       grip.removeEventListener("pointercancel", end)
-      if (at && e.type === "pointerup") session.run(moveSection(heading.block, at.before))
+      if (at && e.type === "pointerup") session.run(moveSection(heading.leaf, at.before))
       setCarried(null)
     }
     grip.addEventListener("pointermove", move)
@@ -103,7 +103,7 @@ export function OutlinePage() {
   const step = (heading: Heading, direction: -1 | 1) => {
     const peers = headings.filter((other) => other.level === heading.level)
     const peer = peers[peers.indexOf(heading) + direction]
-    if (peer) session.run(moveSection(heading.block, direction < 0 ? peer.block : peer.end))
+    if (peer) session.run(moveSection(heading.leaf, direction < 0 ? peer.leaf : peer.end))
   }
 
   const onKey = (heading: Shown) => (event: KeyboardEvent) => {
@@ -111,8 +111,8 @@ export function OutlinePage() {
     const acts: Record<string, () => void> = {
       ArrowUp: () => step(heading, -1),
       ArrowDown: () => step(heading, 1),
-      ArrowLeft: () => session.run(promoteSection(heading.block, -1)),
-      ArrowRight: () => session.run(promoteSection(heading.block, 1)),
+      ArrowLeft: () => session.run(promoteSection(heading.leaf, -1)),
+      ArrowRight: () => session.run(promoteSection(heading.leaf, 1)),
     }
     const act = acts[event.key]
     if (!act) return
@@ -129,11 +129,11 @@ export function OutlinePage() {
       {headings.length === 0 ? <Text className="font-ui text-[14px] leading-5 text-ink-soft">No headings yet. Give a paragraph a heading style, and it stands here to go to, to fold and to move.</Text> : null}
       <div ref={list} role="tree" aria-label="Outline" className="relative flex flex-col">
         {shown.map((heading) => (
-          <div key={heading.block} role="treeitem" aria-level={heading.level} aria-selected={heading.block === here} aria-expanded={heading.hasInside ? !heading.folded : undefined} data-block={heading.block} className={`group flex items-stretch rounded-button ${heading.block === here ? "bg-murex-soft" : "hover:bg-murex-soft/40"} ${carried?.heading.block === heading.block ? "opacity-50" : ""}`} style={{ paddingLeft: (heading.level - 1) * 12 }}>
+          <div key={heading.leaf} role="treeitem" aria-level={heading.level} aria-selected={heading.leaf === here} aria-expanded={heading.hasInside ? !heading.folded : undefined} data-block={heading.leaf} className={`group flex items-stretch rounded-button ${heading.leaf === here ? "bg-murex-soft" : "hover:bg-murex-soft/40"} ${carried?.heading.leaf === heading.leaf ? "opacity-50" : ""}`} style={{ paddingLeft: (heading.level - 1) * 12 }}>
             <button type="button" aria-label={heading.folded ? `Unfold ${heading.text}` : `Fold ${heading.text}`} disabled={!heading.hasInside} onClick={() => fold(heading)} className="flex w-7 cursor-pointer items-center justify-center border-0 bg-transparent p-0 disabled:opacity-0">
               <Glyph icon={heading.folded ? CaretRight : CaretDown} size={14} colour={inkSoft} />
             </button>
-            <button type="button" onClick={() => session.goTo(heading.block)} onKeyDown={onKey(heading)} className={`flex min-h-[44px] min-w-0 flex-1 cursor-pointer items-center gap-1.5 border-0 bg-transparent p-0 text-left text-[14px] wide:min-h-[32px] ${heading.block === here ? "font-ui-bold text-murex" : "font-ui text-ink"}`}>
+            <button type="button" onClick={() => session.goTo(heading.leaf)} onKeyDown={onKey(heading)} className={`flex min-h-[44px] min-w-0 flex-1 cursor-pointer items-center gap-1.5 border-0 bg-transparent p-0 text-left text-[14px] wide:min-h-[32px] ${heading.leaf === here ? "font-ui-bold text-murex" : "font-ui text-ink"}`}>
               {heading.label ? <span className="shrink-0 text-ink-soft">{heading.label}</span> : null}
               <span className="truncate">{heading.text || "(empty heading)"}</span>
               {heading.skips ? (
@@ -142,10 +142,10 @@ export function OutlinePage() {
                 </span>
               ) : null}
             </button>
-            {heading.block === here ? (
+            {heading.leaf === here ? (
               <>
-                <IconButton name={`Up a level: ${heading.text}`} icon={CaretLeft} onPress={() => session.run(promoteSection(heading.block, -1))} className="w-9 rounded-button wide:w-7" />
-                <IconButton name={`Down a level: ${heading.text}`} icon={CaretRight} onPress={() => session.run(promoteSection(heading.block, 1))} className="w-9 rounded-button wide:w-7" />
+                <IconButton name={`Up a level: ${heading.text}`} icon={CaretLeft} onPress={() => session.run(promoteSection(heading.leaf, -1))} className="w-9 rounded-button wide:w-7" />
+                <IconButton name={`Down a level: ${heading.text}`} icon={CaretRight} onPress={() => session.run(promoteSection(heading.leaf, 1))} className="w-9 rounded-button wide:w-7" />
               </>
             ) : null}
             <div aria-label={`Move the section ${heading.text}`} role="img" onPointerDown={carry(heading)} className="flex w-9 cursor-grab touch-none items-center justify-center wide:w-7">

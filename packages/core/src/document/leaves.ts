@@ -1,0 +1,263 @@
+/**
+ * Leaves: the paragraphs of a document wherever they stand (in the body, in a cell, in a story beside the
+ * body), numbered in the order of the document. A leaf's number is the one address of text for layout,
+ * view, find, marks, trail and outline. Everything here is made once for a document and remembered by node.
+ */
+import type { Node } from "prosemirror-model"
+
+export type FlowKind = "body" | "cell" | "header" | "footer" | "note" | "textBox"
+
+/** Blocks that are set under each other. */
+export interface Flow {
+  kind: FlowKind
+  /** The node whose children they are. */
+  node: Node
+  /** Key of the story it is or stands in; null in the body. */
+  story: string | null
+}
+
+export interface Leaves {
+  readonly count: number
+  /** The leaves in order. */
+  readonly nodes: readonly Node[]
+  /** @throws RangeError if there is no leaf of that number */
+  node(leaf: number): Node
+  /** Position before a leaf; for the number of leaves, the one behind the last. */
+  before(leaf: number): number
+  /** Position at which a leaf's content begins. */
+  start(leaf: number): number
+  /** Position at which a leaf's content ends. */
+  end(leaf: number): number
+  /** The leaf that holds a position; the nearest one before a position that is in none. */
+  at(pos: number): number
+  /** The stack of blocks that a leaf is set in. */
+  flow(leaf: number): Flow
+}
+
+/** Whether a node is a leaf: a block that holds no blocks. */
+export function isLeaf(node: Node): boolean {
+  return node.inlineContent || node.isAtom
+}
+
+/** Leaves inside a node, with their places counted from the position before it. */
+interface Inside {
+  nodes: readonly Node[]
+  /** Positions before the leaves. */
+  before: readonly number[]
+  flows: readonly (Flow | null)[]
+}
+
+const insides = new WeakMap<Node, Inside>()
+
+/** What flow a node begins for its children; null for one whose children stand in that of their parent, or have no paragraphs for children. */
+function flowOf(node: Node): Flow | null {
+  const { name } = node.type
+  if (name === "body" || name === "cell") return { kind: name, node, story: null }
+  return name === "story" ? { kind: node.attrs.kind as FlowKind, node, story: node.attrs.key as string } : null
+}
+
+function insideOf(node: Node): Inside {
+  let inside = insides.get(node)
+  if (inside) return inside
+  const nodes: Node[] = []
+  const before: number[] = []
+  const flows: (Flow | null)[] = []
+  const flow = flowOf(node)
+  node.forEach((child, offset) => {
+    if (isLeaf(child)) {
+      nodes.push(child)
+      before.push(offset + 1)
+      flows.push(flow)
+      return
+    }
+    const own = insideOf(child)
+    own.nodes.forEach((leaf, i) => {
+      nodes.push(leaf)
+      before.push(offset + 1 + (own.before[i] as number))
+      const inner = own.flows[i] ?? flow
+      flows.push(inner && flow?.story ? { ...inner, story: flow.story } : inner)
+    })
+  })
+  insides.set(node, (inside = { nodes, before, flows }))
+  return inside
+}
+
+class DocumentLeaves implements Leaves {
+  readonly nodes: readonly Node[]
+  /** Positions before the leaves, and last the one behind them all. */
+  private readonly places: Float64Array
+  /** Flows by leaf; null where every leaf stands in the body itself. */
+  private readonly flows: readonly Flow[] | null
+  private readonly body: Flow
+
+  constructor(doc: Node) {
+    const body = doc.child(0)
+    this.body = { kind: "body", node: body, story: null }
+    if (doc.childCount === 1 && body.children.every(isLeaf)) {
+      this.nodes = body.children
+      this.flows = null
+      this.places = new Float64Array(body.childCount + 1)
+      let pos = 1
+      for (let i = 0; i < body.childCount; i++) {
+        this.places[i] = pos
+        pos += body.child(i).nodeSize
+      }
+      this.places[body.childCount] = pos
+      return
+    }
+    const nodes: Node[] = []
+    const flows: Flow[] = []
+    const before: number[] = []
+    let start = 0
+    for (const part of doc.children) {
+      const inside = insideOf(part)
+      inside.nodes.forEach((leaf, i) => {
+        nodes.push(leaf)
+        before.push(start + (inside.before[i] as number))
+        flows.push(inside.flows[i] ?? this.body)
+      })
+      start += part.nodeSize
+    }
+    this.nodes = nodes
+    this.flows = flows
+    this.places = Float64Array.from([...before, (before.at(-1) ?? 0) + (nodes.at(-1)?.nodeSize ?? 0)])
+  }
+
+  get count(): number {
+    return this.nodes.length
+  }
+
+  node(leaf: number): Node {
+    const node = this.nodes[leaf]
+    if (!node) throw new RangeError(`The document has no paragraph of number ${leaf}`)
+    return node
+  }
+
+  before(leaf: number): number {
+    return this.places[leaf] ?? 1
+  }
+
+  start(leaf: number): number {
+    return this.before(leaf) + 1
+  }
+
+  end(leaf: number): number {
+    return this.start(leaf) + this.node(leaf).content.size
+  }
+
+  at(pos: number): number {
+    let low = 0
+    let high = this.nodes.length - 1
+    while (low < high) {
+      const middle = (low + high + 1) >> 1
+      if ((this.places[middle] ?? 0) <= pos) low = middle
+      else high = middle - 1
+    }
+    return low
+  }
+
+  flow(leaf: number): Flow {
+    return this.flows?.[leaf] ?? this.body
+  }
+}
+
+const known = new WeakMap<Node, Leaves>()
+
+/** The leaves of a document. Documents with the same body and stories have the same leaves. */
+export function leavesOf(doc: Node): Leaves {
+  // What hangs on the document alone, such as its styles, leaves the body as it was.
+  const holder = doc.childCount === 1 ? doc.child(0) : doc
+  let leaves = known.get(holder)
+  if (!leaves) known.set(holder, (leaves = new DocumentLeaves(doc)))
+  return leaves
+}
+
+export interface LeafChange {
+  /** First leaf that differs. */
+  from: number
+  /** End of the differing leaves in the older and in the newer document. */
+  oldTo: number
+  newTo: number
+}
+
+/** For each document the one that it was compared with last: several ask for the same pair after each change. */
+const compared = new WeakMap<Node, { older: WeakRef<Node>; change: LeafChange | null }>()
+
+/**
+ * The span of leaves in which two documents differ, by identity; null if their bodies and stories are the same. Where only
+ * the blocks around leaves differ, the span holds the leaves inside these and beside them.
+ */
+export function changedLeaves(older: Node, newer: Node): LeafChange | null {
+  if (older === newer) return null
+  const before = compared.get(newer)
+  if (before?.older.deref() === older) return before.change
+  const change = compare(older, newer)
+  compared.set(newer, { older: new WeakRef(older), change })
+  return change
+}
+
+function compare(older: Node, newer: Node): LeafChange | null {
+  if (sameInside(older, newer)) return null
+  const [a, b] = [leavesOf(older).count, leavesOf(newer).count]
+  const shorter = Math.min(a, b)
+  const from = Math.min(shorter, alikeAtStart(older, newer))
+  const tail = Math.min(shorter - from, alikeAtEnd(older, newer))
+  const change = { from, oldTo: a - tail, newTo: b - tail }
+  if (change.oldTo > from || change.newTo > from) return change
+  return { from: Math.max(0, from - 1), oldTo: Math.min(a, change.oldTo + 1), newTo: Math.min(b, change.newTo + 1) }
+}
+
+const countIn = (node: Node) => (isLeaf(node) ? 1 : insideOf(node).nodes.length)
+
+/** Whether two blocks that are not the same differ only in what is inside them. */
+const alikeOutside = (a: Node, b: Node) => !isLeaf(a) && !isLeaf(b) && a.sameMarkup(b)
+
+function sameInside(a: Node, b: Node): boolean {
+  if (a.childCount !== b.childCount) return false
+  return a.children.every((own, i) => own === b.child(i) || (alikeOutside(own, b.child(i)) && sameInside(own, b.child(i))))
+}
+
+function alikeAtStart(a: Node, b: Node): number {
+  const shorter = Math.min(a.childCount, b.childCount)
+  let leaves = 0
+  for (let i = 0; i < shorter; i++) {
+    const [own, other] = [a.child(i), b.child(i)]
+    if (own !== other) return leaves + (alikeOutside(own, other) ? alikeAtStart(own, other) : 0)
+    leaves += countIn(own)
+  }
+  return leaves
+}
+
+function alikeAtEnd(a: Node, b: Node): number {
+  const shorter = Math.min(a.childCount, b.childCount)
+  let leaves = 0
+  for (let i = 1; i <= shorter; i++) {
+    const [own, other] = [a.child(a.childCount - i), b.child(b.childCount - i)]
+    if (own !== other) return leaves + (alikeOutside(own, other) ? alikeAtEnd(own, other) : 0)
+    leaves += countIn(own)
+  }
+  return leaves
+}
+
+const texts = new WeakMap<Node, string>()
+
+/** A leaf's text, one UTF-16 unit for each position inside it: what has no text of its own counts as U+FFFC. */
+export function textOf(leaf: Node): string {
+  let text = texts.get(leaf)
+  if (text === undefined) {
+    text = leaf.textBetween(0, leaf.content.size, undefined, (inside) => (inside.type.name === "lineBreak" ? "\n" : "\ufffc"))
+    texts.set(leaf, text)
+  }
+  return text
+}
+
+/** Marked places by name, with the number of their leaf. */
+export function placesOf(doc: Node): Map<string, number> {
+  const places = new Map<string, number>()
+  leavesOf(doc).nodes.forEach((leaf, number) => {
+    leaf.forEach((child) => {
+      for (const mark of child.marks) if (mark.type.name === "place" && !places.has(mark.attrs.value as string)) places.set(mark.attrs.value as string, number)
+    })
+  })
+  return places
+}
