@@ -6,7 +6,7 @@ import { join } from "node:path"
 import type { Browser } from "playwright-core"
 import { Slice, type Node } from "prosemirror-model"
 import { EditorState, Selection } from "prosemirror-state"
-import { bodyOf, documentAttrs, leavesOf, p } from "@biblon/core/document"
+import { bodyOf, documentAttrs, leavesOf, p, valuesNow } from "@biblon/core/document"
 import { editHistory, insertText, joining, undo } from "@biblon/core/editing"
 import { Composition, layoutDocument, Typesetter } from "@biblon/core/layout"
 import { faceFile, openFonts, openHyphenator } from "@biblon/core/node"
@@ -81,7 +81,7 @@ async function chromiumMs(browser: Browser, source: string): Promise<number> {
 
 /** Milliseconds of layout after one letter typed in the middle, the median of many. */
 function keystrokeMs(doc: Node): number {
-  const typesetter = new Typesetter(openFonts(), openHyphenator())
+  const typesetter = new Typesetter(openFonts(), openHyphenator(), valuesNow)
   const middle = Math.floor(leavesOf(doc).count / 2)
   // The same paragraph in a short document and in a long one.
   const began = EditorState.create({ doc })

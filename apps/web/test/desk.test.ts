@@ -1,8 +1,8 @@
 /** The parts of the desk that need no screen: keys, tools, symbols, the mirror of the layout, the paragraph set ahead. */
 import { readFileSync } from "node:fs"
 import { EditorState } from "prosemirror-state"
-import { document as makeDocument, leavesOf, p } from "@biblon/core/document"
-import { Composition, FontLibrary, HarfBuzz, Typesetter, type Layout } from "@biblon/core/layout"
+import { document as makeDocument, leavesOf, p, valuesNow } from "@biblon/core/document"
+import { Composition, FontLibrary, fragmentsOf, HarfBuzz, isBeginning, paragraphsOf, Typesetter, withParagraphs, type Layout } from "@biblon/core/layout"
 import { faceFile, openFonts, wasmFile } from "@biblon/core/node"
 import { shippedFaces } from "@biblon/core/layout/catalogue"
 import { answers, findTools } from "../src/commands/search"
@@ -62,7 +62,7 @@ test("the state of saving is said in words", () => {
 
 describe("sheets side by side", () => {
   const n = 5
-  const table = { ids: Uint32Array.from({ length: n }, (_, i) => i), leaves: new Uint32Array(n), lines: new Uint32Array(n), widths: new Float64Array(n).fill(600), heights: new Float64Array(n).fill(800) }
+  const table = { ids: Uint32Array.from({ length: n }, (_, i) => i), leaves: new Uint32Array(n), within: new Uint8Array(n), widths: new Float64Array(n).fill(600), heights: new Float64Array(n).fill(800) }
   const stack = new Stack(table, { scale: 0.5, flow: false, width: 1000, columns: 2, rowHeight: null })
 
   test("lie in rows, the last one under the first column", () => {
@@ -91,19 +91,19 @@ function report(layout: Layout, seq: number, to: number, held = new Set<number>(
     table: {
       ids: Uint32Array.from(placed, ({ sheet }) => sheet.id),
       leaves: Uint32Array.from(placed, ({ leaf }) => leaf),
-      lines: Uint32Array.from(placed, ({ sheet }) => sheet.start.line),
+      within: Uint8Array.from(placed, ({ sheet }) => (isBeginning(sheet.start.at) ? 0 : 1)),
       widths: Float64Array.from(placed, ({ sheet }) => sheet.width),
       heights: Float64Array.from(placed, ({ sheet }) => sheet.height),
     },
     from: 0,
     to,
-    sheets: placed.slice(0, to).filter(({ sheet }) => !held.has(sheet.id)).map(({ sheet }) => ({ ...sheet, fragments: sheet.fragments.map((f) => ({ ...f, paragraph: f.paragraph.id })) })),
-    paragraphs: placed.slice(0, to).flatMap(({ sheet }) => sheet.fragments.map((f) => f.paragraph)),
+    sheets: placed.slice(0, to).filter(({ sheet }) => !held.has(sheet.id)).map(({ sheet }) => withParagraphs(sheet, ({ id }) => id)),
+    paragraphs: placed.slice(0, to).flatMap(({ sheet }) => paragraphsOf(sheet)),
   }
 }
 
 describe("the mirror of the layout and the paragraph set ahead of it", () => {
-  const typesetter = new Typesetter(openFonts())
+  const typesetter = new Typesetter(openFonts(), null, valuesNow)
   const lay = (state: EditorState, previous: Layout | null = null) => {
     const composition = new Composition(typesetter, state.doc, { mode: "sheets" }, previous)
     while (!composition.step());
@@ -124,9 +124,9 @@ describe("the mirror of the layout and the paragraph set ahead of it", () => {
     const layout = lay(state)
     const mirror = new LayoutMirror()
     mirror.take(report(layout, 1, 3))
-    expect([mirror.count, mirror.sheet(0)?.fragments[0]?.paragraph.text, mirror.sheet(3)]).toEqual([layout.placed.length, text.repeat(2), undefined])
+    expect([mirror.count, fragmentsOf(mirror.placed(0)!)[0]?.paragraph.text, mirror.placed(3)]).toEqual([layout.placed.length, text.repeat(2), undefined])
     mirror.take({ ...report(layout, 1, 1), sheets: [], paragraphs: [] })
-    expect([mirror.sheet(0) !== undefined, mirror.sheet(1)]).toEqual([true, undefined])
+    expect([mirror.placed(0) !== undefined, mirror.placed(1)]).toEqual([true, undefined])
   })
 
   test("shows a letter at once, exactly as the worker will, until its report comes", async () => {
@@ -139,14 +139,14 @@ describe("the mirror of the layout and the paragraph set ahead of it", () => {
     const ahead = eager.set(state.doc, typed.doc, mirror, false)!
     expect(ahead.leaf).toBe(0)
     mirror.anticipate(ahead.leaf, ahead.paragraph, 2)
-    const shown = mirror.sheet(0)!
-    expect(shown.fragments[0]!.paragraph).toBe(ahead.paragraph)
-    expect(mirror.sheet(0)).toBe(shown)
+    const shown = mirror.placed(0)!
+    expect(fragmentsOf(shown)[0]!.paragraph).toBe(ahead.paragraph)
+    expect(mirror.placed(0)).toBe(shown)
     const after = lay(typed, layout)
     const lines = (paragraph: typeof ahead.paragraph) => paragraph.lines.map(({ from, to, x, width }) => [from, to, x, width])
-    expect(lines(ahead.paragraph)).toEqual(lines(after.placed[0]!.sheet.fragments[0]!.paragraph))
+    expect(lines(ahead.paragraph)).toEqual(lines(after.placed.slice(0, 1).flatMap(fragmentsOf)[0]!.paragraph))
     mirror.take(report(after, 2, 2))
-    expect(mirror.sheet(0)!.id).toBe(after.placed[0]!.sheet.id)
+    expect(mirror.placed(0)!.sheet.id).toBe(after.placed[0]!.sheet.id)
   })
 
   test("leaves it to the worker where more may move: another number of lines, more blocks, other styles", async () => {

@@ -3,10 +3,10 @@ import { readNumber, showNumber } from "../src/ui/numberEntry"
 import { Stack } from "../src/desk/view/stack"
 import { LayoutMirror } from "../src/workers/layoutMirror"
 
-const table = (ids: number[], leaves: number[], lines: number[]) => ({
+const table = (ids: number[], leaves: number[], within: number[]) => ({
   ids: Uint32Array.from(ids),
   leaves: Uint32Array.from(leaves),
-  lines: Uint32Array.from(lines),
+  within: Uint8Array.from(within),
   widths: Float64Array.from(ids, () => 600),
   heights: Float64Array.from(ids, () => 800),
 })
@@ -39,9 +39,9 @@ test("sheets lie below one another, in the middle of the desk", () => {
   expect(new Stack(table([1, 2], [0, 5], [0, 0]), { scale: 1, flow: true, width: 600, columns: 1, rowHeight: null }).top(1)).toBe(800)
 })
 
-test("the mirror finds the sheets of a leaf that goes over several", () => {
+test("the mirror finds the sheets of a block that goes over several", () => {
   const mirror = new LayoutMirror()
-  mirror.take({ type: "report", seq: 1, complete: true, table: table([1, 2, 3, 4], [0, 5, 5, 6], [0, 3, 40, 2]), from: 0, to: 0, sheets: [], paragraphs: [] })
+  mirror.take({ type: "report", seq: 1, complete: true, table: table([1, 2, 3, 4], [0, 5, 5, 6], [0, 1, 1, 1]), from: 0, to: 0, sheets: [], paragraphs: [] })
   expect(mirror.sheetsOfLeaf(5)).toEqual({ first: 0, last: 2 })
   expect(mirror.sheetsOfLeaf(6)).toEqual({ first: 2, last: 3 })
   expect(mirror.sheetsOfLeaf(2)).toEqual({ first: 0, last: 0 })

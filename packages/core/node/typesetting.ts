@@ -3,6 +3,7 @@ import { readFileSync } from "node:fs"
 import { createRequire } from "node:module"
 import { dirname, join } from "node:path"
 import type { Node } from "prosemirror-model"
+import { valuesNow } from "../src/document"
 import { assetOfFace, FontLibrary, HarfBuzz, Hyphenator, layoutDocument, MissingFaceError, shippedFaces, Typesetter, type Layout } from "../src/layout"
 import { createSubsetter, writePdf, type Subsetter } from "../src/output"
 
@@ -46,7 +47,7 @@ export function openHyphenator(): Hyphenator {
 }
 
 export function openTypesetter(assets?: AssetSource): Typesetter {
-  return new Typesetter(openFonts(assets), openHyphenator())
+  return new Typesetter(openFonts(assets), openHyphenator(), valuesNow)
 }
 
 let shared: Typesetter | undefined

@@ -2,7 +2,7 @@ import { EditorState } from "prosemirror-state"
 import { defaultStyles, document, fieldText, formatDate, letters, nodes, p, paragraph } from "../src/document"
 import { readDocument, ReadingError } from "../src/document/reading"
 import { insertField, insertLineBreak, insertSheetBreak, selectedText, selectAll, deleteBackward, undo, editHistory, dragSelection, pasteSlice, selectedSlice } from "../src/editing"
-import { caretEdges } from "../src/layout"
+import { fragmentsOf, caretEdges } from "../src/layout"
 import { layoutOf, pdfOf } from "../node/typesetting"
 import { after, stateOf, styles, texts, told } from "./telling"
 
@@ -39,10 +39,10 @@ describe("a field", () => {
   })
 
   test("is as wide as its text, with the caret before and behind it", () => {
-    const { paragraph: laid } = layoutOf(state.doc).placed[0]!.sheet.fragments[0]!
+    const { paragraph: laid } = layoutOf(state.doc).placed.slice(0, 1).flatMap(fragmentsOf)[0]!
     const run = laid.lines[0]!.runs.find((r) => r.run.shows !== null)!
     expect(run.run.shows).toBe(shown)
-    const plain = layoutOf(document([p(`On ${shown}`)])).placed[0]!.sheet.fragments[0]!.paragraph.lines[0]!
+    const plain = layoutOf(document([p(`On ${shown}`)])).placed.slice(0, 1).flatMap(fragmentsOf)[0]!.paragraph.lines[0]!
     expect(laid.lines[0]!.width).toBeCloseTo(plain.width, 3)
     const { leading: edges } = caretEdges(laid, laid.lines[0]!)
     expect(edges[4]! - edges[3]!).toBeCloseTo(run.width, 3)
@@ -50,7 +50,7 @@ describe("a field", () => {
 
   test("goes over to the next line as a whole", () => {
     const many = document([paragraph("body", Array.from({ length: 12 }, () => [nodes.field.create({ kind: "date", format: "full" }), letters(" ", {})]).flat())])
-    const { lines } = layoutOf(many).placed[0]!.sheet.fragments[0]!.paragraph
+    const { lines } = layoutOf(many).placed.slice(0, 1).flatMap(fragmentsOf)[0]!.paragraph
     expect(lines.length).toBeGreaterThan(1)
     expect(lines.reduce((n, line) => n + line.runs.filter((r) => r.run.shows).length, 0)).toBe(12)
   })

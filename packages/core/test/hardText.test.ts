@@ -2,6 +2,7 @@
 import { defaultTypesetting, document, paragraph } from "../src/document"
 import { lineBreaks } from "../src/layout/breaking"
 import { layoutOf } from "../node/typesetting"
+import { fragmentsOf } from "../src/layout"
 
 const length = 100_000
 export const awkward: Record<string, string> = {
@@ -25,7 +26,7 @@ test.each(Object.entries(awkward))("%s", (_what, unit) => {
   const text = unit.repeat(Math.ceil(length / unit.length))
   for (const breaking of ["quick", "whole"] as const) {
     const { placed } = layoutOf(document([paragraph("body", [text], breaking === "whole" ? { align: "justify", hyphenate: true } : null)], { typesetting: { ...defaultTypesetting, breaking } }))
-    const lines = placed.flatMap(({ sheet }) => sheet.fragments.flatMap((own) => own.paragraph.lines.slice(own.from, own.to)))
+    const lines = placed.flatMap((own) => fragmentsOf(own).flatMap((own) => own.paragraph.lines.slice(own.from, own.to)))
     expect(lines[0]?.from).toBe(0)
     expect(lines.at(-1)?.to).toBe(text.length)
     lines.forEach((line, i) => expect(line.from).toBe(i === 0 ? 0 : lines[i - 1]!.to))

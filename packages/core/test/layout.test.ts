@@ -1,13 +1,13 @@
 import fc from "fast-check"
 import type { Node } from "prosemirror-model"
 import { defaultSetup, defaultStyles, document, documentAttrs, leavesOf, letters, MM, p, paragraph, type ParagraphFormat } from "../src/document"
-import { caretBox, caretEdges, Composition, hit, layoutDocument, lineEndOffset, lineOfOffset, rangeBoxes, type Layout, type LayoutSpec, type Line } from "../src/layout"
+import { fragmentsOf, caretBox, caretEdges, Composition, hit, layoutDocument, lineEndOffset, lineOfOffset, rangeBoxes, type Layout, type LayoutSpec, type Line } from "../src/layout"
 import { lineBreaks } from "../src/layout/breaking"
 import { typesetter } from "../node/typesetting"
 import { shown } from "./telling"
 
 const lay = (doc: Node, spec: LayoutSpec = { mode: "sheets" }, previous: Layout | null = null) => layoutDocument(typesetter(), doc, spec, previous)
-const firstParagraph = (doc: Node) => lay(doc).placed[0]!.sheet.fragments[0]!.paragraph
+const firstParagraph = (doc: Node) => lay(doc).placed.slice(0, 1).flatMap(fragmentsOf)[0]!.paragraph
 const lineTexts = (doc: Node) => {
   const { lines, text } = firstParagraph(doc)
   return lines.map((line) => text.slice(line.from, line.to))
@@ -94,7 +94,7 @@ describe("sheets", () => {
   const lineCount = (n: number, format: Partial<ParagraphFormat> = {}) => paragraph("body", [Array(n).fill("M".repeat(36)).join(" ")], { spaceAfter: 0, lineSpacing: { rule: "exact", value: 20 }, ...format })
   // 247 mm of text area hold 35 lines of 20 pt.
   const perSheet = Math.floor((247 * MM) / 20)
-  const split = (doc: Node) => lay(doc).placed.map(({ sheet }) => sheet.fragments.map((f) => f.to - f.from))
+  const split = (doc: Node) => lay(doc).placed.map((own) => fragmentsOf(own).map((f) => f.to - f.from))
 
   test("fill with lines and go on on the next", () => {
     expect(split(document([lineCount(perSheet + 5)]))).toEqual([[perSheet], [5]])
@@ -118,16 +118,16 @@ describe("sheets", () => {
   test("begin anew before a paragraph that asks for it, and drop space at their head but not at the document's", () => {
     expect(split(document([p("a"), lineCount(1, { breakBefore: true })]))).toEqual([[1], [1]])
     const [first, second] = lay(document([lineCount(1, { spaceBefore: 30 }), lineCount(1, { spaceBefore: 30, breakBefore: true })])).placed
-    expect(first!.sheet.fragments[0]!.y).toBeCloseTo(25 * MM + 30)
-    expect(second!.sheet.fragments[0]!.y).toBeCloseTo(25 * MM)
+    expect(fragmentsOf(first!)[0]!.y).toBeCloseTo(25 * MM + 30)
+    expect(fragmentsOf(second!)[0]!.y).toBeCloseTo(25 * MM)
   })
 
   test("in flow, strips follow each other and hold every line once", () => {
     const doc = document(Array.from({ length: 80 }, () => p(sentence.repeat(3))))
     const { placed } = lay(doc, { mode: "flow", width: 260, margin: 12 })
     expect(placed.length).toBeGreaterThan(3)
-    expect(placed.flatMap(({ sheet }) => sheet.fragments).length).toBe(80)
-    for (const { sheet } of placed) for (const f of sheet.fragments) expect(f.paragraph.lines.every((l) => l.x + l.width <= 236)).toBe(true)
+    expect(placed.flatMap((own) => fragmentsOf(own)).length).toBe(80)
+    for (const own of placed) for (const f of fragmentsOf(own)) expect(f.paragraph.lines.every((l) => l.x + l.width <= 236)).toBe(true)
   })
 })
 
@@ -188,7 +188,7 @@ describe("layout after a change", () => {
     const body = defaultStyles.styles.body!
     const sized = (size: number) => ({ ...defaultStyles, styles: { ...defaultStyles.styles, body: { ...body, letters: { size } } } })
     const sizes = (layout: Layout, from: number, to: number) =>
-      new Set(layout.placed.slice(from, to).flatMap(({ sheet }) => sheet.fragments.flatMap(({ paragraph: own }) => own.lines.flatMap(({ runs }) => runs.map(({ run }) => run.look.size)))))
+      new Set(layout.placed.slice(from, to).flatMap((placed) => fragmentsOf(placed).flatMap(({ paragraph: own }) => own.lines.flatMap(({ runs }) => runs.map(({ run }) => run.look.size)))))
     const blocks = Array.from({ length: 400 }, (_, i) => long(2 + (i % 5)))
     const before = lay(document(blocks))
 
@@ -261,10 +261,10 @@ describe("layout after a change", () => {
 
 describe("places", () => {
   const doc = document([paragraph("body", [sentence.repeat(4)], { align: "justify" }), p(), p("office fi")])
-  const { sheet } = lay(doc).placed[0]!
+  const sheet = lay(doc).placed[0]!
 
   test("a caret's box and what lies there are one another's inverse", () => {
-    for (const fragment of sheet.fragments)
+    for (const fragment of fragmentsOf(sheet))
       for (let offset = 0; offset <= fragment.paragraph.text.length; offset++) {
         const box = caretBox(fragment, offset)!
         const found = hit(sheet, box.x, box.y + box.height / 2)!
@@ -275,7 +275,7 @@ describe("places", () => {
   })
 
   test("carets go forward along a line, and inside ligatures", () => {
-    for (const fragment of sheet.fragments)
+    for (const fragment of fragmentsOf(sheet))
       for (const line of fragment.paragraph.lines) {
         const edges = [...caretEdges(fragment.paragraph, line).leading]
         expect(edges).toEqual([...edges].sort((a, b) => a - b))
@@ -283,7 +283,7 @@ describe("places", () => {
   })
 
   test("the end of a line is before the space that hangs there", () => {
-    const { paragraph: long } = sheet.fragments[0]!
+    const { paragraph: long } = fragmentsOf(sheet)[0]!
     const end = lineEndOffset(long, 0)
     expect(long.text[end]).toBe(" ")
     expect(lineOfOffset(long, end)).toBe(0)
@@ -292,7 +292,7 @@ describe("places", () => {
   })
 
   test("a selection covers its lines, and the mark of a paragraph's end where it goes through", () => {
-    const [first, empty] = sheet.fragments
+    const [first, empty] = fragmentsOf(sheet)
     expect(rangeBoxes(first!, 0, first!.paragraph.text.length, true).length).toBe(first!.paragraph.lines.length)
     expect(rangeBoxes(empty!, 0, 0, false)).toEqual([])
     expect(rangeBoxes(empty!, 0, 0, true)[0]!.width).toBeGreaterThan(0)

@@ -4,7 +4,7 @@ import { tmpdir } from "node:os"
 import { join } from "node:path"
 import opentype from "opentype.js"
 import { defaultStyles, document, letters, p, paragraph } from "../src/document"
-import { FontFileError, readFontFile } from "../src/layout"
+import { fragmentsOf, FontFileError, readFontFile } from "../src/layout"
 import { createSubsetter, sheetPicture } from "../src/output"
 import { faceFile, layoutOf, openTypesetter, pdfOf, typesetter, wasmFile } from "../node/typesetting"
 
@@ -49,7 +49,7 @@ test("glyphs stand within five hundredths of a point of where the layout put the
   const layout = layoutOf(document([paragraph("body", ["AVATAR To We, said the ferryman; fifty-two waves. ".repeat(6)], { align: "justify" })]))
   const path = file("c.pdf", pdfOf(layout, "x"))
   const words = [...execFileSync("pdftotext", ["-bbox", path, "-"], { encoding: "utf8" }).matchAll(/<word xMin="([\d.]+)" yMin="[\d.]+" xMax="([\d.]+)"/g)].map((m) => Number(m[2]))
-  const { lines } = layout.placed[0]!.sheet.fragments[0]!.paragraph
+  const { lines } = layout.placed.slice(0, 1).flatMap(fragmentsOf)[0]!.paragraph
   const left = 70.866
   for (const line of lines) expect(Math.min(...words.map((x) => Math.abs(x - (left + line.x + line.width))))).toBeLessThan(0.05)
 })
@@ -61,7 +61,7 @@ test("a subset is small and keeps its glyphs' numbers", () => {
 })
 
 test("the picture of a sheet draws each glyph as a path", () => {
-  const svg = sheetPicture(layoutOf(doc).placed[0]!.sheet, typesetter().fonts)
+  const svg = sheetPicture(layoutOf(doc).placed[0]!, typesetter().fonts)
   expect(svg).toMatch(/^<svg /)
   expect(svg.match(/<use /g)!.length).toBeGreaterThan(30)
   expect(svg).not.toContain("undefined")
@@ -94,7 +94,7 @@ describe("fonts of one's own", () => {
 
   test("are measured, embedded and read back, with TrueType and with PostScript outlines; a missing one gives way to the first family", () => {
     const layout = layoutOf(written, setter)
-    const faces = layout.placed[0]!.sheet.fragments[0]!.paragraph.lines[0]!.runs.map(({ run }) => run.face.slice(0, 7))
+    const faces = layout.placed.slice(0, 1).flatMap(fragmentsOf)[0]!.paragraph.lines[0]!.runs.map(({ run }) => run.face.slice(0, 7))
     expect(faces).toEqual(["own-aaa", "Tinos-r", "own-bbb", "Tinos-r"])
     const path = file("own.pdf", pdfOf(layout, "x", setter.fonts))
     expect(execFileSync("qpdf", ["--check", path], { encoding: "utf8" })).toContain("No syntax or stream encoding errors")
@@ -112,13 +112,13 @@ describe("fonts of one's own", () => {
     const names = Object.keys(fonts)
     const text = document([p(...names.map((family) => letters("ferry ", { family }))), ...names.map((family) => p(letters("ferry", { family })))], { styles: { ...defaultStyles, fonts } })
     const first = layoutOf(text, many)
-    const shaped = (layout: typeof first) => layout.placed.flatMap(({ sheet }) => sheet.fragments.flatMap(({ paragraph: own }) => own.lines.flatMap(({ runs }) => runs.map(({ run }) => `${run.face} ${[...run.glyphs.advances].join()}`))))
+    const shaped = (layout: typeof first) => layout.placed.flatMap((own) => fragmentsOf(own).flatMap(({ paragraph: own }) => own.lines.flatMap(({ runs }) => runs.map(({ run }) => `${run.face} ${[...run.glyphs.advances].join()}`))))
     const measured = shaped(first)
     expect(new Set(measured.slice(-130)).size).toBe(130)
     expect(new Set(measured.slice(-130).map((own) => own.split(" ")[1])).size).toBe(2)
     expect(shaped(layoutOf(text, many))).toEqual(measured)
     expect(new Set(asked).size).toBe(130)
-    expect(first.placed.map(({ sheet }) => sheetPicture(sheet, many.fonts)).join("")).not.toContain("NaN")
+    expect(first.placed.map((placed) => sheetPicture(placed, many.fonts)).join("")).not.toContain("NaN")
     expect(pdfOf(first, "x", many.fonts).length).toBeGreaterThan(10_000)
   })
 
@@ -171,7 +171,7 @@ test("rules, frames, highlights, shadows and outlines are drawn; lists are lists
   const content = execFileSync("qpdf", ["--qdf", "--object-streams=disable", path, "-"], { encoding: "latin1" })
   expect(content).toMatch(/\/Artifact BMC/)
   expect(content).toMatch(/1 Tr/)
-  const svg = sheetPicture(layout.placed[0]!.sheet, typesetter().fonts)
+  const svg = sheetPicture(layout.placed[0]!, typesetter().fonts)
   for (const wanted of ["#f4e3b5", "#dcebe0", 'fill="none" stroke="#7a1f4b"', 'fill="none" stroke="#1e1a16"']) expect(svg).toContain(wanted)
   expect(svg).not.toMatch(/NaN|undefined/)
 })

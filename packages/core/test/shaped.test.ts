@@ -5,7 +5,7 @@ import { EditorState, Selection } from "prosemirror-state"
 import { defaultStyles, defaultTypesetting, document, labelsOf, leavesOf, letters, paragraph, type Border, type LetterFormat, type ParagraphFormat, type Typesetting } from "../src/document"
 import { readDocument } from "../src/document/reading"
 import { changeStyleFormat, deleteBackward, enter, insertText, restartList, setLetters, setParagraphs, setStyle, stepLevel, toggleList, type Command } from "../src/editing"
-import { caretBox, Composition, hit, layoutDocument, rangeBoxes, type Layout, type LayoutSpec } from "../src/layout"
+import { fragmentsOf, caretBox, Composition, hit, layoutDocument, rangeBoxes, type Layout, type LayoutSpec } from "../src/layout"
 import { sheetPicture } from "../src/output"
 import { pdfOf, typesetter } from "../node/typesetting"
 import { after, stateOf } from "./telling"
@@ -75,9 +75,10 @@ function seen({ placed, spec }: Layout) {
   const round = (n: number) => Math.round(n * 100)
   const sheets: unknown[][] = []
   let down = 0
-  for (const { sheet, leaf: first } of placed) {
-    const fragments = sheet.fragments.map(({ leaf: own, from, to, x, y, paragraph: set, frame }) => [
-      first + own,
+  for (const own of placed) {
+    const { sheet, leaf: first } = own
+    const fragments = fragmentsOf(own).map(({ leaf, from, to, x, y, paragraph: set, frame }) => [
+      leaf,
       from,
       to,
       [x, y + down].map(round),
@@ -99,11 +100,11 @@ describe("whatever a document holds", () => {
       fc.property(documents, (doc) => {
         const layout = layoutDocument(typesetter(), doc)
         const shown = leavesOf(doc).nodes.map(() => "")
-        for (const { sheet, leaf: first } of layout.placed)
-          for (const { leaf: own, paragraph: set, from, to } of sheet.fragments) {
+        for (const placed of layout.placed)
+          for (const { leaf, paragraph: set, from, to } of fragmentsOf(placed)) {
             expect(to).toBeGreaterThan(from)
             for (const line of set.lines.slice(from, to)) {
-              shown[first + own] += set.text.slice(line.from, line.to)
+              shown[leaf] += set.text.slice(line.from, line.to)
               // Every letter of a line belongs to exactly one run of it, or is a tab.
               const covered = line.runs.filter((run) => run.to > run.from).reduce((sum, run) => sum + run.to - run.from, 0)
               expect(covered).toBe(set.text.slice(line.from, line.to).replace(/[\t\n]/g, "").length)
@@ -152,14 +153,14 @@ describe("whatever a document holds", () => {
   test("every caret has its place, every place its caret, and a selection of all covers all", () => {
     fc.assert(
       fc.property(documents, (doc) => {
-        for (const { sheet } of layoutDocument(typesetter(), doc).placed)
-          for (const fragment of sheet.fragments) {
+        for (const placed of layoutDocument(typesetter(), doc).placed)
+          for (const fragment of fragmentsOf(placed)) {
             const { lines, text: own } = fragment.paragraph
             const [first, last] = [lines[fragment.from]!, lines[fragment.to - 1]!]
             for (let offset = first.from; offset < last.to; offset++) {
               const box = caretBox(fragment, offset)!
               expect(Number.isFinite(box.x) && Number.isFinite(box.y)).toBe(true)
-              expect(hit(sheet, box.x, box.y + box.height / 2)).not.toBeNull()
+              expect(hit(placed, box.x, box.y + box.height / 2)).not.toBeNull()
             }
             const boxes = rangeBoxes(fragment, first.from, last.to, false)
             for (const box of boxes) expect(box.width >= 0 && Number.isFinite(box.x)).toBe(true)
@@ -177,7 +178,7 @@ describe("whatever a document holds", () => {
         const layout = layoutDocument(typesetter(), doc)
         const pdf = Buffer.from(pdfOf(layout, "x"))
         expect(pdf.subarray(0, 5).toString()).toBe("%PDF-")
-        for (const { sheet } of layout.placed) expect(sheetPicture(sheet, typesetter().fonts)).not.toMatch(/NaN|undefined|Infinity/)
+        for (const placed of layout.placed) expect(sheetPicture(placed, typesetter().fonts)).not.toMatch(/NaN|undefined|Infinity/)
       }),
       { numRuns: 25 },
     )
@@ -189,7 +190,7 @@ test("a change of one style sets anew only what has it; the rest keeps its layou
   const before = layoutDocument(typesetter(), doc)
   const changed = after(EditorState.create({ doc }), changeStyleFormat("heading1", { letters: { size: 30 } })).doc
   const now = layoutDocument(typesetter(), changed, { mode: "sheets" }, before)
-  const paragraphs = (layout: Layout) => layout.placed[0]!.sheet.fragments.map((fragment) => fragment.paragraph)
+  const paragraphs = (layout: Layout) => layout.placed.slice(0, 1).flatMap(fragmentsOf).map((fragment) => fragment.paragraph)
   expect(paragraphs(now).map((own, i) => own === paragraphs(before)[i])).toEqual([false, true, true])
 })
 

@@ -3,7 +3,7 @@ import type { Node } from "prosemirror-model"
 import { EditorState, TextSelection, type Plugin } from "prosemirror-state"
 import { document, leavesOf, paragraphAttrs, textOf } from "../src/document"
 import type { Command } from "../src/editing"
-import type { Layout } from "../src/layout"
+import { fragmentsOf, type Layout } from "../src/layout"
 
 /** A state of these blocks, with the selection from the n-th position of one block to that of another. */
 export function stateOf(blocks: Node[], from: [block: number, offset: number] = [0, 0], to = from, plugins: Plugin[] = []): EditorState {
@@ -49,8 +49,8 @@ export function told(state: EditorState): string {
 
 /** What a layout shows, without identities: for comparing two. */
 export function shown(layout: Layout) {
-  return layout.placed.map(({ sheet, leaf }) => ({
-    leaf,
-    fragments: sheet.fragments.map(({ leaf: own, from, to, y, paragraph }) => [leaf + own, from, to, Math.round(y * 1000), paragraph.text, paragraph.lines.length]),
+  return layout.placed.map((placed) => ({
+    leaf: placed.leaf,
+    fragments: fragmentsOf(placed).map(({ leaf, from, to, y, paragraph }) => [leaf, from, to, Math.round(y * 1000), paragraph.text, paragraph.lines.length]),
   }))
 }

@@ -1,12 +1,12 @@
 /** What the properties of letters and paragraphs come to on the sheet. */
 import { readFileSync } from "node:fs"
 import { defaultStyles, defaultTypesetting, document, letters, p, paragraph, type LetterFormat, type ParagraphFormat, leavesOf } from "../src/document"
-import { caretBox, caretStops, Composition, hit, layoutDocument, letterRules, rangeBoxes, rulePath, type Layout, type LineRun, type ParagraphLayout } from "../src/layout"
+import { fragmentsOf, caretBox, caretStops, Composition, hit, layoutDocument, letterRules, rangeBoxes, rulePath, type Layout, type LineRun, type ParagraphLayout } from "../src/layout"
 import { hyphenated, patternsFor } from "../src/layout/hyphenation"
 import { layoutOf, typesetter } from "../node/typesetting"
 import { shown } from "./telling"
 
-const firstOf = (layout: Layout): ParagraphLayout => layout.placed[0]!.sheet.fragments[0]!.paragraph
+const firstOf = (layout: Layout): ParagraphLayout => layout.placed.slice(0, 1).flatMap(fragmentsOf)[0]!.paragraph
 const set = (text: string, format: Partial<ParagraphFormat> = {}, attrs = {}): ParagraphLayout => firstOf(layoutOf(document([paragraph("body", [text], format)], attrs)))
 const lined = (text: string, format: Partial<LetterFormat>): LineRun[] => firstOf(layoutOf(document([p(letters(text, format))]))).lines[0]!.runs
 const width = (runs: LineRun[]) => runs.reduce((sum, run) => sum + run.width, 0)
@@ -94,7 +94,7 @@ describe("tab stops", () => {
   test("the end of a hanging indent is one, and carets stand at each", () => {
     const layout = set("1\ttext\t\tmore", { indentLeft: 50, indentFirst: -50, tabs: [stop(150, "left"), stop(250, "left")] })
     expect(layout.lines[0]!.tabs.map(({ x }) => x)).toEqual([50, 150, 250])
-    const fragment = layoutOf(document([paragraph("body", ["1\ttext\t\tmore"], { indentLeft: 50, indentFirst: -50, tabs: [stop(150, "left"), stop(250, "left")] })])).placed[0]!.sheet.fragments[0]!
+    const fragment = layoutOf(document([paragraph("body", ["1\ttext\t\tmore"], { indentLeft: 50, indentFirst: -50, tabs: [stop(150, "left"), stop(250, "left")] })])).placed.slice(0, 1).flatMap(fragmentsOf)[0]!
     const x = (offset: number) => caretBox(fragment, offset)!.x - fragment.x
     expect([x(2), x(7), x(8)].map(Math.round)).toEqual([50, 150, 250])
   })
@@ -108,7 +108,7 @@ describe("paragraphs", () => {
   })
 
   test("of one style can stand without space between them", () => {
-    const tops = (format: Partial<ParagraphFormat>) => layoutOf(document([paragraph("body", ["a"], format), paragraph("body", ["b"], format), paragraph("quotation", ["c"])])).placed[0]!.sheet.fragments.map((f) => f.y)
+    const tops = (format: Partial<ParagraphFormat>) => layoutOf(document([paragraph("body", ["a"], format), paragraph("body", ["b"], format), paragraph("quotation", ["c"])])).placed.slice(0, 1).flatMap(fragmentsOf).map((f) => f.y)
     const [a, b, c] = tops({ spaceAlike: false, spaceAfter: 10 }) as [number, number, number]
     const [x, y, z] = tops({ spaceAfter: 10 }) as [number, number, number]
     expect(y - x - (b - a)).toBeCloseTo(10, 6)
@@ -118,8 +118,7 @@ describe("paragraphs", () => {
   test("alike in borders and background stand in one frame over the space between them", () => {
     const border = { pattern: "solid", width: 1, colour: "#7a1f4b", distance: 4 } as const
     const format = { borders: { top: border, bottom: border, left: border, right: border }, shading: "#f4e4eb" }
-    const { fragments } = layoutOf(document([paragraph("body", ["one"], format), paragraph("body", ["two"], format), p("after")])).placed[0]!.sheet
-    const [one, two, after] = fragments
+    const [one, two, after] = fragmentsOf(layoutOf(document([paragraph("body", ["one"], format), paragraph("body", ["two"], format), p("after")])).placed[0]!)
     expect(two!.frame!.box.y).toBeCloseTo(one!.frame!.box.y + one!.frame!.box.height, 6)
     expect([one!.frame!.rules.length, two!.frame!.rules.length, after!.frame]).toEqual([3, 3, null])
     expect(one!.frame!.box.x).toBeCloseTo(one!.x - 5, 6)
@@ -131,17 +130,17 @@ describe("paragraphs", () => {
     const border = { pattern: "double", width: 1, colour: "#1e1a16", distance: 3 } as const
     const { placed } = layoutOf(document([paragraph("body", [ferry.repeat(12)], { borders: { top: border, bottom: border } })]))
     expect(placed.length).toBeGreaterThan(1)
-    for (const { sheet } of placed) {
-      const { frame } = sheet.fragments[0]!
+    for (const own of placed) {
+      const { frame } = fragmentsOf(own)[0]!
       expect(frame!.rules).toHaveLength(4)
-      expect(frame!.box.y + frame!.box.height).toBeLessThanOrEqual(sheet.height - 70.8)
+      expect(frame!.box.y + frame!.box.height).toBeLessThanOrEqual(own.sheet.height - 70.8)
     }
   })
 
   test("items stand close together; around their list there is the space of the style", () => {
     const item = (run: string, level = 0, definition = "numbers") => paragraph("body", ["x"], { list: { definition, run, level } })
     const gaps = (...blocks: Parameters<typeof document>[0]) => {
-      const { fragments } = layoutOf(document(blocks)).placed[0]!.sheet
+      const fragments = fragmentsOf(layoutOf(document(blocks)).placed[0]!)
       return fragments.slice(1).map((own, i) => Math.round(own.y - fragments[i]!.y - fragments[i]!.paragraph.height))
     }
     // Text, two items with one inside, another list, text.
@@ -152,8 +151,8 @@ describe("paragraphs", () => {
 
   test("a drop cap is marked and hit over all its lines", () => {
     const { placed } = layoutOf(document([paragraph("body", [ferry], { dropCap: { lines: 3, distance: 6, family: null } }), p("After it.")]))
-    const { sheet } = placed[0]!
-    const [fragment] = sheet.fragments
+    const sheet = placed[0]!
+    const [fragment] = fragmentsOf(sheet)
     const [cap, rest] = rangeBoxes(fragment!, 0, 5, false)
     const lineHeight = fragment!.paragraph.lines[1]!.top
     expect(cap!.height).toBeCloseTo(3 * lineHeight, 6)
@@ -170,7 +169,7 @@ describe("paragraphs", () => {
   test("the lines of a double frame meet at its corners: the outer ones outside, the inner ones inside", () => {
     const border = { pattern: "double", width: 1, colour: "#1e1a16", distance: 3 } as const
     const { placed } = layoutOf(document([paragraph("body", ["x"], { borders: { top: border, right: border, bottom: border, left: border } })]))
-    const { box, rules } = placed[0]!.sheet.fragments[0]!.frame!
+    const { box, rules } = fragmentsOf(placed[0]!)[0]!.frame!
     const ends = (inset: number) => {
       const [left, top, right, bottom] = [box.x + inset, box.y + inset, box.x + box.width - inset, box.y + box.height - inset]
       return [[left, top, right, top + 1], [left, bottom - 1, right, bottom], [left, top, left + 1, bottom], [right - 1, top, right, bottom]]
@@ -220,7 +219,7 @@ describe("items of lists", () => {
     const composition = new Composition(typesetter(), tr, { mode: "sheets" }, layout)
     while (!composition.step());
     expect(shown(composition.layout)).toEqual(shown(layoutDocument(typesetter(), tr)))
-    const labels = composition.layout.placed.flatMap(({ sheet }) => sheet.fragments.filter((f) => f.from === 0).map((f) => f.paragraph.label?.text ?? null))
+    const labels = composition.layout.placed.flatMap((own) => fragmentsOf(own).filter((f) => f.from === 0).map((f) => f.paragraph.label?.text ?? null))
     expect(labels.filter((label) => label !== null)).toEqual(Array.from({ length: 121 }, (_, i) => `${i + 1}.`))
   })
 })
@@ -229,8 +228,8 @@ describe("text from right to left", () => {
   const hebrew = "המעבורת חוצה את השפך"
 
   test("stands at the right, its first letter first from there", () => {
-    const { sheet } = layoutOf(document([paragraph("body", [hebrew], { direction: "rtl", align: "right" })])).placed[0]!
-    const fragment = sheet.fragments[0]!
+    const sheet = layoutOf(document([paragraph("body", [hebrew], { direction: "rtl", align: "right" })])).placed[0]!
+    const fragment = fragmentsOf(sheet)[0]!
     const line = fragment.paragraph.lines[0]!
     expect(line.x + line.width).toBeCloseTo(fragment.width, 6)
     const x = (offset: number) => caretBox(fragment, offset)!.x
@@ -247,8 +246,8 @@ describe("text from right to left", () => {
 
   test("every place of a mixed line can be pointed at, and stops go from left to right", () => {
     const doc = document([p(`The ${hebrew} (ferry) 12:30 sails`)])
-    const { sheet } = layoutOf(doc).placed[0]!
-    const fragment = sheet.fragments[0]!
+    const sheet = layoutOf(doc).placed[0]!
+    const fragment = fragmentsOf(sheet)[0]!
     const stops = caretStops(fragment.paragraph, 0)
     expect(stops.map(({ x }) => x)).toEqual([...stops.map(({ x }) => x)].sort((a, b) => a - b))
     expect(new Set(stops.map(({ offset }) => offset)).size).toBe(fragment.paragraph.text.length + 1)
@@ -317,7 +316,7 @@ describe("hyphens and whole paragraphs", () => {
 })
 
 describe("a drop cap", () => {
-  const opening = (text: string, format: object = {}) => layoutOf(document([paragraph("body", [text], { dropCap: { lines: 3, distance: 6, family: null }, ...format })])).placed[0]!.sheet.fragments[0]!.paragraph.lines
+  const opening = (text: string, format: object = {}) => layoutOf(document([paragraph("body", [text], { dropCap: { lines: 3, distance: 6, family: null }, ...format })])).placed.slice(0, 1).flatMap(fragmentsOf)[0]!.paragraph.lines
 
   test("stands at the other edge in text from right to left, and over nothing", () => {
     const lines = opening("שלום ".repeat(60), { direction: "rtl", align: "right" })
@@ -337,6 +336,6 @@ describe("a drop cap", () => {
 
 test("text that would tear open on a narrow screen is ragged there, and justified on its sheets", () => {
   const doc = document([paragraph("body", ["The chain lies on the bed of the estuary and is raised as the ferry passes over it. ".repeat(4)], { align: "justify" })])
-  const extra = (spec: Parameters<typeof layoutDocument>[2]) => layoutDocument(typesetter(), doc, spec).placed[0]!.sheet.fragments[0]!.paragraph.lines.some((line) => line.runs.some((run) => run.extra > 0))
+  const extra = (spec: Parameters<typeof layoutDocument>[2]) => layoutDocument(typesetter(), doc, spec).placed.slice(0, 1).flatMap(fragmentsOf)[0]!.paragraph.lines.some((line) => line.runs.some((run) => run.extra > 0))
   expect([extra({ mode: "flow", width: 200, margin: 10 }), extra({ mode: "flow", width: 500, margin: 10 }), extra({ mode: "sheets" })]).toEqual([false, true, true])
 })

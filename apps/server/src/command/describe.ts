@@ -1,5 +1,5 @@
 import type { PageSetup } from "@biblon/core/document"
-import { lineTop, type Layout } from "@biblon/core/layout"
+import { fragmentsOf, lineTop, type Layout } from "@biblon/core/layout"
 
 export interface DescribedLine {
   text: string
@@ -22,9 +22,9 @@ export function describeLayout(layout: Layout, setup: PageSetup): DescribedLayou
   return {
     width: thousandths(setup.width),
     height: thousandths(setup.height),
-    sheets: layout.placed.map(({ sheet }, i) => ({
+    sheets: layout.placed.map((placed, i) => ({
       number: i + 1,
-      lines: sheet.fragments.flatMap((fragment) =>
+      lines: fragmentsOf(placed).flatMap((fragment) =>
         fragment.paragraph.lines.slice(fragment.from, fragment.to).map((line) => ({
           text: fragment.paragraph.text.slice(line.from, line.to).trimEnd(),
           x: thousandths(fragment.x + line.x),

@@ -1,7 +1,7 @@
 /** Lays the open document out. Sheets in sight come first; the rest follows in slices between messages. */
 import { Node } from "prosemirror-model"
 import { readStep, schema } from "@biblon/core/document"
-import { Composition, lineOfOffset, type Typesetter, type Layout, type LayoutSpec, type PlacedSheet } from "@biblon/core/layout"
+import { Composition, fragmentsOf, isBeginning, lineOfOffset, paragraphsOf, withParagraphs, type Typesetter, type Layout, type LayoutSpec, type PlacedSheet } from "@biblon/core/layout"
 import type { FromLayout, LayoutReport, SentSheet, SheetTable, ToLayout } from "./protocol"
 import { fetchAhead, openTypesetter } from "./resources"
 
@@ -130,11 +130,11 @@ class LayoutDesk {
 
   private table(placed: readonly PlacedSheet[]): SheetTable {
     const n = placed.length
-    const table = { ids: new Uint32Array(n), leaves: new Uint32Array(n), lines: new Uint32Array(n), widths: new Float64Array(n), heights: new Float64Array(n) }
+    const table = { ids: new Uint32Array(n), leaves: new Uint32Array(n), within: new Uint8Array(n), widths: new Float64Array(n), heights: new Float64Array(n) }
     placed.forEach(({ sheet, leaf }, i) => {
       table.ids[i] = sheet.id
       table.leaves[i] = leaf
-      table.lines[i] = sheet.start.line
+      table.within[i] = isBeginning(sheet.start.at) ? 0 : 1
       table.widths[i] = sheet.width
       table.heights[i] = sheet.height
     })
@@ -154,11 +154,11 @@ class LayoutDesk {
     const nowParagraphs = new Set<number>()
     for (const { sheet } of layout.placed.slice(from, to)) {
       nowSheets.add(sheet.id)
-      for (const { paragraph } of sheet.fragments) {
+      for (const paragraph of paragraphsOf(sheet)) {
         if (!this.heldParagraphs.has(paragraph.id) && !nowParagraphs.has(paragraph.id)) paragraphs.push(paragraph)
         nowParagraphs.add(paragraph.id)
       }
-      if (!this.heldSheets.has(sheet.id)) sheets.push({ ...sheet, fragments: sheet.fragments.map((f) => ({ ...f, paragraph: f.paragraph.id })) })
+      if (!this.heldSheets.has(sheet.id)) sheets.push(withParagraphs(sheet, ({ id }) => id))
     }
     this.heldSheets = nowSheets
     this.heldParagraphs = nowParagraphs
@@ -167,11 +167,12 @@ class LayoutDesk {
   }
 
   private locate(id: number, leaf: number, offset: number): void {
-    const shows = ({ sheet, leaf: first }: PlacedSheet) =>
-      sheet.fragments.some((f) => {
-        if (first + f.leaf !== leaf) return false
-        const line = lineOfOffset(f.paragraph, offset)
-        return line >= f.from && line < f.to
+    const shows = (placed: PlacedSheet) =>
+      placed.leaf <= leaf &&
+      placed.leaf + placed.sheet.lookedAt >= leaf &&
+      fragmentsOf(placed).some((own) => {
+        const line = own.leaf === leaf ? lineOfOffset(own.paragraph, offset) : -1
+        return line >= own.from && line < own.to
       })
     let sheet = this.layout?.placed.findIndex(shows) ?? -1
     if (sheet < 0 && this.composition) {

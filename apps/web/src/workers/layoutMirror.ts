@@ -1,15 +1,15 @@
 /** What the page knows of the layout: the table of all sheets and the contents of those in range. */
-import type { ParagraphLayout, Sheet } from "@biblon/core/layout"
+import { fragmentsOf, paragraphsOf, withParagraphs, type ParagraphLayout, type PlacedSheet, type Sheet } from "@biblon/core/layout"
 import type { LayoutReport, SheetTable } from "./protocol"
 
-const emptyTable: SheetTable = { ids: new Uint32Array(), leaves: new Uint32Array(), lines: new Uint32Array(), widths: new Float64Array(), heights: new Float64Array() }
+const emptyTable: SheetTable = { ids: new Uint32Array(), leaves: new Uint32Array(), within: new Uint8Array(), widths: new Float64Array(), heights: new Float64Array() }
 
 /** A leaf set on the page ahead of the worker, and the sheet that shows it. */
 interface Anticipated {
   leaf: number
   paragraph: ParagraphLayout
   seq: number
-  sheet: { of: Sheet; shown: Sheet } | null
+  sheet: { of: Sheet; shown: PlacedSheet } | null
 }
 
 let ids = 0
@@ -20,7 +20,7 @@ export class LayoutMirror {
   complete = false
   table = emptyTable
   private anticipated: Anticipated | null = null
-  private readonly sheets = new Map<number, Sheet>()
+  private readonly sheets = new Map<number, PlacedSheet>()
   private readonly paragraphs = new Map<number, ParagraphLayout>()
 
   get count(): number {
@@ -29,8 +29,7 @@ export class LayoutMirror {
 
   take(report: LayoutReport): void {
     for (const paragraph of report.paragraphs) this.paragraphs.set(paragraph.id, paragraph)
-    for (const sent of report.sheets)
-      this.sheets.set(sent.id, { ...sent, fragments: sent.fragments.map((f) => ({ ...f, paragraph: this.paragraphs.get(f.paragraph) as ParagraphLayout })) })
+    for (const sent of report.sheets) this.sheets.set(sent.id, { sheet: withParagraphs(sent, (id) => this.paragraphs.get(id) as ParagraphLayout), leaf: 0 })
     if (this.anticipated && report.seq >= this.anticipated.seq) this.anticipated = null
     this.seq = report.seq
     this.complete = report.complete
@@ -42,8 +41,8 @@ export class LayoutMirror {
   private forget({ table, from, to }: LayoutReport): void {
     const kept = new Set(table.ids.subarray(from, to))
     const paragraphs = new Set<number>()
-    for (const [id, sheet] of this.sheets) {
-      if (kept.has(id)) for (const f of sheet.fragments) paragraphs.add(f.paragraph.id)
+    for (const [id, { sheet }] of this.sheets) {
+      if (kept.has(id)) for (const paragraph of paragraphsOf(sheet)) paragraphs.add(paragraph.id)
       else this.sheets.delete(id)
     }
     for (const id of this.paragraphs.keys()) if (!paragraphs.has(id)) this.paragraphs.delete(id)
@@ -55,20 +54,26 @@ export class LayoutMirror {
   }
 
   /** The contents of a sheet by its place in the table, if they are here. */
-  sheet(index: number): Sheet | undefined {
+  placed(index: number): PlacedSheet | undefined {
     const id = this.table.ids[index]
-    const sheet = id === undefined ? undefined : this.sheets.get(id)
-    return sheet && this.anticipated ? this.withAnticipated(sheet, index, this.anticipated) : sheet
+    const known = id === undefined ? undefined : this.sheets.get(id)
+    if (!known) return undefined
+    const leaf = this.firstLeaf(index)
+    // The same object as long as it stays where it is.
+    const placed = known.leaf === leaf ? known : { sheet: known.sheet, leaf }
+    if (placed !== known) this.sheets.set(known.sheet.id, placed)
+    return this.anticipated ? this.withAnticipated(placed, this.anticipated) : placed
   }
 
-  private withAnticipated(sheet: Sheet, index: number, ahead: Anticipated): Sheet {
+  private withAnticipated(placed: PlacedSheet, ahead: Anticipated): PlacedSheet {
+    const { sheet, leaf } = placed
     if (ahead.sheet?.of === sheet) return ahead.sheet.shown
-    const own = ahead.leaf - this.firstLeaf(index)
-    const at = sheet.fragments.findIndex((f) => f.leaf === own)
-    const fragment = sheet.fragments[at]
-    if (!fragment || fragment.to - fragment.from !== ahead.paragraph.lines.length) return sheet
+    const at = fragmentsOf(placed).findIndex((own) => own.leaf === ahead.leaf)
+    const before = fragmentsOf(placed)[at]
+    if (!before || before.to - before.from !== ahead.paragraph.lines.length) return placed
     // Sheets made here have ids below zero, so that they differ from all that the worker makes.
-    const shown = { ...sheet, id: --ids, fragments: sheet.fragments.with(at, { ...fragment, paragraph: ahead.paragraph }) }
+    let n = 0
+    const shown = { sheet: { ...withParagraphs(sheet, (own) => (n++ === at ? ahead.paragraph : own)), id: --ids }, leaf }
     ahead.sheet = { of: sheet, shown }
     return shown
   }
@@ -79,7 +84,7 @@ export class LayoutMirror {
 
   /** The sheets that may show a part of a leaf: from the first to the last, by their places in the table. */
   sheetsOfLeaf(leaf: number): { first: number; last: number } {
-    const { leaves, lines } = this.table
+    const { leaves, within } = this.table
     // The last sheet that starts in or before the leaf …
     let low = 0
     let high = this.count - 1
@@ -89,9 +94,9 @@ export class LayoutMirror {
       else high = middle - 1
     }
     const last = low
-    // … and back over those that start in the middle of it.
+    // … and back over those that start in the middle of its block.
     let first = last
-    while (first > 0 && leaves[first] === leaf && (lines[first] ?? 0) > 0) first--
+    while (first > 0 && leaves[first] === leaves[last] && within[first] === 1) first--
     return { first, last }
   }
 }

@@ -3,7 +3,7 @@
  * sheets; the page holds a table of all sheets and the contents of those in or near sight. Both sides
  * know what the page holds: after each report exactly the sheets of its range.
  */
-import type { Fragment, LayoutSpec, ParagraphLayout, Sheet } from "@biblon/core/layout"
+import type { LayoutSpec, ParagraphLayout, Sheet } from "@biblon/core/layout"
 
 export type ToLayout =
   /** The document node as JSON text in UTF-8, to be read ahead of its opening. */
@@ -20,15 +20,15 @@ export type ToLayout =
 /** One row for each sheet, in columns. */
 export interface SheetTable {
   ids: Uint32Array
-  /** First leaf and first line of it. */
+  /** First leaf of the block with which each begins, and 1 where that has begun before it. */
   leaves: Uint32Array
-  lines: Uint32Array
+  within: Uint8Array
   widths: Float64Array
   heights: Float64Array
 }
 
 /** A sheet whose paragraphs are sent by their ids. */
-export type SentSheet = Omit<Sheet, "fragments"> & { fragments: (Omit<Fragment, "paragraph"> & { paragraph: number })[] }
+export type SentSheet = Sheet<number>
 
 export interface LayoutReport {
   type: "report"

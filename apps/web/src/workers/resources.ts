@@ -1,4 +1,5 @@
 /** HarfBuzz, faces and hyphenation in a worker. What is not there yet is fetched, without going on, when a letter first needs it; the browser keeps the file. */
+import { valuesNow } from "@biblon/core/document"
 import { FontLibrary, HarfBuzz, Hyphenator, MissingFaceError, Typesetter, wantedBy } from "@biblon/core/layout"
 import { faceAddress } from "@biblon/core/layout/catalogue"
 import type { Node } from "prosemirror-model"
@@ -39,5 +40,5 @@ export async function fetchAhead(doc: Node): Promise<void> {
 export async function openTypesetter(): Promise<Typesetter> {
   const wasm = await WebAssembly.compileStreaming(fetch("/workers/harfbuzz.wasm"))
   const fonts = new FontLibrary(new HarfBuzz(wasm), (id) => fetchNow(faceAddress(id), `The typeface ${id}`))
-  return new Typesetter(fonts, new Hyphenator((name) => fetchNow(patternAddress(name), `The hyphenation of ${name}`)))
+  return new Typesetter(fonts, new Hyphenator((name) => fetchNow(patternAddress(name), `The hyphenation of ${name}`)), valuesNow)
 }

@@ -24,7 +24,12 @@ export function letters(text: string, format: Partial<LetterFormat> & { letterSt
   return schema.text(text, Object.entries(format).map(([name, value]) => marks[name as MarkName].create({ value })))
 }
 
+/** A table, row by row; each cell holds blocks. */
+export function table(rows: readonly (readonly (readonly Node[])[])[]): Node {
+  return nodes.table.create(null, rows.map((cells) => nodes.row.create(null, cells.map((blocks) => nodes.cell.create(null, [...blocks])))))
+}
+
 /** A whole document. Without blocks it holds one empty paragraph. */
-export function document(blocks: readonly Node[], attrs: Partial<DocumentAttrs> = {}): Node {
-  return nodes.doc.create(attrs, nodes.body.create(null, blocks.length > 0 ? blocks : [paragraph()]))
+export function document(blocks: readonly Node[], attrs: Partial<DocumentAttrs> = {}, stories: readonly Node[] = []): Node {
+  return nodes.doc.create(attrs, [nodes.body.create(null, blocks.length > 0 ? blocks : [paragraph()]), ...stories])
 }

@@ -28,6 +28,12 @@ export function formatDate(moment: Date, format: string, language: string): stri
   return new Intl.DateTimeFormat(knownLanguage(language), entryOf(dateFormats, format) ?? dateFormats.long).format(moment)
 }
 
+/** What fields show, each in a language. Handed to all that shows or sets text, which does not ask for the time itself. */
+export type FieldValues = (field: Node, language: string) => string
+
+/** The values of fields whenever they are asked for. */
+export const valuesNow: FieldValues = (field, language) => fieldText(field, language)
+
 /** What a field shows now. */
 export function fieldText(field: Node, language: string, now = new Date()): string {
   return formatDate(now, (field.attrs as FieldAttrs).format, language)

@@ -4,8 +4,9 @@
  * view, find, marks, trail and outline. Everything here is made once for a document and remembered by node.
  */
 import type { Node } from "prosemirror-model"
+import type { StoryKind } from "./schema"
 
-export type FlowKind = "body" | "cell" | "header" | "footer" | "note" | "textBox"
+export type FlowKind = "body" | "cell" | StoryKind
 
 /** Blocks that are set under each other. */
 export interface Flow {
@@ -34,9 +35,9 @@ export interface Leaves {
   flow(leaf: number): Flow
 }
 
-/** Whether a node is a leaf: a block that holds no blocks. */
+/** Whether a block is a leaf: one that holds text. */
 export function isLeaf(node: Node): boolean {
-  return node.inlineContent || node.isAtom
+  return node.inlineContent
 }
 
 /** Leaves inside a node, with their places counted from the position before it. */
@@ -53,7 +54,7 @@ const insides = new WeakMap<Node, Inside>()
 function flowOf(node: Node): Flow | null {
   const { name } = node.type
   if (name === "body" || name === "cell") return { kind: name, node, story: null }
-  return name === "story" ? { kind: node.attrs.kind as FlowKind, node, story: node.attrs.key as string } : null
+  return name === "story" ? { kind: node.attrs.kind as StoryKind, node, story: node.attrs.key as string } : null
 }
 
 function insideOf(node: Node): Inside {
@@ -161,6 +162,45 @@ class DocumentLeaves implements Leaves {
   }
 }
 
+/** The blocks of a flow in order, with the leaves that each begins with, counted from the flow's first. */
+export interface Blocks {
+  readonly nodes: readonly Node[]
+  /** Whether all of them are leaves themselves. */
+  readonly flat: boolean
+  /** Leaves of the flow before a block; for the number of blocks, all of them. */
+  leaf(block: number): number
+  /** The block that holds a leaf; for the number of leaves, the number of blocks. */
+  at(leaf: number): number
+}
+
+const blocks = new WeakMap<Node, Blocks>()
+
+/** The blocks of a body, a cell or a story. */
+export function blocksOf(flow: Node): Blocks {
+  let known = blocks.get(flow)
+  if (known) return known
+  const nodes = flow.children
+  if (nodes.every(isLeaf)) known = { nodes, flat: true, leaf: (block) => block, at: (leaf) => leaf }
+  else {
+    const before = new Float64Array(nodes.length + 1)
+    nodes.forEach((node, i) => (before[i + 1] = (before[i] as number) + leavesIn(node)))
+    // Of blocks without leaves and the one behind them, all of which begin at the same leaf, the last holds it.
+    const at = (leaf: number) => {
+      let low = 0
+      let high = nodes.length
+      while (low < high) {
+        const middle = (low + high + 1) >> 1
+        if ((before[middle] as number) <= leaf) low = middle
+        else high = middle - 1
+      }
+      return low
+    }
+    known = { nodes, flat: false, leaf: (block) => before[block] ?? 0, at }
+  }
+  blocks.set(flow, known)
+  return known
+}
+
 const known = new WeakMap<Node, Leaves>()
 
 /** The leaves of a document. Documents with the same body and stories have the same leaves. */
@@ -207,7 +247,10 @@ function compare(older: Node, newer: Node): LeafChange | null {
   return { from: Math.max(0, from - 1), oldTo: Math.min(a, change.oldTo + 1), newTo: Math.min(b, change.newTo + 1) }
 }
 
-const countIn = (node: Node) => (isLeaf(node) ? 1 : insideOf(node).nodes.length)
+/** How many leaves a block holds, itself included. */
+export function leavesIn(block: Node): number {
+  return isLeaf(block) ? 1 : insideOf(block).nodes.length
+}
 
 /** Whether two blocks that are not the same differ only in what is inside them. */
 const alikeOutside = (a: Node, b: Node) => !isLeaf(a) && !isLeaf(b) && a.sameMarkup(b)
@@ -223,7 +266,7 @@ function alikeAtStart(a: Node, b: Node): number {
   for (let i = 0; i < shorter; i++) {
     const [own, other] = [a.child(i), b.child(i)]
     if (own !== other) return leaves + (alikeOutside(own, other) ? alikeAtStart(own, other) : 0)
-    leaves += countIn(own)
+    leaves += leavesIn(own)
   }
   return leaves
 }
@@ -234,7 +277,7 @@ function alikeAtEnd(a: Node, b: Node): number {
   for (let i = 1; i <= shorter; i++) {
     const [own, other] = [a.child(a.childCount - i), b.child(b.childCount - i)]
     if (own !== other) return leaves + (alikeOutside(own, other) ? alikeAtEnd(own, other) : 0)
-    leaves += countIn(own)
+    leaves += leavesIn(own)
   }
   return leaves
 }

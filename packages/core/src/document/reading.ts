@@ -2,7 +2,7 @@
 import { Mark, Node } from "prosemirror-model"
 import { z } from "zod"
 import { defaultLetters, defaultParagraph, defaultTypesetting } from "./defaults"
-import { schema } from "./schema"
+import { schema, storyKinds } from "./schema"
 import { LetterFormat, Link, PageSetup, ParagraphFormat, PlaceName, Properties, StyleSheet, Typesetting } from "./shapes"
 
 /** What is wrong with something that was to be read, in words for people. */
@@ -24,6 +24,10 @@ function checkShape(shape: z.ZodType, value: unknown, what: string): void {
 const checkedAttrs = new WeakSet<object>()
 const checkedMarks = new WeakSet<Mark>()
 
+const SectionAttrs = z.strictObject({ setup: PageSetup })
+const StoryKey = z.string().min(1).max(80)
+const StoryAttrs = z.strictObject({ key: StoryKey, kind: z.enum(storyKinds) })
+const AnchorAttrs = z.strictObject({ story: StoryKey })
 const FieldAttrs = z.strictObject({ kind: z.literal("date"), format: z.string().max(40) })
 
 const markShapes = { ...LetterFormat.shape, letterStyle: z.string().min(1).max(80), link: Link, place: PlaceName }
@@ -35,7 +39,11 @@ function checkMark(mark: Mark): void {
   checkedMarks.add(mark)
 }
 
-const checkedNodes = new WeakSet<Node>()
+/** Nodes that passed, and how many stand inside one another there. */
+const heights = new WeakMap<Node, number>()
+
+/** So many blocks may stand inside one another: tables in tables, as many as anybody could read. */
+const deepest = 60
 
 /** Positions in the largest document: forty times the longest novels. */
 export const largestDocument = 40_000_000
@@ -46,19 +54,27 @@ export const largestDocument = 40_000_000
  * @throws ReadingError
  */
 export function checkDocument(doc: Node): Node {
-  const visit = (node: Node): void => {
-    if (checkedNodes.has(node)) return
+  /** @returns how many nodes stand inside one another, down from this one */
+  const visit = (node: Node): number => {
+    const known = heights.get(node)
+    if (known !== undefined) return known
     if (!node.isText && !node.type.validContent(node.content)) throw new ReadingError(`A ${node.type.name} holds what it cannot hold`)
     if (!Mark.sameSet(Mark.setFrom([...node.marks]), node.marks) || node.marks.some((mark, i) => node.marks.findIndex(({ type }) => type === mark.type) !== i)) throw new ReadingError(`A ${node.type.name} has a mark twice, or marks out of order`)
     if (!checkedAttrs.has(node.attrs)) {
       if (node.type === schema.nodes.doc) checkShape(DocAttrs, node.attrs, "The document's settings")
       if (node.type === schema.nodes.paragraph) checkShape(ParagraphAttrs, node.attrs, "A paragraph's format")
       if (node.type === schema.nodes.field) checkShape(FieldAttrs, node.attrs, "A field")
+      if (node.type === schema.nodes.sectionBreak) checkShape(SectionAttrs, node.attrs, "The setup of a section")
+      if (node.type === schema.nodes.story) checkShape(StoryAttrs, node.attrs, "A text beside the body")
+      if (node.type === schema.nodes.anchor) checkShape(AnchorAttrs, node.attrs, "The anchor of a text beside the body")
       checkedAttrs.add(node.attrs)
     }
     node.marks.forEach(checkMark)
-    node.forEach(visit)
-    checkedNodes.add(node)
+    let height = 1
+    node.forEach((child) => (height = Math.max(height, visit(child) + 1)))
+    if (height > deepest) throw new ReadingError(`A document holds at most ${deepest} blocks inside one another`)
+    heights.set(node, height)
+    return height
   }
   if (doc.nodeSize > largestDocument) throw new ReadingError(`A document holds up to ${largestDocument / 1e6} million characters`)
   if (doc.type !== schema.nodes.doc) throw new ReadingError("This is a part of a document, not a whole one")

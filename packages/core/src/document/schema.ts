@@ -10,6 +10,10 @@ export const letterProperties = [
 ] as const satisfies readonly (keyof LetterFormat)[]
 export type LetterProperty = (typeof letterProperties)[number]
 
+/** What texts beside the body are for. */
+export const storyKinds = ["header", "footer", "note", "textBox"] as const
+export type StoryKind = (typeof storyKinds)[number]
+
 export interface DocumentAttrs {
   styles: StyleSheet
   setup: PageSetup
@@ -32,16 +36,25 @@ const wordMark: MarkSpec = { ...letterMark, inclusive: false }
 export const schema = new Schema({
   nodes: {
     doc: {
-      content: "body",
+      content: "body story*",
       attrs: { styles: { default: defaultStyles }, setup: { default: defaultSetup }, typesetting: { default: defaultTypesetting }, properties: { default: defaultProperties } },
     },
     body: { content: "block+" },
+    /** A text of its own beside the body. Its anchor stands in the text that it belongs to. */
+    story: { content: "block+", isolating: true, attrs: { key: { default: "" }, kind: { default: "note" } } },
     paragraph: { content: "inline*", group: "block", attrs: { style: { default: bodyStyle }, format: { default: null }, letters: { default: null } } },
+    table: { content: "row+", group: "block", isolating: true },
+    row: { content: "cell+" },
+    cell: { content: "block+", isolating: true },
+    /** What follows stands on sheets of another setup, from a new sheet on. */
+    sectionBreak: { group: "block", atom: true, attrs: { setup: { default: defaultSetup } } },
     text: { group: "inline" },
     /** A new line inside a paragraph. */
     lineBreak: { group: "inline", inline: true, selectable: false, leafText: () => "\n" },
     /** Shows something computed: see fields.ts. */
     field: { group: "inline", inline: true, attrs: { kind: { default: "date" }, format: { default: "long" } }, leafText: (field) => fieldText(field, "en-GB") },
+    /** Stands for a story, by its key. */
+    anchor: { group: "inline", inline: true, selectable: false, attrs: { story: { default: "" } }, leafText: () => "" },
   },
   marks: {
     ...(Object.fromEntries(letterProperties.map((name) => [name, letterMark])) as Record<LetterProperty, MarkSpec>),

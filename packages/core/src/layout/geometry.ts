@@ -1,7 +1,8 @@
 /** From places in the text to places on the sheet and back. Offsets are UTF-16 units inside a paragraph. */
 import { graphemeEnds } from "./breaking"
 import { eachCluster, isWordSpace } from "./measuring"
-import type { Fragment, Line, ParagraphLayout, Sheet } from "./types"
+import { fragmentsOf } from "./boxes"
+import type { Fragment, Line, ParagraphLayout, PlacedSheet } from "./types"
 
 /** Carets on a line by offset from its start. Where text changes its direction, the two differ: see caretBox. */
 interface Edges {
@@ -162,7 +163,6 @@ export function caretStops(paragraph: ParagraphLayout, index: number): { offset:
 }
 
 export interface Hit {
-  /** Counted from the sheet's first leaf. */
   leaf: number
   offset: number
   bias: -1 | 1
@@ -174,10 +174,10 @@ export function offsetAtX(paragraph: ParagraphLayout, index: number, x: number):
   return { offset: nearest.offset, bias: nearest.bias }
 }
 
-/** The leaf whose list mark lies at a point of the sheet, counted from the sheet's first, if it can be ticked there. */
-export function checkAt(sheet: Sheet, x: number, y: number): number | null {
+/** The leaf whose list mark lies at a point of the sheet, if it can be ticked there. */
+export function checkAt(placed: PlacedSheet, x: number, y: number): number | null {
   const reach = 6
-  for (const fragment of sheet.fragments) {
+  for (const fragment of fragmentsOf(placed)) {
     const { label, lines } = fragment.paragraph
     const line = lines[0]
     const [first, last] = [label?.runs[0], label?.runs.at(-1)]
@@ -189,10 +189,10 @@ export function checkAt(sheet: Sheet, x: number, y: number): number | null {
 }
 
 /** What lies at a point of the sheet, or nearest to it; null only for a sheet without text. */
-export function hit(sheet: Sheet, x: number, y: number): Hit | null {
+export function hit(placed: PlacedSheet, x: number, y: number): Hit | null {
   let nearest: { fragment: Fragment; index: number } | null = null
   let distance = Infinity
-  for (const fragment of sheet.fragments) {
+  for (const fragment of fragmentsOf(placed)) {
     const cap = fragment.paragraph.lines[0] ? capOf(fragment, lineTop(fragment, fragment.paragraph.lines[0])) : null
     if (cap && x >= cap.box.x && x <= cap.box.x + cap.box.width && y >= cap.box.y && y <= cap.box.y + cap.box.height) return { leaf: fragment.leaf, ...offsetAtX(fragment.paragraph, 0, x - fragment.x) }
     const aside = x < fragment.x ? fragment.x - x : x > fragment.x + fragment.width ? x - fragment.x - fragment.width : 0

@@ -1,5 +1,5 @@
 import type { Node } from "prosemirror-model"
-import { outlineLevel, paragraphAttrs, paragraphLook, textOf, type DropCap, type Look, type ParagraphFormat, type RunLook, type StyleSheet, type Typesetting } from "../document"
+import { letterLook, outlineLevel, paragraphAttrs, paragraphLook, textOf, type DropCap, type FieldValues, type Look, type ParagraphFormat, type RunLook, type StyleSheet, type Typesetting } from "../document"
 import { bidiLevels } from "./bidi"
 import { graphemeEnds, lineBreaks } from "./breaking"
 import type { FontLibrary } from "./fonts/library"
@@ -31,6 +31,8 @@ function lookAt(look: Look, width: number): Look {
 }
 const raggedLooks = new WeakMap<Look, Look>()
 
+const none: readonly Remembered[] = []
+
 interface Remembered {
   look: Look
   outline: number | null
@@ -39,18 +41,24 @@ interface Remembered {
   typesetting: Typesetting
   /** Set where its letters depend on the style sheet beyond the look of the paragraph. */
   styles: StyleSheet | null
+  /** What its fields show; empty without any. */
+  shown: string
   layout: ParagraphLayout
 }
 
 let ids = 0
 
-/** Sets paragraphs and remembers each by its node, as long as its look, its label and the width stay the same. */
+/** So many layouts of one paragraph are remembered: on sheets and in the flow view, and once more where it is tried. */
+const layoutsKept = 3
+
+/** Sets paragraphs and remembers the last layouts of each by its node, for as long as its look, its label and what its fields show stay the same. */
 export class Typesetter {
-  private readonly remembered = new WeakMap<Node, Remembered>()
+  private readonly remembered = new WeakMap<Node, readonly Remembered[]>()
 
   constructor(
     readonly fonts: FontLibrary,
-    private readonly hyphenator: Hyphenator | null = null,
+    private readonly hyphenator: Hyphenator | null,
+    private readonly values: FieldValues,
   ) {}
 
   /** @param label what stands before it as an item of a list */
@@ -58,20 +66,27 @@ export class Typesetter {
     const own = paragraphLook(styles, node)
     const look = flow ? lookAt(own, width) : own
     const outline = outlineLevel(styles, node)
-    const known = this.remembered.get(node)
-    if (
-      known &&
-      known.look === look &&
-      known.outline === outline &&
-      known.width === width &&
-      known.label === label &&
-      known.typesetting === typesetting &&
-      (known.styles === null || known.styles === styles)
+    const shown = textOf(node).includes("\ufffc") ? this.shown(styles, look.letters, node) : ""
+    const layouts = this.remembered.get(node) ?? none
+    const known = layouts.find(
+      (own) =>
+        own.look === look &&
+        own.outline === outline &&
+        own.width === width &&
+        own.label === label &&
+        own.typesetting === typesetting &&
+        own.shown === shown &&
+        (own.styles === null || own.styles === styles),
     )
-      return known.layout
+    if (known) return known.layout
     const layout = this.set({ styles, typesetting }, node, width, label, look, outline)
-    this.remembered.set(node, { look, outline, width, label, typesetting, styles: asksStyles(node) ? styles : null, layout })
+    this.remembered.set(node, [{ look, outline, width, label, typesetting, styles: asksStyles(node) ? styles : null, shown, layout }, ...layouts.slice(0, layoutsKept - 1)])
     return layout
+  }
+
+  /** What the fields of a paragraph show, one after another. */
+  private shown(styles: StyleSheet, base: RunLook, node: Node): string {
+    return node.children.map((child) => (child.type.name === "field" ? this.values(child, letterLook(styles, base, child.marks).language) : "")).join("\n")
   }
 
   private set({ styles, typesetting }: Setting, node: Node, width: number, label: string | null, look: Look, outline: number | null): ParagraphLayout {
@@ -82,7 +97,7 @@ export class Typesetter {
     // A field breaks from its neighbours as a word would.
     const breaks = lineBreaks(text.includes("\ufffc") ? text.replaceAll("\ufffc", "x") : text)
     const levels = breaks.beyond || look.paragraph.direction === "rtl" ? bidiLevels(text, look.paragraph.direction) : null
-    const runs = shapeParagraph(fonts, styles, node, base, levels)
+    const runs = shapeParagraph(fonts, styles, node, base, levels, this.values)
     const source: LineSource = {
       fonts,
       text,

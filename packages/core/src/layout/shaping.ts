@@ -1,6 +1,6 @@
 /** A paragraph's text as shaped runs: one run for each stretch in the same look, face, script and direction. */
 import type { Node } from "prosemirror-model"
-import { fieldText, knownLanguage, letterLook, textOf, type RunLook, type StyleSheet } from "../document"
+import { knownLanguage, letterLook, textOf, type FieldValues, type RunLook, type StyleSheet } from "../document"
 import type { Feature, FontMetrics, ShapeOptions } from "./fonts/harfbuzz"
 import { joinsPrevious, type FontLibrary } from "./fonts/library"
 import type { FaceId } from "./fonts/catalogue"
@@ -130,7 +130,7 @@ export function shapeShown(fonts: FontLibrary, shows: string, from: number, to: 
 }
 
 /** Shaped runs in the order of the text. Tabs and line breaks get no run: they leave gaps between runs. */
-export function shapeParagraph(fonts: FontLibrary, sheet: StyleSheet, paragraph: Node, base: RunLook, levels: Uint8Array | null): ShapedRun[] {
+export function shapeParagraph(fonts: FontLibrary, sheet: StyleSheet, paragraph: Node, base: RunLook, levels: Uint8Array | null, values: FieldValues): ShapedRun[] {
   const text = textOf(paragraph)
   const runs: ShapedRun[] = []
   const add = (from: number, to: number, face: FaceId, look: RunLook, options: RunOptions) => {
@@ -138,7 +138,7 @@ export function shapeParagraph(fonts: FontLibrary, sheet: StyleSheet, paragraph:
   }
   paragraph.forEach((child, offset) => {
     const look = letterLook(sheet, base, child.marks)
-    if (child.type.name === "field") runs.push(shapeShown(fonts, fieldText(child, look.language), offset, offset + 1, look, levels?.[offset] ?? 0))
+    if (child.type.name === "field") runs.push(shapeShown(fonts, values(child, look.language), offset, offset + 1, look, levels?.[offset] ?? 0))
     if (!child.isText) return
     const end = offset + child.nodeSize
     const wish = fonts.wish(look)

@@ -3,7 +3,7 @@
  * that can be posted between threads; unchanged parts keep their identity from one layout to the next.
  */
 import type { Node } from "prosemirror-model"
-import type { RunLook, PageSetup, ParagraphFormat, RulePattern } from "../document"
+import type { FlowKind, PageSetup, ParagraphFormat, RulePattern, RunLook } from "../document"
 import type { FaceId } from "./fonts/catalogue"
 import type { ShapedGlyphs } from "./fonts/harfbuzz"
 
@@ -97,9 +97,51 @@ export interface ParagraphLayout {
   height: number
 }
 
-/** Some lines of a leaf on a sheet. Tables, pictures and notes become further kinds. */
+/**
+ * What sheets are made of. Coordinates count from the upper left corner of the box that something stands in, leaves from the
+ * first leaf of that box, so that a box that moves stays the same object.
+ */
+export type SetBox<P = ParagraphLayout> = Lines<P> | Stack<P> | Table<P>
+
+export interface Placed<B = SetBox> {
+  box: B
+  leaf: number
+  x: number
+  y: number
+}
+
+/** Some lines of a paragraph, from the top of the first. */
+export interface Lines<P = ParagraphLayout> {
+  kind: "lines"
+  paragraph: P
+  /** Lines from `from` up to, not including, `to`. */
+  from: number
+  to: number
+  /** Width of the column. */
+  width: number
+  /** Background and borders; a neighbour that goes on in the same frame begins where this one ends. */
+  frame: Frame | null
+}
+
+/** Boxes under each other, as far as they stand in one column, cell or note. */
+export interface Stack<P = ParagraphLayout> {
+  kind: "stack"
+  role: FlowKind | "column"
+  width: number
+  height: number
+  inside: readonly Placed<SetBox<P>>[]
+}
+
+/** Some rows of a table. */
+export interface Table<P = ParagraphLayout> {
+  kind: "table"
+  width: number
+  height: number
+  rows: readonly { cells: readonly Placed<Stack<P>>[] }[]
+}
+
+/** Some lines of a leaf where they stand on a sheet: what all that shows or measures text reads. See `fragmentsOf`. */
 export interface Fragment {
-  /** The leaf, counted from the first leaf of the sheet. */
   leaf: number
   paragraph: ParagraphLayout
   /** Lines from `from` up to, not including, `to`. */
@@ -110,7 +152,7 @@ export interface Fragment {
   y: number
   /** Width of the column. */
   width: number
-  /** Background and borders, on the sheet; a neighbour that goes on in the same frame begins where this one ends. */
+  /** Background and borders, on the sheet. */
   frame: Frame | null
 }
 
@@ -121,27 +163,39 @@ export interface Frame {
 }
 
 /**
- * Where in the document a sheet begins: all that composition carries from sheet to sheet, relative to
- * the sheet's first leaf. Two sheets that begin alike before the same blocks are the same.
+ * Where a block goes on: at a line, or at a row, in those of whose cells that are not at their end. `{ line: 0 }` is the
+ * beginning of any block.
  */
-export interface SheetStart {
-  /** First line of the first leaf. */
-  line: number
+export type Break = { line: number } | { row: number; cells: readonly (BlockPlace | null)[] }
+
+/** A place in a flow: one of its blocks, and where in it. */
+export interface BlockPlace {
+  block: number
+  at: Break
 }
 
-export interface Sheet {
+/** All that composition carries from sheet to sheet. Sheets that begin alike before the same leaves are the same. */
+export interface SheetStart {
+  /** Its paper; null for a strip of the flow view. */
+  setup: PageSetup | null
+  /** Where its first block goes on. */
+  at: Break
+}
+
+/** @typeParam P what stands for a paragraph: between threads, its id */
+export interface Sheet<P = ParagraphLayout> {
   id: number
   width: number
   height: number
   start: SheetStart
-  /** First leaf and line of the next sheet, the leaf counted from this sheet's first. */
-  next: { leaf: number; line: number }
+  /** First leaf of the next sheet's first block, counted from this one's, and where that goes on. */
+  next: { leaf: number; at: Break }
   /** The last leaf that composing this sheet looked at, counted from its first. */
   lookedAt: number
-  fragments: Fragment[]
+  columns: readonly Placed<Stack<P>>[]
 }
 
-/** A sheet and the number of its first leaf in the document. */
+/** A sheet and the number of the first leaf of the block with which it begins. */
 export interface PlacedSheet {
   sheet: Sheet
   leaf: number
@@ -156,10 +210,11 @@ export type LayoutSpec =
 export interface Layout {
   doc: Node
   spec: LayoutSpec
-  setup: PageSetup
   placed: readonly PlacedSheet[]
   /** So many sheets are right; those after them are from before the last change and about to be looked at. */
   settled: number
-  /** The last layout in which all sheets were settled, if this one is not. */
+  /** Whether they reach to the end of the document, and all are right. */
+  complete: boolean
+  /** The last complete layout, if this one is not. */
   base: Layout | null
 }

@@ -1,10 +1,12 @@
 /** A sheet as an SVG picture that needs no fonts: each glyph is a path. For the shelf and for pictures of pages. */
-import { highlightOf, letterRules, lineTop, outlineWidth, rulePath, shadowColour, shadowOffset, type Box, type FaceId, type FontLibrary, type Line, type LineRun, type Rule, type Sheet } from "../layout"
+import { fragmentsOf, highlightOf, letterRules, lineTop, outlineWidth, rulePath, shadowColour, shadowOffset, type Box, type FaceId, type FontLibrary, type Line, type LineRun, type Rule, type PlacedSheet } from "../layout"
 import { placedGlyphs } from "./glyphs"
 
 const short = (n: number) => String(Math.round(n * 100) / 100)
 
-export function sheetPicture(sheet: Sheet, fonts: FontLibrary): string {
+export function sheetPicture(placed: PlacedSheet, fonts: FontLibrary): string {
+  const { sheet } = placed
+  const fragments = fragmentsOf(placed)
   const symbols = new Map<string, { id: string; path: string }>()
   const symbol = (face: FaceId, glyph: number) => {
     const key = `${face} ${glyph}`
@@ -30,11 +32,11 @@ export function sheetPicture(sheet: Sheet, fonts: FontLibrary): string {
     if (look.shadow) group(`fill="${shadowColour(look.colour)}"`, shadowOffset * run.size, shadowOffset * run.size)
     group(look.outline ? `fill="none" stroke="${look.colour}" stroke-width="${short((outlineWidth * run.size) / scale)}"` : `fill="${look.colour}"`, 0, 0)
   }
-  for (const { frame } of sheet.fragments) {
+  for (const { frame } of fragments) {
     if (frame?.shading) box(frame.box, frame.shading)
     frame?.rules.forEach(rule)
   }
-  for (const fragment of sheet.fragments) {
+  for (const fragment of fragments) {
     const { paragraph } = fragment
     for (const line of paragraph.lines.slice(fragment.from, fragment.to)) {
       const top = lineTop(fragment, line)

@@ -1,6 +1,6 @@
 /** Movement that follows the lines on the sheets: up and down, to the ends of a line, by a screenful. */
 import { leavesOf } from "@biblon/core/document"
-import { caretStops, hasTurns, lineEndOffset, lineOfOffset, offsetAtX, type Fragment, type Sheet } from "@biblon/core/layout"
+import { caretStops, fragmentsOf, hasTurns, lineEndOffset, lineOfOffset, offsetAtX, type Fragment, type PlacedSheet } from "@biblon/core/layout"
 import type { EditorState } from "prosemirror-state"
 import type { LayoutMirror } from "../../workers/layoutMirror"
 import type { Place, SheetView } from "../view/sheetView"
@@ -14,18 +14,18 @@ interface LineAt {
 }
 
 /** All lines of a sheet in reading order. */
-function linesOf(sheet: Sheet, index: number): LineAt[] {
-  return sheet.fragments.flatMap((fragment) => Array.from({ length: fragment.to - fragment.from }, (_, i) => ({ sheet: index, fragment, line: fragment.from + i })))
+function linesOf(placed: PlacedSheet, index: number): LineAt[] {
+  return fragmentsOf(placed).flatMap((fragment) => Array.from({ length: fragment.to - fragment.from }, (_, i) => ({ sheet: index, fragment, line: fragment.from + i })))
 }
 
 function beside(mirror: LayoutMirror, index: number, fragment: Fragment, line: number, direction: -1 | 1): LineAt | null {
-  const sheet = mirror.sheet(index)
-  if (!sheet) return null
-  const lines = linesOf(sheet, index)
+  const placed = mirror.placed(index)
+  if (!placed) return null
+  const lines = linesOf(placed, index)
   const at = lines.findIndex((l) => l.fragment === fragment && l.line === line)
   const near = lines[at + direction]
   if (near) return near
-  const other = mirror.sheet(index + direction)
+  const other = mirror.placed(index + direction)
   if (!other) return null
   return linesOf(other, index + direction).at(direction > 0 ? 0 : -1) ?? null
 }
@@ -35,11 +35,11 @@ export function besideLine(view: SheetView, mirror: LayoutMirror, editor: Editor
   const found = view.fragment(from)
   if (!found) return null
   const { fragment, index } = found
-  const offset = from.pos - leavesOf(editor.doc).start(mirror.firstLeaf(index) + fragment.leaf)
+  const offset = from.pos - leavesOf(editor.doc).start(fragment.leaf)
   const target = beside(mirror, index, fragment, lineOfOffset(fragment.paragraph, offset, from.bias), direction)
   if (!target) return null
   const { offset: to, bias } = offsetAtX(target.fragment.paragraph, target.line, goalX - target.fragment.x)
-  return { pos: leavesOf(editor.doc).start(mirror.firstLeaf(target.sheet) + target.fragment.leaf) + to, bias }
+  return { pos: leavesOf(editor.doc).start(target.fragment.leaf) + to, bias }
 }
 
 /** Whether the text at the caret's line runs from right to left as a whole. */

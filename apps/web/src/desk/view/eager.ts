@@ -4,8 +4,8 @@
  * what is shown is what the worker will report a few milliseconds later. Where it cannot be sure, it
  * leaves the matter to the worker.
  */
-import { changedLeaves, documentAttrs, labelsOf, leavesOf } from "@biblon/core/document"
-import { FontLibrary, HarfBuzz, Hyphenator, MissingFaceError, Typesetter, type Fragment, type ParagraphLayout } from "@biblon/core/layout"
+import { valuesNow, changedLeaves, documentAttrs, labelsOf, leavesOf } from "@biblon/core/document"
+import { FontLibrary, HarfBuzz, Hyphenator, MissingFaceError, Typesetter, fragmentsOf, type Fragment, type ParagraphLayout } from "@biblon/core/layout"
 import { faceAddress } from "@biblon/core/layout/catalogue"
 import type { Node } from "prosemirror-model"
 import type { LayoutMirror } from "../../workers/layoutMirror"
@@ -19,9 +19,12 @@ export class EagerTypesetter {
   /** Loads what it needs when the page has nothing better to do. */
   async warm(mirror: LayoutMirror): Promise<void> {
     const wasm = await WebAssembly.compileStreaming(fetch("/workers/harfbuzz.wasm"))
-    const typesetter = new Typesetter(new FontLibrary(new HarfBuzz(wasm), (id) => this.face(id)), new Hyphenator((name) => this.face(name, `/hyphenation/${name}.wasm`)))
+    const typesetter = new Typesetter(new FontLibrary(new HarfBuzz(wasm), (id) => this.face(id)), new Hyphenator((name) => this.face(name, `/hyphenation/${name}.wasm`)), valuesNow)
     const used = new Set<string>()
-    for (let i = 0; i < mirror.count; i++) for (const fragment of mirror.sheet(i)?.fragments ?? []) for (const line of fragment.paragraph.lines) for (const { run } of line.runs) used.add(run.face)
+    for (let i = 0; i < mirror.count; i++) {
+      const placed = mirror.placed(i)
+      for (const { paragraph } of placed ? fragmentsOf(placed) : []) for (const line of paragraph.lines) for (const { run } of line.runs) used.add(run.face)
+    }
     await Promise.all([...used].map((id) => this.load(id)))
     for (const id of used) typesetter.fonts.font(id)
     this.typesetter = typesetter
@@ -74,8 +77,10 @@ function replaces(a: ParagraphLayout, b: ParagraphLayout): boolean {
 /** The fragment that shows all of a leaf on one sheet. */
 function wholeLeaf(mirror: LayoutMirror, leaf: number): Fragment | null {
   const { first, last } = mirror.sheetsOfLeaf(leaf)
-  for (let index = Math.max(0, first - 1); index <= last; index++)
-    for (const fragment of mirror.sheet(index)?.fragments ?? [])
-      if (mirror.firstLeaf(index) + fragment.leaf === leaf) return fragment.from === 0 && fragment.to === fragment.paragraph.lines.length ? fragment : null
+  for (let index = Math.max(0, first - 1); index <= last; index++) {
+    const placed = mirror.placed(index)
+    const fragment = placed && fragmentsOf(placed).find((own) => own.leaf === leaf)
+    if (fragment) return fragment.from === 0 && fragment.to === fragment.paragraph.lines.length ? fragment : null
+  }
   return null
 }

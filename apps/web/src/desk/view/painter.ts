@@ -6,6 +6,7 @@ import {
   caretEdges,
   capitals,
   featuresOf,
+  fragmentsOf,
   highlightOf,
   letterRules,
   lineTop,
@@ -19,7 +20,7 @@ import {
   type LineRun,
   type ParagraphLayout,
   type Rule,
-  type Sheet,
+  type PlacedSheet,
 } from "@biblon/core/layout"
 
 /** Pixels of set text for a point. */
@@ -199,14 +200,15 @@ export class PaintedSheet {
   }
 
   /** Blocks that look as before keep their elements. */
-  paint(sheet: Sheet, signs: boolean): void {
+  paint(placed: PlacedSheet, signs: boolean): void {
+    const { sheet } = placed
     if (this.shown === sheet.id && this.signs === signs) return
     this.shown = sheet.id
     this.signs = signs
     const before = this.blocks
     const now = new Map<string, Painted[]>()
     const wanted: Painted[] = []
-    for (const fragment of sheet.fragments) {
+    for (const fragment of fragmentsOf(placed)) {
       const { from, to, x, y, width, frame } = fragment
       const key = `${signs} ${from} ${to} ${width} ${frame ? JSON.stringify([x, y, frame, this.grid]) : ""} ${appearance(fragment.paragraph)}`
       // Paragraphs that look alike each have their own.

@@ -3,7 +3,7 @@
  * the layout mirror and never changes the document.
  */
 import { leavesOf } from "@biblon/core/document"
-import { caretBox, checkAt, hit, rangeBoxes, type Box, type Fragment } from "@biblon/core/layout"
+import { caretBox, checkAt, fragmentsOf, hit, rangeBoxes, type Box, type Fragment } from "@biblon/core/layout"
 import type { EditorState } from "prosemirror-state"
 import type { LayoutClient } from "../../workers/layoutClient"
 import { PaintedSheet } from "./painter"
@@ -211,7 +211,7 @@ export class SheetView {
     this.lacking = false
     const { scale, flow } = this.options
     for (let index = from; index < Math.min(to, this.stack.count); index++) {
-      const content = mirror.sheet(index)
+      const content = mirror.placed(index)
       let painted = this.painted.get(index)
       if (!painted) {
         if (!content) {
@@ -272,9 +272,9 @@ export class SheetView {
 
   private markBoxes(index: number): (Box & { kind: string })[] {
     const { mirror } = this.source.layout
-    const first = mirror.firstLeaf(index)
-    return (mirror.sheet(index)?.fragments ?? []).flatMap((fragment) =>
-      this.source.marks(first + fragment.leaf).flatMap(({ from, to, kind }) => rangeBoxes(fragment, from, to, false).map((box) => ({ ...box, kind }))),
+    const placed = mirror.placed(index)
+    return (placed ? fragmentsOf(placed) : []).flatMap((fragment) =>
+      this.source.marks(fragment.leaf).flatMap(({ from, to, kind }) => rangeBoxes(fragment, from, to, false).map((box) => ({ ...box, kind }))),
     )
   }
 
@@ -287,12 +287,11 @@ export class SheetView {
   private blinking: ReturnType<typeof setInterval> | undefined
 
   private sheetBoxes(index: number, from: number, to: number): Box[] {
-    const sheet = this.source.layout.mirror.sheet(index)
-    if (!sheet) return []
-    const { doc } = this.source.editor()
-    const first = this.source.layout.mirror.firstLeaf(index)
-    return sheet.fragments.flatMap((fragment) => {
-      const start = leavesOf(doc).start(first + fragment.leaf)
+    const placed = this.source.layout.mirror.placed(index)
+    if (!placed) return []
+    const leaves = leavesOf(this.source.editor().doc)
+    return fragmentsOf(placed).flatMap((fragment) => {
+      const start = leaves.start(fragment.leaf)
       const length = fragment.paragraph.text.length
       if (from > start + length || to < start) return []
       return rangeBoxes(fragment, Math.max(0, from - start), Math.min(length, to - start), to > start + length)
@@ -307,9 +306,9 @@ export class SheetView {
     const offset = place.pos - leavesOf(doc).start(leaf)
     const { first, last } = mirror.sheetsOfLeaf(leaf)
     for (let index = Math.max(0, first - 1); index <= last; index++) {
-      const start = mirror.firstLeaf(index)
-      for (const fragment of mirror.sheet(index)?.fragments ?? []) {
-        if (start + fragment.leaf !== leaf) continue
+      const placed = mirror.placed(index)
+      for (const fragment of placed ? fragmentsOf(placed) : []) {
+        if (fragment.leaf !== leaf) continue
         const box = caretBox(fragment, Math.max(0, Math.min(offset, fragment.paragraph.text.length)), place.bias)
         if (box) return { index, fragment, box }
       }
@@ -347,10 +346,10 @@ export class SheetView {
   at(x: number, y: number): Place | null {
     const { mirror } = this.source.layout
     const index = this.stack.indexAt(x, y)
-    const sheet = mirror.sheet(index)
-    const found = sheet && hit(sheet, (x - this.stack.left(index)) / this.scale, (y - this.stack.top(index)) / this.scale)
+    const placed = mirror.placed(index)
+    const found = placed && hit(placed, (x - this.stack.left(index)) / this.scale, (y - this.stack.top(index)) / this.scale)
     if (!found) return null
-    return { pos: leavesOf(this.source.editor().doc).start(mirror.firstLeaf(index) + found.leaf) + found.offset, bias: found.bias }
+    return { pos: leavesOf(this.source.editor().doc).start(found.leaf) + found.offset, bias: found.bias }
   }
 
   /** The thing to do whose box is at a point of the window, by its leaf. */
@@ -358,9 +357,8 @@ export class SheetView {
     const { left, top } = this.canvas.getBoundingClientRect()
     const { mirror } = this.source.layout
     const index = this.stack.indexAt(clientX - left, clientY - top)
-    const sheet = mirror.sheet(index)
-    const leaf = sheet ? checkAt(sheet, (clientX - left - this.stack.left(index)) / this.scale, (clientY - top - this.stack.top(index)) / this.scale) : null
-    return leaf === null ? null : mirror.firstLeaf(index) + leaf
+    const placed = mirror.placed(index)
+    return placed ? checkAt(placed, (clientX - left - this.stack.left(index)) / this.scale, (clientY - top - this.stack.top(index)) / this.scale) : null
   }
 
   /** The place at a point of the window. */
@@ -432,7 +430,7 @@ export class SheetView {
     // Between two rows the nearer one counts, which may be the next.
     const to = Math.min(this.stack.count, row + 2 * this.options.columns)
     for (let index = row; index < to; index++) {
-      if (layout.mirror.sheet(index)) continue
+      if (layout.mirror.placed(index)) continue
       this.wanted = { from: Math.min(row, this.wanted.from), to: Math.max(to, this.wanted.to) }
       layout.want(this.wanted.from, this.wanted.to)
       return false

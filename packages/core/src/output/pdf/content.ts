@@ -1,5 +1,5 @@
 /** The content stream of one sheet. */
-import { highlightOf, isWordSpace, letterRules, lineTop, outlineWidth, rulePath, shadowColour, shadowOffset, type Box, type FontLibrary, type Fragment, type LineRun, type Rule, type Sheet } from "../../layout"
+import { fragmentsOf, highlightOf, isWordSpace, letterRules, lineTop, outlineWidth, rulePath, shadowColour, shadowOffset, type Box, type FontLibrary, type Fragment, type LineRun, type Rule, type PlacedSheet, type Sheet } from "../../layout"
 import { placedGlyphs } from "../glyphs"
 import type { PdfFace } from "./fonts"
 import { num, textString } from "./objects"
@@ -46,10 +46,11 @@ function partsOf(fragment: Fragment): Marked["part"][] {
 }
 
 /** Draws the fragments: first what lies behind all text, then the text of each as marked content. */
-export function drawSheet(sheet: Sheet, fonts: FontLibrary, faceFor: (run: LineRun) => PdfFace): Drawn {
-  const pen = new Pen(sheet, fonts, faceFor)
-  const behind = sheet.fragments.map((fragment) => pen.ground(fragment)).join("")
-  const marked = sheet.fragments.flatMap((fragment) => partsOf(fragment).map((part) => ({ fragment, part })))
+export function drawSheet(placed: PlacedSheet, fonts: FontLibrary, faceFor: (run: LineRun) => PdfFace): Drawn {
+  const pen = new Pen(placed.sheet, fonts, faceFor)
+  const fragments = fragmentsOf(placed)
+  const behind = fragments.map((fragment) => pen.ground(fragment)).join("")
+  const marked = fragments.flatMap((fragment) => partsOf(fragment).map((part) => ({ fragment, part })))
   const parts = marked.map(({ fragment, part }, id) => {
     const { lines, label } = fragment.paragraph
     const first = lines[0]

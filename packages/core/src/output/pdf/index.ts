@@ -3,8 +3,7 @@
  * subsets, tagged structure (ISO 32000-1, 14.7), headings as bookmarks, title and language.
  */
 import { documentAttrs, leavesOf, placesOf, textOf } from "../../document"
-import { shownText } from "../../layout"
-import { lineTop, type FaceId, type FontLibrary, type Layout, type LineRun } from "../../layout"
+import { fragmentsOf, lineTop, shownText, type FaceId, type FontLibrary, type Layout, type LineRun } from "../../layout"
 import { drawSheet, tagOf, type LinkBox } from "./content"
 import { PdfFace } from "./fonts"
 import { num, PdfFile, ref, textString, type Ref } from "./objects"
@@ -48,14 +47,15 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
   const headings: Heading[] = []
   const annotations: { id: Ref; link: LinkBox }[] = []
   const leafTops = new Map<number, { page: Ref; top: number }>()
-  for (const [index, { sheet, leaf }] of layout.placed.entries()) {
+  for (const [index, placed] of layout.placed.entries()) {
+    const { sheet } = placed
     const page = file.reserve()
     pageRefs.push(page)
-    const drawn = drawSheet(sheet, options.fonts, faceFor)
+    const drawn = drawSheet(placed, options.fonts, faceFor)
     const content = file.addStream(drawn.content)
     const parents: Ref[] = []
     for (const { fragment, part } of drawn.marked) {
-      const number = leaf + fragment.leaf
+      const number = fragment.leaf
       let element = elements.get(number)
       if (!element) elements.set(number, (element = { ref: file.reserve(), tag: tagOf(fragment), content: [], label: null }))
       const reference = `<</Type/MCR/Pg ${ref(page)}/MCID ${parents.length}>>`
@@ -63,12 +63,12 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
       else element.content.push(reference)
       parents.push(part === "label" && element.label ? element.label.ref : element.ref)
     }
-    for (const fragment of sheet.fragments) {
+    for (const fragment of fragmentsOf(placed)) {
       const { outline, lines, text, label } = fragment.paragraph
       const first = lines[fragment.from]
       if (fragment.from > 0 || !first) continue
       const top = sheet.height - lineTop(fragment, first)
-      leafTops.set(leaf + fragment.leaf, { page, top })
+      leafTops.set(fragment.leaf, { page, top })
       if (outline && text.trim() !== "") headings.push({ level: outline, text: `${label ? `${label.text} ` : ""}${shownText(fragment.paragraph).replaceAll("\n", " ").trim()}`, page, top })
     }
     parentTree.push(`${index}[${parents.map(ref).join(" ")}]`)

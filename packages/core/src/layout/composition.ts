@@ -1,0 +1,213 @@
+/**
+ * A layout in the making. A sheet depends only on where it starts and on the leaves from there on, so after a change composition
+ * begins at the first sheet that looked at a changed leaf and ends as soon as it comes to a place, behind the change, where an
+ * earlier sheet began: from there on the earlier sheets are taken over.
+ */
+import type { Node } from "prosemirror-model"
+import { changedLeaves, documentAttrs, labelsOf, type LeafChange } from "../document"
+import { beginning, isBeginning, sameBreak } from "./boxes"
+import type { Typesetter } from "./paragraph"
+import { SheetComposer, type SheetPlace } from "./sheets"
+import type { Break, Layout, LayoutSpec, PlacedSheet, Sheet } from "./types"
+
+export function sameSpec(a: LayoutSpec, b: LayoutSpec): boolean {
+  if (a.mode === "flow") return b.mode === "flow" && a.width === b.width && a.margin === b.margin
+  return b.mode === "sheets"
+}
+
+/** The span of leaves that are not as before: those that changed, and those whose numbers did. */
+function changedSince(older: Node, newer: Node): LeafChange | null {
+  const change = changedLeaves(older, newer)
+  if (!change) return null
+  const [before, now] = [labelsOf(older), labelsOf(newer)]
+  if (before === now) return change
+  const shift = change.newTo - change.oldTo
+  let newTo = now.length
+  while (newTo > change.newTo && now[newTo - 1] === before[newTo - 1 - shift]) newTo--
+  return { from: change.from, oldTo: newTo - shift, newTo }
+}
+
+/** The sheets that a layout shows, by the numbers that their leaves have in another document. */
+function shownBefore({ doc, placed }: Layout, now: Node): PlacedSheet[] {
+  const change = changedLeaves(doc, now)
+  if (!change || change.newTo === change.oldTo) return [...placed]
+  const shift = change.newTo - change.oldTo
+  return placed.flatMap((own) => (own.leaf >= change.oldTo ? { ...own, leaf: own.leaf + shift } : own.leaf < Math.max(change.from + 1, change.newTo) ? own : []))
+}
+
+/** Index of the first element for which a condition holds that, once it holds, holds to the end. */
+function firstWhere<T>(list: readonly T[], holds: (element: T) => boolean): number {
+  let low = 0
+  let high = list.length
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (holds(list[middle] as T)) high = middle
+    else low = middle + 1
+  }
+  return low
+}
+
+function placeBehind({ leaf, sheet }: PlacedSheet): SheetPlace {
+  return { leaf: leaf + sheet.next.leaf, at: sheet.next.at }
+}
+
+/** How far into a block a place lies, in lines or rows. */
+const progress = (at: Break) => ("line" in at ? at.line : at.row)
+
+/** Sheets by their places in a layout; `to` is not included. */
+export interface Sight {
+  from: number
+  to: number
+}
+
+/** A layout in the making. Call `step` until it says that all is settled, or stop earlier and go on later. */
+export class Composition {
+  private readonly composer: SheetComposer
+  private composed: PlacedSheet[]
+  private readonly base: Layout | null
+  /** In the base: sheets from here on, moved by `shift` leaves, may be taken over. */
+  private next = 0
+  private shift = 0
+  private cursor: SheetPlace
+  private done = false
+  /** Without a base: the sheets that were shown before, and among them those composed ahead of their turn. */
+  private older: PlacedSheet[] = []
+  private readonly ahead = new WeakSet<Sheet>()
+
+  constructor(
+    typesetter: Typesetter,
+    private readonly doc: Node,
+    private readonly spec: LayoutSpec,
+    previous: Layout | null = null,
+  ) {
+    const { styles, typesetting } = documentAttrs(doc)
+    const composer = (this.composer = new SheetComposer(typesetter, doc, spec))
+    const usable = previous && sameSpec(previous.spec, spec) ? previous : null
+    const sameSetting = (layout: Layout) => documentAttrs(layout.doc).styles === styles && documentAttrs(layout.doc).typesetting === typesetting
+
+    // The head: sheets that looked at nothing that changed.
+    this.composed = []
+    if (usable && sameSetting(usable)) {
+      const count = new SheetComposer(typesetter, usable.doc, spec).count
+      const change = changedSince(usable.doc, doc)
+      // A sheet that came to the end of the document also looked at there being nothing more.
+      const looked = ({ leaf, sheet }: PlacedSheet) => leaf + sheet.lookedAt + (leaf + sheet.next.leaf >= count ? 1 : 0)
+      const settled = usable.placed.slice(0, usable.settled)
+      const unchanged = change ? settled.slice(0, firstWhere(settled, (placed) => looked(placed) >= change.from)) : settled
+      const other = unchanged.findIndex(({ leaf, sheet }) => sheet.start.setup !== composer.setupAt(leaf))
+      this.composed = other < 0 ? unchanged : unchanged.slice(0, other)
+    }
+    const last = this.composed.at(-1)
+    this.cursor = last ? placeBehind(last) : { leaf: 0, at: beginning }
+
+    // The tail: sheets of the last complete layout that begin behind all changes.
+    const complete = usable?.complete ? usable : usable?.base
+    this.base = complete && sameSetting(complete) ? complete : null
+    if (this.base) {
+      const change = changedSince(this.base.doc, doc)
+      if (change) {
+        this.shift = change.newTo - change.oldTo
+        // A strip of the flow view also depends on the leaf before it.
+        const behind = change.oldTo + (spec.mode === "flow" ? 1 : 0)
+        this.next = firstWhere(this.base.placed, ({ leaf }) => leaf >= behind)
+      } else this.next = Math.min(this.composed.length, this.base.placed.length)
+    }
+    this.done = this.composed.length > 0 && this.cursor.leaf >= composer.count
+    if (usable && !this.base && !this.done) this.older = shownBefore(usable, doc)
+  }
+
+  /**
+   * Sees to it that the sheets in sight show the document as it is now. After a change that reaches all of it they are composed
+   * ahead of those before them, from the leaf with which they began, and stand among the sheets of before until their turn comes.
+   * @returns false if there is nothing to go by: then they have to be composed in their turn
+   */
+  look({ from, to }: Sight): boolean {
+    if (this.done || this.settled >= to) return true
+    if (this.older.length === 0) return false
+    const { placed } = this.layout
+    const at = placed.findIndex((own, i) => i >= from && i >= this.composed.length && !this.ahead.has(own.sheet))
+    const first = placed[at]
+    if (!first || at >= to) return true
+    const sheets: PlacedSheet[] = []
+    let cursor: SheetPlace = first.leaf === this.cursor.leaf ? this.cursor : { leaf: first.leaf, at: beginning }
+    while (sheets.length < to - at && cursor.leaf < this.composer.count) {
+      const sheet = this.composer.compose(cursor, null)
+      this.ahead.add(sheet)
+      const own = { sheet, leaf: cursor.leaf }
+      sheets.push(own)
+      cursor = placeBehind(own)
+    }
+    const behind = this.composer.behind(cursor)
+    this.older = [...placed.slice(this.composed.length, at), ...sheets, ...placed.slice(at).filter((own) => own.leaf >= behind)]
+    return true
+  }
+
+  /** Composes one more sheet. Returns true when the layout is complete. */
+  step(): boolean {
+    if (this.done) return true
+    if (this.takeOver()) return (this.done = true)
+    const expected = this.base?.placed[this.next]
+    const sheet = this.composer.compose(this.cursor, this.stripEnd(expected))
+    const own = { sheet, leaf: this.cursor.leaf }
+    this.composed.push(own)
+    this.cursor = placeBehind(own)
+    if (this.cursor.leaf >= this.composer.count) this.done = true
+    return this.done
+  }
+
+  /** In flow, strips end where the next one that may be taken over begins. */
+  private stripEnd(expected: PlacedSheet | undefined): number | null {
+    if (this.spec.mode !== "flow" || !expected || !isBeginning(expected.sheet.start.at)) return null
+    return expected.leaf + this.shift
+  }
+
+  private takeOver(): boolean {
+    if (!this.base) return false
+    const { leaf, at } = this.cursor
+    for (; this.next < this.base.placed.length; this.next++) {
+      const placed = this.base.placed[this.next] as PlacedSheet
+      const begins = placed.leaf + this.shift
+      const { start } = placed.sheet
+      if (begins < leaf || (begins === leaf && progress(start.at) < progress(at))) continue
+      if (begins > leaf || !sameBreak(start.at, at) || start.setup !== this.composer.setupAt(leaf)) return false
+      // The first leaf of the document keeps its space above it at the top of a sheet, others do not.
+      if ((placed.leaf === 0) !== (leaf === 0)) return false
+      const tail = this.base.placed.slice(this.next)
+      this.composed = this.composed.concat(this.shift === 0 ? tail : tail.map((p) => this.moved(p)))
+      return true
+    }
+    return false
+  }
+
+  private moved(placed: PlacedSheet): PlacedSheet {
+    return this.shift === 0 ? placed : { sheet: placed.sheet, leaf: placed.leaf + this.shift }
+  }
+
+  /** Number of sheets that are right so far. */
+  get settled(): number {
+    return this.composed.length
+  }
+
+  /** The first leaf that is not composed yet. */
+  get reached(): number {
+    return this.cursor.leaf
+  }
+
+  /** The layout as it stands; sheets not yet composed are shown as they were before. */
+  get layout(): Layout {
+    const placed = [...this.composed]
+    if (!this.done) {
+      if (this.base) for (const tail of this.base.placed.slice(this.next)) if (tail.leaf + this.shift >= this.cursor.leaf) placed.push(this.moved(tail))
+      for (const tail of this.older) if (tail.leaf >= this.cursor.leaf) placed.push(tail)
+    }
+    const { doc, spec, done } = this
+    return { doc, spec, placed, settled: this.composed.length, complete: done, base: done ? null : this.base }
+  }
+}
+
+/** The whole layout of a document. */
+export function layoutDocument(typesetter: Typesetter, doc: Node, spec: LayoutSpec = { mode: "sheets" }, previous: Layout | null = null): Layout {
+  const composition = new Composition(typesetter, doc, spec, previous)
+  while (!composition.step());
+  return composition.layout
+}

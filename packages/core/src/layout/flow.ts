@@ -1,0 +1,268 @@
+/**
+ * Fills columns, cells and strips with the blocks of a flow: one code for every place in which text runs from top to bottom.
+ * What comes out counts from the upper left corner of the region.
+ */
+import type { Node } from "prosemirror-model"
+import { blocksOf, leavesIn, type Blocks, type FlowKind, type Labels, type ListPlace, type ParagraphFormat } from "../document"
+import { beginning, isBeginning } from "./boxes"
+import { borderThickness, frameOf, frameSpace, hasFrame, sharesFrame } from "./ornaments"
+import type { Setting, Typesetter } from "./paragraph"
+import type { BlockPlace, Break, Lines, ParagraphLayout, Placed, Stack, Table } from "./types"
+
+/** A flow of a document that is to be set. */
+export interface Flowing {
+  blocks: Blocks
+  /** Number of its first leaf in the document. */
+  firstLeaf: number
+}
+
+export interface Region {
+  width: number
+  /** Room for text from its top on; Infinity for a region without a foot. */
+  height: number
+  /** Left free above the text. */
+  top: number
+  /** Whether a block that begins on a new sheet may stand first here. */
+  fresh: boolean
+  /** Where there is no foot. */
+  endless?: {
+    /** Whether it ends before a block, at a height. */
+    ends(y: number, block: number): boolean
+    /** How high a part of one paragraph may be. */
+    longest: number
+  }
+}
+
+export interface Filled {
+  inside: readonly Placed[]
+  /** Where the text ends, from the top of the region. */
+  height: number
+  next: BlockPlace
+  /** The last leaf that was looked at, counted from the flow's first. */
+  lookedAt: number
+  /** Whether all of the flow is set. */
+  atEnd: boolean
+}
+
+/** A block, or a part of it, that is set but has no frame yet. */
+interface Set {
+  block: number
+  box: Omit<Lines, "frame"> | Table
+  y: number
+  end: number
+  /** Whether it stands in one frame with what is above it in its region. */
+  joins: boolean
+}
+
+/** What stands above the next lines in a region, and where they may begin. */
+interface Pen {
+  y: number
+  above: ParagraphLayout | "table" | null
+}
+
+/** Left free around the text of a cell, in points. */
+const cellSpace = 4
+
+export class FlowSetter {
+  constructor(
+    private readonly typesetter: Typesetter,
+    private readonly setting: Setting,
+    private readonly labels: Labels,
+  ) {}
+
+  /** Sets blocks from a place on until the region is full, a section ends or nothing is left. */
+  fill(flow: Flowing, region: Region, start: BlockPlace): Filled {
+    const { nodes } = flow.blocks
+    const { width, endless } = region
+    const bottom = region.height + 1e-6
+    const set: Set[] = []
+    let { block, at } = start
+    let pen: Pen = { y: region.top, above: endless && block > 0 && isBeginning(at) ? this.above(flow, block, width) : null }
+    const result = (next: BlockPlace, pieces: readonly Set[] = set, joinsBelow = false): Filled => ({
+      inside: this.framed(flow, flow.blocks.leaf(start.block), pieces, joinsBelow),
+      height: pen.y,
+      next,
+      lookedAt: Math.min(flow.blocks.leaf(block), flow.blocks.leaf(nodes.length) - 1),
+      atEnd: next.block >= nodes.length,
+    })
+
+    for (; block < nodes.length; block++, at = beginning) {
+      const node = nodes[block] as Node
+      const atTop = set.length === 0
+      if (endless && !atTop && isBeginning(at) && endless.ends(pen.y, block)) return result({ block, at }, set, this.joins(flow, block, width, pen))
+      if (node.type.name === "sectionBreak") {
+        if (endless) continue
+        return result({ block, at })
+      }
+      if (node.type.name === "table") {
+        const y = pen.y + (pen.above !== null && pen.above !== "table" ? pen.above.format.spaceAfter + frameSpace(pen.above.format).bottom : 0)
+        const { box, next, rowsLookedAt } = this.table(node, flow.firstLeaf + flow.blocks.leaf(block), width, bottom - y, at, atTop)
+        if (box) set.push({ block, box, y, end: y + box.height, joins: false })
+        if (next) return { ...result({ block, at: next }), lookedAt: flow.blocks.leaf(block) + rowsLookedAt }
+        pen = { y: y + (box?.height ?? 0), above: "table" }
+        continue
+      }
+      const paragraph = this.paragraph(flow, block, width)
+      const { format, lines } = paragraph
+      const line = "line" in at ? at.line : 0
+      if (!endless && format.breakBefore && line === 0 && !(atTop && region.fresh)) return result({ block, at })
+      const { y, joins } = begin(pen, paragraph, line, block === 0)
+      const foot = endless ? y + endless.longest : bottom - frameSpace(format).bottom
+      let to = line
+      const first = lines[line]
+      if (first) {
+        const offset = y - first.top
+        while (to < lines.length && offset + (lines[to]?.top ?? 0) + (lines[to]?.height ?? 0) <= foot) to++
+      }
+      if (to < lines.length) {
+        if (!endless) to = divide(paragraph, line, to)
+        if (to <= line && (atTop || endless)) to = Math.min(lines.length, line + Math.max(1, fitting(paragraph, line, foot - y)))
+      }
+      const end = y + linesHeight(paragraph, line, to)
+      if (to > line) set.push({ block, box: { kind: "lines", paragraph, from: line, to, width }, y, end, joins })
+      if (to < lines.length) {
+        if (to > line) {
+          pen = { y: end, above: paragraph }
+          return result({ block, at: { line: to } })
+        }
+        const kept = keptAbove(set)
+        return kept ? result({ block: kept.block, at: beginning }, set.slice(0, kept.index)) : result({ block, at: beginning })
+      }
+      pen = { y: end, above: paragraph }
+    }
+    const below = endless && pen.above !== null && pen.above !== "table" ? frameSpace(pen.above.format).bottom : 0
+    return { ...result({ block, at: beginning }), height: pen.y + below }
+  }
+
+  private paragraph({ blocks, firstLeaf }: Flowing, block: number, width: number): ParagraphLayout {
+    return this.typesetter.paragraph(this.setting, blocks.nodes[block] as Node, width, this.labels[firstLeaf + blocks.leaf(block)] ?? null)
+  }
+
+  /** What a region without a foot goes on below. */
+  private above(flow: Flowing, block: number, width: number): Pen["above"] {
+    const before = flow.blocks.nodes[block - 1]
+    return before?.inlineContent ? this.paragraph(flow, block - 1, width) : before?.type.name === "table" ? "table" : null
+  }
+
+  private joins(flow: Flowing, block: number, width: number, { above }: Pen): boolean {
+    return above !== null && above !== "table" && flow.blocks.nodes[block]?.inlineContent === true && sharesFrame(above.format, this.paragraph(flow, block, width).format)
+  }
+
+  /** Boxes with their frames, which reach over the space to a neighbour in the same frame. */
+  private framed({ blocks }: Flowing, firstLeaf: number, set: readonly Set[], lastJoinsBelow: boolean): Placed[] {
+    return set.map(({ block, box, y, end, joins }, i): Placed => {
+      const place = { leaf: blocks.leaf(block) - firstLeaf, x: 0, y }
+      if (box.kind === "table") return { ...place, box }
+      if (!hasFrame(box.paragraph.format)) return { ...place, box: { ...box, frame: null } }
+      const top = !joins ? y : (set[i - 1]?.end ?? 0)
+      return { ...place, box: { ...box, frame: frameOf(box.paragraph, { x: 0, width: box.width, top: top - y, bottom: end - y, joinsAbove: joins, joinsBelow: set[i + 1]?.joins ?? lastJoinsBelow }) } }
+    })
+  }
+
+  /** Sets rows of a table. One that does not fit goes on to the next region, unless it is higher than that: then its cells are divided. */
+  private table(table: Node, firstLeaf: number, width: number, room: number, from: Break, atTop: boolean): { box: Table | null; next: Break | null; rowsLookedAt: number } {
+    const rows: Table["rows"][number][] = []
+    let [y, leaf] = [0, 0]
+    const start = "row" in from ? from : { row: 0, cells: [] }
+    let next: Break | null = null
+    for (const [number, node] of table.children.entries()) {
+      const leaves = leavesIn(node)
+      if (number < start.row) leaf += leaves
+      if (number < start.row) continue
+      const row = this.row(node, firstLeaf, leaf, y, width, room - y, number === start.row ? start.cells : [])
+      leaf += leaves
+      const divides = atTop && rows.length === 0
+      if (row.places && !divides) {
+        next = number === start.row ? from : { row: number, cells: [] }
+        break
+      }
+      rows.push({ cells: row.cells })
+      y += row.height
+      if (row.places?.some((place) => place !== null)) {
+        next = { row: number, cells: row.places }
+        break
+      }
+    }
+    return { box: rows.length > 0 ? { kind: "table", width, height: y, rows } : null, next, rowsLookedAt: Math.max(0, leaf - 1) }
+  }
+
+  /** @returns `places` where the cells go on, if they do not fit */
+  private row(row: Node, firstLeaf: number, leaf: number, y: number, width: number, room: number, from: readonly (BlockPlace | null)[]): { cells: Placed<Stack>[]; height: number; places: (BlockPlace | null)[] | null } {
+    const own = width / row.childCount
+    const text = Math.max(1, own - 2 * cellSpace)
+    let height = 0
+    const places: (BlockPlace | null)[] = []
+    const cells = row.children.map((cell, i): Placed<Stack> => {
+      const blocks = blocksOf(cell)
+      const start = from[i] === undefined ? { block: 0, at: beginning } : from[i]
+      const filled = start && this.fill({ blocks, firstLeaf: firstLeaf + leaf }, { width: text, height: room - 2 * cellSpace, top: 0, fresh: true }, start)
+      places.push(filled && !filled.atEnd ? filled.next : null)
+      height = Math.max(height, filled?.height ?? 0)
+      const placed = { box: { kind: "stack" as const, role: "cell" as FlowKind, width: text, height: filled?.height ?? 0, inside: filled?.inside ?? [] }, leaf: leaf + (start ? blocks.leaf(start.block) : 0), x: i * own + cellSpace, y: y + cellSpace }
+      leaf += leavesIn(cell)
+      return placed
+    })
+    height += 2 * cellSpace
+    return { cells, height, places: places.some((place) => place !== null) || height > room ? places : null }
+  }
+}
+
+/** Whether two neighbours are both in one list, with what is inside it, or both in none. */
+function inOneList(a: ListPlace | null, b: ListPlace | null): boolean {
+  if (!a || !b) return a === b
+  return a.level > 0 || b.level > 0 || (a.definition === b.definition && a.run === b.run)
+}
+
+/** Where the lines of a paragraph begin below what stands above it, and whether the two stand in one frame. */
+function begin({ y, above }: Pen, paragraph: ParagraphLayout, line: number, firstOfAll: boolean): { y: number; joins: boolean } {
+  const { format, style } = paragraph
+  if (above === null || line > 0) return { y: y + (firstOfAll && line === 0 ? format.spaceBefore : 0) + frameSpace(format).top, joins: false }
+  if (above === "table") return { y: y + format.spaceBefore + frameSpace(format).top, joins: false }
+  const alike = above.style === style
+  // Where a list begins or ends, the space that its items drop between them is there, unless what stands beside it drops it too.
+  const among = inOneList(above.format.list, format.list)
+  const lists = above.format.list !== null && format.list !== null
+  const drops = (own: ParagraphFormat, other: ParagraphFormat) => alike && !own.spaceAlike && (among || (!lists && !other.spaceAlike))
+  const gap = (drops(above.format, format) ? 0 : above.format.spaceAfter) + (drops(format, above.format) ? 0 : format.spaceBefore)
+  const joins = sharesFrame(above.format, format)
+  const { between } = format.borders
+  const frames = joins ? (between ? borderThickness(between) + between.distance : 0) : frameSpace(above.format).bottom + frameSpace(format).top
+  return { y: y + gap + frames, joins }
+}
+
+function linesHeight(paragraph: ParagraphLayout, from: number, to: number): number {
+  const last = paragraph.lines[to - 1]
+  const first = paragraph.lines[from]
+  return last && first ? last.top + last.height - first.top : 0
+}
+
+/** How far a paragraph of which the lines up to `to` fit may be set, by its keeps, widows and orphans. */
+function divide(paragraph: ParagraphLayout, from: number, to: number): number {
+  const { keepTogether, widows, dropCap } = paragraph.format
+  // The lines beside a drop cap stay with it.
+  const orphans = Math.max(paragraph.format.orphans, dropCap?.lines ?? 0)
+  const count = paragraph.lines.length
+  if (keepTogether && from === 0) return from
+  if (count - to < widows) to = count - widows
+  if (from === 0 && to < orphans) to = 0
+  return Math.max(from, to)
+}
+
+
+function fitting(paragraph: ParagraphLayout, from: number, room: number): number {
+  let n = 0
+  while (from + n < paragraph.lines.length && linesHeight(paragraph, from, from + n + 1) <= room) n++
+  return n
+}
+
+/** The first of the blocks at the end of a region that must stay with the one following them, unless nothing would be left. */
+function keptAbove(set: readonly Set[]): { index: number; block: number } | null {
+  let index = set.length
+  while (index > 0) {
+    const box = set[index - 1]?.box
+    if (box?.kind !== "lines" || !box.paragraph.format.keepNext || box.from > 0) break
+    index--
+  }
+  const first = set[index]
+  return index > 0 && first ? { index, block: first.block } : null
+}
