@@ -119,7 +119,7 @@ describe("from another document", () => {
 
   test("text brings the styles, lists and typefaces that it uses, and nothing more; what is here stays as it is", () => {
     const copied = slice(paragraph("call", [letters("x", { family: "Marsh Hand" })]), paragraph("body", ["item"], { list: own }))
-    const brought = broughtBy(copied, theirs)
+    const brought = broughtBy(copied, document([], { styles: theirs }))
     expect([Object.keys(brought.styles).sort(), Object.keys(brought.lists), Object.keys(brought.fonts)]).toEqual([["body", "call", "quotation"], ["list1"], ["Marsh Hand"]])
     const pasted = after(stateOf([p("here")], [0, 4]), pasteSlice(copied, "Pasted", brought))
     const { styles, lists, fonts } = documentAttrs(pasted.doc).styles
@@ -131,7 +131,7 @@ describe("from another document", () => {
 
   test("text that brings nothing new leaves the style sheet alone", () => {
     const state = stateOf([p("here")])
-    const pasted = after(state, pasteSlice(slice(p("x")), "Pasted", broughtBy(slice(p("x")), defaultStyles)))
+    const pasted = after(state, pasteSlice(slice(p("x")), "Pasted", broughtBy(slice(p("x")), document([]))))
     expect(documentAttrs(pasted.doc).styles).toBe(documentAttrs(state.doc).styles)
   })
 

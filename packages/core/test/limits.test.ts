@@ -70,6 +70,7 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
     .oneof(text, fc.constantFrom("<ul><li>a<ol type=i><li>b</ol></ul>", "<h1>T</h1><p style='font-size:900pt;letter-spacing:-99pt;margin-left:9999pt'>x</p>", "<p lang='xx-x'>q<br>r</p>"))
     .map((html) => editing.pasteSlice(readHtml(html))),
   insertPart: fc.nat(20).map((count) => ((state, dispatch) => editing.insertPart(editing.beforeBlock(state), Array.from({ length: count + 1 }, () => p("part")))(state, dispatch)) as Command),
+  insertStory: fc.constantFrom("note" as const, "textBox" as const).map((kind) => editing.insertStory(kind)),
   insertField: fc.constantFrom("long", "constructor", "time").map(editing.insertField),
   dragSelection: fc.tuple(fc.nat(80), boolean).map(([to, copies]) => editing.dragSelection(to, copies)),
   setLetters: fc.constantFrom(...(Object.keys(letterValues) as (keyof LetterFormat)[])).chain((name) => letterValues[name]!.map((value) => editing.setLetters(name, value as never))),
@@ -126,7 +127,7 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
 
 /** What the folder gives that is no command, nor makes one. */
 const others = new Set(
-  ("Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice setTypingMarks sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wordAround wordBoundary wordsOf").split(" "),
+  ("Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf").split(" "),
 )
 
 const start = document([

@@ -2,7 +2,7 @@
 import type { Node } from "prosemirror-model"
 import { EditorState, TextSelection, type Transaction } from "prosemirror-state"
 import { bodyOf, directSpans, document, documentAttrs, leavesOf, type TrailEntry } from "@biblon/core/document"
-import { documentEdge, editHistory, changes, correct, dragSelection, insertText, joining, linkAt, lostBetween, markPlace, placeOfLink, selectedText, undo, moveHorizontally, removeFormatHere, removeLetters, touchedBy, toggleDone, type Command } from "@biblon/core/editing"
+import { documentEdge, editHistory, changes, correct, dragSelection, insertText, joining, linkAt, lostBetween, markPlace, placeOfLink, selectedText, undo, moveHorizontally, removeFormatHere, removeLetters, heldInPart, settleStories, touchedBy, toggleDone, type Command } from "@biblon/core/editing"
 import { wordsIn } from "@biblon/core/checking"
 import type { Box } from "@biblon/core/layout"
 import { api, NotThere } from "../api"
@@ -222,7 +222,7 @@ export class DeskSession {
   dispatch = (tr: Transaction): void => {
     this.bias = 1
     this.goalX = null
-    this.apply(tr)
+    this.apply(settleStories(tr))
     // A long change is handed on in a task of its own, so that none takes the page for long.
     if (tr.docChanged && Math.abs(tr.doc.content.size - tr.before.content.size) > longChange) setTimeout(() => this.connection?.changed())
     else if (tr.docChanged) this.connection?.changed()
@@ -242,7 +242,7 @@ export class DeskSession {
     const { selection, doc } = this.editor
     if (selection.anchor === anchor && selection.head === head.pos && this.bias === head.bias) return
     this.bias = head.bias
-    if (selection.anchor !== anchor || selection.head !== head.pos) this.apply(this.editor.tr.setSelection(TextSelection.create(doc, anchor, head.pos)))
+    if (selection.anchor !== anchor || selection.head !== head.pos) this.apply(this.editor.tr.setSelection(TextSelection.create(doc, anchor, heldInPart(doc, anchor, head.pos))))
     else this.view?.paintSelection()
   }
 

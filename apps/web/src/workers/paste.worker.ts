@@ -1,5 +1,5 @@
 /** Reads what is pasted away from the page, however long it is, and hands it over in parts. What comes as Biblon's own is checked like any file. */
-import { Fragment, Slice } from "prosemirror-model"
+import { Fragment, Node, Slice } from "prosemirror-model"
 import { defaultStyles, document, nodes, schema } from "@biblon/core/document"
 import { checkDocument } from "@biblon/core/document/reading"
 import type { Brought } from "@biblon/core/editing"
@@ -25,9 +25,10 @@ function readOwn(text: string): { slice: Slice; brought: Brought } {
   const slice = Slice.fromJSON(schema, json)
   const { content, openStart, openEnd } = slice
   if (!content.content.every((node) => node.type === nodes.paragraph) || openStart > 1 || openEnd > 1 || content.childCount === 0) throw new RangeError("Blocks are expected")
-  const { styles = {}, lists = {}, fonts = {} } = brought
-  checkDocument(document(content.content, { styles: { ...defaultStyles, styles: { ...styles, ...defaultStyles.styles }, lists, fonts } }))
-  return { slice, brought: { styles, lists, fonts } }
+  const { styles = {}, lists = {}, fonts = {}, stories = {} } = brought
+  const beside = Object.values(stories).map((story) => Node.fromJSON(schema, story))
+  checkDocument(document(content.content, { styles: { ...defaultStyles, styles: { ...styles, ...defaultStyles.styles }, lists, fonts } }, beside))
+  return { slice, brought: { styles, lists, fonts, ...(beside.length > 0 ? { stories: Object.fromEntries(beside.map((story) => [story.attrs.key as string, story.toJSON() as unknown])) } : {}) } }
 }
 
 function read({ own, html }: PasteRequest): { slice: Slice; brought: Brought | null } {

@@ -14,6 +14,7 @@ export * from "./rebasing"
 export * from "./schema"
 export * from "./sets"
 export * from "./spoken"
+export * from "./stories"
 export * from "./trail"
 export * from "./typedLists"
 export type {

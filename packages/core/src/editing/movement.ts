@@ -1,6 +1,7 @@
 /** Where the caret goes by character, word and paragraph. Movement by line needs the layout: see layout/geometry. */
-import { Selection, type EditorState } from "prosemirror-state"
+import type { EditorState } from "prosemirror-state"
 import { leavesOf, textOf } from "../document"
+import { partAt } from "./stories"
 
 export type Direction = -1 | 1
 
@@ -60,11 +61,12 @@ export function moveHorizontally(state: EditorState, head: number, direction: Di
     return $head.start() + (unit === "word" ? wordBoundary : graphemeBoundary)(text, offset, direction)
   const leaves = leavesOf(state.doc)
   const leaf = leaves.at(head) + direction
-  if (leaf < 0 || leaf >= leaves.count) return head
+  if (leaf < 0 || leaf >= leaves.count || leaves.flow(leaf).story !== leaves.flow(leaves.at(head)).story) return head
   return direction < 0 ? leaves.end(leaf) : leaves.start(leaf)
 }
 
-/** First and last position at which a caret can stand. */
+/** First and last position at which a caret can stand in the text that it is in. */
 export function documentEdge(state: EditorState, direction: Direction): number {
-  return (direction < 0 ? Selection.atStart(state.doc) : Selection.atEnd(state.doc)).head
+  const { from, to } = partAt(state.doc, state.selection.head)
+  return direction < 0 ? from : to
 }

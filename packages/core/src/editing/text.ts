@@ -1,11 +1,12 @@
 /** Typing, deleting, dividing and joining paragraphs. */
 import { Fragment, Slice, type Mark, type Node, type ResolvedPos } from "prosemirror-model"
-import { Selection, TextSelection, type EditorState, type Transaction } from "prosemirror-state"
+import { TextSelection, type EditorState, type Transaction } from "prosemirror-state"
 import { canJoin } from "prosemirror-transform"
 import { documentAttrs, labelsOf, leavesOf, nodes, paragraphAttrs, schema, setEntries, spokenText, styleOf, textOf, withTypedLists } from "../document"
 import { bring, type Brought } from "./bringing"
 import type { Command } from "./command"
 import { joining, named, quoted } from "./history"
+import { wholePart } from "./stories"
 import { formatOf, marksOf } from "./letters"
 import { graphemeBoundary, wordBoundary, type Direction } from "./movement"
 
@@ -104,7 +105,8 @@ export const deleteSelection: Command = (state, dispatch) => {
 
 /** Joins the paragraph that starts at `at` with the one before it; the joined one keeps the look of the first, unless that was empty. */
 function joinAt(tr: Transaction, at: number): Transaction | null {
-  if (!canJoin(tr.doc, at)) return null
+  // Cells and stories are joined with nothing.
+  if (!tr.doc.resolve(at).nodeBefore?.isTextblock || !canJoin(tr.doc, at)) return null
   const $at = tr.doc.resolve(at)
   const before = $at.nodeBefore
   const after = $at.nodeAfter
@@ -303,8 +305,6 @@ export function selectedText(state: EditorState): string {
 }
 
 export const selectAll: Command = (state, dispatch) => {
-  const start = Selection.atStart(state.doc)
-  const end = Selection.atEnd(state.doc)
-  dispatch?.(state.tr.setSelection(TextSelection.create(state.doc, start.from, end.to)))
+  dispatch?.(state.tr.setSelection(wholePart(state)))
   return true
 }

@@ -98,7 +98,7 @@ export class Clipboard {
     const slice = selectedSlice(editor)
     data.setData("text/plain", selectedText(editor))
     data.setData("text/html", writeHtml(slice, documentAttrs(editor.doc).styles))
-    data.setData(ownType, JSON.stringify({ slice: slice.toJSON() as unknown, brought: broughtBy(slice, documentAttrs(editor.doc).styles) } satisfies Own))
+    data.setData(ownType, JSON.stringify({ slice: slice.toJSON() as unknown, brought: broughtBy(slice, editor.doc) } satisfies Own))
     return true
   }
 

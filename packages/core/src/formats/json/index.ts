@@ -1,6 +1,7 @@
 /** Biblon's own file: the document node as it is, with a name and a format number. */
 import type { Node } from "prosemirror-model"
 import { z } from "zod"
+import { withoutOrphans } from "../../document"
 import { readDocument, ReadingError } from "../../document/reading"
 
 const current = 1
@@ -23,7 +24,7 @@ export function readJson(source: string): NamedDocument {
   const file = File.safeParse(value)
   if (!file.success) throw new ReadingError('This JSON is not a Biblon document: it needs "biblon", "name" and "document"')
   if (file.data.biblon > current) throw new ReadingError(`This document was written by a newer Biblon (format ${file.data.biblon}, this one reads up to ${current})`)
-  return { name: file.data.name, doc: readDocument(file.data.document) }
+  return { name: file.data.name, doc: withoutOrphans(readDocument(file.data.document)) }
 }
 
 export function writeJson({ name, doc }: NamedDocument): string {

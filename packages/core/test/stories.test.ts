@@ -1,0 +1,130 @@
+import fc from "fast-check"
+import { EditorState, TextSelection } from "prosemirror-state"
+import { document, leavesOf, nodes, p, storiesOf, table, textOf, withoutOrphans } from "../src/document"
+import { checkDocument, readDocument } from "../src/document/reading"
+import * as editing from "../src/editing"
+import { editHistory, heldInPart, insertStory, partAt, selectedSlice, settleStories, type Command } from "../src/editing"
+import { after, stateOf } from "./telling"
+
+/** A state after a command, as the desk applies it. */
+function acted(state: EditorState, command: Command): EditorState {
+  command(state, (tr) => (state = state.apply(settleStories(tr))))
+  return state
+}
+const caret = (state: EditorState, pos: number, head = pos) => state.apply(state.tr.setSelection(TextSelection.create(state.doc, pos, head)))
+const noted = () => acted(caret(stateOf([p("The ferry runs."), p("At low water it does not.")], [0, 0], [0, 0], [editHistory()]), 9), insertStory("note", [p("By chain.")]))
+const anchors = (state: EditorState) => {
+  const keys: string[] = []
+  state.doc.descendants((node) => void (node.type.name === "anchor" && keys.push(node.attrs.story as string)))
+  return keys
+}
+
+describe("a story and its anchor", () => {
+  test("come together, with the caret in the story, and go together in one undo", () => {
+    const state = noted()
+    expect(leavesOf(state.doc).nodes.map(textOf)).toEqual(["The fer\ufffcry runs.", "At low water it does not.", "By chain."])
+    expect([...storiesOf(state.doc).keys()]).toEqual(anchors(state))
+    expect(leavesOf(state.doc).at(state.selection.head)).toBe(2)
+    const undone = acted(state, editing.undo)
+    expect([undone.doc.childCount, anchors(undone)]).toEqual([1, []])
+    expect(acted(undone, editing.redo).doc.eq(state.doc)).toBe(true)
+  })
+
+  test("go together when the text around the anchor goes, and come back together", () => {
+    const state = noted()
+    const cut = acted(caret(state, 3, 14), editing.deleteSelection)
+    expect([cut.doc.childCount, anchors(cut)]).toEqual([1, []])
+    expect(acted(cut, editing.undo).doc.eq(state.doc)).toBe(true)
+  })
+
+  test("are copied together, under a new key", () => {
+    const state = noted()
+    const slice = selectedSlice(caret(state, 2, 14))
+    const twice = acted(caret(state, leavesOf(state.doc).end(1)), editing.pasteSlice(slice))
+    expect(new Set(anchors(twice)).size).toBe(2)
+    expect([...storiesOf(twice.doc).keys()].sort()).toEqual([...anchors(twice)].sort())
+    expect([...storiesOf(twice.doc).values()].map(({ node }) => node.textContent)).toEqual(["By chain.", "By chain."])
+  })
+
+  test("go along to another document", () => {
+    const state = noted()
+    const slice = selectedSlice(caret(state, 2, 14))
+    const brought = editing.broughtBy(slice, state.doc)
+    const other = acted(stateOf([p("Here: ")], [0, 6]), editing.pasteSlice(slice, "Pasted", JSON.parse(JSON.stringify(brought))))
+    expect([...storiesOf(other.doc).values()].map(({ node }) => node.textContent)).toEqual(["By chain."])
+    expect(anchors(other)).toEqual([...storiesOf(other.doc).keys()])
+  })
+})
+
+test("movement, selecting all and joining stay in the text that the caret is in", () => {
+  const state = noted()
+  const leaves = leavesOf(state.doc)
+  const [bodyEnd, noteStart] = [leaves.end(1), leaves.start(2)]
+  expect(editing.moveHorizontally(state, bodyEnd, 1, "character")).toBe(bodyEnd)
+  expect(editing.moveHorizontally(state, noteStart, -1, "word")).toBe(noteStart)
+  expect(editing.deleteForward(caret(state, bodyEnd))).toBe(false)
+  expect(editing.deleteBackward(caret(state, noteStart))).toBe(false)
+  expect(editing.selectedText(after(caret(state, 4), editing.selectAll))).toBe("The ferry runs.\nAt low water it does not.")
+  expect(editing.selectedText(after(caret(state, noteStart), editing.selectAll))).toBe("By chain.")
+  expect([heldInPart(state.doc, 4, noteStart + 2), heldInPart(state.doc, noteStart, 3)]).toEqual([bodyEnd, noteStart])
+  expect([editing.documentEdge(caret(state, 4), 1), editing.documentEdge(caret(state, noteStart), -1)]).toEqual([bodyEnd, noteStart])
+})
+
+test("a document from outside loses stories without an anchor, and anchors without a story or with one that another has", () => {
+  const anchor = (story: string) => nodes.anchor.create({ story })
+  const story = (key: string, kind: string, ...inside: Parameters<typeof p>) => nodes.story.create({ key, kind }, p(...inside))
+  const doc = document([p("a", anchor("one"), anchor("one"), anchor("none"), anchor("top")), table([[[p("b", anchor("two"))]]])], {}, [
+    story("one", "note", "1"),
+    story("two", "note", "2", anchor("three")),
+    story("three", "note", "3"),
+    story("lost", "note", "x", anchor("lost2")),
+    story("lost2", "note", "y"),
+    story("one", "note", "again"),
+    story("top", "header", "Saltmarsh Ferry Trust"),
+  ])
+  const whole = withoutOrphans(checkDocument(doc))
+  expect(whole.children.slice(1).map((node) => node.textContent)).toEqual(["1", "2", "Saltmarsh Ferry Trust"])
+  expect(leavesOf(whole).nodes.slice(0, 2).map(textOf)).toEqual(["a\ufffc", "b\ufffc"])
+  expect(withoutOrphans(whole)).toBe(whole)
+})
+
+const act = fc.record({ kind: fc.constantFrom("type", "delete", "back", "forward", "note", "copy", "drag", "enter", "undo", "redo", "takeBack", "all"), from: fc.nat(80), to: fc.nat(80) })
+
+test("whatever is done, every anchor has its story, every story its anchor, and a selection stays in one text", () => {
+  fc.assert(
+    fc.property(fc.array(act, { maxLength: 20 }), (acts) => {
+      let state = noted()
+      for (const { kind, from, to } of acts) {
+        const leaves = leavesOf(state.doc)
+        const place = (n: number) => leaves.start(n % leaves.count) + (n % (leaves.node(n % leaves.count).content.size + 1))
+        const collapsed = ["type", "note", "enter", "copy"].includes(kind)
+        const anchor = place(from)
+        state = caret(state, anchor, collapsed ? anchor : heldInPart(state.doc, anchor, place(to)))
+        const whole = selectedSlice(acted(state, editing.selectAll))
+        const command: Command = {
+          type: editing.insertText("tide"),
+          delete: editing.deleteSelection,
+          back: editing.deleteBackward,
+          forward: editing.deleteWordForward,
+          note: insertStory("note"),
+          copy: editing.pasteSlice(whole),
+          drag: editing.dragSelection(place(to + from), to % 2 === 0),
+          enter: editing.enter,
+          undo: editing.undo,
+          redo: editing.redo,
+          takeBack: editing.takeBack(editing.changes(state).done[to % 3]?.id ?? -1),
+          all: editing.selectAll,
+        }[kind]
+        // What would grow without end is copied only while it is small.
+        if (kind === "copy" && state.doc.content.size > 1500) continue
+        state = acted(state, command)
+        const { anchor: a, head: h } = state.selection
+        const part = partAt(state.doc, a)
+        expect([h >= part.from && h <= part.to, withoutOrphans(state.doc) === state.doc]).toEqual([true, true])
+        expect([...anchors(state)].sort()).toEqual([...storiesOf(state.doc).keys()].sort())
+      }
+      expect(readDocument(state.doc.toJSON()).eq(state.doc)).toBe(true)
+    }),
+    { numRuns: 150 },
+  )
+})
