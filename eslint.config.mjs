@@ -1,4 +1,6 @@
 import hooks from "eslint-plugin-react-hooks"
+import { createTypeScriptImportResolver } from "eslint-import-resolver-typescript"
+import { importX } from "eslint-plugin-import-x"
 import ts from "typescript-eslint"
 
 /** What a room may not import. The arrows of docs/architecture.md, held. */
@@ -24,6 +26,13 @@ export default ts.config(
       "no-console": "off",
     },
   },
+  {
+    files: ["packages/*/src/**", "apps/*/src/**"],
+    plugins: { "import-x": importX },
+    settings: { "import-x/resolver-next": [createTypeScriptImportResolver({ noWarnOnMultipleProjects: true })] },
+    // Files do not import one another in a circle, not even for their types.
+    rules: { "import-x/no-cycle": "error" },
+  },
   { files: ["packages/core/src/document/entries.ts"], rules: { "no-restricted-properties": "off" } },
   { files: ["**/*.js", "**/*.cjs"], rules: { "@typescript-eslint/no-require-imports": "off" } },
   { files: ["packages/core/src/formats/**", "packages/core/src/document/**", "packages/core/src/layout/fonts/harfbuzz.ts", "packages/core/src/editing/text.ts"], rules: { "no-control-regex": "off" } },
@@ -35,6 +44,12 @@ export default ts.config(
   closed(["packages/core/src/checking/**"], apps, platform, [siblings("editing", "output", "formats"), "Checks read the document and the layout."]),
   closed(["packages/wire/**"], [["@biblon/*"], "The wire is data only."]),
   closed(["apps/web/**"], icons, [["@biblon/server*", "@biblon/core/node", "@biblon/core/document/reading", "@biblon/core/document/shapes"], "The page loads neither the server nor Zod."]),
+  closed(
+    ["apps/web/src/desk/*.ts", "apps/web/src/desk/input/**", "apps/web/src/desk/view/**"],
+    [["**/commands/**", "**/bars/**", "**/trays/**"], "The desk's parts know nothing of the tools, bars and trays that use them: keys are handed in by Desk.tsx."],
+    [["@biblon/server*", "@biblon/core/node", "@biblon/core/document/reading", "@biblon/core/document/shapes"], "The page loads neither the server nor Zod."],
+  ),
+  closed(["apps/web/src/desk/view/**", "apps/web/src/desk/input/**"], [["**/session", "**/commands/**", "**/bars/**", "**/trays/**"], "View and input work for any desk: they are told what they need."]),
   // Workers have scripts of their own: what is pasted is checked there.
   { files: ["apps/web/src/workers/*.worker.ts"], rules: { "@typescript-eslint/no-restricted-imports": "off" } },
   { files: ["apps/web/src/ui/icons.ts", "apps/web/test/**"], rules: { "@typescript-eslint/no-restricted-imports": "off" } },

@@ -115,7 +115,9 @@ export class DeskPage {
   async saved(): Promise<void> {
     // What was done last has to be taken in before the state that it leads to can be read.
     await expect(this.page.getByRole("main")).toHaveAttribute("aria-busy", "false")
-    await this.page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))))
+    await this.page.evaluate(async () => {
+      for (let frame = 0; frame < 4; frame++) await new Promise(requestAnimationFrame)
+    })
     await expect(this.saving).toHaveText(/^Saved/)
   }
 

@@ -4,8 +4,9 @@ import { EditorState, type Transaction } from "prosemirror-state"
 import { document as makeDocument, p } from "@biblon/core/document"
 import type { FromServer } from "@biblon/wire"
 import { Connection, type Saving } from "../src/live/connection"
-import type { Aside } from "../src/live/aside"
-import type { PendingRecord } from "../src/live/pending"
+import type { Aside, PendingRecord } from "../src/live/records"
+
+
 
 const kept: PendingRecord[] = []
 jest.mock("../src/live/pending", () => ({

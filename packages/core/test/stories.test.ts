@@ -1,5 +1,5 @@
 import fc from "fast-check"
-import { EditorState, TextSelection } from "prosemirror-state"
+import { type EditorState, TextSelection } from "prosemirror-state"
 import { document, leavesOf, nodes, p, storiesOf, table, textOf, withoutOrphans } from "../src/document"
 import { checkDocument, readDocument } from "../src/document/reading"
 import * as editing from "../src/editing"

@@ -56,7 +56,6 @@ import {
 } from "@biblon/core/editing"
 import type { DeskSession } from "../desk/session"
 import type { TrayId } from "../desk/store"
-import { printPdf, savePdf } from "../desk/delivering"
 import {
   ArrowUUpLeft,
   ArrowUUpRight,
@@ -214,8 +213,8 @@ export const tools: readonly Tool[] = [
   { id: "cut", name: "Cut", words: "clipboard move", icon: Scissors, keysShown: "Mod+x", applies: (e) => !e.selection.empty, run: (session) => void session.clipboard.copy(true) },
   { id: "paste", name: "Paste", words: "clipboard insert", icon: Clipboard, keysShown: "Mod+v", how: "Pastes as it was. The card that follows offers the look of where it landed, or the text alone.", run: (session) => void session.clipboard.pasteFromButton() },
   command("select-all", "Select all", "everything mark", selectAll, { icon: SelectionAll, keys: ["Mod+a"] }),
-  { id: "print", name: "Print", words: "paper printer", icon: Printer, keys: ["Mod+p"], run: (session) => void printPdf(session) },
-  { id: "pdf", name: "Save as PDF", words: "export download file", icon: FileArrowDown, run: (session) => void savePdf(session) },
+  { id: "print", name: "Print", words: "paper printer", icon: Printer, keys: ["Mod+p"], run: (session) => void session.delivery.print() },
+  { id: "pdf", name: "Save as PDF", words: "export download file", icon: FileArrowDown, run: (session) => void session.delivery.save() },
   tray("write", "Letters and paragraphs", "format typeface font size colour color spacing", PenNib),
   tray("structure", "Styles", "heading title quotation body structure", TreeStructure, "Choose a style for the paragraph at the caret. Headings stay with what follows and become bookmarks in the PDF."),
   tray("trail", "Trail", "why look formatting source inspect what gives", Footprints, "Says in words what gives the text at the caret its look, from which style or by hand, and lets you change or remove it there. Under it, where each piece of hand-made formatting begins and ends."),

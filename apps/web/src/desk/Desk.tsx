@@ -184,7 +184,7 @@ function Frame() {
 export function Desk({ id }: { id: string }) {
   const [session, setSession] = useState<DeskSession | null>(null)
   useEffect(() => {
-    const opened = new DeskSession(id)
+    const opened = new DeskSession(id, keyAction)
     setSession(opened)
     return () => opened.close()
   }, [id])

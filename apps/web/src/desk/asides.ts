@@ -3,14 +3,15 @@ import { Slice } from "prosemirror-model"
 import { document, schema } from "@biblon/core/document"
 import { documentOf, pasteSlice } from "@biblon/core/editing"
 import { api } from "../api"
-import { dropAside, keepAside, type Aside } from "../live/aside"
-import type { DeskSession } from "./session"
+import { dropAside, keepAside } from "../live/aside"
+import type { DeskPort } from "./ports"
+import type { Aside } from "../live/records"
 
 export class AsideKeeping {
   /** Hears what was dropped, as long as it can be brought back; null once that is over. */
   onDropped: (aside: Aside | null) => void = () => {}
 
-  constructor(private readonly session: DeskSession) {}
+  constructor(private readonly session: DeskPort) {}
 
   /** At the caret, as one change. */
   async putInAgain(aside: Aside): Promise<void> {

@@ -1,5 +1,6 @@
 /** The finished document leaves: as a file, or to the printer by way of the same file. */
-import type { DeskSession } from "./session"
+import { makePdf } from "../workers/pdf"
+import type { DeskPort } from "./ports"
 
 const keepUrl = 60_000
 
@@ -7,38 +8,65 @@ function fileName(name: string | null): string {
   return `${(name ?? "Document").replace(/[\\/:*?"<>|]/g, " ").trim() || "Document"}.pdf`
 }
 
-export async function savePdf(session: DeskSession): Promise<void> {
-  const pdf = await session.pdf()
-  if (!pdf) return
-  const url = URL.createObjectURL(pdf)
-  const link = document.createElement("a")
-  link.href = url
-  link.download = fileName(session.store.getState().name)
-  link.click()
-  setTimeout(() => URL.revokeObjectURL(url), keepUrl)
-}
+export class Delivery {
+  private stopping: AbortController | null = null
 
-/** Opens the browser's print window on the PDF; where a browser cannot print from a frame, the PDF opens beside. */
-export async function printPdf(session: DeskSession): Promise<void> {
-  const pdf = await session.pdf()
-  if (!pdf) return
-  const url = URL.createObjectURL(pdf)
-  const frame = document.createElement("iframe")
-  frame.title = "The document to be printed"
-  frame.hidden = true
-  frame.src = url
-  frame.onload = () => {
+  constructor(private readonly desk: DeskPort) {}
+
+  /** The finished document as a PDF file; null if it was stopped or failed. */
+  private async pdf(): Promise<Blob | null> {
+    const { store, now } = this.desk
+    if (!now) return null
+    const stop = (this.stopping = new AbortController())
+    store.setState({ delivering: { stage: "layout", done: 0, of: 0 } })
     try {
-      if (!frame.contentWindow) throw new Error("no window")
-      frame.contentWindow.focus()
-      frame.contentWindow.print()
-    } catch {
-      window.open(url)
+      const content = JSON.stringify(now.doc.toJSON())
+      return await makePdf({ content, name: store.getState().name ?? "" }, (delivering) => store.setState({ delivering }), stop.signal)
+    } catch (error) {
+      if (!(error instanceof DOMException)) store.setState({ trouble: `The PDF could not be made: ${(error as Error).message}. The document is not affected.` })
+      return null
+    } finally {
+      store.setState({ delivering: null })
     }
   }
-  document.body.append(frame)
-  setTimeout(() => {
-    frame.remove()
-    URL.revokeObjectURL(url)
-  }, keepUrl)
+
+  stop(): void {
+    this.stopping?.abort()
+  }
+
+  async save(): Promise<void> {
+    const pdf = await this.pdf()
+    if (!pdf) return
+    const url = URL.createObjectURL(pdf)
+    const link = document.createElement("a")
+    link.href = url
+    link.download = fileName(this.desk.store.getState().name)
+    link.click()
+    setTimeout(() => URL.revokeObjectURL(url), keepUrl)
+  }
+
+  /** Opens the browser's print window on the PDF; where a browser cannot print from a frame, the PDF opens beside. */
+  async print(): Promise<void> {
+    const pdf = await this.pdf()
+    if (!pdf) return
+    const url = URL.createObjectURL(pdf)
+    const frame = document.createElement("iframe")
+    frame.title = "The document to be printed"
+    frame.hidden = true
+    frame.src = url
+    frame.onload = () => {
+      try {
+        if (!frame.contentWindow) throw new Error("no window")
+        frame.contentWindow.focus()
+        frame.contentWindow.print()
+      } catch {
+        window.open(url)
+      }
+    }
+    document.body.append(frame)
+    setTimeout(() => {
+      frame.remove()
+      URL.revokeObjectURL(url)
+    }, keepUrl)
+  }
 }

@@ -1,15 +1,10 @@
 /** Match look at the desk: a look that was picked up is laid on what is selected next, once or until it is put down. */
-import { layLook, pickUpLook, type LookPart, type PickedLook } from "@biblon/core/editing"
-import type { DeskSession } from "./session"
-
-export interface Laying {
-  look: PickedLook
-  part: LookPart
-  many: boolean
-}
+import { layLook, pickUpLook } from "@biblon/core/editing"
+import type { DeskPort } from "./ports"
+import type { Laying } from "./store"
 
 export class LookLaying {
-  constructor(private readonly session: DeskSession) {}
+  constructor(private readonly session: DeskPort) {}
 
   private get state(): Laying | null {
     return this.session.store.getState().laying

@@ -1,15 +1,22 @@
 /** What the screens of the desk show. The document itself lives in the session; this is its surface. */
 import { createStore } from "zustand/vanilla"
 import type { EditorState } from "prosemirror-state"
-import type { Aside } from "../live/aside"
 import type { Saving } from "../live/connection"
 import type { PdfProgress } from "../workers/pdf"
 import { readKept } from "../kept"
-import type { Laying } from "./laying"
+import type { LookPart, PickedLook } from "@biblon/core/editing"
 import type { ViewSummary } from "./view/sheetView"
+import type { Aside } from "../live/records"
 
 export type TrayId = "trail" | "document" | "write" | "structure" | "place" | "deliver" | "changes" | "find" | "help" | "corrections"
 export type ViewMode = "flow" | "sheets" | "reading"
+
+/** A look that was picked up, and whether it is laid on more than one text. */
+export interface Laying {
+  look: PickedLook
+  part: LookPart
+  many: boolean
+}
 
 export interface DeskState {
   phase: { kind: "opening" } | { kind: "waiting"; message: string } | { kind: "missing" } | { kind: "open" }

@@ -3,28 +3,7 @@ import { Slice } from "prosemirror-model"
 import { schema } from "@biblon/core/document"
 import { wordsOf } from "@biblon/core/editing"
 import { device } from "./device"
-
-export type AsideCause =
-  /** The server does not take it. */
-  | "refused"
-  /** It was made on another history of the document. */
-  | "unfit"
-  /** The document is gone. */
-  | "gone"
-  | "tooLarge"
-
-export interface Aside {
-  id: string
-  document: string
-  cause: AsideCause
-  reason: string
-  /** Its words, to be read. */
-  text: string
-  /** A slice as JSON; null where there is no text in it. */
-  slice: unknown
-  /** Milliseconds since 1970. */
-  kept: number
-}
+import type { Aside, AsideCause } from "./records"
 
 export function asideOf(document: string, cause: AsideCause, reason: string, slice: Slice): Aside {
   return { id: crypto.randomUUID(), document, cause, reason, text: wordsOf(slice), slice: slice.size > 0 ? (slice.toJSON() as unknown) : null, kept: Date.now() }

@@ -6,11 +6,13 @@ import { getVersion, receiveTransaction, sendableSteps } from "prosemirror-colla
 import type { EditorState, Transaction } from "prosemirror-state"
 import { readStep } from "@biblon/core/document"
 import { lostBetween } from "@biblon/core/editing"
-import { largestMessage, stampOf, usualMessage, type FromServer, type StepBatch } from "@biblon/wire/limits"
-import { asideOf, type Aside, type AsideCause } from "./aside"
+import type { FromServer, StepBatch } from "@biblon/wire"
+import { largestMessage, stampOf, usualMessage } from "@biblon/wire/limits"
+import { asideOf } from "./aside"
 import { withoutFirst } from "./dropping"
 import { PendingKeeper } from "./pending"
 import { stepJson } from "./stepJson"
+import type { Aside, AsideCause } from "./records"
 
 export type Saving =
   /** `at` in milliseconds since 1970; null when nothing has been changed since the document was opened. */

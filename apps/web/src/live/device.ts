@@ -1,7 +1,6 @@
 /** The database of this device: unconfirmed changes, and what could not become a part of a document. */
 import { openDB, type DBSchema, type IDBPDatabase } from "idb"
-import type { PendingRecord } from "./pending"
-import type { Aside } from "./aside"
+import type { Aside, PendingRecord } from "./records"
 
 interface Schema extends DBSchema {
   pending: { key: string; value: PendingRecord; indexes: { document: string } }

@@ -5,10 +5,11 @@ import { EditorState, TextSelection, type Plugin } from "prosemirror-state"
 import { applySteps, schema } from "@biblon/core/document"
 import { insertedBy } from "@biblon/core/editing"
 import { api, NotThere, type Content } from "../api"
-import { asideOf, keepAside, type Aside, type AsideCause } from "./aside"
+import { asideOf, keepAside } from "./aside"
 import { Connection } from "./connection"
-import { dropRecord, recordOf, sessionsOf, type PendingRecord } from "./pending"
+import { dropRecord, recordOf, sessionsOf } from "./pending"
 import { takeSession } from "./sessions"
+import type { Aside, AsideCause, PendingRecord } from "./records"
 
 export interface OpenedDocument {
   client: string

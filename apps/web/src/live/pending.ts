@@ -4,20 +4,7 @@
  * What IndexedDB has not taken yet lies in the local storage as well, which is written in the same task.
  */
 import { device } from "./device"
-
-export interface PendingRecord {
-  /** The session's name among those who change the document; the server writes it beside each step. */
-  client: string
-  document: string
-  /** The version that the steps follow on, and what tells its history from others. */
-  version: number
-  stamp: string
-  steps: unknown[]
-  /** Milliseconds since 1970. */
-  kept: number
-  /** Counts what one session has kept, so that the newer of two is known. */
-  turn: number
-}
+import type { PendingRecord } from "./records"
 
 /** What was kept in the same task: the steps that the record of `turn` in IndexedDB lacks, or all of them. */
 interface Mirror extends PendingRecord {

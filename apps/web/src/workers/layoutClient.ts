@@ -17,6 +17,7 @@ export class LayoutClient {
   /** @param begun a worker that has been started for this document, if there is one */
   constructor(
     begun: Worker | null,
+    private readonly later: (task: () => void) => void,
     onReport: (report: LayoutReport) => void,
     onFailure: (message: string) => void,
   ) {
@@ -35,7 +36,16 @@ export class LayoutClient {
   }
 
   private send(message: ToLayout): void {
+    this.sendHeld()
     this.worker.postMessage(message)
+  }
+
+  /** Messages that wait for the next frame, in order; whatever else is sent goes after them. */
+  private held: ToLayout[] = []
+  private readonly sendHeld = (): void => {
+    const messages = this.held
+    this.held = []
+    for (const message of messages) this.worker.postMessage(message)
   }
 
   /** Whether the mirror includes every change sent so far. */
@@ -43,8 +53,10 @@ export class LayoutClient {
     return this.mirror.seq === this.seq || this.ahead === this.seq
   }
 
-  /** Shows a leaf that was set on the page, as the outcome of the last change. Only where all before it is shown. */
-  anticipate(leaf: number, paragraph: ParagraphLayout): void {
+  /** A change whose outcome, a leaf that was set on the page, is shown at once; the worker hears of it behind the next frame. Only where all before it is shown. */
+  changeAhead(steps: unknown[], leaf: number, paragraph: ParagraphLayout): void {
+    this.held.push({ type: "steps", steps, seq: ++this.seq })
+    this.later(this.sendHeld)
     this.mirror.anticipate(leaf, paragraph, this.seq)
     this.ahead = this.seq
   }

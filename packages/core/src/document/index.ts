@@ -1,4 +1,5 @@
 export * from "./leaves"
+export * from "./bounds"
 export * from "./building"
 export * from "./defaults"
 export * from "./entries"

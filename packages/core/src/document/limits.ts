@@ -1,40 +1,11 @@
-/**
- * The bounds of all values in a document: said once, for what is checked when it comes from outside (shapes.ts) and for
- * commands, which keep to them by `fitLetters` and `fitParagraph`. Lengths are points.
- */
+/** Values made to keep within the bounds (bounds.ts): commands do, and what comes from outside is checked for it (shapes.ts). */
+import { limits, linkPattern, type Range } from "./bounds"
 import { entryOf } from "./keyed"
 import type { Border, LetterFormat, LineSpacing, ListLevel, ParagraphFormat, TabStop, Typesetting } from "./shapes"
-
-export type Range = readonly [least: number, most: number]
-
-export const limits = {
-  length: [-4000, 4000],
-  space: [0, 4000],
-  size: [1, 999],
-  raise: [-400, 400],
-  letterSpacing: [-100, 400],
-  lines: { multiple: [0.5, 10], exact: [1, 1000], atLeast: [0, 1000] },
-  border: { width: [0.1, 36], distance: [0, 200] },
-  dropCap: { lines: [2, 9], distance: [0, 100] },
-  /** Fewest lines at the foot or head of a sheet. */
-  keptLines: [1, 9],
-  list: { level: [0, 8], start: [0, 100_000], hanging: [0, 400] },
-  hyphenation: { word: [2, 30], before: [1, 15], after: [1, 15], inRow: [1, 20] },
-  /** Most tab stops of a paragraph. */
-  tabs: 60,
-  /** Most characters of names: of styles, lists and places; of typefaces; of an address; of a mark before an item. */
-  name: 80,
-  family: 120,
-  address: 2000,
-  mark: 40,
-} as const
 
 export function within(value: number, [least, most]: Range): number {
   return Math.min(most, Math.max(least, value))
 }
-
-/** Where a link may lead. Other schemes do not get in. */
-export const linkPattern = /^(https?:\/\/|mailto:)[^\s\u0000-\u001f]+$|^#[^\u0000-\u001f]{1,80}$/i
 
 export function isLink(href: string): boolean {
   return href.length <= limits.address && linkPattern.test(href)

@@ -6,7 +6,7 @@
  * All lengths are points (1/72 inch).
  */
 import { z } from "zod"
-import { limits, linkPattern, type Range } from "./limits"
+import { limits, linkPattern, type Range } from "./bounds"
 
 const ranged = ([least, most]: Range) => z.number().min(least).max(most)
 const length = ranged(limits.length)

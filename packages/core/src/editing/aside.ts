@@ -2,7 +2,7 @@
 import { Fragment, Slice, type Node } from "prosemirror-model"
 import { ReplaceStep } from "prosemirror-transform"
 import { document, documentAttrs, nodes, readStep, schema } from "../document"
-import { selectionSlice } from "./text"
+import { selectionSlice } from "./selected"
 
 /** What stands in one version of a document and not in another: the stretch in which they differ. */
 export function lostBetween(before: Node, after: Node): Slice {

@@ -9,7 +9,7 @@ import type { Command } from "./command"
 import { named, quoted } from "./history"
 import { readAddress } from "./links"
 import { listFromTyping } from "./lists"
-import { typingMarks } from "./text"
+import { typingMarks } from "./typingMarks"
 
 export const correctionKinds = ["quotes", "dashes", "ellipsis", "signs", "sentences", "capitals", "slips", "fractions", "ordinals", "arrows", "lists", "links"] as const
 export type CorrectionKind = (typeof correctionKinds)[number]

@@ -4,7 +4,8 @@ import type { EditorState, Transaction } from "prosemirror-state"
 import { documentAttrs, entryOf, fitLetter, letterLook, letterProperties, marks, paragraphAttrs, paragraphLook, setEntries, type LetterFormat, type LetterProperty } from "../document"
 import type { Command, Extent } from "./command"
 import { named, quoted } from "./history"
-import { selectedText, typingMarks } from "./text"
+import { selectedText } from "./selected"
+import { formatOf, marksOf, typingMarks } from "./typingMarks"
 
 /** Calls back for each stretch of selected letters with its look; for an empty selection once with the look of what is typed next. */
 function eachLook(state: EditorState, visit: (look: LetterFormat) => boolean | void): void {
@@ -41,17 +42,6 @@ export function letterValue<K extends LetterProperty>(state: EditorState, proper
     return true
   })
   return value
-}
-
-/** Marks of these values, for letters in a paragraph that look like `base` without them. */
-export function marksOf(format: Partial<LetterFormat>): readonly Mark[] {
-  return Object.entries(format).reduce<readonly Mark[]>((set, [name, value]) => marks[name as LetterProperty].create({ value }).addToSet(set), [])
-}
-
-/** The values of letters that marks say; null for none. */
-export function formatOf(given: readonly Mark[]): Partial<LetterFormat> | null {
-  const own = given.filter(({ type }) => (letterProperties as readonly string[]).includes(type.name))
-  return own.length > 0 ? (Object.fromEntries(own.map((mark) => [mark.type.name, mark.attrs.value])) as Partial<LetterFormat>) : null
 }
 
 /** What is typed next gets these marks. In an empty paragraph they stay with it. */

@@ -4,7 +4,7 @@ import type { EditorState } from "prosemirror-state"
 import { leavesOf, nodes, schema } from "../document"
 import type { Command } from "./command"
 import { joining } from "./history"
-import { landingMarks } from "./text"
+import { landingMarks } from "./typingMarks"
 
 /** Blocks and characters of a part. */
 const most = { blocks: 150, size: 60_000 }

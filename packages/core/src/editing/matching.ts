@@ -6,7 +6,7 @@ import type { Command } from "./command"
 import { named } from "./history"
 import { onWords } from "./letters"
 import { eachParagraph } from "./paragraphs"
-import { trailMarks } from "./text"
+import { trailMarks } from "./typingMarks"
 
 export type LookPart = "letters" | "paragraph" | "both"
 

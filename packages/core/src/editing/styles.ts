@@ -4,7 +4,7 @@ import type { EditorState, Transaction } from "prosemirror-state"
 import { asName, bodyStyle, chainIds, documentAttrs, entryOf, equal, fitLetters, fitParagraph, leavesOf, limits, listNamed, marks, outlineLevel, paragraphAttrs, paragraphLook, setEntries, styleLook, type LetterFormat, type Look, type OwnFamily, type ParagraphFormat, type Style, type StyleSheet } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
-import { formatOf } from "./letters"
+import { formatOf } from "./typingMarks"
 import { eachParagraph, listOnly, onParagraphs } from "./paragraphs"
 
 /** The style of all selected paragraphs, or undefined where they differ. */

@@ -1,37 +1,15 @@
 /** Typing, deleting, dividing and joining paragraphs. */
-import { Fragment, Slice, type Mark, type Node, type ResolvedPos } from "prosemirror-model"
+import { Fragment, Slice, type Mark, type Node } from "prosemirror-model"
 import { TextSelection, type EditorState, type Transaction } from "prosemirror-state"
 import { canJoin } from "prosemirror-transform"
-import { documentAttrs, labelsOf, leavesOf, nodes, paragraphAttrs, schema, setEntries, spokenText, styleOf, textOf, withTypedLists } from "../document"
+import { documentAttrs, nodes, paragraphAttrs, schema, setEntries, styleOf, textOf, withTypedLists } from "../document"
 import { bring, type Brought } from "./bringing"
 import type { Command } from "./command"
 import { joining, named, quoted } from "./history"
 import { wholePart } from "./stories"
-import { formatOf, marksOf } from "./letters"
+import { selectedSlice, selectedText } from "./selected"
+import { formatOf, marksAt, typingMarks } from "./typingMarks"
 import { graphemeBoundary, wordBoundary, type Direction } from "./movement"
-
-/** The marks that typed text gets: those chosen for what is typed next, else those of the text before the caret. */
-export function typingMarks(state: EditorState): readonly Mark[] {
-  return state.storedMarks ?? marksAt(state.selection.$from, state.selection.$to)
-}
-
-/** The marks of the first selected letter, or of what would be typed at the caret. */
-export function trailMarks(state: EditorState): readonly Mark[] {
-  const { $from, $to, empty } = state.selection
-  return empty ? typingMarks(state) : ($from.marksAcross($to) ?? $from.marks())
-}
-
-/** The marks for text in place of a range: those of its first letter, or at a caret those of the letter before it; in an empty paragraph those that it keeps. */
-function marksAt($from: ResolvedPos, $to: ResolvedPos): readonly Mark[] {
-  const kept = $from.parent.isTextblock ? paragraphAttrs($from.parent).letters : null
-  if (kept && $from.parent.content.size === 0) return marksOf(kept)
-  return $from.pos === $to.pos ? $from.marks() : ($from.marksAcross($to) ?? $from.marks())
-}
-
-/** The marks for text that replaces the selection. */
-export function landingMarks(state: EditorState): readonly Mark[] {
-  return state.storedMarks ?? marksAt(state.selection.$from, state.selection.$to)
-}
 
 /** Replaces a range of one or more paragraphs by text of one look. Line feeds in it divide paragraphs. */
 export function insertText(text: string, from?: number, to?: number): Command {
@@ -220,17 +198,6 @@ export function pasteText(text: string): Command {
   }
 }
 
-/** A stretch of a document, from its blocks down. */
-export function selectionSlice({ content, openStart, openEnd }: Slice): Slice {
-  const outer = content.firstChild
-  return outer?.type === nodes.body ? new Slice(outer.content, openStart - 1, openEnd - 1) : new Slice(content, openStart, openEnd)
-}
-
-/** The selected content, from its blocks down. */
-export function selectedSlice(state: EditorState): Slice {
-  return selectionSlice(state.selection.content())
-}
-
 /** Puts copied content in place of the selection, under its own look. */
 export function pasteSlice(slice: Slice, name = "Pasted", brought: Brought | null = null): Command {
   return (state, dispatch) => {
@@ -285,23 +252,6 @@ export function dragSelection(to: number, copies: boolean): Command {
     dispatch(named(tr, `${copies ? "Copied" : "Moved"} ${quoted(selectedText(state))}`))
     return true
   }
-}
-
-/** The selected text, paragraphs divided by a line feed. */
-export function selectedText(state: EditorState): string {
-  const { from, to, $from, $to } = state.selection
-  const { styles } = documentAttrs(state.doc)
-  if ($from.sameParent($to)) return spokenText(styles, $from.parent, $from.parentOffset, $to.parentOffset)
-  // Over several paragraphs, items of lists bring their marks.
-  const labels = labelsOf(state.doc)
-  const lines: string[] = []
-  state.doc.nodesBetween(from, to, (node, pos) => {
-    if (!node.isTextblock) return true
-    const label = pos + 1 >= from ? (labels[leavesOf(state.doc).at(pos)] ?? null) : null
-    lines.push(`${label ? `${label} ` : ""}${spokenText(styles, node, Math.max(0, from - pos - 1), Math.min(node.content.size, to - pos - 1))}`)
-    return false
-  })
-  return lines.join("\n")
 }
 
 export const selectAll: Command = (state, dispatch) => {

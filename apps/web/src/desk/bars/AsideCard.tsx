@@ -3,7 +3,8 @@ import { Pressable, Text, View } from "react-native"
 import { router } from "expo-router"
 import { AsideKeeping } from "../asides"
 import { useDesk, useSession } from "../context"
-import type { Aside, AsideCause } from "../../live/aside"
+import type { Aside, AsideCause } from "../../live/records"
+
 
 const happened: Record<AsideCause, string> = {
   refused: "A change was not taken by the server.",

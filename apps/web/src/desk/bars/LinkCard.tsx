@@ -116,7 +116,7 @@ export function LinkCard() {
               {linkWords(link ?? "")}
             </Text>
             <View className="flex-row p-1">
-              <Act label="Open" primary onPress={() => session.openLink(link ?? "")} />
+              <Act label="Open" primary onPress={() => session.going.alongLink(link ?? "")} />
               <Act label="Edit" onPress={() => session.setLinking(true)} />
               <Act label="Remove" onPress={() => session.run(removeLink)} />
             </View>

@@ -11,7 +11,7 @@ import { beforeBlock, broughtBy, changes, deleteSelection, insertPart, isLong, i
 import { writeHtml } from "@biblon/core/formats/html/writing"
 import { inLocalLook } from "@biblon/core/formats/look"
 import { PasteReader } from "../../workers/pasteClient"
-import type { DeskSession } from "../session"
+import type { DeskPort } from "../ports"
 
 export type PasteWay = "asItWas" | "asHere" | "textOnly"
 
@@ -69,7 +69,7 @@ export class Clipboard {
   private last: Pasted | null = null
   private readonly reader = new PasteReader()
 
-  constructor(private readonly session: DeskSession) {}
+  constructor(private readonly session: DeskPort) {}
 
   attach(field: HTMLElement): void {
     field.addEventListener("copy", (event) => {

@@ -21,8 +21,8 @@ function Row({ change, undone, open, onOpen }: { change: Change; undone: boolean
   const editor = useDesk((s) => s.editor)
   const reason = open && !undone && editor ? whyNot(editor, change.id) : null
   return (
-    <div className="border-b border-line last:border-b-0" onMouseEnter={() => session.preview(change.id)} onMouseLeave={() => session.preview(null)}>
-      <Pressable accessibilityRole="button" aria-expanded={open} onPress={onOpen} onFocus={() => session.preview(change.id)} onBlur={() => session.preview(null)} className={`min-h-[44px] w-full flex-row items-center gap-2 px-3 py-2 ${open ? "bg-murex-soft" : "hover:bg-murex-soft/50"}`}>
+    <div className="border-b border-line last:border-b-0" onMouseEnter={() => session.marking.preview(change.id)} onMouseLeave={() => session.marking.preview(null)}>
+      <Pressable accessibilityRole="button" aria-expanded={open} onPress={onOpen} onFocus={() => session.marking.preview(change.id)} onBlur={() => session.marking.preview(null)} className={`min-h-[44px] w-full flex-row items-center gap-2 px-3 py-2 ${open ? "bg-murex-soft" : "hover:bg-murex-soft/50"}`}>
         <Text numberOfLines={2} className={`flex-1 font-ui text-[14px] ${undone ? "italic text-ink-soft" : "text-ink"}`}>
           {change.name}
         </Text>
@@ -56,7 +56,7 @@ export function ChangesTray() {
   const { done, undone } = changes(editor)
   const toggle = (id: number) => () => {
     setOpen(open === id ? null : id)
-    session.preview(open === id ? null : id)
+    session.marking.preview(open === id ? null : id)
   }
   const list = (title: string, items: readonly Change[], undoneItems: boolean) =>
     items.length > 0 ? (

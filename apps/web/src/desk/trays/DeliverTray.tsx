@@ -37,7 +37,7 @@ export function DeliverTray() {
           <Text className="font-ui text-[14px] text-ink">
             {progress.stage === "layout" ? `Laying out, sheet ${progress.done}` : `Writing sheet ${progress.done} of ${progress.of}`}
           </Text>
-          <Pressable accessibilityRole="button" onPress={() => session.stopDelivering()} className="h-11 justify-center px-3">
+          <Pressable accessibilityRole="button" onPress={() => session.delivery.stop()} className="h-11 justify-center px-3">
             <Text className="font-ui-bold text-[14px] text-murex">Stop</Text>
           </Pressable>
         </View>

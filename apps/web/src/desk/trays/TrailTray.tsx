@@ -1,7 +1,7 @@
 import { useState } from "react"
 import { Pressable, Text, View } from "react-native"
 import { directSpans, documentAttrs, paragraphAttrs, trailOf, type DirectSpan, type LetterFormat, type TrailEntry, type TrailSaying } from "@biblon/core/document"
-import { changeStyleFormat, propertyNames, removeFormat, removeLetters, setLetters, setParagraphs, trailMarks } from "@biblon/core/editing"
+import { changeStyleFormat, propertyNames, removeFormat, removeFormatHere, removeLetters, setLetters, setParagraphs, trailMarks, type Command } from "@biblon/core/editing"
 import { PencilSimpleLine, X } from "../../ui/icons"
 import { IconButton, SectionTitle } from "../../ui/pieces"
 import { useUnit } from "../../ui/units"
@@ -26,6 +26,18 @@ function sourceWords({ source }: TrailSaying): string {
   }
 }
 
+/** Takes what was set by hand off the letters that are selected, or off the stretch at the caret that has it; or off the paragraph. */
+function removeDirect(subject: TrailEntry): Command {
+  return (state, dispatch) => {
+    const { $from, from, to, empty } = state.selection
+    if (subject.of === "paragraph") return removeFormatHere(subject.property)(state, dispatch)
+    const at = $from.parentOffset
+    const span = directSpans($from.parent).find((own) => own.property === subject.property && own.from <= at && own.to >= at)
+    const [a, b] = !empty ? [from, to] : span ? [$from.start() + span.from, $from.start() + span.to] : [from, to]
+    return removeLetters(subject.property, a, b)(state, dispatch)
+  }
+}
+
 /** What one source says of a property; the last of them wins. */
 function Saying({ entry, saying, wins }: { entry: TrailEntry; saying: TrailSaying; wins: boolean }) {
   const session = useSession()
@@ -39,7 +51,7 @@ function Saying({ entry, saying, wins }: { entry: TrailEntry; saying: TrailSayin
     else if (source.kind === "style" || source.kind === "letterStyle") session.run(changeStyleFormat(source.key, { [entry.of]: { [entry.property]: next } }))
   }
   const remove = () => {
-    if (source.kind === "direct") session.removeDirect(entry)
+    if (source.kind === "direct") session.run(removeDirect(entry))
     else change(undefined)
   }
   const own = source.kind === "direct" || source.kind === "style" || source.kind === "letterStyle"
@@ -94,7 +106,7 @@ function Span({ span, text, start }: { span: DirectSpan; text: string; start: nu
   const shown = span.from === span.to ? "nothing: waits for what is typed" : span.empty ? `only ${inside.length === 1 ? "a blank" : `${inside.length} blanks`}` : `“${inside.length > 32 ? `${inside.slice(0, 18)}…${inside.slice(-10)}` : inside}”`
   return (
     <View className="min-h-[44px] flex-row items-center border-b border-line">
-      <Pressable accessibilityRole="button" aria-label={`Select ${name.toLowerCase()} ${value}, ${shown}`} onPress={() => session.selectRange(start + span.from, start + span.to)} className="flex-1 py-1 hover:bg-murex-soft/50">
+      <Pressable accessibilityRole="button" aria-label={`Select ${name.toLowerCase()} ${value}, ${shown}`} onPress={() => session.going.toRange(start + span.from, start + span.to)} className="flex-1 py-1 hover:bg-murex-soft/50">
         <Text className="font-ui text-[13px] text-ink">{`${name}: ${value}`}</Text>
         <Text numberOfLines={1} className={`font-ui text-[12px] ${span.empty ? "text-ochre" : "text-ink-soft"}`}>
           {`${span.from === span.to ? "on" : `${span.from + 1} to ${span.to}, on`} ${shown}`}

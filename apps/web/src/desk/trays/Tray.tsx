@@ -3,6 +3,7 @@ import { ScrollView, Text, View } from "react-native"
 import { IconButton } from "../../ui/pieces"
 import { useSession } from "../context"
 import { trayNamed } from "../trays"
+import { contents } from "./contents"
 import type { TrayId } from "../store"
 import { X } from "../../ui/icons"
 
@@ -12,7 +13,8 @@ const putAway = 60
 /** On a phone the tray lies over the lower part of the screen, on a wide screen beside the bench. */
 export function Tray({ tray, wide }: { tray: TrayId; wide: boolean }) {
   const session = useSession()
-  const { name, Content } = trayNamed(tray)
+  const { name } = trayNamed(tray)
+  const Content = contents[tray]
   const start = useRef<number | null>(null)
   const pressed = useRef(false)
   const close = () => session.openTray(null)

@@ -100,7 +100,13 @@ export class SheetView {
   }
 
   /** Whether a sheet in sight is still on its way. */
-  lacking = false
+  private lacking = false
+
+  /** Says to assistive technology whether the sheets are behind the text. */
+  sayBusy(behind: boolean): void {
+    const busy = String(behind || this.lacking)
+    if (this.host.getAttribute("aria-busy") !== busy) this.host.setAttribute("aria-busy", busy)
+  }
 
   get scale(): number {
     return this.options.scale

@@ -133,7 +133,7 @@ export function OutlinePage() {
             <button type="button" aria-label={heading.folded ? `Unfold ${heading.text}` : `Fold ${heading.text}`} disabled={!heading.hasInside} onClick={() => fold(heading)} className="flex w-7 cursor-pointer items-center justify-center border-0 bg-transparent p-0 disabled:opacity-0">
               <Glyph icon={heading.folded ? CaretRight : CaretDown} size={14} colour={inkSoft} />
             </button>
-            <button type="button" onClick={() => session.goTo(heading.leaf)} onKeyDown={onKey(heading)} className={`flex min-h-[44px] min-w-0 flex-1 cursor-pointer items-center gap-1.5 border-0 bg-transparent p-0 text-left text-[14px] wide:min-h-[32px] ${heading.leaf === here ? "font-ui-bold text-murex" : "font-ui text-ink"}`}>
+            <button type="button" onClick={() => session.going.toLeaf(heading.leaf)} onKeyDown={onKey(heading)} className={`flex min-h-[44px] min-w-0 flex-1 cursor-pointer items-center gap-1.5 border-0 bg-transparent p-0 text-left text-[14px] wide:min-h-[32px] ${heading.leaf === here ? "font-ui-bold text-murex" : "font-ui text-ink"}`}>
               {heading.label ? <span className="shrink-0 text-ink-soft">{heading.label}</span> : null}
               <span className="truncate">{heading.text || "(empty heading)"}</span>
               {heading.skips ? (

@@ -4,6 +4,7 @@ import { bodyOf, documentAttrs, entryOf, letterStyleFormat, styleLook, type Styl
 import { setStyle, differsFromStyle, letterStyleValue, newStyle, styleValue, stylesInUse, setLetterStyle, updateStyle } from "@biblon/core/editing"
 import { PencilSimpleLine } from "../../../ui/icons"
 import { IconButton, SectionTitle, Segment, Segments, WordButton } from "../../../ui/pieces"
+import { toolNamed } from "../../../commands/registry"
 import { useDesk, useSession } from "../../context"
 import { trying } from "../../trying"
 import { sampleFace } from "../write/Typefaces"
@@ -115,11 +116,11 @@ export function StylesPage() {
       <View className="order-last mt-3 wide:order-none">
         <View className="gap-2">
           <View className="flex-row">
-            <WordButton label="Make the style look like this" disabled={!updates} onPress={() => session.runTool("update-style")} />
+            <WordButton label="Make the style look like this" disabled={!updates} onPress={() => toolNamed("update-style").run(session)} />
           </View>
           {updates ? null : <Text className="font-ui text-[13px] leading-5 text-ink-soft">The text here looks as its style says. Change it by hand, then its style can follow.</Text>}
           <View className="flex-row gap-2">
-            <WordButton label="Back to the style" disabled={!differs} onPress={() => session.runTool("reset-style")} />
+            <WordButton label="Back to the style" disabled={!differs} onPress={() => toolNamed("reset-style").run(session)} />
             <WordButton label="Trail" onPress={() => session.openTray("trail")} />
           </View>
         </View>

@@ -6,6 +6,7 @@ import { ToolButton } from "../../../commands/ToolButton"
 import { Choice, Fold, LengthField, NumberField, SectionTitle, Segment, Segments, Switch, WordButton } from "../../../ui/pieces"
 import { readLength } from "../../../ui/units"
 import { Ruler } from "../../bars/Ruler"
+import { toolNamed } from "../../../commands/registry"
 import { useDesk, useSession } from "../../context"
 import { BorderEditor } from "./BorderEditor"
 import { Colours, tints } from "./Colours"
@@ -152,7 +153,7 @@ function DropCaps() {
     <Fold title="Drop cap and line across">
       <DropCapEditor cap={cap} onChange={(dropCap) => session.run(paragraph({ dropCap }))} />
       <View className="flex-row">
-        <WordButton label="Put a line across below" onPress={() => session.runTool("line-across")} />
+        <WordButton label="Put a line across below" onPress={() => toolNamed("line-across").run(session)} />
       </View>
     </Fold>
   )
@@ -201,7 +202,7 @@ export function ParagraphPage() {
       <View className="mt-2 flex-row gap-3">
         <Length label="First line" property="indentFirst" min={-400} max={400} />
         <View className="flex-1 flex-row items-end">
-          <WordButton label="Hanging" onPress={() => session.runTool("hanging")} />
+          <WordButton label="Hanging" onPress={() => toolNamed("hanging").run(session)} />
         </View>
       </View>
       <View className="mt-2">

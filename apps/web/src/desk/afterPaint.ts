@@ -1,0 +1,41 @@
+/** Work that can wait until what was typed is on the screen. */
+
+/** A tab out of sight gets no frames: then work waits so long, in milliseconds. */
+const unseenDelay = 200
+
+/** Runs tasks in order, in a task of its own behind the next frame. One that is asked for again while it waits runs once. */
+export class AfterPaint {
+  private readonly waiting = new Set<() => void>()
+  private frame = 0
+  private timer: ReturnType<typeof setTimeout> | undefined
+  private readonly turn = new MessageChannel()
+
+  constructor() {
+    this.turn.port1.onmessage = () => this.flush()
+    addEventListener("pagehide", this.flush)
+    document.addEventListener("visibilitychange", this.flush)
+  }
+
+  later(task: () => void): void {
+    this.waiting.add(task)
+    if (this.waiting.size > 1) return
+    this.frame = requestAnimationFrame(() => this.turn.port2.postMessage(null))
+    this.timer = setTimeout(this.flush, unseenDelay)
+  }
+
+  /** Does at once what waits: the page may be about to go. */
+  readonly flush = (): void => {
+    cancelAnimationFrame(this.frame)
+    clearTimeout(this.timer)
+    const tasks = [...this.waiting]
+    this.waiting.clear()
+    for (const task of tasks) task()
+  }
+
+  close(): void {
+    this.flush()
+    this.turn.port1.close()
+    removeEventListener("pagehide", this.flush)
+    document.removeEventListener("visibilitychange", this.flush)
+  }
+}

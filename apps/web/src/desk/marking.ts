@@ -1,0 +1,39 @@
+/** What is marked in the text besides the selection: places found, what a change touched. */
+import { leavesOf } from "@biblon/core/document"
+import { touchedBy } from "@biblon/core/editing"
+import type { Editing } from "./editing"
+import type { Finder } from "./finder"
+import type { Mark } from "./view/sheetView"
+
+export class Marking {
+  private touched: readonly { from: number; to: number }[] = []
+
+  constructor(
+    private readonly editing: Editing,
+    private readonly finder: Finder,
+    private readonly repaint: () => void,
+  ) {}
+
+  /** Marks in the text what a change of the undo list touched; null for none. */
+  preview(change: number | null): void {
+    const { now } = this.editing
+    this.touched = change === null || !now ? [] : touchedBy(now, change)
+    this.repaint()
+  }
+
+  /** To be called when the document or the selection has changed. */
+  forget(): void {
+    this.touched = []
+  }
+
+  /** What is marked in a leaf, by offsets. */
+  of(leaf: number): Mark[] {
+    const marks = this.finder.marks(leaf)
+    const { now } = this.editing
+    if (this.touched.length === 0 || !now) return marks
+    const leaves = leavesOf(now.doc)
+    const [start, end] = [leaves.start(leaf), leaves.end(leaf)]
+    const touched = this.touched.filter(({ from, to }) => from <= end && to >= start)
+    return [...marks, ...touched.map(({ from, to }) => ({ from: Math.max(0, from - start), to: Math.min(end, to) - start, kind: "touched" }))]
+  }
+}

@@ -1,0 +1,16 @@
+/** What the parts of the desk may ask of the desk that they are on. */
+import type { Command } from "@biblon/core/editing"
+import type { EditorState } from "prosemirror-state"
+import type { DeskStore } from "./store"
+
+export interface DeskPort {
+  readonly store: DeskStore
+  /** The document now; null until it is here. */
+  readonly now: EditorState | null
+  /** Runs a command; returns whether it applied. */
+  run(command: Command): boolean
+  /** Gives the text the keyboard. */
+  focus(): void
+  /** What is typed until a promise is settled comes after what it leads to. */
+  holdKeys<T>(promise: Promise<T>): Promise<T>
+}

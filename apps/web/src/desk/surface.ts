@@ -1,0 +1,199 @@
+/** The sheets in an element of the page, with the text field and the pointer: what people touch and see. */
+import { leavesOf } from "@biblon/core/document"
+import { dragSelection, linkAt, redo, toggleDone, undo } from "@biblon/core/editing"
+import type { Mappable } from "prosemirror-transform"
+import type { LayoutClient } from "../workers/layoutClient"
+import { blank, type Editing } from "./editing"
+import { TextField } from "./input/field"
+import { PointerInput } from "./input/pointer"
+import { attachReading } from "./input/reading"
+import type { Typing } from "./input/typing"
+import type { DeskStore } from "./store"
+import { SheetView, type Mark, type Place, type ViewSummary } from "./view/sheetView"
+import { attachZooming } from "./view/zooming"
+import type { Viewing } from "./viewing"
+
+export interface SurfaceTarget {
+  marks(leaf: number): readonly Mark[]
+  /** Something was dropped at a place. */
+  dropped(place: Place, data: DataTransfer | null): void
+  /** A selection was made by pointer, and is about to be. */
+  selecting(): void
+  selected(): void
+  follow(href: string): void
+  summary(summary: ViewSummary): void
+  attached(field: HTMLElement): void
+}
+
+export class Surface {
+  view: SheetView | null = null
+  field: TextField | null = null
+  private pointer: PointerInput | null = null
+  private attached: AbortController | null = null
+  composing: { from: number; to: number } | null = null
+  /** Whether the caret was in sight, in the room that there was: it then stays so when a tray takes some of it. */
+  private caretSeen = false
+  private seenHeight = 0
+
+  constructor(
+    private readonly editing: Editing,
+    private readonly typing: Typing,
+    private readonly layout: LayoutClient,
+    private readonly viewing: Viewing,
+    private readonly store: DeskStore,
+    private readonly target: SurfaceTarget,
+  ) {}
+
+  /** Hangs the sheets into an element of the page; returns what takes them out again. */
+  attach(host: HTMLElement): () => void {
+    const attached = (this.attached = new AbortController())
+    const { signal } = attached
+    const view = (this.view = this.viewIn(host))
+    const field = (this.field = this.fieldIn(view))
+    this.pointer = this.pointerOn(view)
+    this.store.setState({ canvas: view.canvas })
+    this.target.attached(field.element)
+    this.listen(host, view, field, signal)
+    const reading = () => this.store.getState().mode === "reading"
+    attachReading(host, { reading, turn: (rows) => this.viewing.turn(rows), leave: () => this.viewing.leaveReading() })
+    const endZooming = attachZooming(host, view.canvas, { zoomBy: (factor) => this.viewing.zoom(this.store.getState().scale * factor) })
+    const arrange = () => {
+      this.viewing.arrange()
+      this.seenHeight = host.clientHeight
+    }
+    const resize = new ResizeObserver(arrange)
+    resize.observe(host)
+    arrange()
+    if (this.layout.mirror.count > 0) {
+      view.refresh()
+      view.reveal(this.editing.head)
+    }
+    if (reading()) host.focus()
+    this.beginWriting()
+    signal.addEventListener("abort", () => {
+      resize.disconnect()
+      endZooming()
+      view.destroy()
+      this.store.setState({ canvas: null })
+      this.view = this.field = this.pointer = null
+    })
+    return () => attached.abort()
+  }
+
+  /** Carries what is being composed over a change. */
+  map(mapping: Mappable): void {
+    if (this.composing) this.composing = { from: mapping.map(this.composing.from, -1), to: mapping.map(this.composing.to) }
+  }
+
+  detach(): void {
+    this.attached?.abort()
+  }
+
+  private viewIn(host: HTMLElement): SheetView {
+    const source = { layout: this.layout, editor: () => this.editing.open, bias: () => this.editing.bias, composing: () => this.composing, marks: (leaf: number) => this.target.marks(leaf) }
+    return new SheetView(host, source, this.viewing.stackOptions(host), (summary) => {
+      this.target.summary(summary)
+      const { caret } = summary
+      if (caret && this.field) this.field.element.style.transform = `translate(${caret.x}px, ${caret.y}px)`
+      this.caretSeen = caret !== null && caret.y + caret.height > host.scrollTop && caret.y < host.scrollTop + this.seenHeight
+      this.pointer?.placeHandles(summary.selection, this.editing.open.selection.empty, this.store.getState().writing)
+    })
+  }
+
+  private fieldIn(view: SheetView): TextField {
+    const field = new TextField({
+      editor: () => this.editing.now ?? blank,
+      run: (command, joins) => this.typing.type(command, joins),
+      composing: (range) => {
+        this.composing = range
+        this.view?.paintSelection()
+      },
+      deleteBack: (command) => this.typing.deleteBack(command),
+      undo: () => void this.editing.run(undo),
+      redo: () => void this.editing.run(redo),
+    })
+    view.canvas.append(field.element)
+    return field
+  }
+
+  private pointerOn(view: SheetView): PointerInput {
+    return new PointerInput(view, {
+      editor: () => this.editing.open,
+      drop: (place, copies) => void this.editing.run(dragSelection(place.pos, copies)),
+      dropCaret: (place) => view.showDropCaret(place),
+      reading: () => this.store.getState().mode === "reading",
+      tick: (x, y) => {
+        const leaf = view.checkAt(x, y)
+        return leaf !== null && this.editing.run(toggleDone(leaf))
+      },
+      selected: () => this.target.selected(),
+      follow: () => {
+        const link = this.editing.now && linkAt(this.editing.now)
+        if (link) this.target.follow(link.href)
+        return link !== null
+      },
+      select: (anchor, head) => {
+        this.target.selecting()
+        this.editing.select(anchor, head)
+      },
+      focus: () => this.focus(),
+    })
+  }
+
+  private listen(host: HTMLElement, view: SheetView, field: TextField, signal: AbortSignal): void {
+    field.element.addEventListener("keydown", (event) => void (field.composing || event.isComposing || this.typing.onKey(event)), { signal })
+    field.element.addEventListener("focus", () => this.setWriting(true), { signal })
+    field.element.addEventListener("blur", () => this.setWriting(false), { signal })
+    host.addEventListener("pointerdown", (event) => this.store.setState({ touch: event.pointerType !== "mouse" }), { capture: true, signal })
+    const dragOver = (event: DragEvent) => {
+      event.preventDefault()
+      view.showDropCaret(view.atClient(event.clientX, event.clientY))
+    }
+    const drop = (event: DragEvent) => {
+      event.preventDefault()
+      view.showDropCaret(null)
+      const place = view.atClient(event.clientX, event.clientY)
+      if (place) this.target.dropped(place, event.dataTransfer)
+    }
+    host.addEventListener("dragover", dragOver, { signal })
+    host.addEventListener("dragleave", () => view.showDropCaret(null), { signal })
+    host.addEventListener("drop", drop, { signal })
+  }
+
+  private setWriting(writing: boolean): void {
+    this.store.setState({ writing })
+    this.view?.host.classList.toggle("writing", writing)
+    if (this.editing.now) this.view?.paintSelection()
+  }
+
+  /** Once text and view are here, one can type: at once where there are keys, on a touch screen only in what is still blank. */
+  beginWriting(): void {
+    const { now } = this.editing
+    if (!now || !this.field || document.activeElement !== document.body) return
+    const leaves = leavesOf(now.doc)
+    const isBlank = leaves.count === 1 && leaves.node(0).content.size === 0
+    if (isBlank || matchMedia("(pointer: fine)").matches) this.focus()
+  }
+
+  focus(): void {
+    if (!this.field || this.store.getState().mode === "reading") return
+    // With a tray open on a touch screen the keyboard would cover it: the text keeps the caret without one.
+    const { tray, touch } = this.store.getState()
+    this.field.element.inputMode = touch && tray !== null ? "none" : "text"
+    this.field.focus()
+  }
+
+  blur(): void {
+    this.field?.element.blur()
+  }
+
+  /** Keeps the caret in sight if it was. */
+  keepCaretSeen(): void {
+    if (this.editing.now && this.caretSeen) this.view?.reveal(this.editing.head)
+  }
+
+  /** Paints the selection and what is marked anew. */
+  repaint(): void {
+    if (this.editing.now) this.view?.paintSelection()
+  }
+}

@@ -1,0 +1,26 @@
+/** What is in the trays. */
+import type { ComponentType } from "react"
+import type { TrayId } from "../store"
+import { ChangesTray } from "./ChangesTray"
+import { CorrectionsTray } from "./CorrectionsTray"
+import { DeliverTray } from "./DeliverTray"
+import { DocumentTray } from "./DocumentTray"
+import { FindTray } from "./FindTray"
+import { HelpTray } from "./HelpTray"
+import { PlaceTray } from "./PlaceTray"
+import { TrailTray } from "./TrailTray"
+import { StructureTray } from "./structure/StructureTray"
+import { WriteTray } from "./write/WriteTray"
+
+export const contents: Readonly<Record<TrayId, ComponentType>> = {
+  write: WriteTray,
+  structure: StructureTray,
+  place: PlaceTray,
+  deliver: DeliverTray,
+  trail: TrailTray,
+  document: DocumentTray,
+  changes: ChangesTray,
+  find: FindTray,
+  corrections: CorrectionsTray,
+  help: HelpTray,
+}

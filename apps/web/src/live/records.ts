@@ -1,0 +1,37 @@
+/** What lies on the device: changes that are not confirmed, and what was set aside. */
+
+export interface PendingRecord {
+  /** The session's name among those who change the document; the server writes it beside each step. */
+  client: string
+  document: string
+  /** The version that the steps follow on, and what tells its history from others. */
+  version: number
+  stamp: string
+  steps: unknown[]
+  /** Milliseconds since 1970. */
+  kept: number
+  /** Counts what one session has kept, so that the newer of two is known. */
+  turn: number
+}
+
+export type AsideCause =
+  /** The server does not take it. */
+  | "refused"
+  /** It was made on another history of the document. */
+  | "unfit"
+  /** The document is gone. */
+  | "gone"
+  | "tooLarge"
+
+export interface Aside {
+  id: string
+  document: string
+  cause: AsideCause
+  reason: string
+  /** Its words, to be read. */
+  text: string
+  /** A slice as JSON; null where there is no text in it. */
+  slice: unknown
+  /** Milliseconds since 1970. */
+  kept: number
+}

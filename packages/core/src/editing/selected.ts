@@ -1,0 +1,32 @@
+/** What is selected: as content, and as text. */
+import { Slice } from "prosemirror-model"
+import type { EditorState } from "prosemirror-state"
+import { documentAttrs, labelsOf, leavesOf, nodes, spokenText } from "../document"
+
+/** A stretch of a document, from its blocks down. */
+export function selectionSlice({ content, openStart, openEnd }: Slice): Slice {
+  const outer = content.firstChild
+  return outer?.type === nodes.body ? new Slice(outer.content, openStart - 1, openEnd - 1) : new Slice(content, openStart, openEnd)
+}
+
+/** The selected content, from its blocks down. */
+export function selectedSlice(state: EditorState): Slice {
+  return selectionSlice(state.selection.content())
+}
+
+/** The selected text, paragraphs divided by a line feed. */
+export function selectedText(state: EditorState): string {
+  const { from, to, $from, $to } = state.selection
+  const { styles } = documentAttrs(state.doc)
+  if ($from.sameParent($to)) return spokenText(styles, $from.parent, $from.parentOffset, $to.parentOffset)
+  // Over several paragraphs, items of lists bring their marks.
+  const labels = labelsOf(state.doc)
+  const lines: string[] = []
+  state.doc.nodesBetween(from, to, (node, pos) => {
+    if (!node.isTextblock) return true
+    const label = pos + 1 >= from ? (labels[leavesOf(state.doc).at(pos)] ?? null) : null
+    lines.push(`${label ? `${label} ` : ""}${spokenText(styles, node, Math.max(0, from - pos - 1), Math.min(node.content.size, to - pos - 1))}`)
+    return false
+  })
+  return lines.join("\n")
+}
