@@ -94,8 +94,9 @@ export class Surface {
     return new SheetView(host, source, this.viewing.stackOptions(host), (summary) => {
       this.target.summary(summary)
       const { caret } = summary
+      const top = this.view?.room.scrollTop ?? 0
       if (caret && this.field) this.field.element.style.transform = `translate(${caret.x}px, ${caret.y}px)`
-      this.caretSeen = caret !== null && caret.y + caret.height > host.scrollTop && caret.y < host.scrollTop + this.seenHeight
+      this.caretSeen = caret !== null && caret.y + caret.height > top && caret.y < top + this.seenHeight
       this.pointer?.placeHandles(summary.selection, this.editing.open.selection.empty, this.store.getState().writing)
     })
   }

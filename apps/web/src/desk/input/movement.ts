@@ -99,7 +99,7 @@ export function lineEdge(view: SheetView, editor: EditorState, from: Place, dire
 }
 
 /** How far a screenful leads. */
-const pageStep = (view: SheetView, direction: -1 | 1) => Math.max(40, view.host.clientHeight - 80) * direction
+const pageStep = (view: SheetView, direction: -1 | 1) => Math.max(40, view.room.clientHeight - 80) * direction
 
 /** Whether the sheet a screenful away is here; if not, it is asked for. */
 export function reachesPage(view: SheetView, from: Place, direction: -1 | 1): boolean {
@@ -113,7 +113,7 @@ export function besidePage(view: SheetView, from: Place, direction: -1 | 1): Pla
   if (!box) return null
   const step = pageStep(view, direction)
   const target = view.at(box.x, box.y + box.height / 2 + step)
-  view.host.scrollTop += step
+  view.scrollTo(view.room.scrollTop + step)
   return target
 }
 

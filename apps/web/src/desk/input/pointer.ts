@@ -185,7 +185,7 @@ export class PointerInput {
       const { top, bottom } = this.view.host.getBoundingClientRect()
       const step = last.y < top + scrollEdge ? -scrollStep : last.y > bottom - scrollEdge ? scrollStep : 0
       if (step !== 0) {
-        this.view.host.scrollTop += step
+        this.view.scrollTo(this.view.room.scrollTop + step)
         move(last.x, last.y)
       }
       this.scrolling = requestAnimationFrame(scroll)

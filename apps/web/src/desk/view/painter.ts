@@ -184,6 +184,7 @@ export class PaintedSheet {
   /** Pixels of the screen for a point. */
   private grid = 1
   private signs = false
+  private placed = ""
 
   constructor() {
     this.element.setAttribute("role", "group")
@@ -191,6 +192,9 @@ export class PaintedSheet {
   }
 
   place(left: number, top: number, width: number, height: number, scale: number, label: string): void {
+    const now = `${left} ${top} ${width} ${height} ${scale} ${devicePixelRatio} ${label}`
+    if (now === this.placed) return
+    this.placed = now
     Object.assign(this.element.style, { transform: `translate(${left}px, ${top}px)`, width: `${width}px`, height: `${height}px` })
     this.ground.style.transform = this.marks.style.transform = this.text.style.transform = `scale(${scale / setting})`
     this.element.setAttribute("aria-label", label)

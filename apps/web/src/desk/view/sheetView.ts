@@ -88,8 +88,27 @@ export class SheetView {
     this.canvas.remove()
   }
 
+  private known: { scrollTop: number; scrollLeft: number; clientHeight: number; clientWidth: number } | null = null
+
+  /** How the window lies over the canvas. Asking the browser has it lay out the page, so it is asked only when that may have changed. */
+  get room(): { scrollTop: number; scrollLeft: number; clientHeight: number; clientWidth: number } {
+    const { scrollTop, scrollLeft, clientHeight, clientWidth } = this.known ?? this.host
+    return (this.known ??= { scrollTop, scrollLeft, clientHeight, clientWidth })
+  }
+
+  scrollTo(y: number): void {
+    this.host.scrollTop = y
+    this.known = null
+  }
+
+  private scrollAside(x: number): void {
+    this.host.scrollLeft = x
+    this.known = null
+  }
+
   private readonly onScroll = (): void => {
-    if (this.holding && Math.abs(this.host.scrollTop - this.holding.top) > 2) this.holding = null
+    this.known = null
+    if (this.holding && Math.abs(this.room.scrollTop - this.holding.top) > 2) this.holding = null
     cancelAnimationFrame(this.scrolled)
     this.scrolled = requestAnimationFrame(() => this.paint())
   }
@@ -114,6 +133,7 @@ export class SheetView {
 
   /** Changes how the sheets lie; the place being read stays where it is. */
   setOptions(options: StackOptions, newLayout: boolean): void {
+    this.known = null
     const place = this.stack.count > 0 ? this.readingPlace() : null
     this.options = options
     this.canvas.classList.toggle("flow", options.flow)
@@ -133,7 +153,7 @@ export class SheetView {
     const { from } = this.source.editor().selection
     const own = { pos: this.source.editor().selection.head, bias: this.source.bias() }
     const box = this.box(own)
-    const { scrollTop, clientHeight, clientWidth } = this.host
+    const { scrollTop, clientHeight, clientWidth } = this.room
     if (box && box.y >= scrollTop && box.y <= scrollTop + clientHeight) return { place: own, y: box.y - scrollTop }
     if (scrollTop < 4) return null
     const place = this.at(clientWidth / 2, scrollTop + comfort) ?? { pos: from, bias: 1 as const }
@@ -144,21 +164,21 @@ export class SheetView {
   /** To be called before a change of the whole document, as of a style: what is being read stays where it is until all is composed, or until somebody scrolls. */
   hold(): void {
     const read = this.holding || this.stack.count === 0 ? null : this.readingPlace()
-    if (read) this.holding = { ...read, top: this.host.scrollTop }
+    if (read) this.holding = { ...read, top: this.room.scrollTop }
   }
 
   /** Whether what is being read could be put where it was. */
   private keepHeld(): boolean {
     const { holding } = this
     if (!holding || !this.scrollPlaceTo(holding.place, holding.y)) return false
-    holding.top = this.host.scrollTop
+    holding.top = this.room.scrollTop
     return true
   }
 
   private scrollPlaceTo(place: Place, y: number): boolean {
     this.resize()
     const box = this.box(place)
-    if (box) this.host.scrollTop = box.y - y
+    if (box) this.scrollTo(box.y - y)
     return box !== null
   }
 
@@ -166,9 +186,9 @@ export class SheetView {
   refresh(): void {
     const { mirror } = this.source.layout
     const before = this.stack
-    const anchor = before.count > 0 ? before.rowAt(this.host.scrollTop) : -1
+    const anchor = before.count > 0 ? before.rowAt(this.room.scrollTop) : -1
     const anchorId = before.table.ids[anchor]
-    this.stack = new Stack(mirror.table, this.options)
+    if (before.table !== mirror.table || before.options !== this.options) this.stack = new Stack(mirror.table, this.options)
     this.resize()
     if (this.restoring) {
       const { place, y } = this.restoring
@@ -179,28 +199,31 @@ export class SheetView {
     } else if (anchorId !== undefined && mirror.table.ids[anchor] !== anchorId) {
       // What lies above changed its height: the sheet at the top of the window stays where it was.
       const now = mirror.table.ids.indexOf(anchorId)
-      if (now >= 0) this.host.scrollTop += this.stack.top(now) - before.top(anchor)
+      if (now >= 0) this.scrollTo(this.room.scrollTop + this.stack.top(now) - before.top(anchor))
     } else if (anchor > 0) {
       const moved = this.stack.top(anchor) - before.top(anchor)
-      if (moved !== 0) this.host.scrollTop += moved
+      if (moved !== 0) this.scrollTo(this.room.scrollTop + moved)
     }
     if (this.holding && mirror.complete && this.source.layout.current) {
       // It has come to be on a sheet that is not here yet.
       this.revealing = this.holding
       this.holding = null
-    } else if (this.holding) this.holding.top = this.host.scrollTop
+    } else if (this.holding) this.holding.top = this.room.scrollTop
     this.paint()
     if (this.revealing) this.reveal(this.revealing.place, this.revealing.y)
   }
 
   private resize(): void {
-    this.canvas.style.height = `${this.stack.height}px`
-    this.canvas.style.width = this.stack.width > this.options.width ? `${this.stack.width}px` : "100%"
+    const { style } = this.canvas
+    const [height, width] = [`${this.stack.height}px`, this.stack.width > this.options.width ? `${this.stack.width}px` : "100%"]
+    if (style.height === height && style.width === width) return
+    Object.assign(style, { height, width })
+    this.known = null
   }
 
   private paint(): void {
     const { mirror } = this.source.layout
-    const { scrollTop, clientHeight } = this.host
+    const { scrollTop, clientHeight } = this.room
     const first = this.stack.rowAt(scrollTop + 1)
     const last = this.stack.rowAt(scrollTop + clientHeight) + this.options.columns - 1
     const from = Math.max(0, first - spare)
@@ -261,7 +284,7 @@ export class SheetView {
     this.onChange({
       sheets: this.stack.count,
       complete: layout.mirror.complete,
-      firstShown: this.stack.rowAt(this.host.scrollTop + this.host.clientHeight * 0.4) + 1,
+      firstShown: this.stack.rowAt(this.room.scrollTop + this.room.clientHeight * 0.4) + 1,
       caretSheet: (this.sheetIndex(place) ?? 0) + 1,
       caret: box,
       column: this.columnAt(place),
@@ -385,18 +408,18 @@ export class SheetView {
     this.revealing = this.restoring = null
     const { rowHeight, columns } = this.options
     if (rowHeight !== null) {
-      this.host.scrollTop = Math.floor((this.sheetIndex(place) ?? 0) / columns) * rowHeight
+      this.scrollTo(Math.floor((this.sheetIndex(place) ?? 0) / columns) * rowHeight)
       return this.paint()
     }
-    const { scrollTop, clientHeight, scrollLeft, clientWidth } = this.host
+    const { scrollTop, clientHeight, scrollLeft, clientWidth } = this.room
     const margin = Math.min(comfort, Math.max(4, (clientHeight - box.height) / 2))
-    if (y !== null) this.host.scrollTop = box.y - y
-    else if (box.y < scrollTop + margin / 2) this.host.scrollTop = Math.max(0, box.y - margin)
-    else if (box.y + box.height > scrollTop + clientHeight - margin / 2) this.host.scrollTop = box.y + box.height - clientHeight + margin
-    if (box.x < scrollLeft + 8) this.host.scrollLeft = Math.max(0, box.x - 40)
-    else if (box.x > scrollLeft + clientWidth - 8) this.host.scrollLeft = box.x - clientWidth + 40
+    if (y !== null) this.scrollTo(box.y - y)
+    else if (box.y < scrollTop + margin / 2) this.scrollTo(Math.max(0, box.y - margin))
+    else if (box.y + box.height > scrollTop + clientHeight - margin / 2) this.scrollTo(box.y + box.height - clientHeight + margin)
+    if (box.x < scrollLeft + 8) this.scrollAside(Math.max(0, box.x - 40))
+    else if (box.x > scrollLeft + clientWidth - 8) this.scrollAside(box.x - clientWidth + 40)
     // From now on this is what is being read.
-    if (this.holding) this.holding = { place, y: box.y - this.host.scrollTop, top: this.host.scrollTop }
+    if (this.holding) this.holding = { place, y: box.y - this.room.scrollTop, top: this.room.scrollTop }
     this.paint()
   }
 
@@ -407,8 +430,8 @@ export class SheetView {
     void this.source.layout.locate(leaf, place.pos - leavesOf(doc).start(leaf)).then((index) => {
       // Meanwhile a report may have brought it, and it stands where it should.
       if (index < 0 || index >= this.stack.count || this.box(place)) return
-      this.host.scrollTop = this.stack.top(index)
-      if (this.holding) this.holding.top = this.host.scrollTop
+      this.scrollTo(this.stack.top(index))
+      if (this.holding) this.holding.top = this.room.scrollTop
       this.paint()
     })
   }
@@ -425,7 +448,7 @@ export class SheetView {
   turn(rows: number): void {
     const { rowHeight } = this.options
     if (rowHeight === null) return
-    this.host.scrollTop = (Math.round(this.host.scrollTop / rowHeight) + rows) * rowHeight
+    this.scrollTo((Math.round(this.room.scrollTop / rowHeight) + rows) * rowHeight)
     this.paint()
   }
 
