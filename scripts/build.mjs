@@ -3,6 +3,7 @@ import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync,
 import { createRequire } from "node:module"
 import { dirname, join } from "node:path"
 import { brotliCompressSync, constants } from "node:zlib"
+import { programNamed } from "./programs.mjs"
 import { root, run } from "./setup.mjs"
 
 const require = createRequire(join(root, "package.json"))
@@ -92,6 +93,7 @@ export async function buildApp() {
   const status = run("npx", ["expo", "export", "--platform", "web"], { cwd: web, stdio: ["ignore", "ignore", "inherit"], env: { ...process.env, EXPO_NO_TELEMETRY: "1", CI: "1" } })
   if (status !== 0) throw new Error("The application could not be built")
   compress()
+  for (const name of ["biblon", "server"]) programNamed(name)
   writeFileSync(mark, "")
 }
 

@@ -1,8 +1,8 @@
 #!/usr/bin/env node
+import { createRequire } from "node:module"
 import { fileURLToPath } from "node:url"
-import { register } from "tsx/esm/api"
+import { programNamed } from "../../../scripts/programs.mjs"
 
 process.env.BIBLON_ROOT ??= fileURLToPath(new URL("../../..", import.meta.url))
-register()
-const { run } = await import("../src/command/main.ts")
+const { run } = createRequire(import.meta.url)(programNamed("biblon"))
 process.exitCode = await run(process.argv.slice(2))

@@ -2,6 +2,7 @@
 import { readFileSync } from "node:fs"
 import { createRequire } from "node:module"
 import { dirname, join } from "node:path"
+import { deflateSync } from "node:zlib"
 import type { Node } from "prosemirror-model"
 import { valuesNow } from "../src/document"
 import { assetOfFace, FontLibrary, HarfBuzz, Hyphenator, layoutDocument, MissingFaceError, shippedFaces, Typesetter, type Layout } from "../src/layout"
@@ -61,7 +62,7 @@ let subset: Subsetter | undefined
 /** A finished layout as the bytes of a PDF. */
 export function pdfOf(layout: Layout, name: string, fonts: FontLibrary = typesetter().fonts): Uint8Array {
   subset ??= createSubsetter(readFileSync(wasmFile("harfbuzz-subset")))
-  const writing = writePdf(layout, { fonts, subset, name })
+  const writing = writePdf(layout, { fonts, subset, name, deflate: (bytes) => deflateSync(bytes, { level: 6 }) })
   let step = writing.next()
   while (!step.done) step = writing.next()
   return step.value

@@ -2,6 +2,7 @@
  * Finished sheets as PDF 1.7: the glyphs of the layout where the layout put them, fonts embedded as
  * subsets, tagged structure (ISO 32000-1, 14.7), headings as bookmarks, title and language.
  */
+import { zlibSync } from "fflate"
 import { documentAttrs, leavesOf, placesOf, textOf } from "../../document"
 import { fragmentsOf, lineTop, shownText, type FaceId, type FontLibrary, type Layout, type LineRun } from "../../layout"
 import { drawSheet, tagOf, type LinkBox } from "./content"
@@ -14,6 +15,8 @@ export { createSubsetter, type Subsetter } from "./subset"
 export interface PdfOptions {
   fonts: FontLibrary
   subset: Subsetter
+  /** Packs a stream (zlib, RFC 1950): that of the platform, where it has one that answers at once. */
+  deflate?: (bytes: Uint8Array) => Uint8Array
   /** Name of the document, where its own properties give no title. */
   name: string
 }
@@ -29,7 +32,7 @@ interface Heading {
 export function* writePdf(layout: Layout, options: PdfOptions): Generator<number, Uint8Array> {
   const { styles, properties } = documentAttrs(layout.doc)
   const title = properties.title || options.name
-  const file = new PdfFile()
+  const file = new PdfFile(options.deflate ?? ((bytes) => zlibSync(bytes, { level: 6 })))
   const catalog = file.reserve()
   const pages = file.reserve()
   const tree = file.reserve()

@@ -1,6 +1,4 @@
 /** The file structure of PDF (ISO 32000-1, 7.5): numbered objects, object streams, cross-reference stream. */
-import { zlibSync } from "fflate"
-
 export type Ref = number
 
 /** Numbers as PDF wants them: no exponent, no more digits than matter. */
@@ -40,7 +38,8 @@ export class PdfFile {
   private readonly places: (number | { stream: Ref; index: number } | undefined)[] = [undefined]
   private packed: { id: Ref; body: string }[] = []
 
-  constructor() {
+  /** @param deflate packs a stream (zlib, RFC 1950) */
+  constructor(private readonly deflate: (bytes: Uint8Array) => Uint8Array) {
     this.push(latin1("%PDF-1.7\n%\u00e2\u00e3\u00cf\u00d3\n"))
   }
 
@@ -62,7 +61,7 @@ export class PdfFile {
 
   /** Adds a stream, compressed. `entries` are further entries of its dictionary. */
   addStream(content: string | Uint8Array, entries = "", id: Ref = this.reserve()): Ref {
-    const data = zlibSync(typeof content === "string" ? latin1(content) : content, { level: 6 })
+    const data = this.deflate(typeof content === "string" ? latin1(content) : content)
     this.places[id] = this.length
     this.push(latin1(`${id} 0 obj\n<</Length ${data.length}/Filter/FlateDecode${entries}>>\nstream\n`))
     this.push(data)

@@ -1,0 +1,34 @@
+/** Programs for Node, each bundled into one file in .cache, anew where a source is newer than it. */
+import { existsSync, readdirSync, renameSync, statSync } from "node:fs"
+import { createRequire } from "node:module"
+import { dirname, join } from "node:path"
+import { fileURLToPath } from "node:url"
+import { spawnSync } from "node:child_process"
+
+const root = join(dirname(fileURLToPath(import.meta.url)), "..")
+
+const entries = { biblon: "apps/server/src/command/main.ts", server: "apps/server/src/main.ts" }
+
+const sources = ["packages/core/src", "packages/core/node", "packages/wire/src", "apps/server/src", "package-lock.json"]
+
+function newest(path) {
+  const stat = statSync(path)
+  return stat.isDirectory() ? readdirSync(path, { withFileTypes: true }).reduce((time, { name }) => Math.max(time, newest(join(path, name))), 0) : stat.mtimeMs
+}
+
+/** Path of a program. @param {keyof typeof entries} name */
+export function programNamed(name) {
+  const program = join(root, ".cache", `${name}.cjs`)
+  if (existsSync(program) && statSync(program).mtimeMs > Math.max(...sources.map((path) => newest(join(root, path))))) return program
+  const beside = join(root, ".cache", `${name}-${process.pid}.cjs`)
+  const esbuild = join(createRequire(join(root, "package.json")).resolve("esbuild"), "../../bin/esbuild")
+  const { status } = spawnSync(
+    esbuild,
+    [join(root, entries[name]), "--bundle", "--platform=node", "--format=cjs", "--target=node20", "--external:better-sqlite3", "--define:import.meta.url=undefined", `--outfile=${beside}`, "--log-level=error"],
+    { stdio: ["ignore", 2, 2] },
+  )
+  if (status !== 0) throw new Error(`The program ${name} could not be bundled`)
+  // Another process may be reading the one that is there.
+  renameSync(beside, program)
+  return program
+}
