@@ -8,7 +8,7 @@ import { Slice, type Node } from "prosemirror-model"
 import { EditorState, Selection } from "prosemirror-state"
 import { bodyOf, documentAttrs, leavesOf, p, valuesNow } from "@biblon/core/document"
 import { editHistory, insertText, joining, undo } from "@biblon/core/editing"
-import { Composition, layoutDocument, Typesetter } from "@biblon/core/layout"
+import { Composition, layoutDocument, Typesetter, type LayoutSpec } from "@biblon/core/layout"
 import { faceFile, openFonts, openHyphenator } from "@biblon/core/node"
 import { percentile } from "./browser"
 import type { ColdFigures } from "./cold"
@@ -59,6 +59,10 @@ export interface EngineFigures {
   keystrokeMs100: number
   keystrokeMs1000: number
   keystroke1000Vs1: number
+  /** The command from text to PDF, against Chromium. */
+  processVsChromium: number
+  switchMs: number
+  switchColdMs: number
   /** The same for a document that uses all of typography on each sheet. */
   shapedLayoutVsChromium: number
   shapedPdfVsChromium: number
@@ -100,6 +104,32 @@ function keystrokeMs(doc: Node): number {
   return percentile(times, 0.5)
 }
 
+/** Milliseconds to set 1,500 paragraphs on sheets, and to come back to them from the flow view. */
+function switching(): { switchMs: number; switchColdMs: number } {
+  const typesetter = new Typesetter(openFonts(), openHyphenator(), valuesNow)
+  const doc = prose(1500 * 70)
+  const timed = (spec: LayoutSpec) => {
+    const start = performance.now()
+    layoutDocument(typesetter, doc, spec)
+    return performance.now() - start
+  }
+  const switchColdMs = timed({ mode: "sheets" })
+  timed({ mode: "flow", width: 360, margin: 20 })
+  return { switchMs: timed({ mode: "sheets" }), switchColdMs }
+}
+
+/** The command from text to PDF as a whole process, the fastest of three. */
+function processMs(): number {
+  const folder = mkdtempSync(join(tmpdir(), "biblon-bench-"))
+  writeFileSync(join(folder, "prose.txt"), proseParagraphs(words).join("\n\n"))
+  const times = [1, 2, 3].map(() => {
+    const start = performance.now()
+    execFileSync(process.execPath, ["apps/server/bin/biblon.mjs", "convert", join(folder, "prose.txt"), join(folder, "prose.pdf")])
+    return performance.now() - start
+  })
+  return Math.min(...times)
+}
+
 function cold(kind: "prose" | "shaped"): ColdFigures {
   return JSON.parse(execFileSync(process.execPath, ["--import", "tsx", join(import.meta.dirname ?? __dirname, "cold.ts"), kind], { encoding: "utf8" })) as ColdFigures
 }
@@ -136,6 +166,8 @@ export async function measureEngine(browser: Browser): Promise<EngineFigures> {
     keystrokeMs100: hundred,
     keystrokeMs1000: thousand,
     keystroke1000Vs1: thousand / one,
+    processVsChromium: processMs() / chromium,
+    ...switching(),
     ...(await measureShaped(browser)),
   }
 }

@@ -20,6 +20,8 @@ else {
     ["PDF from a finished layout, against the same", engine.pdfVsChromium, "1"],
     ["layout after a key in 1,000 sheets, ms", engine.keystrokeMs1000, "4"],
     ["the same against one sheet", engine.keystroke1000Vs1, "1.5"],
+    ["the command from text to PDF, a whole process, against Chromium", engine.processVsChromium, "0.55"],
+    ["back to sheets from flow view, 1,500 paragraphs, ms", engine.switchMs, `cold ${Math.round(engine.switchColdMs)}`],
     ["key to painted glyph, one sheet, p95, ms", desk.paintP95Ms1, "16.7"],
     ["key to painted glyph, 1,000 sheets, p95, ms", desk.paintP95Ms1000, "16.7"],
     ["  of it work, without the wait for the display, p95, ms", desk.paintWorkP95Ms1000, "16.7"],
