@@ -26,19 +26,33 @@ const typed = (pos: number, text: string) => ({ stepType: "replace", from: pos, 
 /** A member that keeps what it was sent. */
 function member() {
   const got: FromServer[] = []
-  return { got, send: (message: FromServer) => void got.push(message) }
+  return { got, person: "imre", right: "edit" as const, send: (message: FromServer) => void got.push(message) }
 }
 
 test("a change is in the database before it is confirmed, and the shelf knows of it", () => {
   const { store, id, room, writing } = shelf()
   const seen: string[] = []
-  const one = { send: (m: FromServer) => void (m.type === "steps" && seen.push(String(store.at(id, 1)?.textContent))) }
+  const one = { person: "imre", right: "edit" as const, send: (m: FromServer) => void (m.type === "steps" && seen.push(String(store.at(id, 1)?.textContent))) }
   room.join(one, 0, null, null)
   room.receive(one, { type: "steps", version: 0, steps: [typed(11, " ferry")], client: "a" })
   expect(seen).toEqual([])
   writing.flush()
   expect(seen).toEqual(["The chain ferry"])
   expect(store.entry(id)).toMatchObject({ version: 1, changed: 2000, opening: "The chain ferry", name: null })
+})
+
+test("who made a change is kept with it and told to others; who may only read changes nothing", () => {
+  const { db, store, id, room, writing } = shelf()
+  const [imre, nell, reader] = [member(), { ...member(), person: "nell" }, { ...member(), person: "reader", right: "read" as const }]
+  for (const one of [imre, nell, reader]) room.join(one, 0, null, null)
+  room.receive(reader, { type: "steps", version: 0, steps: [typed(2, "no")], client: "r" })
+  expect(reader.got.at(-1)).toMatchObject({ type: "refused", reason: expect.stringContaining("who may read it does not change it") })
+  room.receive(imre, { type: "steps", version: 0, steps: [typed(2, "a")], client: "i" })
+  room.receive(nell, { type: "steps", version: 0, steps: [typed(2, "b")], client: "n" })
+  writing.flush()
+  expect(db.prepare("select person from steps where document = ? order by version").pluck().all(id)).toEqual(["imre", "nell"])
+  expect(reader.got.filter((m) => m.type === "steps").flatMap((m) => m.batches.map(({ person }) => person))).toEqual(["imre", "nell"])
+  expect([...store.batches(id, 0, 2, 1e6)].flat().map(({ person }) => person)).toEqual(["imre", "nell"])
 })
 
 test("of a message that does not fit as a whole, what comes before the first unfit change is kept", () => {
@@ -99,7 +113,7 @@ test("a newcomer gets what it lacks, batch by batch; one with another history is
   room.receive(one, { type: "steps", version: 0, steps: [typed(2, "a"), typed(3, "b")], client: "a" })
   writing.flush()
   room.join(two, 1, store.stamp(id, 1), "Name")
-  expect(two.got).toEqual([{ type: "steps", version: 1, batches: [{ client: "a", saved: 2000, steps: [typed(3, "b")] }] }, { type: "ready", version: 2, name: "Name" }])
+  expect(two.got).toEqual([{ type: "steps", version: 1, batches: [{ client: "a", person: "imre", saved: 2000, steps: [typed(3, "b")] }] }, { type: "ready", version: 2, name: "Name" }])
   expect(room.join(three, 9, null, null)).toBe(false)
   expect(room.join(four, 2, "another", null)).toBe(false)
   for (const member of [three, four]) {
@@ -166,6 +180,7 @@ test("documents that an older version kept get what has come since; a damaged on
   const keep = before.prepare("update snapshots set content = ? where document = ?")
   keep.run(JSON.stringify(older), old.id)
   keep.run('{"type":"doc"', broken.id)
+  before.exec("alter table steps drop column person")
   before.pragma("user_version = 2")
   before.close()
   const now = new DocumentStore(openDatabase(path))
@@ -206,7 +221,7 @@ test("people who change a document at once, over connections that are slow and b
           connect() {
             if (person.member) room.leave(person.member)
             Object.assign(person, { inbox: [], outbox: [], inFlight: false })
-            const member: Member = { send: (m) => void (person.member === member && person.inbox.push(m)) }
+            const member: Member = { person: person.client, right: "edit", send: (m) => void (person.member === member && person.inbox.push(m)) }
             person.member = member
             room.join(member, getVersion(person.state), null, null)
           },

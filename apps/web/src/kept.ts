@@ -15,6 +15,16 @@ export function readKeptList(name: string): string[] {
   return Array.isArray(kept) ? kept.filter((item): item is string => typeof item === "string") : []
 }
 
+/** The name that this browser gives itself, so that what was done here can be told from what others did. */
+export function personHere(): string {
+  const kept = readKept("person")
+  if (typeof kept === "string" && /^[A-Za-z0-9_-]{8,60}$/.test(kept)) return kept
+  // Only secure pages have randomUUID.
+  const person = globalThis.isSecureContext ? crypto.randomUUID() : `p${Math.random().toString(36).slice(2)}${Date.now().toString(36)}`
+  keep("person", person)
+  return person
+}
+
 export function keep(name: string, value: unknown): void {
   try {
     localStorage.setItem(`biblon-${name}`, JSON.stringify(value))

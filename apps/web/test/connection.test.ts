@@ -95,7 +95,7 @@ function desk() {
 
 const confirmation = (socket: FakeSocket, clients = ["me"]): FromServer => {
   const last = socket.sent.at(-1)!
-  return { type: "steps", version: last.version, batches: [{ client: clients[0]!, steps: last.steps as Record<string, unknown>[], saved: 1000 }] }
+  return { type: "steps", version: last.version, batches: [{ client: clients[0]!, person: "", steps: last.steps as Record<string, unknown>[], saved: 1000 }] }
 }
 
 beforeEach(() => jest.useFakeTimers())
@@ -103,7 +103,7 @@ afterEach(() => jest.useRealTimers())
 
 test("asks for what it lacks, sends when it may, and says that it saved when it is confirmed", () => {
   const d = desk()
-  expect(d.socket.url).toBe("ws://desk.example/live/doc12345?since=4&stamp=1.x")
+  expect(d.socket.url).toMatch(/^ws:\/\/desk\.example\/live\/doc12345\?since=4&stamp=1\.x&person=[\w-]{8,60}$/)
   d.type("!")
   expect(d.socket.sent).toEqual([])
   d.socket.say({ type: "ready", version: 4, name: "Letter" })
@@ -133,7 +133,7 @@ test("puts its own changes on top of other people's and sends them again", () =>
   d.type("!")
   d.socket.say({ type: "behind", version: 5 })
   const theirs = EditorState.create({ doc: makeDocument([p("The chain")]) }).tr.insertText("See: ", 2)
-  d.socket.say({ type: "steps", version: 4, batches: [{ client: "them", saved: 900, steps: theirs.steps.map((s) => s.toJSON() as Record<string, unknown>) }] })
+  d.socket.say({ type: "steps", version: 4, batches: [{ client: "them", person: "", saved: 900, steps: theirs.steps.map((s) => s.toJSON() as Record<string, unknown>) }] })
   expect(d.text()).toBe("See: The chain!")
   expect(d.socket.sent.at(-1)).toMatchObject({ version: 5 })
 })
@@ -240,8 +240,8 @@ test("own changes that others overtook come back brought up to date, batch by ba
   const mine = d.socket.sent[0]!.steps[0] as { from: number; to: number }
   const theirs = EditorState.create({ doc: makeDocument([p("The chain")]) }).tr.insertText("See: ", 2)
   const batches = [
-    { client: "them", saved: 900, steps: theirs.steps.map((s) => s.toJSON() as Record<string, unknown>) },
-    { client: "me", saved: 901, steps: [{ ...mine, from: mine.from + 5, to: mine.to + 5 }] as Record<string, unknown>[] },
+    { client: "them", person: "", saved: 900, steps: theirs.steps.map((s) => s.toJSON() as Record<string, unknown>) },
+    { client: "me", person: "", saved: 901, steps: [{ ...mine, from: mine.from + 5, to: mine.to + 5 }] as Record<string, unknown>[] },
   ]
   d.socket.say({ type: "steps", version: 4, batches })
   expect([d.text(), d.version(), d.pending(), d.saving()]).toEqual(["See: The chain!", 6, 0, { kind: "saved", at: 901 }])

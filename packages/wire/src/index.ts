@@ -26,7 +26,7 @@ export const Rename = z.object({ name: z.string().trim().max(200).nullable() })
 /** A document that is kept as a new one: a name, and the document node. */
 export const NewDocument = z.object({ name: z.string().trim().max(200).nullable(), document: z.unknown() })
 
-/** App to server, over the WebSocket at /live/ID?since=VERSION&stamp=STAMP. */
+/** App to server, over the WebSocket at /live/ID?since=VERSION&stamp=STAMP&person=PERSON. */
 export const FromApp = z.discriminatedUnion("type", [
   z.object({
     type: z.literal("steps"),
@@ -37,9 +37,13 @@ export const FromApp = z.discriminatedUnion("type", [
   }),
 ])
 
+/** Who changes a document: a name that a browser gives itself, until people have accounts. Empty where nobody said. */
+export const Person = z.string().regex(/^[A-Za-z0-9_-]{0,60}$/)
+
 /** Changes of one client that were saved together. They follow on each other; pages bring their own up to date batch by batch, as the server does. */
 export const StepBatch = z.object({
   client: z.string(),
+  person: Person,
   /** When they were saved, in milliseconds since 1970; later than the batch before. */
   saved: z.number(),
   steps: z.array(z.record(z.string(), z.unknown())),

@@ -5,13 +5,16 @@
  */
 import type { Node } from "prosemirror-model"
 import type { Step } from "prosemirror-transform"
-import { applySteps, broughtUpToDate, stepAsKept, type Applied } from "@biblon/core/document"
+import { applySteps, broughtUpToDate, mayApply, stepAsKept, type Applied, type Right } from "@biblon/core/document"
 import { checkDocument } from "@biblon/core/document/reading"
 import type { FromApp, FromServer, StepBatch } from "@biblon/wire"
 import type { DocumentStore } from "../store/documents"
 import type { Writing } from "../store/writing"
 
 export interface Member {
+  /** Who it is, as long as the connection lasts. */
+  readonly person: string
+  readonly right: Right
   send(message: FromServer): void
 }
 
@@ -96,7 +99,7 @@ export class Room {
       return member.send({ type: "postponed", reason: "the server cannot read its copy of the document" })
     }
     try {
-      const fitting = this.fitting(late[0]?.before ?? doc, steps)
+      const fitting = this.fitting(late[0]?.before ?? doc, steps, member.right)
       refusal = fitting.refusal
       const own = broughtUpToDate(fitting, late.map((batch) => batch.steps))
       if (own.length > 0) this.take(member, client, own, refusal)
@@ -120,9 +123,10 @@ export class Room {
     return late.some((batch) => batch.client === client) ? null : late
   }
 
-  /** The changes of a message up to the first that does not fit. */
-  private fitting(doc: Node, steps: FromApp["steps"]): Applied {
+  /** The changes of a message up to the first that does not fit; none where the sender may not make one of them. */
+  private fitting(doc: Node, steps: FromApp["steps"], right: Right): Applied {
     const all = applySteps(doc, steps)
+    if (!all.own.every(({ step }) => mayApply(step, right))) return { own: [], doc, refusal: `who may ${right} it does not change it` }
     try {
       checkDocument(all.doc)
       return all
@@ -161,7 +165,7 @@ export class Room {
     this.doc = doc
     this.ahead += own.length
     if (refusal !== null) this.refusing.set(member, refusal)
-    const batch: StepBatch = { client, steps: kept, saved }
+    const batch: StepBatch = { client, person: member.person, steps: kept, saved }
     this.writing.add({
       write: () => this.store.commit(this.id, version, batch, doc),
       done: () => {

@@ -1,7 +1,7 @@
 import type { IncomingMessage, Server } from "node:http"
 import type { Duplex } from "node:stream"
 import { WebSocketServer, type WebSocket } from "ws"
-import { FromApp, largestMessage, type FromServer } from "@biblon/wire"
+import { FromApp, largestMessage, Person, type FromServer } from "@biblon/wire"
 import { isWelcome, type Hosts } from "../guard"
 import type { Member } from "./room"
 import type { Rooms } from "./rooms"
@@ -15,6 +15,7 @@ interface Asked {
   id: string
   since: number
   stamp: string | null
+  person: string
 }
 
 /** What a request for a socket asks for; null for what is no such request. */
@@ -24,14 +25,15 @@ function readRequest({ url = "" }: IncomingMessage): Asked | null {
   const parameters = new URLSearchParams(query)
   const since = parameters.get("since")
   const stamp = parameters.get("stamp")
-  return id && since !== null && /^\d{1,15}$/.test(since) && (stamp?.length ?? 0) <= 200 ? { id, since: Number(since), stamp } : null
+  const person = Person.safeParse(parameters.get("person") ?? "")
+  return id && person.success && since !== null && /^\d{1,15}$/.test(since) && (stamp?.length ?? 0) <= 200 ? { id, since: Number(since), stamp, person: person.data } : null
 }
 
 function turnAway(socket: Duplex, status: string): void {
   socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\n\r\n`)
 }
 
-/** Accepts WebSockets at /live/ID?since=VERSION&stamp=STAMP. */
+/** Accepts WebSockets at /live/ID?since=VERSION&stamp=STAMP&person=PERSON. */
 export function acceptLive(server: Server, rooms: Rooms, hosts: Hosts): WebSocketServer {
   const sockets = new WebSocketServer({ noServer: true, maxPayload: largestMessage })
   server.on("upgrade", (request, socket, head) => {
@@ -77,8 +79,11 @@ function read(data: unknown): FromApp | null {
   }
 }
 
-function serve(ws: WebSocket, { id, since, stamp }: Asked, rooms: Rooms): void {
+function serve(ws: WebSocket, { id, since, stamp, person }: Asked, rooms: Rooms): void {
   const member: Member = {
+    person,
+    // Whoever reaches the server may edit; links with fewer rights come with sharing.
+    right: "edit",
     send: (message) => {
       if (ws.bufferedAmount > most.waiting) ws.terminate()
       else ws.send(textOf(message))

@@ -42,6 +42,8 @@ const migrations: (string | ((db: Db) => void))[] = [
      added integer not null
    ) strict, without rowid;`,
   completeSnapshots,
+  `-- Who made a change; empty for those made before that was kept.
+   alter table steps add column person text not null default '';`,
 ]
 
 /** Documents written before some property existed get it, so that what is kept can be sent as it lies. One that cannot be read stays, and says so when it is opened. */

@@ -38,9 +38,9 @@ export class DocumentStore {
       snapshotUpTo: db.prepare<[string, number], { version: number; content: string }>(
         "select version, content from snapshots where document = ? and version <= ? order by version desc limit 1",
       ),
-      step: db.prepare("insert into steps (document, version, client, step, saved) values (?, ?, ?, ?, ?)"),
-      steps: db.prepare<[string, number, number], { client: string; step: string; saved: number }>(
-        "select client, step, saved from steps where document = ? and version >= ? and version < ? order by version",
+      step: db.prepare("insert into steps (document, version, client, person, step, saved) values (?, ?, ?, ?, ?, ?)"),
+      steps: db.prepare<[string, number, number], { client: string; person: string; step: string; saved: number }>(
+        "select client, person, step, saved from steps where document = ? and version >= ? and version < ? order by version",
       ),
       advance: db.prepare("update documents set version = ?, changed = ?, opening = ? where id = ? and version = ?"),
       picture: db.prepare<[string], Picture>("select version, sheets, svg from pictures where document = ?"),
@@ -94,7 +94,7 @@ export class DocumentStore {
   *batches(id: string, from: number, to: number, characters: number): Generator<StepBatch[]> {
     let list: StepBatch[] = []
     let size = 0
-    for (const { client, step, saved } of this.sql.steps.iterate(id, from, to)) {
+    for (const { client, person, step, saved } of this.sql.steps.iterate(id, from, to)) {
       const last = list.at(-1)
       if (last?.saved === saved && last.client === client) last.steps.push(JSON.parse(step) as Record<string, unknown>)
       else {
@@ -103,7 +103,7 @@ export class DocumentStore {
           list = []
           size = 0
         }
-        list.push({ client, saved, steps: [JSON.parse(step) as Record<string, unknown>] })
+        list.push({ client, person, saved, steps: [JSON.parse(step) as Record<string, unknown>] })
       }
       size += step.length
     }
@@ -118,9 +118,9 @@ export class DocumentStore {
   }
 
   /** Writes changes that lead from `version` to `doc`. To be run inside a transaction: see Writing. */
-  commit(id: string, version: number, { client, steps, saved }: StepBatch, doc: Node): void {
+  commit(id: string, version: number, { client, person, steps, saved }: StepBatch, doc: Node): void {
     const next = version + steps.length
-    steps.forEach((step, i) => this.sql.step.run(id, version + i, client, JSON.stringify(step), saved))
+    steps.forEach((step, i) => this.sql.step.run(id, version + i, client, person, JSON.stringify(step), saved))
     if (this.sql.advance.run(next, saved, openingOf(doc), id, version).changes !== 1) throw new Error(`Document ${id} is no longer at version ${version}`)
     if (Math.floor(next / stepsPerSnapshot) > Math.floor(version / stepsPerSnapshot)) this.sql.snapshot.run(id, next, JSON.stringify(doc.toJSON()))
   }

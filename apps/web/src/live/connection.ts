@@ -2,6 +2,7 @@
  * Keeps one document in step with the server: sends what it has not confirmed, takes in what others
  * did, comes back after every loss of connection. What is unconfirmed lies on the device all the while.
  */
+import { personHere } from "../kept"
 import { getVersion, receiveTransaction, sendableSteps } from "prosemirror-collab"
 import type { EditorState, Transaction } from "prosemirror-state"
 import { readStep } from "@biblon/core/document"
@@ -79,7 +80,7 @@ export class Connection {
   private connect(): void {
     if (this.closed) return
     const { protocol, host } = location
-    const url = `${protocol === "https:" ? "wss" : "ws"}://${host}/live/${this.live.id}?since=${getVersion(this.live.state())}&stamp=${encodeURIComponent(this.stamp)}`
+    const url = `${protocol === "https:" ? "wss" : "ws"}://${host}/live/${this.live.id}?since=${getVersion(this.live.state())}&stamp=${encodeURIComponent(this.stamp)}&person=${personHere()}`
     const socket = (this.socket = new WebSocket(url))
     socket.onmessage = (event) => {
       if (socket === this.socket) this.take(JSON.parse(String(event.data)) as FromServer)
