@@ -94,16 +94,17 @@ class DocumentLeaves implements Leaves {
   constructor(doc: Node) {
     const body = doc.child(0)
     this.body = { kind: "body", node: body, story: null }
-    if (doc.childCount === 1 && body.children.every(isLeaf)) {
-      this.nodes = body.children
+    const { children } = body
+    if (doc.childCount === 1 && blocksOf(body).flat) {
+      this.nodes = children
       this.flows = null
-      this.places = new Float64Array(body.childCount + 1)
+      this.places = new Float64Array(children.length + 1)
       let pos = 1
-      for (let i = 0; i < body.childCount; i++) {
+      for (let i = 0; i < children.length; i++) {
         this.places[i] = pos
-        pos += body.child(i).nodeSize
+        pos += (children[i] as Node).nodeSize
       }
-      this.places[body.childCount] = pos
+      this.places[children.length] = pos
       return
     }
     const nodes: Node[] = []
@@ -255,27 +256,34 @@ export function leavesIn(block: Node): number {
 /** Whether two blocks that are not the same differ only in what is inside them. */
 const alikeOutside = (a: Node, b: Node) => !isLeaf(a) && !isLeaf(b) && a.sameMarkup(b)
 
-function sameInside(a: Node, b: Node): boolean {
-  if (a.childCount !== b.childCount) return false
-  return a.children.every((own, i) => own === b.child(i) || (alikeOutside(own, b.child(i)) && sameInside(own, b.child(i))))
+function sameInside({ children: a }: Node, { children: b }: Node): boolean {
+  if (a.length !== b.length) return false
+  for (let i = 0; i < a.length; i++) {
+    const own = a[i] as Node
+    const other = b[i] as Node
+    if (own !== other && !(alikeOutside(own, other) && sameInside(own, other))) return false
+  }
+  return true
 }
 
-function alikeAtStart(a: Node, b: Node): number {
-  const shorter = Math.min(a.childCount, b.childCount)
+function alikeAtStart({ children: a }: Node, { children: b }: Node): number {
+  const shorter = Math.min(a.length, b.length)
   let leaves = 0
   for (let i = 0; i < shorter; i++) {
-    const [own, other] = [a.child(i), b.child(i)]
+    const own = a[i] as Node
+    const other = b[i] as Node
     if (own !== other) return leaves + (alikeOutside(own, other) ? alikeAtStart(own, other) : 0)
     leaves += leavesIn(own)
   }
   return leaves
 }
 
-function alikeAtEnd(a: Node, b: Node): number {
-  const shorter = Math.min(a.childCount, b.childCount)
+function alikeAtEnd({ children: a }: Node, { children: b }: Node): number {
+  const shorter = Math.min(a.length, b.length)
   let leaves = 0
   for (let i = 1; i <= shorter; i++) {
-    const [own, other] = [a.child(a.childCount - i), b.child(b.childCount - i)]
+    const own = a[a.length - i] as Node
+    const other = b[b.length - i] as Node
     if (own !== other) return leaves + (alikeOutside(own, other) ? alikeAtEnd(own, other) : 0)
     leaves += leavesIn(own)
   }

@@ -7,7 +7,7 @@ import type { Node } from "prosemirror-model"
 import { changedLeaves, documentAttrs, labelsOf, type LeafChange } from "../document"
 import { beginning, isBeginning, sameBreak } from "./boxes"
 import type { Typesetter } from "./paragraph"
-import { SheetComposer, type SheetPlace } from "./sheets"
+import { leavesOfBody, SheetComposer, type SheetPlace } from "./sheets"
 import type { Break, Layout, LayoutSpec, PlacedSheet, Sheet } from "./types"
 
 export function sameSpec(a: LayoutSpec, b: LayoutSpec): boolean {
@@ -88,13 +88,14 @@ export class Composition {
     // The head: sheets that looked at nothing that changed.
     this.composed = []
     if (usable && sameSetting(usable)) {
-      const count = new SheetComposer(typesetter, usable.doc, spec).count
+      const count = leavesOfBody(usable.doc)
       const change = changedSince(usable.doc, doc)
       // A sheet that came to the end of the document also looked at there being nothing more.
       const looked = ({ leaf, sheet }: PlacedSheet) => leaf + sheet.lookedAt + (leaf + sheet.next.leaf >= count ? 1 : 0)
       const settled = usable.placed.slice(0, usable.settled)
       const unchanged = change ? settled.slice(0, firstWhere(settled, (placed) => looked(placed) >= change.from)) : settled
-      const other = unchanged.findIndex(({ leaf, sheet }) => sheet.start.setup !== composer.setupAt(leaf))
+      const { onlySetup } = composer
+      const other = unchanged.findIndex(({ leaf, sheet }) => sheet.start.setup !== (onlySetup === undefined ? composer.setupAt(leaf) : onlySetup))
       this.composed = other < 0 ? unchanged : unchanged.slice(0, other)
     }
     const last = this.composed.at(-1)

@@ -12,6 +12,12 @@ export interface SheetPlace {
   at: Break
 }
 
+/** How many leaves the body of a document has. */
+export function leavesOfBody(doc: Node): number {
+  const blocks = blocksOf(bodyOf(doc))
+  return blocks.leaf(blocks.nodes.length)
+}
+
 let ids = 0
 
 /** The height at which a strip of the flow view ends, and the bounds within which it keeps an earlier end. */
@@ -36,9 +42,14 @@ export class SheetComposer {
     const { styles, typesetting, setup } = documentAttrs(doc)
     const blocks = blocksOf(bodyOf(doc))
     this.body = { blocks, firstLeaf: 0 }
-    this.count = blocks.leaf(blocks.nodes.length)
+    this.count = leavesOfBody(doc)
     this.setter = new FlowSetter(typesetter, { styles, typesetting, flow: spec.mode === "flow" }, labelsOf(doc))
     this.sections = [{ block: 0, setup }, ...(blocks.flat ? [] : blocks.nodes.flatMap((node, i) => (node.type.name === "sectionBreak" ? { block: i + 1, setup: node.attrs.setup as PageSetup } : [])))]
+  }
+
+  /** The setup of all sheets, where there is one section; null in flow, undefined where there are more. */
+  get onlySetup(): PageSetup | null | undefined {
+    return this.spec.mode === "flow" ? null : this.sections.length === 1 ? this.sections[0]?.setup : undefined
   }
 
   /** The setup of a sheet that begins with a leaf; null in flow, which has none. */
