@@ -83,6 +83,17 @@ function insideOf(node: Node): Inside {
   return inside
 }
 
+/** Index of the last of ascending numbers, up to index `high`, that is not above a value; 0 where all are. */
+function lastUpTo(numbers: Float64Array, high: number, value: number): number {
+  let low = 0
+  while (low < high) {
+    const middle = (low + high + 1) >> 1
+    if ((numbers[middle] ?? 0) <= value) low = middle
+    else high = middle - 1
+  }
+  return low
+}
+
 class DocumentLeaves implements Leaves {
   readonly nodes: readonly Node[]
   /** Positions before the leaves, and last the one behind them all. */
@@ -148,14 +159,7 @@ class DocumentLeaves implements Leaves {
   }
 
   at(pos: number): number {
-    let low = 0
-    let high = this.nodes.length - 1
-    while (low < high) {
-      const middle = (low + high + 1) >> 1
-      if ((this.places[middle] ?? 0) <= pos) low = middle
-      else high = middle - 1
-    }
-    return low
+    return lastUpTo(this.places, this.nodes.length - 1, pos)
   }
 
   flow(leaf: number): Flow {
@@ -186,17 +190,7 @@ export function blocksOf(flow: Node): Blocks {
     const before = new Float64Array(nodes.length + 1)
     nodes.forEach((node, i) => (before[i + 1] = (before[i] as number) + leavesIn(node)))
     // Of blocks without leaves and the one behind them, all of which begin at the same leaf, the last holds it.
-    const at = (leaf: number) => {
-      let low = 0
-      let high = nodes.length
-      while (low < high) {
-        const middle = (low + high + 1) >> 1
-        if ((before[middle] as number) <= leaf) low = middle
-        else high = middle - 1
-      }
-      return low
-    }
-    known = { nodes, flat: false, leaf: (block) => before[block] ?? 0, at }
+    known = { nodes, flat: false, leaf: (block) => before[block] ?? 0, at: (leaf) => lastUpTo(before, nodes.length, leaf) }
   }
   blocks.set(flow, known)
   return known

@@ -116,8 +116,3 @@ export function besidePage(view: SheetView, from: Place, direction: -1 | 1): Pla
   view.scrollTo(view.room.scrollTop + step)
   return target
 }
-
-export function documentEnd(editor: EditorState): number {
-  const leaves = leavesOf(editor.doc)
-  return leaves.end(leaves.count - 1)
-}
