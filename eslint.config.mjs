@@ -6,11 +6,25 @@ import ts from "typescript-eslint"
 /** What a room may not import. The arrows of docs/architecture.md, held. */
 const closed = (files, ...groups) => ({
   files,
-  rules: { "@typescript-eslint/no-restricted-imports": ["error", { patterns: groups.map(([group, message]) => ({ group, message })) }] },
+  rules: {
+    "@typescript-eslint/no-restricted-imports": [
+      "error",
+      { patterns: groups.map(([group, message]) => ({ group, message })) },
+    ],
+  },
 })
-const icons = [["phosphor-react-native", "phosphor-react-native/**"], "Icons are imported one by one, in ui/icons.ts: the index brings all of them."]
-const apps = [["@biblon/web*", "@biblon/server*", "@biblon/wire*", "**/apps/**"], "Core knows nothing of the applications."]
-const platform = [["node:*", "fs", "path", "react", "react-*", "express", "ws"], "Core runs in page, worker and server alike: no DOM, no Node, no network."]
+const icons = [
+  ["phosphor-react-native", "phosphor-react-native/**"],
+  "Icons are imported one by one, in ui/icons.ts: the index brings all of them.",
+]
+const apps = [
+  ["@biblon/web*", "@biblon/server*", "@biblon/wire*", "**/apps/**"],
+  "Core knows nothing of the applications.",
+]
+const platform = [
+  ["node:*", "fs", "path", "react", "react-*", "express", "ws"],
+  "Core runs in page, worker and server alike: no DOM, no Node, no network.",
+]
 const siblings = (...names) => names.map((name) => [`**/${name}`, `**/${name}/**`]).flat()
 
 export default ts.config(
@@ -21,7 +35,14 @@ export default ts.config(
       "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_" }],
       "@typescript-eslint/consistent-type-imports": ["error", { fixStyle: "inline-type-imports" }],
       eqeqeq: "error",
-      "no-restricted-properties": ["error", { object: "Step", property: "fromJSON", message: "readStep of core/document keeps our own kinds of steps in every bundle." }],
+      "no-restricted-properties": [
+        "error",
+        {
+          object: "Step",
+          property: "fromJSON",
+          message: "readStep of core/document keeps our own kinds of steps in every bundle.",
+        },
+      ],
       "@typescript-eslint/triple-slash-reference": "off",
       "no-console": "off",
     },
@@ -35,25 +56,80 @@ export default ts.config(
   },
   { files: ["packages/core/src/document/entries.ts"], rules: { "no-restricted-properties": "off" } },
   { files: ["**/*.js", "**/*.cjs"], rules: { "@typescript-eslint/no-require-imports": "off" } },
-  { files: ["packages/core/src/formats/**", "packages/core/src/document/**", "packages/core/src/layout/fonts/harfbuzz.ts", "packages/core/src/editing/text.ts"], rules: { "no-control-regex": "off" } },
-  closed(["packages/core/src/document/**"], apps, platform, [siblings("editing", "layout", "output", "formats", "checking"), "The document knows nothing of what is done with it."]),
-  closed(["packages/core/src/editing/**"], apps, platform, [siblings("layout", "output", "formats", "checking"), "Editing works on the document alone."]),
-  closed(["packages/core/src/layout/**"], apps, platform, [siblings("editing", "output", "formats", "checking"), "Layout reads the document and nothing else."]),
-  closed(["packages/core/src/output/**"], apps, platform, [siblings("editing", "formats", "checking"), "Output reads finished sheets."]),
-  closed(["packages/core/src/formats/**"], apps, platform, [siblings("editing", "layout", "output", "checking"), "Formats read and write the document."]),
-  closed(["packages/core/src/checking/**"], apps, platform, [siblings("editing", "output", "formats"), "Checks read the document and the layout."]),
+  {
+    files: [
+      "packages/core/src/formats/**",
+      "packages/core/src/document/**",
+      "packages/core/src/layout/fonts/harfbuzz.ts",
+      "packages/core/src/editing/text.ts",
+    ],
+    rules: { "no-control-regex": "off" },
+  },
+  closed(["packages/core/src/document/**"], apps, platform, [
+    siblings("editing", "layout", "output", "formats", "checking"),
+    "The document knows nothing of what is done with it.",
+  ]),
+  closed(["packages/core/src/editing/**"], apps, platform, [
+    siblings("layout", "output", "formats", "checking"),
+    "Editing works on the document alone.",
+  ]),
+  closed(["packages/core/src/layout/**"], apps, platform, [
+    siblings("editing", "output", "formats", "checking"),
+    "Layout reads the document and nothing else.",
+  ]),
+  closed(["packages/core/src/output/**"], apps, platform, [
+    siblings("editing", "formats", "checking"),
+    "Output reads finished sheets.",
+  ]),
+  closed(["packages/core/src/formats/**"], apps, platform, [
+    siblings("editing", "layout", "output", "checking"),
+    "Formats read and write the document.",
+  ]),
+  closed(["packages/core/src/checking/**"], apps, platform, [
+    siblings("editing", "output", "formats"),
+    "Checks read the document and the layout.",
+  ]),
   closed(["packages/wire/**"], [["@biblon/*"], "The wire is data only."]),
-  closed(["apps/web/**"], icons, [["@biblon/server*", "@biblon/core/node", "@biblon/core/document/reading", "@biblon/core/document/shapes"], "The page loads neither the server nor Zod."]),
+  closed(["apps/web/**"], icons, [
+    ["@biblon/server*", "@biblon/core/node", "@biblon/core/document/reading", "@biblon/core/document/shapes"],
+    "The page loads neither the server nor Zod.",
+  ]),
   closed(
     ["apps/web/src/desk/*.ts", "apps/web/src/desk/input/**", "apps/web/src/desk/view/**"],
-    [["**/commands/**", "**/bars/**", "**/trays/**"], "The desk's parts know nothing of the tools, bars and trays that use them: keys are handed in by Desk.tsx."],
-    [["@biblon/server*", "@biblon/core/node", "@biblon/core/document/reading", "@biblon/core/document/shapes"], "The page loads neither the server nor Zod."],
+    [
+      ["**/commands/**", "**/bars/**", "**/trays/**"],
+      "The desk's parts know nothing of the tools, bars and trays that use them: keys are handed in by Desk.tsx.",
+    ],
+    [
+      ["@biblon/server*", "@biblon/core/node", "@biblon/core/document/reading", "@biblon/core/document/shapes"],
+      "The page loads neither the server nor Zod.",
+    ],
   ),
-  closed(["apps/web/src/desk/view/**", "apps/web/src/desk/input/**"], [["**/session", "**/commands/**", "**/bars/**", "**/trays/**"], "View and input work for any desk: they are told what they need."]),
+  closed(
+    ["apps/web/src/desk/view/**", "apps/web/src/desk/input/**"],
+    [
+      ["**/session", "**/commands/**", "**/bars/**", "**/trays/**"],
+      "View and input work for any desk: they are told what they need.",
+    ],
+  ),
   // Workers have scripts of their own: what is pasted is checked there.
   { files: ["apps/web/src/workers/*.worker.ts"], rules: { "@typescript-eslint/no-restricted-imports": "off" } },
-  { files: ["apps/web/src/ui/icons.ts", "apps/web/test/**"], rules: { "@typescript-eslint/no-restricted-imports": "off" } },
+  {
+    files: ["apps/web/src/ui/icons.ts", "apps/web/test/**"],
+    rules: { "@typescript-eslint/no-restricted-imports": "off" },
+  },
   closed(["apps/server/**"], [["@biblon/web*"], "The server knows nothing of the page."]),
-  { files: ["apps/web/**/*.{ts,tsx}"], plugins: { "react-hooks": hooks }, rules: { "react-hooks/rules-of-hooks": "error", "react-hooks/exhaustive-deps": "error" } },
-  { files: ["**/test/**", "e2e/**", "bench/**"], rules: { "@typescript-eslint/no-explicit-any": "off", "no-empty-pattern": "off", "@typescript-eslint/no-non-null-assertion": "off" } },
+  {
+    files: ["apps/web/**/*.{ts,tsx}"],
+    plugins: { "react-hooks": hooks },
+    rules: { "react-hooks/rules-of-hooks": "error", "react-hooks/exhaustive-deps": "error" },
+  },
+  {
+    files: ["**/test/**", "e2e/**", "bench/**"],
+    rules: {
+      "@typescript-eslint/no-explicit-any": "off",
+      "no-empty-pattern": "off",
+      "@typescript-eslint/no-non-null-assertion": "off",
+    },
+  },
 )

@@ -1,6 +1,18 @@
 /** Core, server and the parts of the application that need no screen. */
-const esm = ["prosemirror-.*", "orderedmap", "w3c-keyname", "rope-sequence", "idb", "zustand", "fflate", "fast-check", "pure-rand"]
-const transformIgnorePatterns = [`node_modules/(?!(${esm.join("|")}|expo|@expo|expo-.*|react-native|@react-native|jest-expo)/)`]
+const esm = [
+  "prosemirror-.*",
+  "orderedmap",
+  "w3c-keyname",
+  "rope-sequence",
+  "idb",
+  "zustand",
+  "fflate",
+  "fast-check",
+  "pure-rand",
+]
+const transformIgnorePatterns = [
+  `node_modules/(?!(${esm.join("|")}|expo|@expo|expo-.*|react-native|@react-native|jest-expo)/)`,
+]
 
 const project = (name, folder) => ({
   displayName: name,
@@ -12,4 +24,6 @@ const project = (name, folder) => ({
   setupFiles: [],
 })
 
-module.exports = { projects: [project("core", "packages/core"), project("server", "apps/server"), project("web", "apps/web")] }
+module.exports = {
+  projects: [project("core", "packages/core"), project("server", "apps/server"), project("web", "apps/web")],
+}

@@ -50,7 +50,8 @@ async function openMs(page: Page, url: string): Promise<number> {
     () =>
       new Promise<number>((done) => {
         const look = () => {
-          if (document.querySelector(".canvas .run")) requestAnimationFrame(() => setTimeout(() => done(performance.now())))
+          if (document.querySelector(".canvas .run"))
+            requestAnimationFrame(() => setTimeout(() => done(performance.now())))
           else requestAnimationFrame(look)
         }
         look()
@@ -60,7 +61,9 @@ async function openMs(page: Page, url: string): Promise<number> {
 
 /** For each letter typed in the middle: from the key's own time stamp until the frame that shows it has been made, and that without the wait for the display. */
 async function paintMs(page: Page, letters: number): Promise<{ times: number[]; work: number[]; longest: number }> {
-  await page.waitForFunction(() => document.querySelector(".sheet")?.getAttribute("aria-label")?.startsWith("Sheet 1 of"))
+  await page.waitForFunction(() =>
+    document.querySelector(".sheet")?.getAttribute("aria-label")?.startsWith("Sheet 1 of"),
+  )
   const box = (await page.locator(".block").nth(1).boundingBox())!
   await page.mouse.click(box.x + 200, box.y + 8)
   await page.evaluate(() => {
@@ -68,15 +71,21 @@ async function paintMs(page: Page, letters: number): Promise<{ times: number[]; 
     const work: number[] = []
     const tasks: number[] = []
     Object.assign(window, { times, work, tasks })
-    new PerformanceObserver((list) => tasks.push(...list.getEntries().map((e) => e.duration))).observe({ entryTypes: ["longtask"] })
+    new PerformanceObserver((list) => tasks.push(...list.getEntries().map((e) => e.duration))).observe({
+      entryTypes: ["longtask"],
+    })
     let pressed = 0
     // A hyphen may go where a letter comes, so that the length alone says nothing.
     const shown = () => [...document.querySelectorAll(".sheet")].map((sheet) => sheet.textContent).join()
     let before = ""
-    document.addEventListener("keydown", (event) => {
-      pressed = event.timeStamp
-      before = shown()
-    }, true)
+    document.addEventListener(
+      "keydown",
+      (event) => {
+        pressed = event.timeStamp
+        before = shown()
+      },
+      true,
+    )
     new MutationObserver(() => {
       if (pressed === 0 || shown() === before) return
       const start = pressed
@@ -113,7 +122,9 @@ async function whileFound(page: Page): Promise<Pick<DeskFigures, "foundPlaces" |
   await page.keyboard.press("Control+f")
   await page.getByRole("textbox", { name: "Find" }).fill("ferry")
   const count = page.getByTestId("find-count")
-  await page.waitForFunction(() => /of \d+$/.test(document.querySelector("[data-testid=find-count]")?.textContent ?? ""))
+  await page.waitForFunction(() =>
+    /of \d+$/.test(document.querySelector("[data-testid=find-count]")?.textContent ?? ""),
+  )
   const foundPlaces = Number(/of (\d+)/.exec((await count.textContent()) ?? "")?.[1])
   const { times } = await paintMs(page, 120)
   return { foundPlaces, paintP95MsFound: percentile(times, 0.95) }
@@ -125,14 +136,27 @@ async function restyleMs(page: Page): Promise<number> {
   await page.getByRole("tab", { name: "Sets" }).click()
   await page.evaluate(() => {
     const main = document.querySelector("[role=main]")!
-    const scroller = [main, ...main.querySelectorAll("*")].find((own) => own.scrollHeight > 10_000 && own.clientHeight < 2000)!
+    const scroller = [main, ...main.querySelectorAll("*")].find(
+      (own) => own.scrollHeight > 10_000 && own.clientHeight < 2000,
+    )!
     scroller.scrollTop = scroller.scrollHeight / 2
   })
-  await page.waitForFunction(() => /^Sheet (\d+) of (\d+)$/.exec(document.querySelector(".sheet")?.getAttribute("aria-label") ?? "")?.slice(1).map(Number).reduce((n, of) => Number(n > of / 3)) && document.querySelectorAll(".canvas .run").length > 40)
+  await page.waitForFunction(
+    () =>
+      /^Sheet (\d+) of (\d+)$/
+        .exec(document.querySelector(".sheet")?.getAttribute("aria-label") ?? "")
+        ?.slice(1)
+        .map(Number)
+        .reduce((n, of) => Number(n > of / 3)) && document.querySelectorAll(".canvas .run").length > 40,
+  )
   await page.evaluate(() => {
-    const seen = () => [...document.querySelectorAll<HTMLElement>(".canvas .run")].filter((run) => run.getBoundingClientRect().bottom > 100 && run.getBoundingClientRect().top < innerHeight - 40)
+    const seen = () =>
+      [...document.querySelectorAll<HTMLElement>(".canvas .run")].filter(
+        (run) => run.getBoundingClientRect().bottom > 100 && run.getBoundingClientRect().top < innerHeight - 40,
+      )
     const look = (start: number) => {
-      if (seen().length > 8 && seen().every((run) => run.style.fontFamily.includes("EBGaramond"))) Object.assign(window, { restyled: performance.now() - start })
+      if (seen().length > 8 && seen().every((run) => run.style.fontFamily.includes("EBGaramond")))
+        Object.assign(window, { restyled: performance.now() - start })
       else requestAnimationFrame(() => look(start))
     }
     document.addEventListener("click", (event) => look(event.timeStamp), { capture: true, once: true })
@@ -143,7 +167,11 @@ async function restyleMs(page: Page): Promise<number> {
 }
 
 /** Pastes a long text as HTML into an empty document. */
-async function pasteHtmlMs(page: Page, url: string, words: number): Promise<Pick<DeskFigures, "pasteMs" | "pasteLongestTaskMs">> {
+async function pasteHtmlMs(
+  page: Page,
+  url: string,
+  words: number,
+): Promise<Pick<DeskFigures, "pasteMs" | "pasteLongestTaskMs">> {
   const html = proseParagraphs(words)
     .map((text, i) => `${i % 12 === 0 ? `<h1>Part ${i}</h1>` : ""}<p>${text.replace(/ferry/g, "<b>ferry</b>")}</p>`)
     .join("")
@@ -151,30 +179,50 @@ async function pasteHtmlMs(page: Page, url: string, words: number): Promise<Pick
 }
 
 /** Pastes 47,000 paragraphs of text, and waits until all are in. */
-async function pasteTextMs(page: Page, url: string): Promise<Pick<DeskFigures, "pasteMs47000" | "pasteLongestTaskMs47000">> {
+async function pasteTextMs(
+  page: Page,
+  url: string,
+): Promise<Pick<DeskFigures, "pasteMs47000" | "pasteLongestTaskMs47000">> {
   const text = Array.from({ length: 47_000 }, (_, i) => `Crossing ${i + 1} took six minutes at slack water.`).join("\n")
   const { pasteMs: first, pasteLongestTaskMs: longest } = await pasteMs(page, url, "text/plain", text, 47_000)
   return { pasteMs47000: first, pasteLongestTaskMs47000: longest }
 }
 
 /** @param blocks how many have to be in before the longest task is told */
-async function pasteMs(page: Page, url: string, type: string, source: string, blocks = 0): Promise<Pick<DeskFigures, "pasteMs" | "pasteLongestTaskMs">> {
+async function pasteMs(
+  page: Page,
+  url: string,
+  type: string,
+  source: string,
+  blocks = 0,
+): Promise<Pick<DeskFigures, "pasteMs" | "pasteLongestTaskMs">> {
   await page.goto(url)
-  await page.locator(".sheet").first().click({ position: { x: 200, y: 150 } })
+  await page
+    .locator(".sheet")
+    .first()
+    .click({ position: { x: 200, y: 150 } })
   const result = await page.evaluate(
     ({ type, source, blocks }) =>
       new Promise<{ pasteMs: number; pasteLongestTaskMs: number }>((done) => {
         const tasks: number[] = [0]
-        new PerformanceObserver((list) => tasks.push(...list.getEntries().map((e) => e.duration))).observe({ entryTypes: ["longtask"] })
+        new PerformanceObserver((list) => tasks.push(...list.getEntries().map((e) => e.duration))).observe({
+          entryTypes: ["longtask"],
+        })
         const clipboardData = new DataTransfer()
         clipboardData.setData(type, source)
         const start = performance.now()
-        document.activeElement?.dispatchEvent(new ClipboardEvent("paste", { clipboardData, bubbles: true, cancelable: true }))
+        document.activeElement?.dispatchEvent(
+          new ClipboardEvent("paste", { clipboardData, bubbles: true, cancelable: true }),
+        )
         const look = () => {
           if (document.querySelectorAll(".canvas .run").length < 20) return void requestAnimationFrame(look)
           const took = performance.now() - start
-          const words = () => Number((document.querySelector("[data-testid=words]")?.textContent ?? "").replace(/\D/g, ""))
-          const rest = () => (words() < blocks * 8 ? setTimeout(rest, 500) : setTimeout(() => done({ pasteMs: took, pasteLongestTaskMs: Math.max(...tasks) }), 2000))
+          const words = () =>
+            Number((document.querySelector("[data-testid=words]")?.textContent ?? "").replace(/\D/g, ""))
+          const rest = () =>
+            words() < blocks * 8
+              ? setTimeout(rest, 500)
+              : setTimeout(() => done({ pasteMs: took, pasteLongestTaskMs: Math.max(...tasks) }), 2000)
           rest()
         }
         requestAnimationFrame(look)
@@ -187,7 +235,10 @@ async function pasteMs(page: Page, url: string, type: string, source: string, bl
 /** Types 5,000 letters as 500 changes and undoes them all. */
 async function memoryGrowth(page: Page, url: string): Promise<Pick<DeskFigures, "memoryGrowthKb">> {
   await page.goto(url)
-  await page.locator(".sheet").first().click({ position: { x: 200, y: 150 } })
+  await page
+    .locator(".sheet")
+    .first()
+    .click({ position: { x: 200, y: 150 } })
   const cdp = await page.context().newCDPSession(page)
   const used = async () => {
     // What was done last is through, and the page has come to rest.
@@ -209,7 +260,10 @@ async function memoryGrowth(page: Page, url: string): Promise<Pick<DeskFigures, 
 }
 
 export async function measureDesk(browser: Browser, wordsPerSheet: number): Promise<DeskFigures> {
-  const app = createApp({ database: join(mkdtempSync(join(tmpdir(), "biblon-bench-")), "bench.sqlite"), web: resolve("apps/web/dist") })
+  const app = createApp({
+    database: join(mkdtempSync(join(tmpdir(), "biblon-bench-")), "bench.sqlite"),
+    web: resolve("apps/web/dist"),
+  })
   await new Promise<void>((done) => app.server.listen(0, "127.0.0.1", done))
   const address = `http://127.0.0.1:${(app.server.address() as AddressInfo).port}`
   const short = app.store.create(prose(wordsPerSheet * 0.9), "One sheet", Date.now())
@@ -221,18 +275,34 @@ export async function measureDesk(browser: Browser, wordsPerSheet: number): Prom
   await openMs(page, `${address}/d/${short.id}`)
   const openMs1 = await openMs(page, `${address}/d/${short.id}`)
   const one = await paintMs(page, 200)
-  const openMs1000 = Math.min(await openMs(page, `${address}/d/${long.id}`), await openMs(page, `${address}/d/${long.id}`))
+  const openMs1000 = Math.min(
+    await openMs(page, `${address}/d/${long.id}`),
+    await openMs(page, `${address}/d/${long.id}`),
+  )
   await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
   const thousand = await paintMs(page, 200)
   const found = await whileFound(page)
   const restyleMs1000 = await restyleMs(page)
   const shapedLong = app.store.create(shaped(wordsPerSheet * 800), "A thousand shaped sheets", Date.now())
-  const shapedOpenMs1000 = Math.min(await openMs(page, `${address}/d/${shapedLong.id}`), await openMs(page, `${address}/d/${shapedLong.id}`))
+  const shapedOpenMs1000 = Math.min(
+    await openMs(page, `${address}/d/${shapedLong.id}`),
+    await openMs(page, `${address}/d/${shapedLong.id}`),
+  )
   await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
   const shapedThousand = await paintMs(page, 200)
-  const pasted = await pasteHtmlMs(page, `${address}/d/${app.store.create(emptyDocument([]), "Pasted", Date.now()).id}`, wordsPerSheet * 100)
-  const pastedText = await pasteTextMs(page, `${address}/d/${app.store.create(emptyDocument([]), "Pasted text", Date.now()).id}`)
-  const memory = await memoryGrowth(await browser.newPage(), `${address}/d/${app.store.create(emptyDocument([]), "Typed", Date.now()).id}`)
+  const pasted = await pasteHtmlMs(
+    page,
+    `${address}/d/${app.store.create(emptyDocument([]), "Pasted", Date.now()).id}`,
+    wordsPerSheet * 100,
+  )
+  const pastedText = await pasteTextMs(
+    page,
+    `${address}/d/${app.store.create(emptyDocument([]), "Pasted text", Date.now()).id}`,
+  )
+  const memory = await memoryGrowth(
+    await browser.newPage(),
+    `${address}/d/${app.store.create(emptyDocument([]), "Typed", Date.now()).id}`,
+  )
   await context.close()
   await app.close()
   return {

@@ -20,7 +20,9 @@ const words = 100_000
 function html(): string {
   const font = readFileSync(faceFile("tinos/400Regular/Tinos_400Regular.ttf")).toString("base64")
   const bold = readFileSync(faceFile("tinos/700Bold/Tinos_700Bold.ttf")).toString("base64")
-  const body = proseParagraphs(words).map((text, i) => `${i % 12 === 0 ? `<h1>Part ${i / 12 + 1}</h1>` : ""}<p>${text}</p>`)
+  const body = proseParagraphs(words).map(
+    (text, i) => `${i % 12 === 0 ? `<h1>Part ${i / 12 + 1}</h1>` : ""}<p>${text}</p>`,
+  )
   return `<!doctype html><meta charset="utf-8"><title>Prose</title><style>
 @font-face{font-family:T;src:url(data:font/ttf;base64,${font})}
 @font-face{font-family:T;font-weight:bold;src:url(data:font/ttf;base64,${bold})}
@@ -124,36 +126,70 @@ function processMs(): number {
   writeFileSync(join(folder, "prose.txt"), proseParagraphs(words).join("\n\n"))
   const times = [1, 2, 3].map(() => {
     const start = performance.now()
-    execFileSync(process.execPath, ["apps/server/bin/biblon.mjs", "convert", join(folder, "prose.txt"), join(folder, "prose.pdf")])
+    execFileSync(process.execPath, [
+      "apps/server/bin/biblon.mjs",
+      "convert",
+      join(folder, "prose.txt"),
+      join(folder, "prose.pdf"),
+    ])
     return performance.now() - start
   })
   return Math.min(...times)
 }
 
 function cold(kind: "prose" | "shaped"): ColdFigures {
-  return JSON.parse(execFileSync(process.execPath, ["--import", "tsx", join(import.meta.dirname ?? __dirname, "cold.ts"), kind], { encoding: "utf8" })) as ColdFigures
+  return JSON.parse(
+    execFileSync(process.execPath, ["--import", "tsx", join(import.meta.dirname ?? __dirname, "cold.ts"), kind], {
+      encoding: "utf8",
+    }),
+  ) as ColdFigures
 }
 
 /** Our layout and PDF of a document, and the same as HTML in Chromium: of each the fastest of three, begun afresh. */
 async function against(browser: Browser, kind: "prose" | "shaped", source: string) {
-  const theirs = [await chromiumMs(browser, source), await chromiumMs(browser, source), await chromiumMs(browser, source)]
+  const theirs = [
+    await chromiumMs(browser, source),
+    await chromiumMs(browser, source),
+    await chromiumMs(browser, source),
+  ]
   const ours = [cold(kind), cold(kind), cold(kind)] as const
-  return { chromium: Math.min(...theirs), layoutMs: Math.min(...ours.map((own) => own.layoutMs)), pdfMs: Math.min(...ours.map((own) => own.pdfMs)), sheets: ours[0].sheets }
+  return {
+    chromium: Math.min(...theirs),
+    layoutMs: Math.min(...ours.map((own) => own.layoutMs)),
+    pdfMs: Math.min(...ours.map((own) => own.pdfMs)),
+    sheets: ours[0].sheets,
+  }
 }
 
 /** A document that uses everything, against Chromium with the same as HTML, in the faces that it names. */
 async function measureShaped(browser: Browser) {
   const doc = shaped(words)
-  const faces = ["tinos/400Regular/Tinos_400Regular", "tinos/700Bold/Tinos_700Bold", "eb-garamond/400Regular/EBGaramond_400Regular"].map((path) => `@font-face{font-family:"${path.startsWith("tinos") ? "Tinos" : "EB Garamond"}";font-weight:${path.includes("700") ? "bold" : "normal"};src:url(data:font/ttf;base64,${readFileSync(faceFile(`${path}.ttf`)).toString("base64")})}`)
+  const faces = [
+    "tinos/400Regular/Tinos_400Regular",
+    "tinos/700Bold/Tinos_700Bold",
+    "eb-garamond/400Regular/EBGaramond_400Regular",
+  ].map(
+    (path) =>
+      `@font-face{font-family:"${path.startsWith("tinos") ? "Tinos" : "EB Garamond"}";font-weight:${path.includes("700") ? "bold" : "normal"};src:url(data:font/ttf;base64,${readFileSync(faceFile(`${path}.ttf`)).toString("base64")})}`,
+  )
   const source = `<!doctype html><html lang="en-GB"><meta charset="utf-8"><title>Shaped</title><style>${faces.join("")}@page{size:A4;margin:25mm}body{margin:0}</style>${writeHtml(new Slice(bodyOf(doc).content, 0, 0), documentAttrs(doc).styles)}`
   const { chromium, layoutMs, pdfMs, sheets } = await against(browser, "shaped", source)
   const [one, thousand] = [keystrokeMs(shaped((words / sheets) * 0.8)), keystrokeMs(shaped((words / sheets) * 1000))]
-  return { shapedLayoutVsChromium: layoutMs / chromium, shapedPdfVsChromium: pdfMs / chromium, shapedKeystrokeMs1000: thousand, shapedKeystroke1000Vs1: thousand / one }
+  return {
+    shapedLayoutVsChromium: layoutMs / chromium,
+    shapedPdfVsChromium: pdfMs / chromium,
+    shapedKeystrokeMs1000: thousand,
+    shapedKeystroke1000Vs1: thousand / one,
+  }
 }
 
 export async function measureEngine(browser: Browser): Promise<EngineFigures> {
   const { chromium, layoutMs, pdfMs, sheets } = await against(browser, "prose", html())
-  const [one, hundred, thousand] = [0.8, 100, 1000].map((n) => keystrokeMs(prose((words / sheets) * n))) as [number, number, number]
+  const [one, hundred, thousand] = [0.8, 100, 1000].map((n) => keystrokeMs(prose((words / sheets) * n))) as [
+    number,
+    number,
+    number,
+  ]
   return {
     historyKb: historyKb(),
     layoutVsChromium: layoutMs / chromium,

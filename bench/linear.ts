@@ -26,7 +26,16 @@ export const kinds: Readonly<Record<string, string>> = {
 }
 
 function ms(unit: string, length: number, breaking: Typesetting["breaking"]): number {
-  const doc = document([paragraph("body", [unit.repeat(Math.ceil(length / unit.length))], breaking === "whole" ? { align: "justify", hyphenate: true } : null)], { typesetting: { ...defaultTypesetting, breaking } })
+  const doc = document(
+    [
+      paragraph(
+        "body",
+        [unit.repeat(Math.ceil(length / unit.length))],
+        breaking === "whole" ? { align: "justify", hyphenate: true } : null,
+      ),
+    ],
+    { typesetting: { ...defaultTypesetting, breaking } },
+  )
   const start = performance.now()
   layoutOf(doc)
   return performance.now() - start
@@ -58,10 +67,12 @@ export function measureLinear(most = 100_000): LinearFigures {
       const least = leastTimes(unit, lengths, breaking)
       lengths.slice(1).forEach((length, i) => {
         const ratio = (least[i + 1] as number) / (least[i] as number)
-        if (ratio > worst.layoutLinear) worst = { layoutLinear: ratio, layoutLinearAt: `${name}, ${breaking}, ${length}` }
+        if (ratio > worst.layoutLinear)
+          worst = { layoutLinear: ratio, layoutLinearAt: `${name}, ${breaking}, ${length}` }
       })
     }
   return worst
 }
 
-if (process.argv[1]?.endsWith("linear.ts")) console.log(JSON.stringify(measureLinear(Number(process.argv[2] ?? 1_000_000))))
+if (process.argv[1]?.endsWith("linear.ts"))
+  console.log(JSON.stringify(measureLinear(Number(process.argv[2] ?? 1_000_000))))

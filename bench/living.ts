@@ -23,7 +23,11 @@ const seconds = 8
 const pace = 180
 
 async function keep(server: TestServer, doc: ReturnType<typeof document>): Promise<string> {
-  const response = await fetch(`${server.address}/api/documents/kept`, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ name: null, document: doc.toJSON() as unknown }) })
+  const response = await fetch(`${server.address}/api/documents/kept`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify({ name: null, document: doc.toJSON() as unknown }),
+  })
   return ((await response.json()) as { id: string }).id
 }
 
@@ -48,10 +52,13 @@ class Typist {
   }
 
   start(): void {
-    this.timer = setInterval(() => {
-      this.pending.push(performance.now())
-      this.send()
-    }, pace * (0.5 + Math.random()))
+    this.timer = setInterval(
+      () => {
+        this.pending.push(performance.now())
+        this.send()
+      },
+      pace * (0.5 + Math.random()),
+    )
   }
 
   stop(): void {
@@ -63,7 +70,9 @@ class Typist {
     if (!this.ready || this.sent > 0 || this.pending.length === 0) return
     this.sent = this.pending.length
     const step = new ReplaceStep(this.at, this.at, new Slice(Fragment.from(schema.text("e".repeat(this.sent))), 0, 0))
-    this.socket.send(JSON.stringify({ type: "steps", version: this.version, client: this.client, steps: [step.toJSON()] }))
+    this.socket.send(
+      JSON.stringify({ type: "steps", version: this.version, client: this.client, steps: [step.toJSON()] }),
+    )
   }
 
   private take(message: FromServer): void {
@@ -73,7 +82,10 @@ class Typist {
     if (message.type === "steps")
       for (const { client, steps } of message.batches) {
         this.version += steps.length
-        for (const json of steps) this.at = readStep(json).getMap().map(this.at, client === this.client ? 1 : -1)
+        for (const json of steps)
+          this.at = readStep(json)
+            .getMap()
+            .map(this.at, client === this.client ? 1 : -1)
         if (client !== this.client) continue
         const now = performance.now()
         this.times.push(...this.pending.splice(0, this.sent).map((typed) => now - typed))
@@ -95,7 +107,10 @@ async function confirmMs(server: TestServer, people: number, apart: boolean): Pr
   for (const typist of typists) typist.start()
   await new Promise((resolve) => setTimeout(resolve, seconds * 1000))
   for (const typist of typists) typist.stop()
-  return percentile(typists.flatMap(({ times }) => times), 0.5)
+  return percentile(
+    typists.flatMap(({ times }) => times),
+    0.5,
+  )
 }
 
 async function restartMs(server: TestServer): Promise<number> {
@@ -115,7 +130,12 @@ async function restartMs(server: TestServer): Promise<number> {
 export async function measureLiving(): Promise<LivingFigures> {
   const server = new TestServer()
   await server.start()
-  const figures = { confirmMs20: await confirmMs(server, 20, false), confirmMs50: await confirmMs(server, 50, false), confirmMsApart20: await confirmMs(server, 20, true), restartMs: await restartMs(server) }
+  const figures = {
+    confirmMs20: await confirmMs(server, 20, false),
+    confirmMs50: await confirmMs(server, 50, false),
+    confirmMsApart20: await confirmMs(server, 20, true),
+    restartMs: await restartMs(server),
+  }
   await server.stop()
   return figures
 }

@@ -11,7 +11,12 @@ const browser = await launch()
 const engine = await measureEngine(browser)
 const desk = await measureDesk(browser, Math.round(100_000 / engine.sheets))
 await browser.close()
-const figures = Object.fromEntries(Object.entries({ ...engine, ...desk, ...living, ...linear }).map(([name, value]) => [name, typeof value === "number" ? Math.round(value * 1000) / 1000 : value]))
+const figures = Object.fromEntries(
+  Object.entries({ ...engine, ...desk, ...living, ...linear }).map(([name, value]) => [
+    name,
+    typeof value === "number" ? Math.round(value * 1000) / 1000 : value,
+  ]),
+)
 
 if (process.argv.includes("--json")) console.log(JSON.stringify(figures))
 else {
@@ -48,6 +53,7 @@ else {
     ["server killed, to the content of 1,000 sheets, ms", living.restartMs, "none"],
     ["memory after 5,000 letters and 500 undos, kB", desk.memoryGrowthKb, `history ${Math.round(engine.historyKb)}`],
   ]
-  for (const [what, value, budget] of rows) console.log(`${what.padEnd(68)} ${value.toFixed(3).padStart(9)}   budget ${budget}`)
+  for (const [what, value, budget] of rows)
+    console.log(`${what.padEnd(68)} ${value.toFixed(3).padStart(9)}   budget ${budget}`)
   console.log(JSON.stringify(figures, null, 2))
 }

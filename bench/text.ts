@@ -1,6 +1,16 @@
 /** Text to measure with: made-up sentences of the ferry trust, the same at every run. */
 import type { Node } from "prosemirror-model"
-import { defaultStyles, defaultTypesetting, document, letters, p, paragraph, type Border, type ParagraphFormat, type StyleSheet } from "@biblon/core/document"
+import {
+  defaultStyles,
+  defaultTypesetting,
+  document,
+  letters,
+  p,
+  paragraph,
+  type Border,
+  type ParagraphFormat,
+  type StyleSheet,
+} from "@biblon/core/document"
 
 const words =
   "the a of and to in that it was for on with as by at from which but not this have their had been one would when who more time water tide boat chain ferry slip bank mud clock bell flag crossing passenger passengers ferryman harbour estuary channel morning evening winter spring neap slack ebb flood current hauled crossed waited landed carried remembered printed promised reckoned eleven minutes hours strong narrow familiar yellow painted wooden wet careful honest trustees letter minutes table notice timetable".split(
@@ -39,18 +49,37 @@ export function proseParagraphs(total: number, seed = 7): string[] {
 
 /** The same as a document, a heading before every twelfth paragraph. */
 export function prose(total: number, seed = 7): Node {
-  return document(proseParagraphs(total, seed).flatMap((text, i) => (i % 12 === 0 ? [paragraph("heading1", [`Part ${i / 12 + 1}`]), p(text)] : [p(text)])))
+  return document(
+    proseParagraphs(total, seed).flatMap((text, i) =>
+      i % 12 === 0 ? [paragraph("heading1", [`Part ${i / 12 + 1}`]), p(text)] : [p(text)],
+    ),
+  )
 }
 
 const border: Border = { pattern: "double", width: 0.75, colour: "#7a1f4b", distance: 6 }
-const framed: Partial<ParagraphFormat> = { borders: { top: border, right: border, bottom: border, left: border }, shading: "#f4e4eb", indentLeft: 12, indentRight: 12 }
-const item = (text: string, level: number, run: string, definition = "numbers") => paragraph("body", [text], { list: { definition, run, level } })
+const framed: Partial<ParagraphFormat> = {
+  borders: { top: border, right: border, bottom: border, left: border },
+  shading: "#f4e4eb",
+  indentLeft: 12,
+  indentRight: 12,
+}
+const item = (text: string, level: number, run: string, definition = "numbers") =>
+  paragraph("body", [text], { list: { definition, run, level } })
 
 /** A style sheet in which headings are numbered and text is justified and hyphenated. */
 const shapedStyles: StyleSheet = {
   ...defaultStyles,
-  defaults: { ...defaultStyles.defaults, paragraph: { ...defaultStyles.defaults.paragraph, align: "justify", hyphenate: true } },
-  styles: { ...defaultStyles.styles, heading1: { ...defaultStyles.styles.heading1!, paragraph: { ...defaultStyles.styles.heading1!.paragraph, list: { definition: "chapters", run: "", level: 0 } } } },
+  defaults: {
+    ...defaultStyles.defaults,
+    paragraph: { ...defaultStyles.defaults.paragraph, align: "justify", hyphenate: true },
+  },
+  styles: {
+    ...defaultStyles.styles,
+    heading1: {
+      ...defaultStyles.styles.heading1!,
+      paragraph: { ...defaultStyles.styles.heading1!.paragraph, list: { definition: "chapters", run: "", level: 0 } },
+    },
+  },
 }
 
 /**
@@ -64,13 +93,38 @@ export function shaped(total: number): Node {
     const run = `r${Math.floor(i / 6)}`
     switch (i % 6) {
       case 0:
-        return [paragraph("heading1", [`Part ${i / 6 + 1}`]), paragraph("body", [text], { dropCap: { lines: 3, distance: 6, family: "Playfair Display" } })]
+        return [
+          paragraph("heading1", [`Part ${i / 6 + 1}`]),
+          paragraph("body", [text], { dropCap: { lines: 3, distance: 6, family: "Playfair Display" } }),
+        ]
       case 1:
-        return [item(text.slice(0, 90), 0, run), item(text.slice(90, 200), 1, run), item(text.slice(200), 1, run, "marks")]
+        return [
+          item(text.slice(0, 90), 0, run),
+          item(text.slice(90, 200), 1, run),
+          item(text.slice(200), 1, run, "marks"),
+        ]
       case 2:
-        return [p(text.slice(0, 60), letters("small capitals", { caps: "small", family: "EB Garamond" }), text.slice(60, 120), letters("2", { script: "super" }), letters(" marked ", { highlight: "#f4e3b5", underline: "wavy", strike: "single" }), text.slice(120))]
+        return [
+          p(
+            text.slice(0, 60),
+            letters("small capitals", { caps: "small", family: "EB Garamond" }),
+            text.slice(60, 120),
+            letters("2", { script: "super" }),
+            letters(" marked ", { highlight: "#f4e3b5", underline: "wavy", strike: "single" }),
+            text.slice(120),
+          ),
+        ]
       case 3:
-        return [paragraph("body", [`Crossing\t${i}.50\t9.10`], { tabs: [{ position: 250, align: "decimal", leader: "dotted" }, { position: 450, align: "right", leader: "dashed" }], align: "left" }), p(text)]
+        return [
+          paragraph("body", [`Crossing\t${i}.50\t9.10`], {
+            tabs: [
+              { position: 250, align: "decimal", leader: "dotted" },
+              { position: 450, align: "right", leader: "dashed" },
+            ],
+            align: "left",
+          }),
+          p(text),
+        ]
       case 4:
         return [paragraph("body", [text.slice(0, 120)], framed), paragraph("body", [text.slice(120)], framed)]
       default:

@@ -66,7 +66,10 @@ export class DeskPage {
 
   /** Opens one of the demo documents by its name. */
   async openNamed(name: string): Promise<void> {
-    const list = (await (await fetch(`${this.server.address}/api/documents`)).json()) as { id: string; name: string | null }[]
+    const list = (await (await fetch(`${this.server.address}/api/documents`)).json()) as {
+      id: string
+      name: string | null
+    }[]
     await this.open(list.find((d) => d.name === name)?.id ?? "")
     await expect(this.page.locator(".run").first()).toBeVisible()
   }
@@ -86,7 +89,9 @@ export class DeskPage {
 
   /** Opens a tray of the bench at one of its pages. */
   async openPage(stage: string, name: string): Promise<Locator> {
-    const button = this.page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: stage, exact: true })
+    const button = this.page
+      .getByRole("navigation", { name: "Bench" })
+      .getByRole("button", { name: stage, exact: true })
     if ((await button.getAttribute("aria-expanded")) !== "true") await button.click()
     await this.page.getByRole("tab", { name, exact: true }).click()
     return this.page.getByRole("region", { name: stage, exact: true })
@@ -101,7 +106,9 @@ export class DeskPage {
 
   /** The paragraphs that can be read on the sheets in sight. */
   async shown(): Promise<string[]> {
-    return this.page.locator(".block").evaluateAll((blocks) => blocks.map((b) => [...b.querySelectorAll(".line")].map((l) => l.textContent).join("")))
+    return this.page
+      .locator(".block")
+      .evaluateAll((blocks) => blocks.map((b) => [...b.querySelectorAll(".line")].map((l) => l.textContent).join("")))
   }
   async expectShown(...paragraphs: string[]): Promise<void> {
     await expect.poll(() => this.shown()).toEqual(paragraphs)
@@ -125,7 +132,10 @@ export class DeskPage {
   async pdf(): Promise<string> {
     const button = this.page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Deliver" })
     await button.click()
-    const [download] = await Promise.all([this.page.waitForEvent("download"), this.page.getByRole("button", { name: /Save as PDF/ }).click()])
+    const [download] = await Promise.all([
+      this.page.waitForEvent("download"),
+      this.page.getByRole("button", { name: /Save as PDF/ }).click(),
+    ])
     const path = join(mkdtempSync(join(tmpdir(), "biblon-pdf-")), download.suggestedFilename())
     await download.saveAs(path)
     await button.click()
@@ -141,7 +151,9 @@ export class DeskPage {
   async selected(): Promise<string> {
     return this.page.evaluate(() => {
       const data = new DataTransfer()
-      document.activeElement?.dispatchEvent(new ClipboardEvent("copy", { clipboardData: data, cancelable: true, bubbles: true }))
+      document.activeElement?.dispatchEvent(
+        new ClipboardEvent("copy", { clipboardData: data, cancelable: true, bubbles: true }),
+      )
       return data.getData("text/plain")
     })
   }

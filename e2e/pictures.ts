@@ -41,7 +41,13 @@ export async function screenInk(page: Page, sheet: Locator): Promise<Ink> {
     const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext("2d")!
     context.drawImage(bitmap, 0, 0)
     const { data: pixels } = context.getImageData(0, 0, bitmap.width, bitmap.height)
-    return { width: bitmap.width, height: bitmap.height, grey: Array.from({ length: pixels.length / 4 }, (_, i) => Math.round(0.299 * pixels[4 * i]! + 0.587 * pixels[4 * i + 1]! + 0.114 * pixels[4 * i + 2]!)) }
+    return {
+      width: bitmap.width,
+      height: bitmap.height,
+      grey: Array.from({ length: pixels.length / 4 }, (_, i) =>
+        Math.round(0.299 * pixels[4 * i]! + 0.587 * pixels[4 * i + 1]! + 0.114 * pixels[4 * i + 2]!),
+      ),
+    }
   }, png)
   return gather(width, height, (x, y) => 1 - grey[y * width + x]! / 255)
 }
@@ -49,7 +55,20 @@ export async function screenInk(page: Page, sheet: Locator): Promise<Ink> {
 /** What a page of a PDF looks like, at a width in pixels. */
 export function pdfInk(path: string, pageNumber: number, width: number): Ink {
   const stem = join(mkdtempSync(join(tmpdir(), "biblon-page-")), "page")
-  execFileSync("pdftoppm", ["-gray", "-f", String(pageNumber), "-l", String(pageNumber), "-singlefile", "-scale-to-x", String(width), "-scale-to-y", "-1", path, stem])
+  execFileSync("pdftoppm", [
+    "-gray",
+    "-f",
+    String(pageNumber),
+    "-l",
+    String(pageNumber),
+    "-singlefile",
+    "-scale-to-x",
+    String(width),
+    "-scale-to-y",
+    "-1",
+    path,
+    stem,
+  ])
   const bytes = readFileSync(`${stem}.pgm`)
   // P5, width, height and the lightest value, then one byte a pixel.
   const header = /^P5\s+(\d+)\s+(\d+)\s+(\d+)\s/.exec(bytes.subarray(0, 60).toString("latin1"))!
@@ -69,7 +88,11 @@ export function difference(a: Ink, b: Ink): { worst: number; at: string; mean: n
     if (off > worst) [worst, at] = [off, i]
     sum += off
   }
-  return { worst, at: `${at % a.columns} of ${a.columns} across, ${Math.floor(at / a.columns)} of ${a.rows} down`, mean: sum / n }
+  return {
+    worst,
+    at: `${at % a.columns} of ${a.columns} across, ${Math.floor(at / a.columns)} of ${a.rows} down`,
+    mean: sum / n,
+  }
 }
 
 /** Saves the open document, which shows its sheets, as a PDF and compares every sheet of it with the screen. */

@@ -2,7 +2,15 @@ import { defineConfig } from "@playwright/test"
 
 const launchOptions = {
   executablePath: "/usr/bin/chromium",
-  args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+  args: [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+  ],
 }
 
 export default defineConfig({
@@ -17,6 +25,10 @@ export default defineConfig({
   use: { launchOptions, locale: "en-GB", timezoneId: "Europe/London", trace: "off", actionTimeout: 15_000 },
   projects: [
     { name: "wide", testIgnore: /\.phone\.spec/, use: { viewport: { width: 1280, height: 800 } } },
-    { name: "phone", testMatch: /\.phone\.spec/, use: { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } },
+    {
+      name: "phone",
+      testMatch: /\.phone\.spec/,
+      use: { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true },
+    },
   ],
 })

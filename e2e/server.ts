@@ -59,13 +59,32 @@ export class TestServer {
     return child.exitCode === null && child.signalCode === null
   }
 
-  private spawn(demo: boolean, port: number, { fileLimit, clockBack }: StartWays): ChildProcess & { stderr: NodeJS.ReadableStream; stdout: NodeJS.ReadableStream } {
-    const clock = clockBack ? ["--import", `data:text/javascript,const now=Date.now;Date.now=()=>now()-${clockBack}`] : []
+  private spawn(
+    demo: boolean,
+    port: number,
+    { fileLimit, clockBack }: StartWays,
+  ): ChildProcess & { stderr: NodeJS.ReadableStream; stdout: NodeJS.ReadableStream } {
+    const clock = clockBack
+      ? ["--import", `data:text/javascript,const now=Date.now;Date.now=()=>now()-${clockBack}`]
+      : []
     const call = [process.execPath, ...clock, "--import", "tsx", join(root, "apps/server/src/main.ts")]
     // In blocks of 1 kB; the database may grow by a little more, as on a disk that is nearly full.
-    const most = fileLimit ? Math.ceil(["", "-wal"].reduce((sum, end) => Math.max(sum, existsSync(this.database + end) ? statSync(this.database + end).size : 0), 0) / 1024) + 8 : 0
-    const [program = "", ...args] = fileLimit ? ["bash", "-c", `ulimit -f ${most}; exec "$@"`, "limited", ...call] : call
-    return spawn(program, args, { cwd: root, env: { ...process.env, BIBLON_PORT: String(port), BIBLON_DATABASE: this.database, BIBLON_DEMO: demo ? "1" : "" }, stdio: ["ignore", "pipe", "pipe"] }) as ChildProcess & { stderr: NodeJS.ReadableStream; stdout: NodeJS.ReadableStream }
+    const most = fileLimit
+      ? Math.ceil(
+          ["", "-wal"].reduce(
+            (sum, end) => Math.max(sum, existsSync(this.database + end) ? statSync(this.database + end).size : 0),
+            0,
+          ) / 1024,
+        ) + 8
+      : 0
+    const [program = "", ...args] = fileLimit
+      ? ["bash", "-c", `ulimit -f ${most}; exec "$@"`, "limited", ...call]
+      : call
+    return spawn(program, args, {
+      cwd: root,
+      env: { ...process.env, BIBLON_PORT: String(port), BIBLON_DATABASE: this.database, BIBLON_DEMO: demo ? "1" : "" },
+      stdio: ["ignore", "pipe", "pipe"],
+    }) as ChildProcess & { stderr: NodeJS.ReadableStream; stdout: NodeJS.ReadableStream }
   }
 
   /** Tries to start another server on the same database. @returns whether it came up */
@@ -110,13 +129,22 @@ export class TestServer {
       style: String(attrs?.style),
       format: (attrs?.format ?? null) as StoredParagraph["format"],
       text: content.map((c) => c.text ?? "\n").join(""),
-      runs: content.map((c) => ({ text: c.text ?? "\n", marks: Object.fromEntries((c.marks ?? []).map((m) => [m.type, m.attrs.value])) })),
+      runs: content.map((c) => ({
+        text: c.text ?? "\n",
+        marks: Object.fromEntries((c.marks ?? []).map((m) => [m.type, m.attrs.value])),
+      })),
     }))
   }
 
   /** The styles that the server has of a document. */
-  async styles(id: string): Promise<Record<string, { name: string; paragraph: Record<string, unknown>; letters: Record<string, unknown> } | undefined>> {
-    const doc = (await (await fetch(`${this.address}/api/documents/${id}/content`)).json()) as { attrs: { styles: { styles: Record<string, never> } } }
+  async styles(
+    id: string,
+  ): Promise<
+    Record<string, { name: string; paragraph: Record<string, unknown>; letters: Record<string, unknown> } | undefined>
+  > {
+    const doc = (await (await fetch(`${this.address}/api/documents/${id}/content`)).json()) as {
+      attrs: { styles: { styles: Record<string, never> } }
+    }
     return doc.attrs.styles.styles
   }
 

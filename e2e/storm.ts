@@ -37,9 +37,16 @@ Object.assign(globalThis, {
   WebSocket: TrackedSocket,
   addEventListener: () => {},
   removeEventListener: () => {},
-  localStorage: { getItem: (key: string) => kept.get(key) ?? null, setItem: (key: string, value: string) => void kept.set(key, value), removeItem: (key: string) => void kept.delete(key), key: () => null, length: 0 },
+  localStorage: {
+    getItem: (key: string) => kept.get(key) ?? null,
+    setItem: (key: string, value: string) => void kept.set(key, value),
+    removeItem: (key: string) => void kept.delete(key),
+    key: () => null,
+    length: 0,
+  },
 })
-const setLocation = () => Object.assign(globalThis, { location: { protocol: "http:", host: `127.0.0.1:${server.port}` } })
+const setLocation = () =>
+  Object.assign(globalThis, { location: { protocol: "http:", host: `127.0.0.1:${server.port}` } })
 
 const { Connection } = await import("../apps/web/src/live/connection")
 
@@ -59,9 +66,18 @@ class Writer {
   private next = 0
   readonly tally: Tally = { typed: 0, asides: [], unfit: 0 }
 
-  constructor(id: string, private readonly number: number, content: string, version: number, stamp: string) {
+  constructor(
+    id: string,
+    private readonly number: number,
+    content: string,
+    version: number,
+    stamp: string,
+  ) {
     const client = `writer${number}`
-    this.state = EditorState.create({ doc: Node.fromJSON(schema, JSON.parse(content)), plugins: [collab({ version, clientID: client })] })
+    this.state = EditorState.create({
+      doc: Node.fromJSON(schema, JSON.parse(content)),
+      plugins: [collab({ version, clientID: client })],
+    })
     this.connection = new Connection({
       id,
       client,
@@ -103,7 +119,9 @@ const done: Record<string, number> = {}
 function junk(): Promise<void> {
   return new Promise((resolve) => {
     const socket = connect(server.port, "127.0.0.1", () => {
-      socket.write(`GET ${any(["//", "http://[/", "/live/x", `/live/${id}?since=0`])} HTTP/1.1\r\nHost: 127.0.0.1:${server.port}\r\nUpgrade: websocket\r\nConnection: Upgrade\r\nSec-WebSocket-Key: dGhlIHNhbXBsZSBub25jZQ==\r\nSec-WebSocket-Version: 13\r\n\r\n`)
+      socket.write(
+        `GET ${any(["//", "http://[/", "/live/x", `/live/${id}?since=0`])} HTTP/1.1\r\nHost: 127.0.0.1:${server.port}\r\nUpgrade: websocket\r\nConnection: Upgrade\r\nSec-WebSocket-Key: dGhlIHNhbXBsZSBub25jZQ==\r\nSec-WebSocket-Version: 13\r\n\r\n`,
+      )
       // Some stay open and silent.
       if (Math.random() < 0.6) setTimeout(() => socket.resetAndDestroy(), 20)
       else setTimeout(() => socket.destroy(), 3000)
@@ -157,11 +175,22 @@ const blows: Record<string, () => Promise<void>> = {
 
 await server.start()
 setLocation()
-const response = await fetch(`${server.address}/api/documents/kept`, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ name: "Storm", document: document(Array.from({ length: writers }, (_, i) => p(`${i}:`))).toJSON() as unknown }) })
+const response = await fetch(`${server.address}/api/documents/kept`, {
+  method: "POST",
+  headers: { "Content-Type": "application/json" },
+  body: JSON.stringify({
+    name: "Storm",
+    document: document(Array.from({ length: writers }, (_, i) => p(`${i}:`))).toJSON() as unknown,
+  }),
+})
 const { id } = (await response.json()) as { id: string }
 const content = await fetch(`${server.address}/api/documents/${id}/content`)
 const text = await content.text()
-const people = Array.from({ length: writers }, (_, i) => new Writer(id, i, text, Number(content.headers.get("Biblon-Version")), content.headers.get("Biblon-Stamp") ?? ""))
+const people = Array.from(
+  { length: writers },
+  (_, i) =>
+    new Writer(id, i, text, Number(content.headers.get("Biblon-Version")), content.headers.get("Biblon-Stamp") ?? ""),
+)
 const typing = people.map((person) => setInterval(() => person.type(), 40 + Math.random() * 160))
 
 const end = Date.now() + duration
@@ -181,7 +210,10 @@ for (const person of people) person.close()
 await server.kill("SIGTERM")
 const db = new Database(server.database, { readonly: true })
 const integrity = db.pragma("integrity_check", { simple: true }) as string
-const versions = db.prepare("select count(*) as steps, max(version) + 1 as last from steps").get() as { steps: number; last: number }
+const versions = db.prepare("select count(*) as steps, max(version) + 1 as last from steps").get() as {
+  steps: number
+  last: number
+}
 db.close()
 await server.stop()
 
@@ -196,7 +228,19 @@ people.forEach(({ tally }, i) => {
 })
 const asides = people.flatMap(({ tally }) => tally.asides)
 const unfit = people.reduce((sum, { tally }) => sum + tally.unfit, 0)
-console.log(Object.entries(done).map(([name, n]) => `${name}: ${n}`).join(", "))
-console.log(`confirmed ${confirmed}, lost ${lost}, doubled ${doubled}, set aside ${asides.length}, unfit ${unfit}, unsaved writers ${unsaved}, pages unlike the server ${apart}, integrity ${integrity}, steps ${versions.steps} of ${versions.last}`)
+console.log(
+  Object.entries(done)
+    .map(([name, n]) => `${name}: ${n}`)
+    .join(", "),
+)
+console.log(
+  `confirmed ${confirmed}, lost ${lost}, doubled ${doubled}, set aside ${asides.length}, unfit ${unfit}, unsaved writers ${unsaved}, pages unlike the server ${apart}, integrity ${integrity}, steps ${versions.steps} of ${versions.last}`,
+)
 for (const aside of asides.slice(0, 5)) console.log(aside)
-process.exit(lost + doubled + asides.length + unfit + unsaved + apart === 0 && integrity === "ok" && versions.steps === versions.last ? 0 : 1)
+process.exit(
+  lost + doubled + asides.length + unfit + unsaved + apart === 0 &&
+    integrity === "ok" &&
+    versions.steps === versions.last
+    ? 0
+    : 1,
+)

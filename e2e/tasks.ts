@@ -68,7 +68,11 @@ const test = base.extend<{ press: Presses }>({
 
 const body = (press: Presses) => press.selectWord("slack")
 const heading = (press: Presses) => press.selectWord("Tides")
-const css = (desk: DeskPage, text: string, property: string) => desk.page.locator(".canvas .run", { hasText: text }).first().evaluate((run, name) => getComputedStyle(run).getPropertyValue(name), property)
+const css = (desk: DeskPage, text: string, property: string) =>
+  desk.page
+    .locator(".canvas .run", { hasText: text })
+    .first()
+    .evaluate((run, name) => getComputedStyle(run).getPropertyValue(name), property)
 const left = async (desk: DeskPage, text: string) => (await desk.where(text)).left
 
 interface Task {
@@ -76,9 +80,12 @@ interface Task {
   do: (press: Presses, desk: DeskPage) => Promise<void>
   done: (desk: DeskPage) => Promise<void>
 }
-const format = async (desk: DeskPage, text: string) => (await desk.stored()).find((own) => own.text.includes(text))?.format
-const marks = async (desk: DeskPage, text: string) => (await desk.stored()).flatMap(({ runs }) => runs).find((run) => run.text.includes(text))?.marks
+const format = async (desk: DeskPage, text: string) =>
+  (await desk.stored()).find((own) => own.text.includes(text))?.format
+const marks = async (desk: DeskPage, text: string) =>
+  (await desk.stored()).flatMap(({ runs }) => runs).find((run) => run.text.includes(text))?.marks
 
+// prettier-ignore
 const tasks: Task[] = [
   { what: "all headings blue", do: async (press) => { await heading(press); await press.stage("Write"); await press.button("All headings"); await press.button("Deep water") }, done: async (desk) => { for (const text of ["Tides", "Fares"]) await expect.poll(() => css(desk, text, "color")).toBe("rgb(31, 79, 122)") } },
   { what: "double-space everything", do: async (press, desk) => { await body(press); await press.stage("Write"); await press.page("Paragraph"); await press.button("All Body"); await press.on(desk.page.getByRole("group", { name: "Line spacing" }).getByRole("button", { name: "2", exact: true })) }, done: async (desk) => { await expect.poll(async () => (await desk.server.styles(desk.id)).body?.paragraph.lineSpacing).toEqual({ rule: "multiple", value: 2 }) } },

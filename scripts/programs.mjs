@@ -13,18 +13,31 @@ const sources = ["packages/core/src", "packages/core/node", "packages/wire/src",
 
 function newest(path) {
   const stat = statSync(path)
-  return stat.isDirectory() ? readdirSync(path, { withFileTypes: true }).reduce((time, { name }) => Math.max(time, newest(join(path, name))), 0) : stat.mtimeMs
+  return stat.isDirectory()
+    ? readdirSync(path, { withFileTypes: true }).reduce((time, { name }) => Math.max(time, newest(join(path, name))), 0)
+    : stat.mtimeMs
 }
 
 /** Path of a program. @param {keyof typeof entries} name */
 export function programNamed(name) {
   const program = join(root, ".cache", `${name}.cjs`)
-  if (existsSync(program) && statSync(program).mtimeMs > Math.max(...sources.map((path) => newest(join(root, path))))) return program
+  if (existsSync(program) && statSync(program).mtimeMs > Math.max(...sources.map((path) => newest(join(root, path)))))
+    return program
   const beside = join(root, ".cache", `${name}-${process.pid}.cjs`)
   const esbuild = join(createRequire(join(root, "package.json")).resolve("esbuild"), "../../bin/esbuild")
   const { status } = spawnSync(
     esbuild,
-    [join(root, entries[name]), "--bundle", "--platform=node", "--format=cjs", "--target=node20", "--external:better-sqlite3", "--define:import.meta.url=undefined", `--outfile=${beside}`, "--log-level=error"],
+    [
+      join(root, entries[name]),
+      "--bundle",
+      "--platform=node",
+      "--format=cjs",
+      "--target=node20",
+      "--external:better-sqlite3",
+      "--define:import.meta.url=undefined",
+      `--outfile=${beside}`,
+      "--log-level=error",
+    ],
     { stdio: ["ignore", 2, 2] },
   )
   if (status !== 0) throw new Error(`The program ${name} could not be bundled`)

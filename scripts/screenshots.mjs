@@ -13,11 +13,31 @@ await buildApp()
 
 const server = spawn(process.execPath, ["--import", "tsx", join(root, "apps/server/src/main.ts")], {
   cwd: root,
-  env: { ...process.env, BIBLON_DEMO: "1", BIBLON_PORT: "0", BIBLON_DATABASE: join(mkdtempSync(join(tmpdir(), "biblon-shots-")), "demo.sqlite") },
+  env: {
+    ...process.env,
+    BIBLON_DEMO: "1",
+    BIBLON_PORT: "0",
+    BIBLON_DATABASE: join(mkdtempSync(join(tmpdir(), "biblon-shots-")), "demo.sqlite"),
+  },
 })
-const address = await new Promise((resolve) => server.stdout.on("data", (data) => resolve(/http:\S+/.exec(String(data))?.[0])))
-const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"] })
-const phone = await (await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true, locale: "en-GB" })).newPage()
+const address = await new Promise((resolve) =>
+  server.stdout.on("data", (data) => resolve(/http:\S+/.exec(String(data))?.[0])),
+)
+const browser = await chromium.launch({
+  executablePath: "/usr/bin/chromium",
+  args: [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+  ],
+})
+const phone = await (
+  await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true, locale: "en-GB" })
+).newPage()
 const wide = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: "en-GB" })).newPage()
 
 async function shot(page, name) {
@@ -28,7 +48,10 @@ async function shot(page, name) {
 
 /** The middle of a piece of text on a sheet. */
 async function middle(page, text) {
-  await page.waitForFunction((wanted) => [...document.querySelectorAll(".run")].some((r) => r.textContent.includes(wanted)), text)
+  await page.waitForFunction(
+    (wanted) => [...document.querySelectorAll(".run")].some((r) => r.textContent.includes(wanted)),
+    text,
+  )
   return page.evaluate((wanted) => {
     const run = [...document.querySelectorAll(".run")].find((r) => r.textContent.includes(wanted))
     const node = [...run.childNodes].find((n) => n.nodeType === Node.TEXT_NODE)
@@ -40,9 +63,15 @@ async function middle(page, text) {
   }, text)
 }
 
-for (const [page, size] of [[phone, "phone"], [wide, "wide"]]) {
+for (const [page, size] of [
+  [phone, "phone"],
+  [wide, "wide"],
+]) {
   await page.goto(address)
-  await page.getByText(/^1[0-9] sheets/).first().waitFor()
+  await page
+    .getByText(/^1[0-9] sheets/)
+    .first()
+    .waitFor()
   await page.waitForFunction(() => [...document.images].every((i) => i.complete && i.naturalWidth))
   await shot(page, `shelf-${size}`)
 }
@@ -114,7 +143,15 @@ await at("Risk report", "weather", "Write", "Letters")
 await wide.getByRole("button", { name: "Lines and capitals" }).click()
 await shot(wide, "letters-wide")
 
-const dark = await (await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true, locale: "en-GB", colorScheme: "dark" })).newPage()
+const dark = await (
+  await browser.newContext({
+    viewport: { width: 390, height: 844 },
+    hasTouch: true,
+    isMobile: true,
+    locale: "en-GB",
+    colorScheme: "dark",
+  })
+).newPage()
 await dark.goto(address)
 await dark.getByText("Tides and timetables", { exact: true }).tap()
 await middle(dark, "promise made")
@@ -126,7 +163,8 @@ await wide.routeWebSocket(/\/live\//, (ws) => {
   ws.onMessage((message) => {
     const own = JSON.parse(String(message))
     const at = own.steps.findIndex((step) => JSON.stringify(step).includes("larger bell"))
-    if (at === 0) ws.send(JSON.stringify({ type: "refused", reason: "A change does not fit this document: it has a mark twice." }))
+    if (at === 0)
+      ws.send(JSON.stringify({ type: "refused", reason: "A change does not fit this document: it has a mark twice." }))
     else live.send(at < 0 ? message : JSON.stringify({ ...own, steps: own.steps.slice(0, at) }))
   })
 })

@@ -36,7 +36,12 @@ export function installPackages() {
   const wanted = ["expo", "@playwright/test", "better-sqlite3", "typescript"]
   if (!wanted.every((name) => existsSync(join(root, "node_modules", name)))) {
     console.log("Installing packages…")
-    must("Installing packages", "npm", [existsSync(join(root, "package-lock.json")) ? "ci" : "install", "--no-audit", "--no-fund", "--loglevel=error"])
+    must("Installing packages", "npm", [
+      existsSync(join(root, "package-lock.json")) ? "ci" : "install",
+      "--no-audit",
+      "--no-fund",
+      "--loglevel=error",
+    ])
   }
   if (!worksNatively()) {
     console.log("Building the database library…")
@@ -49,11 +54,17 @@ const has = (program) => spawnSync("sh", ["-c", `command -v ${program}`]).status
 /** Programs that the tests use, from Debian's packages where they are missing. */
 export function installPrograms() {
   const programs = { chromium: "chromium", pdftotext: "poppler-utils", qpdf: "qpdf" }
-  const missing = Object.entries(programs).filter(([program]) => !has(program)).map(([, name]) => name)
+  const missing = Object.entries(programs)
+    .filter(([program]) => !has(program))
+    .map(([, name]) => name)
   if (missing.length === 0) return
   console.log(`Installing ${missing.join(", ")}…`)
   const apt = process.getuid?.() === 0 ? [] : ["sudo"]
-  const call = (...args) => execFileSync(apt[0] ?? args[0], apt[0] ? args : args.slice(1), { stdio: ["inherit", 2, 2], env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" } })
+  const call = (...args) =>
+    execFileSync(apt[0] ?? args[0], apt[0] ? args : args.slice(1), {
+      stdio: ["inherit", 2, 2],
+      env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
+    })
   call("apt-get", "update", "-qq")
   call("apt-get", "install", "-y", "-qq", ...missing)
 }

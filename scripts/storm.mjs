@@ -5,5 +5,14 @@ import { installPackages, root, run } from "./setup.mjs"
 installPackages()
 const { build } = await import("esbuild")
 const program = join(root, ".cache/storm.mjs")
-await build({ entryPoints: [join(root, "e2e/storm.ts")], outfile: program, bundle: true, platform: "node", format: "esm", target: "node20", external: ["better-sqlite3", "ws", "zod"], logLevel: "error" })
+await build({
+  entryPoints: [join(root, "e2e/storm.ts")],
+  outfile: program,
+  bundle: true,
+  platform: "node",
+  format: "esm",
+  target: "node20",
+  external: ["better-sqlite3", "ws", "zod"],
+  logLevel: "error",
+})
 process.exitCode = run(process.execPath, [program, ...process.argv.slice(2)])

@@ -22,7 +22,9 @@ function check(name, command, args) {
 function passedAtSecondTry(suites) {
   return suites.flatMap((suite) => [
     ...passedAtSecondTry(suite.suites ?? []),
-    ...suite.specs.filter(({ tests }) => tests.some(({ status }) => status === "flaky")).map(({ title }) => `${suite.file}: ${title}`),
+    ...suite.specs
+      .filter(({ tests }) => tests.some(({ status }) => status === "flaky"))
+      .map(({ title }) => `${suite.file}: ${title}`),
   ])
 }
 

@@ -24,7 +24,11 @@ module.exports = {
         madder: colour("madder"),
       },
       borderRadius: { tray: "10px", button: "6px" },
-      fontFamily: { ui: ["AtkinsonHyperlegibleNext-regular", "sans-serif"], "ui-bold": ["AtkinsonHyperlegibleNext-bold", "sans-serif"], display: ["Literata-regular", "serif"] },
+      fontFamily: {
+        ui: ["AtkinsonHyperlegibleNext-regular", "sans-serif"],
+        "ui-bold": ["AtkinsonHyperlegibleNext-bold", "sans-serif"],
+        display: ["Literata-regular", "serif"],
+      },
     },
   },
 }

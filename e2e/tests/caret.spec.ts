@@ -10,7 +10,9 @@ async function caretErrors(desk: DeskPage, steps: number): Promise<number[]> {
       const field = document.querySelector<HTMLTextAreaElement>(".field")!
       const paragraph = field.value.slice(1, -1)
       const offset = field.selectionStart - 1
-      const block = [...document.querySelectorAll(".block")].find((b) => [...b.querySelectorAll(".line")].map((l) => l.textContent).join("") === paragraph)!
+      const block = [...document.querySelectorAll(".block")].find(
+        (b) => [...b.querySelectorAll(".line")].map((l) => l.textContent).join("") === paragraph,
+      )!
       let at = 0
       for (const run of block.querySelectorAll(".run")) {
         const node = [...run.childNodes].find((n) => n.nodeType === Node.TEXT_NODE) as Text
@@ -31,7 +33,10 @@ async function caretErrors(desk: DeskPage, steps: number): Promise<number[]> {
 }
 
 for (const zoom of [1, 1.15 ** 3, 1.15 ** -3])
-  test(`the caret stands where the glyphs are, in justified text of several faces, at ${Math.round(zoom * 100)} % of the fitted size`, async ({ desk, page }) => {
+  test(`the caret stands where the glyphs are, in justified text of several faces, at ${Math.round(zoom * 100)} % of the fitted size`, async ({
+    desk,
+    page,
+  }) => {
     await desk.blank()
     await desk.openPage("Write", "Paragraph")
     await page.getByRole("button", { name: "Justify" }).click()
@@ -43,7 +48,8 @@ for (const zoom of [1, 1.15 ** 3, 1.15 ** -3])
     await desk.press("Control+b", "Control+i")
     await desk.type("when trials begin in the spring, weather and tide permitting, as they will.")
     const name = zoom > 1 ? "Larger view" : "Smaller view"
-    for (let i = 0; i < Math.abs(Math.round(Math.log(zoom) / Math.log(1.15))); i++) await page.getByRole("button", { name }).click()
+    for (let i = 0; i < Math.abs(Math.round(Math.log(zoom) / Math.log(1.15))); i++)
+      await page.getByRole("button", { name }).click()
     await desk.press("Control+Home")
     await desk.saved()
     await page.evaluate(() => document.fonts.ready)

@@ -5,11 +5,20 @@ test.use({ permissions: ["clipboard-read", "clipboard-write"] })
 /** Puts HTML and text on the clipboard as another program would. */
 const putHtml = (desk: DeskPage, html: string, text = "") =>
   desk.page.evaluate(
-    ([h, t]) => navigator.clipboard.write([new ClipboardItem({ "text/html": new Blob([h!], { type: "text/html" }), "text/plain": new Blob([t!], { type: "text/plain" }) })]),
+    ([h, t]) =>
+      navigator.clipboard.write([
+        new ClipboardItem({
+          "text/html": new Blob([h!], { type: "text/html" }),
+          "text/plain": new Blob([t!], { type: "text/plain" }),
+        }),
+      ]),
     [html, text],
   )
 
-test("copying and pasting inside Biblon loses nothing; other programs get clean HTML and text", async ({ desk, page }) => {
+test("copying and pasting inside Biblon loses nothing; other programs get clean HTML and text", async ({
+  desk,
+  page,
+}) => {
   await desk.openNamed("Letter to the harbour master")
   await page.locator(".run", { hasText: "Dear Captain" }).click()
   await desk.press("Control+a", "Control+c")
@@ -33,7 +42,11 @@ test("copying and pasting inside Biblon loses nothing; other programs get clean 
 test("HTML from elsewhere is cleaned; the card offers other ways, each one change", async ({ desk, page }) => {
   await desk.blank()
   await desk.type("Before: ")
-  await putHtml(desk, `<p onclick="x()">The <b style="color:#7a1f4b;font-size:20pt">chain</b> lies<script>alert(1)</script></p><h2>Head</h2>`, "The chain lies\nHead")
+  await putHtml(
+    desk,
+    `<p onclick="x()">The <b style="color:#7a1f4b;font-size:20pt">chain</b> lies<script>alert(1)</script></p><h2>Head</h2>`,
+    "The chain lies\nHead",
+  )
   await desk.press("Control+v")
   await desk.expectShown("Before: ", "The chain lies", "Head")
   const card = page.getByRole("toolbar", { name: "How to paste" })
@@ -67,7 +80,10 @@ test("cut by button, paste by button", async ({ desk, page }) => {
   await desk.expectShown("twoOne ")
 })
 
-test("the selection is dragged elsewhere, with Ctrl copied; a click inside it puts the caret there", async ({ desk, page }) => {
+test("the selection is dragged elsewhere, with Ctrl copied; a click inside it puts the caret there", async ({
+  desk,
+  page,
+}) => {
   await desk.blank()
   await desk.type("Alpha beta gamma")
   await desk.saved()
@@ -99,26 +115,50 @@ test("text dropped from elsewhere lands where it is let go", async ({ desk, page
   await desk.blank()
   await desk.type("One three")
   const three = await desk.where("three")
-  await page.evaluate(([x, y]) => {
-    const dataTransfer = new DataTransfer()
-    dataTransfer.setData("text/html", "<b>two</b> ")
-    for (const type of ["dragover", "drop"]) document.querySelector(".canvas")!.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, clientX: x!, clientY: y!, dataTransfer }))
-  }, [three.left, three.middle])
+  await page.evaluate(
+    ([x, y]) => {
+      const dataTransfer = new DataTransfer()
+      dataTransfer.setData("text/html", "<b>two</b> ")
+      for (const type of ["dragover", "drop"])
+        document
+          .querySelector(".canvas")!
+          .dispatchEvent(
+            new DragEvent(type, { bubbles: true, cancelable: true, clientX: x!, clientY: y!, dataTransfer }),
+          )
+    },
+    [three.left, three.middle],
+  )
   await desk.expectShown("One two three")
   expect((await desk.stored())[0]?.runs[1]).toMatchObject({ text: "two", marks: { bold: true } })
 })
 
-test("what comes as Biblon's own is checked like any file; what says nothing usable holds no keys", async ({ desk, page }) => {
+test("what comes as Biblon's own is checked like any file; what says nothing usable holds no keys", async ({
+  desk,
+  page,
+}) => {
   await desk.blank()
   const paste = (data: Record<string, string>) =>
     page.evaluate((own) => {
       const transfer = new DataTransfer()
       for (const [type, text] of Object.entries(own)) transfer.setData(type, text)
-      document.activeElement?.dispatchEvent(new ClipboardEvent("paste", { clipboardData: transfer, bubbles: true, cancelable: true }))
+      document.activeElement?.dispatchEvent(
+        new ClipboardEvent("paste", { clipboardData: transfer, bubbles: true, cancelable: true }),
+      )
     }, data)
-  const own = (marks: unknown[], brought: unknown = { styles: {}, lists: {}, fonts: {} }) => JSON.stringify({ slice: { content: [{ type: "paragraph", content: [{ type: "text", text: "huge", marks }] }], openStart: 1, openEnd: 1 }, brought })
+  const own = (marks: unknown[], brought: unknown = { styles: {}, lists: {}, fonts: {} }) =>
+    JSON.stringify({
+      slice: {
+        content: [{ type: "paragraph", content: [{ type: "text", text: "huge", marks }] }],
+        openStart: 1,
+        openEnd: 1,
+      },
+      brought,
+    })
   await paste({ "application/x-biblon-slice": own([{ type: "size", attrs: { value: 50_000 } }]), "text/plain": "one " })
-  await paste({ "application/x-biblon-slice": own([], { styles: { evil: { name: 7 } }, lists: {}, fonts: {} }), "text/plain": "two " })
+  await paste({
+    "application/x-biblon-slice": own([], { styles: { evil: { name: 7 } }, lists: {}, fonts: {} }),
+    "text/plain": "two ",
+  })
   await paste({ "application/x-biblon-slice": "{", "text/html": "<p>three </p>", "text/plain": "three " })
   await desk.type("four")
   await paste({ "text/html": "<script>alert(1)</script>", "text/plain": "" })

@@ -1,6 +1,9 @@
 import { expect, test } from "../desk"
 
-test("the undo list names what was done, previews it, goes back several at once, and takes one back alone", async ({ desk, page }) => {
+test("the undo list names what was done, previews it, goes back several at once, and takes one back alone", async ({
+  desk,
+  page,
+}) => {
   await desk.blank()
   await desk.type("The harbour")
   await desk.press("Enter")
@@ -12,7 +15,13 @@ test("the undo list names what was done, previews it, goes back several at once,
   await page.getByRole("button", { name: "What was done" }).click()
   const tray = page.getByRole("region", { name: "What was done" })
   const row = (name: string | RegExp) => tray.getByRole("button", { name })
-  await expect(tray.getByRole("button", { expanded: false })).toHaveText([/^Typed “ferry”/, /^Bold on 2 words/, /^Typed “The chain”/, /^New paragraph/, /^Typed “The harbour”/])
+  await expect(tray.getByRole("button", { expanded: false })).toHaveText([
+    /^Typed “ferry”/,
+    /^Bold on 2 words/,
+    /^Typed “The chain”/,
+    /^New paragraph/,
+    /^Typed “The harbour”/,
+  ])
   await row(/^Bold on/).hover()
   await expect(page.locator(".touched")).toHaveCount(1)
   await row(/^Bold on/).click()
@@ -36,7 +45,9 @@ test("what was changed since says why it cannot be taken back alone", async ({ d
   await desk.press("Control+a", "Delete")
   await page.getByRole("button", { name: "What was done" }).click()
   await page.getByRole("button", { name: /^Typed “gone”/ }).click()
-  await expect(page.getByText(/cannot be taken back alone\. What it changed has been changed or deleted since/)).toBeVisible()
+  await expect(
+    page.getByText(/cannot be taken back alone\. What it changed has been changed or deleted since/),
+  ).toBeVisible()
   await expect(page.getByRole("button", { name: "Take back this alone" })).toHaveCount(0)
 })
 
@@ -79,7 +90,10 @@ test("find marks all places as one types, counts them, and steps through", async
   await expect(page.locator(".found")).toHaveCount(0)
 })
 
-test("replacing one and all, by pattern, is one change each; bad and runaway patterns are told and stopped", async ({ desk, page }) => {
+test("replacing one and all, by pattern, is one change each; bad and runaway patterns are told and stopped", async ({
+  desk,
+  page,
+}) => {
   await desk.blank()
   await desk.type("3 November, 6 October and 14 November")
   await desk.saved()

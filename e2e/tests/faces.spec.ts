@@ -6,13 +6,32 @@ import { expect, test, type DeskPage } from "../desk"
 async function pasteOwn(desk: DeskPage, content: unknown[]): Promise<void> {
   await desk.page.evaluate((blocks) => {
     const data = new DataTransfer()
-    data.setData("application/x-biblon-slice", JSON.stringify({ slice: { content: blocks, openStart: 0, openEnd: 0 }, brought: { styles: {}, lists: {}, fonts: {} } }))
-    document.activeElement?.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }))
+    data.setData(
+      "application/x-biblon-slice",
+      JSON.stringify({
+        slice: { content: blocks, openStart: 0, openEnd: 0 },
+        brought: { styles: {}, lists: {}, fonts: {} },
+      }),
+    )
+    document.activeElement?.dispatchEvent(
+      new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }),
+    )
   }, content)
 }
 
-const sample: Record<string, string> = { complex: "العبّارة تعبر", eastAsian: "渡し船 渡船 chain", sans: "AVATAR office To We", serif: "AVATAR office To We", mono: "AVATAR office", hand: "Avatar office" }
-const samples: Record<string, string> = { "Noto Sans Hebrew": "המעבורת חוצה", "Noto Sans Thai": "ข้ามฟากด้วยเรือ", "Noto Sans Devanagari": "नाव नदी पार करती है" }
+const sample: Record<string, string> = {
+  complex: "العبّارة تعبر",
+  eastAsian: "渡し船 渡船 chain",
+  sans: "AVATAR office To We",
+  serif: "AVATAR office To We",
+  mono: "AVATAR office",
+  hand: "Avatar office",
+}
+const samples: Record<string, string> = {
+  "Noto Sans Hebrew": "המעבורת חוצה",
+  "Noto Sans Thai": "ข้ามฟากด้วยเรือ",
+  "Noto Sans Devanagari": "नाव नदी पार करती है",
+}
 const sizes = [6, 7.5, 9, 10.5, 12, 14, 18, 24, 36, 48, 72]
 
 interface Measured {
@@ -44,7 +63,12 @@ async function measure(desk: DeskPage): Promise<Measured[]> {
         }
         // A space that hangs at the end of a line has no rule; one inside a line has.
         const text = node.textContent!
-        found.push({ text, face: run.style.fontFamily, size: run.style.fontSize, off: Math.min(offAt(text.length), offAt(text.trimEnd().length)) })
+        found.push({
+          text,
+          face: run.style.fontFamily,
+          size: run.style.fontSize,
+          off: Math.min(offAt(text.length), offAt(text.trimEnd().length)),
+        })
       })
     }
     return found
@@ -57,9 +81,13 @@ async function measureAll(desk: DeskPage): Promise<Measured[]> {
   const main = desk.page.getByRole("main")
   for (let y = 0; ; y += 600) {
     await main.evaluate((host, top) => host.scrollTo(0, top), y)
-    await desk.page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))))
+    await desk.page.evaluate(
+      () => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))),
+    )
     await expect(main).toHaveAttribute("aria-busy", "false")
-    await desk.page.waitForFunction(() => document.fonts.status === "loaded" && [...document.fonts].every(({ status }) => status !== "loading"))
+    await desk.page.waitForFunction(
+      () => document.fonts.status === "loaded" && [...document.fonts].every(({ status }) => status !== "loading"),
+    )
     seen.push(...(await measure(desk)))
     if (await main.evaluate((host) => host.scrollTop + host.clientHeight >= host.scrollHeight - 2)) return seen
   }
@@ -68,13 +96,28 @@ async function measureAll(desk: DeskPage): Promise<Measured[]> {
 test("in every face and size", async ({ desk }) => {
   test.setTimeout(240_000)
   await desk.blank()
-  const value = (marks: Record<string, unknown>) => Object.entries(marks).map(([type, v]) => ({ type, attrs: { value: v } }))
+  const value = (marks: Record<string, unknown>) =>
+    Object.entries(marks).map(([type, v]) => ({ type, attrs: { value: v } }))
   const blocks = families.flatMap(({ name, kind, faces }) =>
     faces.flatMap((face) =>
       sizes.map((size) => ({
         type: "paragraph",
         attrs: { style: "body", format: { spaceAfter: 0, lineSpacing: { rule: "multiple", value: 1 } } },
-        content: [{ type: "text", text: samples[name] ?? sample[kind], marks: value({ family: name, familyEastAsian: kind === "eastAsian" ? name : "Noto Sans JP", familyComplex: kind === "complex" ? name : "Noto Naskh Arabic", size, bold: face.startsWith("bold"), italic: /italic/i.test(face), underline: "single" }) }],
+        content: [
+          {
+            type: "text",
+            text: samples[name] ?? sample[kind],
+            marks: value({
+              family: name,
+              familyEastAsian: kind === "eastAsian" ? name : "Noto Sans JP",
+              familyComplex: kind === "complex" ? name : "Noto Naskh Arabic",
+              size,
+              bold: face.startsWith("bold"),
+              italic: /italic/i.test(face),
+              underline: "single",
+            }),
+          },
+        ],
       })),
     ),
   )
@@ -85,19 +128,40 @@ test("in every face and size", async ({ desk }) => {
   const wrong = seen.filter(({ off }) => off > 0.1)
   expect(wrong).toEqual([])
   const painted = new Set(seen.map(({ face }) => face.replaceAll('"', "")))
-  for (const { name, faces } of families) for (const face of faces) expect(painted).toContain(faceOf(name, face.startsWith("bold"), /italic/i.test(face)))
+  for (const { name, faces } of families)
+    for (const face of faces) expect(painted).toContain(faceOf(name, face.startsWith("bold"), /italic/i.test(face)))
   expect(new Set(seen.map(({ face, size, text }) => `${face} ${size} ${text}`)).size).toBeGreaterThan(900)
 })
 
 test("with every property of letters that changes their width", async ({ desk }) => {
   await desk.blank()
-  const properties: Record<string, unknown>[] = [{}, { spacing: 1.5 }, { spacing: -0.4 }, { caps: "small" }, { caps: "all" }, { kerning: false }, { ligatures: false }, { script: "super" }, { script: "sub" }, { caps: "small", spacing: 0.3 }]
+  const properties: Record<string, unknown>[] = [
+    {},
+    { spacing: 1.5 },
+    { spacing: -0.4 },
+    { caps: "small" },
+    { caps: "all" },
+    { kerning: false },
+    { ligatures: false },
+    { script: "super" },
+    { script: "sub" },
+    { caps: "small", spacing: 0.3 },
+  ]
   const blocks = ["EB Garamond", "Tinos", "Inter"].flatMap((family) =>
     properties.flatMap((marks) =>
       [10.5, 13, 31.5].map((size) => ({
         type: "paragraph",
         attrs: { style: "body", format: { spaceAfter: 0 } },
-        content: [{ type: "text", text: "AVATAR office, straße", marks: Object.entries({ family, size, underline: "single", ...marks }).map(([type, v]) => ({ type, attrs: { value: v } })) }],
+        content: [
+          {
+            type: "text",
+            text: "AVATAR office, straße",
+            marks: Object.entries({ family, size, underline: "single", ...marks }).map(([type, v]) => ({
+              type,
+              attrs: { value: v },
+            })),
+          },
+        ],
       })),
     ),
   )

@@ -17,7 +17,9 @@ for (const [name, words] of [
         [...document.querySelectorAll(".canvas .run")].flatMap((run) => {
           const { left, right } = run.getBoundingClientRect()
           // Spaces may hang over the edge.
-          return run.textContent?.trim() && (left < -1 || right > innerWidth + 6) ? [`${run.textContent} ${Math.round(left)}–${Math.round(right)}`] : []
+          return run.textContent?.trim() && (left < -1 || right > innerWidth + 6)
+            ? [`${run.textContent} ${Math.round(left)}–${Math.round(right)}`]
+            : []
         }),
       )
     expect(await outside()).toEqual([])

@@ -1,6 +1,9 @@
 import { expect, test } from "../desk"
 
-test("letters: on the selection, and for what is typed next; buttons show on, off and mixed", async ({ desk, page }) => {
+test("letters: on the selection, and for what is typed next; buttons show on, off and mixed", async ({
+  desk,
+  page,
+}) => {
   await desk.blank()
   await page.getByRole("button", { name: "Write" }).click()
   const tray = page.getByRole("region", { name: "Write" })
@@ -31,7 +34,10 @@ test("letters: on the selection, and for what is typed next; buttons show on, of
   await expect(page.locator(".rule")).toHaveCount(1)
 })
 
-test("typeface, size and colour; the list of typefaces shows each in its own face and stays open", async ({ desk, page }) => {
+test("typeface, size and colour; the list of typefaces shows each in its own face and stays open", async ({
+  desk,
+  page,
+}) => {
   await desk.blank()
   await page.getByRole("button", { name: "Write" }).click()
   const tray = page.getByRole("region", { name: "Write" })
@@ -40,7 +46,10 @@ test("typeface, size and colour; the list of typefaces shows each in its own fac
   await tray.getByRole("button", { name: /^Typeface/ }).click()
   const options = tray.getByRole("option")
   expect(await options.count()).toBeGreaterThanOrEqual(20)
-  await expect(options.filter({ hasText: "EB Garamond" }).locator("span").first()).toHaveCSS("font-family", "EBGaramond-regular")
+  await expect(options.filter({ hasText: "EB Garamond" }).locator("span").first()).toHaveCSS(
+    "font-family",
+    "EBGaramond-regular",
+  )
   await options.filter({ hasText: "EB Garamond" }).click()
   await tray.getByRole("combobox", { name: "Find a typeface" }).fill("ari")
   await options.filter({ hasText: "Arimo" }).click()
@@ -71,7 +80,10 @@ test("paragraphs: alignment, line spacing, space before and after", async ({ des
   const after = tray.getByRole("textbox", { name: "Space after" })
   await after.fill("20 pt")
   await after.press("Enter")
-  expect((await desk.stored()).map((p) => p.format)).toEqual([null, { align: "right", lineSpacing: { rule: "multiple", value: 2 }, spaceBefore: 3, spaceAfter: 20 }])
+  expect((await desk.stored()).map((p) => p.format)).toEqual([
+    null,
+    { align: "right", lineSpacing: { rule: "multiple", value: 2 }, spaceBefore: 3, spaceAfter: 20 },
+  ])
   const { right } = await desk.where("Second")
   const sheet = await desk.firstSheet.boundingBox()
   const scale = (sheet?.width ?? 0) / 595.276
@@ -80,7 +92,10 @@ test("paragraphs: alignment, line spacing, space before and after", async ({ des
   await expect(tray.getByRole("button", { name: "Right", exact: true })).toHaveAttribute("aria-pressed", "mixed")
 })
 
-test("styles: applied in one click, with inheritance; Enter after a heading returns to body", async ({ desk, page }) => {
+test("styles: applied in one click, with inheritance; Enter after a heading returns to body", async ({
+  desk,
+  page,
+}) => {
   await desk.blank()
   await page.getByRole("button", { name: "Structure" }).click()
   const style = (name: string) => page.getByRole("button", { name, exact: true })

@@ -2,7 +2,10 @@
 import { expect, test } from "../desk"
 import { expectPrintsAsSeen } from "../pictures"
 
-test("a record of a ferry hand, with tab stops, hanging indents and rules under its headings", async ({ desk, page }) => {
+test("a record of a ferry hand, with tab stops, hanging indents and rules under its headings", async ({
+  desk,
+  page,
+}) => {
   await desk.blank()
   await desk.type("Nell Caddow")
   await desk.openPage("Structure", "Styles")
@@ -29,7 +32,9 @@ test("a record of a ferry hand, with tab stops, hanging indents and rules under 
   await tray.getByRole("combobox", { name: "Leader" }).selectOption("dotted")
   await desk.type("2023–today\tFerry hand\tSaltmarsh Ferry Trust")
   await desk.press("Enter")
-  await desk.type("2021–2023\tKeeper of the tide board, who chalked the day’s hours twice a day and answered for them whatever the weather\tHarbour Office")
+  await desk.type(
+    "2021–2023\tKeeper of the tide board, who chalked the day’s hours twice a day and answered for them whatever the weather\tHarbour Office",
+  )
   const sheet = (await desk.firstSheet.boundingBox())!
   const cm = (sheet.width / 595.276) * (72 / 2.54)
   const left = sheet.x + 2.5 * cm
@@ -65,17 +70,37 @@ test("a numbered report, with sub-points and bullets inside numbers", async ({ d
   await desk.press("Enter", "Enter")
   await desk.press("Control+Alt+j")
   await desk.type("Still to do")
-  await desk.expectShown("1What can go wrong", "1.Before each crossing:", "a)the chain is looked at", "b)the board shows", "∘the hours", "∘who is on duty", "2.No crossing in fog.", "2Still to do")
+  await desk.expectShown(
+    "1What can go wrong",
+    "1.Before each crossing:",
+    "a)the chain is looked at",
+    "b)the board shows",
+    "∘the hours",
+    "∘who is on duty",
+    "2.No crossing in fog.",
+    "2Still to do",
+  )
   // Taken out and put back, the numbers are right each time.
   await desk.where("the chain is").then(({ left, middle }) => page.mouse.click(left + 2, middle, { clickCount: 3 }))
   await desk.press("Shift+ArrowDown", "Delete", "Control+z")
-  await desk.expectShown("1What can go wrong", "1.Before each crossing:", "a)the chain is looked at", "b)the board shows", "∘the hours", "∘who is on duty", "2.No crossing in fog.", "2Still to do")
+  await desk.expectShown(
+    "1What can go wrong",
+    "1.Before each crossing:",
+    "a)the chain is looked at",
+    "b)the board shows",
+    "∘the hours",
+    "∘who is on duty",
+    "2.No crossing in fog.",
+    "2Still to do",
+  )
   await expectPrintsAsSeen(desk)
 })
 
 test("a notice, with a drop cap, a frame over three paragraphs and a line across", async ({ desk, page }) => {
   await desk.blank()
-  await desk.type("On Saturday the fourth of April the chain ferry crosses the estuary for the first time in sixty-four years. She leaves the Toll House slip two hours before high water and goes back and forth until two hours after, as long as there is somebody on either bank who wants to be on the other.")
+  await desk.type(
+    "On Saturday the fourth of April the chain ferry crosses the estuary for the first time in sixty-four years. She leaves the Toll House slip two hours before high water and goes back and forth until two hours after, as long as there is somebody on either bank who wants to be on the other.",
+  )
   const tray = await desk.openPage("Write", "Paragraph")
   await tray.getByRole("button", { name: "Justify" }).click()
   await tray.getByRole("button", { name: "Drop cap and line across" }).click()
@@ -95,7 +120,10 @@ test("a notice, with a drop cap, a frame over three paragraphs and a line across
   await desk.type("Ask at the Old Toll House")
   // One frame round all three: four corners, not twelve.
   await expect(page.locator(".canvas .ground")).toHaveCount(4)
-  const thin = () => page.locator(".canvas .ground .rule").evaluateAll((all) => all.filter((rule) => Math.min(rule.clientWidth, rule.clientHeight) < 8).length)
+  const thin = () =>
+    page
+      .locator(".canvas .ground .rule")
+      .evaluateAll((all) => all.filter((rule) => Math.min(rule.clientWidth, rule.clientHeight) < 8).length)
   // Two lines for each of eight sides, and the line across.
   await expect.poll(thin).toBe(17)
   await expectPrintsAsSeen(desk)

@@ -3,7 +3,8 @@ import { readFileSync } from "node:fs"
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs"
 import { expect, test } from "../desk"
 
-const open = (path: string) => getDocument({ data: new Uint8Array(readFileSync(path)), useSystemFonts: false, verbosity: 0 }).promise
+const open = (path: string) =>
+  getDocument({ data: new Uint8Array(readFileSync(path)), useSystemFonts: false, verbosity: 0 }).promise
 
 test("the PDF has the sheets and the lines of the screen, each where the screen has it", async ({ desk, page }) => {
   await desk.openNamed("Letter to the harbour master")
@@ -21,7 +22,13 @@ test("the PDF has the sheets and the lines of the screen, each where the screen 
       const node = [...strut.childNodes].find((n) => n.nodeType === Node.TEXT_NODE)!
       const range = document.createRange()
       range.selectNode(node)
-      return [{ text: line.textContent!.trimEnd(), x: (range.getBoundingClientRect().left - sheet.left) / scale, top: (line.getBoundingClientRect().top - sheet.top) / scale }]
+      return [
+        {
+          text: line.textContent!.trimEnd(),
+          x: (range.getBoundingClientRect().left - sheet.left) / scale,
+          top: (line.getBoundingClientRect().top - sheet.top) / scale,
+        },
+      ]
     })
   })
   const pdf = await open(path)
@@ -35,7 +42,9 @@ test("the PDF has the sheets and the lines of the screen, each where the screen 
     else lines.set(y, { x: item.transform[4] as number, text: item.str })
   }
   const printed = [...lines.entries()].sort((a, b) => a[0] - b[0])
-  expect(printed.map(([, l]) => l.text.replace(/\s+/g, " ").trimEnd())).toEqual(screen.map((l) => l.text.replace(/\s+/g, " ")))
+  expect(printed.map(([, l]) => l.text.replace(/\s+/g, " ").trimEnd())).toEqual(
+    screen.map((l) => l.text.replace(/\s+/g, " ")),
+  )
   for (const [i, [y, { x }]] of printed.entries()) {
     const line = screen[i]!
     expect(Math.abs(x - line.x), line.text).toBeLessThan(0.2)
@@ -44,18 +53,40 @@ test("the PDF has the sheets and the lines of the screen, each where the screen 
   }
 })
 
-test("the PDF of a long paper: clean file, title and language, bookmarks, structure, page count", async ({ desk, page }) => {
+test("the PDF of a long paper: clean file, title and language, bookmarks, structure, page count", async ({
+  desk,
+  page,
+}) => {
   await desk.openNamed("Tides and timetables")
   const sheets = Number(/of (\d+)/.exec((await page.getByText(/^Sheet 1 of \d+$/).textContent()) ?? "")?.[1])
   const path = await desk.pdf()
-  expect(execFileSync("qpdf", ["--check", path], { encoding: "utf8" })).toContain("No syntax or stream encoding errors found")
+  expect(execFileSync("qpdf", ["--check", path], { encoding: "utf8" })).toContain(
+    "No syntax or stream encoding errors found",
+  )
   const pdf = await open(path)
   expect(pdf.numPages).toBe(sheets)
   expect(sheets).toBeGreaterThanOrEqual(12)
-  expect((await pdf.getMetadata()).info).toMatchObject({ Title: "Tides and timetables", Author: "Nell Caddow", Language: "en-GB" })
+  expect((await pdf.getMetadata()).info).toMatchObject({
+    Title: "Tides and timetables",
+    Author: "Nell Caddow",
+    Language: "en-GB",
+  })
   const outline = await pdf.getOutline()
-  expect(outline.map((o) => o.title)).toEqual(["Introduction", "The estuary and its water", "Three ways of telling the time", "The printed timetable", "Living in two times", "What the Trust might learn", "Conclusion", "Notes on the evidence"])
-  expect(outline[1]?.items.map((o) => o.title)).toEqual(["The shape of the channel", "The rhythm of springs and neaps", "What counts as late"])
+  expect(outline.map((o) => o.title)).toEqual([
+    "Introduction",
+    "The estuary and its water",
+    "Three ways of telling the time",
+    "The printed timetable",
+    "Living in two times",
+    "What the Trust might learn",
+    "Conclusion",
+    "Notes on the evidence",
+  ])
+  expect(outline[1]?.items.map((o) => o.title)).toEqual([
+    "The shape of the channel",
+    "The rhythm of springs and neaps",
+    "What counts as late",
+  ])
   const structure = JSON.stringify(await (await pdf.getPage(1)).getStructTree())
   expect(structure).toContain('"role":"H1"')
   expect(structure).toContain('"role":"P"')

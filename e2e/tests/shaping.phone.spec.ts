@@ -23,7 +23,10 @@ test("a list is made, its levels are changed and things are ticked by touch", as
   await desk.expectShown("1.oars", "2.chain", "☑lamp")
 })
 
-test("what is chosen with nothing selected shows on the strip and holds for what is typed next", async ({ desk, page }) => {
+test("what is chosen with nothing selected shows on the strip and holds for what is typed next", async ({
+  desk,
+  page,
+}) => {
   const strip = page.getByRole("toolbar", { name: "Tools for the text" })
   await desk.type("Plain ")
   await strip.getByRole("button", { name: "Letters: Tinos, size 12" }).tap()
@@ -52,7 +55,13 @@ test("indents are dragged on the small ruler; every page of the trays fits the p
   await page.mouse.up()
   expect((await desk.stored())[0]!.format!.indentLeft).toBeGreaterThan(20)
   const fits = async (name: string) => {
-    const over = await page.getByRole("region", { name }).evaluate((region) => [...region.querySelectorAll("*")].filter((node) => node.getBoundingClientRect().right > 390.5 && !node.closest("svg")).map((node) => node.outerHTML.slice(0, 80)))
+    const over = await page
+      .getByRole("region", { name })
+      .evaluate((region) =>
+        [...region.querySelectorAll("*")]
+          .filter((node) => node.getBoundingClientRect().right > 390.5 && !node.closest("svg"))
+          .map((node) => node.outerHTML.slice(0, 80)),
+      )
     expect(over, name).toEqual([])
   }
   await fits("Write")

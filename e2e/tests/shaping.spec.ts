@@ -10,11 +10,16 @@ async function paste(desk: DeskPage, data: Record<string, string>): Promise<void
   await desk.page.evaluate((types) => {
     const transfer = new DataTransfer()
     for (const [type, text] of Object.entries(types)) transfer.setData(type, text)
-    document.activeElement?.dispatchEvent(new ClipboardEvent("paste", { clipboardData: transfer, bubbles: true, cancelable: true }))
+    document.activeElement?.dispatchEvent(
+      new ClipboardEvent("paste", { clipboardData: transfer, bubbles: true, cancelable: true }),
+    )
   }, data)
 }
 
-test("a value is tried on the text while the pointer is on it, and is no change until it is chosen", async ({ desk, page }) => {
+test("a value is tried on the text while the pointer is on it, and is no change until it is chosen", async ({
+  desk,
+  page,
+}) => {
   await desk.blank()
   await desk.type("Saltmarsh ferry")
   await desk.press("Control+a")
@@ -57,7 +62,9 @@ test("lines, places, capitals and grounds of letters show on the sheet", async (
   await expect(desk.page.locator(".canvas svg.rule")).toHaveCount(1)
   await expect(desk.page.locator(".canvas .text i.rule")).toHaveCount(2)
   await expect(desk.page.locator(".canvas .ground i.rule")).toHaveCSS("background-color", "rgb(244, 227, 181)")
-  const sizes = await Promise.all(["The", "2"].map((text) => run(desk, text).evaluate((node) => parseFloat(getComputedStyle(node).fontSize))))
+  const sizes = await Promise.all(
+    ["The", "2"].map((text) => run(desk, text).evaluate((node) => parseFloat(getComputedStyle(node).fontSize))),
+  )
   expect(sizes[1]).toBeLessThan(sizes[0]! * 0.8)
   expect((await desk.where("2")).bottom).toBeLessThan((await desk.where("The")).bottom)
   expect((await desk.stored())[0]!.runs.map(({ text }) => text)).toEqual(["The area in m", "2", " ", "crossing"])
@@ -77,13 +84,26 @@ test("match look lays a look once or many times; clearing puts the letters back"
   await card.getByRole("button", { name: "Put the look down" }).click()
   await expect(card).toBeHidden()
   const marks = async () => (await desk.stored())[0]!.runs.map(({ text, marks }) => [text, Object.keys(marks).length])
-  expect(await marks()).toEqual([["Seen", 2], [" ", 0], ["plain", 2], [" ", 0], ["other", 2]])
+  expect(await marks()).toEqual([
+    ["Seen", 2],
+    [" ", 0],
+    ["plain", 2],
+    [" ", 0],
+    ["other", 2],
+  ])
   await desk.selectWord("plain")
   await desk.press("Control+Alt+y")
-  expect(await marks()).toEqual([["Seen", 2], [" plain ", 0], ["other", 2]])
+  expect(await marks()).toEqual([
+    ["Seen", 2],
+    [" plain ", 0],
+    ["other", 2],
+  ])
 })
 
-test("styles: the look here becomes the style's; a new one from this; the dot; renaming and removing", async ({ desk, page }) => {
+test("styles: the look here becomes the style's; a new one from this; the dot; renaming and removing", async ({
+  desk,
+  page,
+}) => {
   await desk.blank()
   await desk.type("One")
   await desk.press("Control+Alt+j", "Enter")
@@ -115,7 +135,10 @@ test("styles: the look here becomes the style's; a new one from this; the dot; r
   await expectAccessible(page)
 })
 
-test("a set is tried on the whole document, taken with one tap and taken back with one undo", async ({ desk, page }) => {
+test("a set is tried on the whole document, taken with one tap and taken back with one undo", async ({
+  desk,
+  page,
+}) => {
   await desk.openNamed("Tides and timetables")
   const tray = await desk.openPage("Structure", "Sets")
   expect(await tray.getByRole("option").count()).toBeGreaterThanOrEqual(8)
@@ -126,13 +149,19 @@ test("a set is tried on the whole document, taken with one tap and taken back wi
   await expect(title).toHaveCSS("font-family", "Literata-bold")
   await tray.getByRole("option", { name: "Slipway" }).click()
   await expect(title).toHaveCSS("font-family", "SourceSans3-bold")
-  await expect(page.locator(".canvas .run", { hasText: "A ferry is a promise" })).toHaveCSS("font-family", "SourceSerif4-regular")
+  await expect(page.locator(".canvas .run", { hasText: "A ferry is a promise" })).toHaveCSS(
+    "font-family",
+    "SourceSerif4-regular",
+  )
   await page.getByRole("button", { name: /^Undo/ }).click()
   await page.mouse.move(900, 500)
   await expect(title).toHaveCSS("font-family", "Literata-bold")
 })
 
-test("the trail says what wins and why; what is set by hand can be selected and removed there, also where nothing is left", async ({ desk, page }) => {
+test("the trail says what wins and why; what is set by hand can be selected and removed there, also where nothing is left", async ({
+  desk,
+  page,
+}) => {
   await desk.blank()
   await desk.type("Quiet ")
   await desk.press("Control+b")
@@ -161,7 +190,9 @@ test("the trail says what wins and why; what is set by hand can be selected and 
   await size.getByRole("textbox", { name: "Size" }).press("Enter")
   await expect(run(desk, "Quiet loud")).toHaveCSS("font-size", "60px")
   await size.getByRole("link", { name: "Style Heading 1" }).click()
-  await expect(page.getByRole("region", { name: "Structure" }).getByRole("textbox", { name: "Name of the style" })).toHaveValue("Heading 1")
+  await expect(
+    page.getByRole("region", { name: "Structure" }).getByRole("textbox", { name: "Name of the style" }),
+  ).toHaveValue("Heading 1")
 })
 
 test("the outline goes to headings, folds, moves a section by dragging and changes levels", async ({ desk, page }) => {
@@ -185,7 +216,11 @@ test("the outline goes to headings, folds, moves a section by dragging and chang
   const after = (await desk.stored()).map(({ text }) => text)
   expect([...after].sort()).toEqual([...before].sort())
   expect(after.indexOf("The printed timetable")).toBeLessThan(after.indexOf("Three ways of telling the time"))
-  expect(after.indexOf("Promises in print")).toBe(before.indexOf("Promises in print") - before.indexOf("The printed timetable") + after.indexOf("The printed timetable"))
+  expect(after.indexOf("Promises in print")).toBe(
+    before.indexOf("Promises in print") -
+      before.indexOf("The printed timetable") +
+      after.indexOf("The printed timetable"),
+  )
   await page.getByRole("button", { name: "Down a level: The printed timetable" }).click()
   await expect(item("The printed timetable")).toHaveAttribute("aria-level", "2")
   await desk.press("Control+z", "Control+z")
@@ -195,7 +230,10 @@ test("the outline goes to headings, folds, moves a section by dragging and chang
   await expectAccessible(page)
 })
 
-test("the ruler: pins and flags are dragged with a line through the text, put by a click, pulled off, moved by key", async ({ desk, page }) => {
+test("the ruler: pins and flags are dragged with a line through the text, put by a click, pulled off, moved by key", async ({
+  desk,
+  page,
+}) => {
   await desk.blank()
   await desk.type("Name\tsum")
   await desk.saved()
@@ -231,7 +269,10 @@ test("the ruler: pins and flags are dragged with a line through the text, put by
   await expect(tab).toHaveCount(0)
 })
 
-test("lists typed as text, changed in kind, numbered anew, ticked; their keys; one undo takes the list back", async ({ desk, page }) => {
+test("lists typed as text, changed in kind, numbered anew, ticked; their keys; one undo takes the list back", async ({
+  desk,
+  page,
+}) => {
   await desk.blank()
   await desk.type("1. oars")
   await desk.expectShown("1.oars")
@@ -277,14 +318,19 @@ test("lists pasted from elsewhere are lists here, and go out as lists", async ({
   await desk.press("Control+a")
   const html = await desk.page.evaluate(() => {
     const data = new DataTransfer()
-    document.activeElement?.dispatchEvent(new ClipboardEvent("copy", { clipboardData: data, cancelable: true, bubbles: true }))
+    document.activeElement?.dispatchEvent(
+      new ClipboardEvent("copy", { clipboardData: data, cancelable: true, bubbles: true }),
+    )
     return [data.getData("text/html"), data.getData("text/plain")]
   })
   expect(html[0]).toMatch(/<ol><li[^>]*>oars<\/li>/)
   expect(html[1]).toBe("1. oars\n2. chain\n3. lamp")
 })
 
-test("text from right to left: typed, with the caret where it is seen, arrows by sight and the selection in pieces", async ({ desk, page }) => {
+test("text from right to left: typed, with the caret where it is seen, arrows by sight and the selection in pieces", async ({
+  desk,
+  page,
+}) => {
   await desk.blank()
   await desk.openPage("Write", "Paragraph")
   await page.getByRole("button", { name: "Right to left" }).click()
@@ -303,7 +349,10 @@ test("text from right to left: typed, with the caret where it is seen, arrows by
   for (let i = 1; i < seen.length; i++) expect(seen[i]).toBeLessThan(seen[i - 1]!)
   await desk.press("Control+a")
   await expect.poll(() => page.locator(".canvas .selected").count()).toBeGreaterThanOrEqual(3)
-  expect((await desk.stored())[0]).toMatchObject({ text: "שלום ferry עולם", format: { direction: "rtl", align: "right" } })
+  expect((await desk.stored())[0]).toMatchObject({
+    text: "שלום ferry עולם",
+    format: { direction: "rtl", align: "right" },
+  })
 })
 
 test("language, units and line breaking of the document", async ({ desk, page }) => {
@@ -326,17 +375,23 @@ test("language, units and line breaking of the document", async ({ desk, page })
   await expect.poll(lines).toEqual(before)
 })
 
-test("a font of one's own is used on the sheet and in every list; one that may not be embedded is refused with the reason", async ({ desk, page }) => {
+test("a font of one's own is used on the sheet and in every list; one that may not be embedded is refused with the reason", async ({
+  desk,
+  page,
+}) => {
   await desk.blank()
   await desk.type("In a face of our own")
   await desk.press("Control+a")
   const tray = await desk.openPage("Write", "Letters")
   await tray.getByRole("button", { name: /^Typeface/ }).click()
-  const bytes = readFileSync(join(root, "node_modules/@expo-google-fonts/comic-neue/400Regular/ComicNeue_400Regular.ttf"))
+  const bytes = readFileSync(
+    join(root, "node_modules/@expo-google-fonts/comic-neue/400Regular/ComicNeue_400Regular.ttf"),
+  )
   const renamed = Buffer.from(bytes)
   // The same font under another name: "Comic Neue" in UTF-16 becomes "Marsh Hand".
   const wide = (text: string) => Buffer.from([...text].flatMap((c) => [0, c.charCodeAt(0)]))
-  for (let at = renamed.indexOf(wide("Comic Neue")); at >= 0; at = renamed.indexOf(wide("Comic Neue"))) wide("Marsh Hand").copy(renamed, at)
+  for (let at = renamed.indexOf(wide("Comic Neue")); at >= 0; at = renamed.indexOf(wide("Comic Neue")))
+    wide("Marsh Hand").copy(renamed, at)
   const add = tray.getByLabel("Font file")
   await add.setInputFiles({ name: "marsh.ttf", mimeType: "font/ttf", buffer: renamed })
   await expect(run(desk, "In a face")).toHaveCSS("font-family", /^"?own-[0-9a-f]{64}"?$/)
@@ -344,10 +399,14 @@ test("a font of one's own is used on the sheet and in every list; one that may n
   expect((await desk.stored())[0]!.runs[0]!.marks).toEqual({ family: "Marsh Hand" })
 
   const tables = renamed.readUInt16BE(4)
-  const os2 = Array.from({ length: tables }, (_, i) => 12 + 16 * i).find((at) => renamed.subarray(at, at + 4).toString("latin1") === "OS/2")!
+  const os2 = Array.from({ length: tables }, (_, i) => 12 + 16 * i).find(
+    (at) => renamed.subarray(at, at + 4).toString("latin1") === "OS/2",
+  )!
   renamed.writeUInt16BE(2, renamed.readUInt32BE(os2 + 8) + 8)
   await add.setInputFiles({ name: "locked.ttf", mimeType: "font/ttf", buffer: renamed })
-  await expect(page.getByRole("alert")).toContainText("locked.ttf was not added. The maker of this font does not allow it to be embedded")
+  await expect(page.getByRole("alert")).toContainText(
+    "locked.ttf was not added. The maker of this font does not allow it to be embedded",
+  )
   await page.getByRole("button", { name: "Put away", exact: true }).click()
   await add.setInputFiles({ name: "letter.ttf", mimeType: "font/ttf", buffer: Buffer.from("Dear Captain Orrin") })
   await expect(page.getByRole("alert")).toContainText("This is not a font file")
@@ -358,7 +417,10 @@ test("a font of one's own is used on the sheet and in every list; one that may n
   await expect.poll(async () => (await desk.server.styles(desk.id)).body?.letters.family).toBe("Marsh Hand")
 })
 
-test("a pin stops before the other edge, Escape puts back what is dragged, Enter makes a style by its name", async ({ desk, page }) => {
+test("a pin stops before the other edge, Escape puts back what is dragged, Enter makes a style by its name", async ({
+  desk,
+  page,
+}) => {
   await desk.blank()
   await desk.type("The chain lies on the bed.")
   const start = page.getByRole("region", { name: "Ruler" }).getByRole("slider", { name: "Indent at the start" })

@@ -1,8 +1,12 @@
 import { expect, expectAccessible, test } from "../desk"
 
-test("the shelf shows every document with a picture of its first sheet, its sheets and when it changed", async ({ page, server }) => {
+test("the shelf shows every document with a picture of its first sheet, its sheets and when it changed", async ({
+  page,
+  server,
+}) => {
   await page.goto(server.address)
-  for (const name of ["Letter to the harbour master", "Tides and timetables", "Minutes, 3 November"]) await expect(page.getByText(name, { exact: true })).toBeVisible()
+  for (const name of ["Letter to the harbour master", "Tides and timetables", "Minutes, 3 November"])
+    await expect(page.getByText(name, { exact: true })).toBeVisible()
   // The sheets of long documents are counted one document after the other.
   await expect(page.getByText(/^1[2-9] sheets · changed yesterday$/)).toBeVisible({ timeout: 60_000 })
   for (const picture of await page.locator("img").all()) {
@@ -15,7 +19,10 @@ test("the shelf shows every document with a picture of its first sheet, its shee
 test("a blank sheet is made, told apart by its text, named in place and opened again", async ({ page, server }) => {
   await page.goto(server.address)
   await page.getByRole("button", { name: "A blank sheet" }).click()
-  await page.locator(".sheet").first().click({ position: { x: 120, y: 120 } })
+  await page
+    .locator(".sheet")
+    .first()
+    .click({ position: { x: 120, y: 120 } })
   await page.keyboard.type("Notice: dogs travel free")
   await expect(page.getByTestId("saving")).toHaveText(/^Saved \d\d/)
   await page.getByRole("link", { name: "Back to the shelf" }).click()

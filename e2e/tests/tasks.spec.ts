@@ -5,7 +5,18 @@ declareTasks(4)
 
 test("tools are found by the words that people use", async ({ desk, page }) => {
   await desk.blank()
-  const first: [string, RegExp][] = [["center", /^Centre/], ["color", /^Letters and paragraphs/], ["time", /date/i], ["line spacing", /^Paragraph/], ["word count", /^Count words/], ["rename", /^Name the document/], ["zoom in", /^Larger view/], ["paste plain", /^Paste text only/], ["spelling", /^Corrections/], ["dotted line", /^Price line/]]
+  const first: [string, RegExp][] = [
+    ["center", /^Centre/],
+    ["color", /^Letters and paragraphs/],
+    ["time", /date/i],
+    ["line spacing", /^Paragraph/],
+    ["word count", /^Count words/],
+    ["rename", /^Name the document/],
+    ["zoom in", /^Larger view/],
+    ["paste plain", /^Paste text only/],
+    ["spelling", /^Corrections/],
+    ["dotted line", /^Price line/],
+  ]
   for (const [typed, tool] of first) {
     await desk.press("Control+k")
     await desk.type(typed)

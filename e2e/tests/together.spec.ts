@@ -4,11 +4,16 @@ import { DeskPage, expect, test } from "../desk"
 /** Height of the letters of the first heading that can be seen, in pixels. */
 const letterHeight = (desk: DeskPage, text: string) =>
   desk.page.evaluate((wanted) => {
-    const run = [...document.querySelectorAll<HTMLElement>(".canvas .run")].find((own) => own.textContent?.includes(wanted))
+    const run = [...document.querySelectorAll<HTMLElement>(".canvas .run")].find((own) =>
+      own.textContent?.includes(wanted),
+    )
     return run ? Number.parseFloat(getComputedStyle(run).fontSize) : 0
   }, text)
 
-test("a change of a style shows on the sheets in sight, far down in a long document, and is one undo", async ({ desk, page }) => {
+test("a change of a style shows on the sheets in sight, far down in a long document, and is one undo", async ({
+  desk,
+  page,
+}) => {
   await desk.openNamed("Tides and timetables")
   await expect(page.getByRole("contentinfo")).toContainText("Sheet 1 of 12")
   await desk.press("Control+End", ...Array<string>(8).fill("PageUp"))
@@ -17,9 +22,13 @@ test("a change of a style shows on the sheets in sight, far down in a long docum
   // A long word on the line of the caret.
   const words = await desk.caret.evaluate((caret) => {
     const { top, bottom } = caret.getBoundingClientRect()
-    const runs = [...document.querySelectorAll(".canvas .run")].filter((run) => run.getBoundingClientRect().top < bottom && run.getBoundingClientRect().bottom > top)
+    const runs = [...document.querySelectorAll(".canvas .run")].filter(
+      (run) => run.getBoundingClientRect().top < bottom && run.getBoundingClientRect().bottom > top,
+    )
     const all = document.querySelector(".canvas")!.textContent!
-    const once = runs.flatMap((run) => run.textContent!.split(/[^\p{L}]+/u)).filter((word) => word.length > 3 && all.split(word).length === 2)
+    const once = runs
+      .flatMap((run) => run.textContent!.split(/[^\p{L}]+/u))
+      .filter((word) => word.length > 3 && all.split(word).length === 2)
     return once.sort((a, b) => b.length - a.length)[0]!
   })
   const before = await letterHeight(desk, words)
@@ -41,7 +50,11 @@ test("a change of a style shows on the sheets in sight, far down in a long docum
   await expect.poll(async () => Math.abs((await line()) - height)).toBeLessThan(4)
 })
 
-test("two people change two styles, and two properties of one paragraph, while they do not hear of each other: both stay", async ({ desk, context, server }) => {
+test("two people change two styles, and two properties of one paragraph, while they do not hear of each other: both stay", async ({
+  desk,
+  context,
+  server,
+}) => {
   await desk.blank()
   await desk.type("Tide board")
   await desk.saved()
@@ -71,7 +84,11 @@ test("two people change two styles, and two properties of one paragraph, while t
   await desk.saved()
   await other.page.bringToFront()
   await other.saved()
-  const content = (await (await fetch(`${server.address}/api/documents/${desk.id}/content`)).json()) as { attrs: { styles: { styles: Record<string, { letters: { size?: number } }> } } }
-  expect([content.attrs.styles.styles.title?.letters.size, content.attrs.styles.styles.heading1?.letters.size]).toEqual([40, 30])
+  const content = (await (await fetch(`${server.address}/api/documents/${desk.id}/content`)).json()) as {
+    attrs: { styles: { styles: Record<string, { letters: { size?: number } }> } }
+  }
+  expect([content.attrs.styles.styles.title?.letters.size, content.attrs.styles.styles.heading1?.letters.size]).toEqual(
+    [40, 30],
+  )
   expect((await desk.stored())[0]!.format).toMatchObject({ align: "right", indentLeft: expect.any(Number) })
 })

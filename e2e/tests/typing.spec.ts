@@ -6,7 +6,10 @@ test("what is typed stands on the sheet and reaches the server", async ({ desk }
   await desk.press("Enter")
   await desk.type("The hull was launched on the neap tide.")
   await desk.expectShown("Dear Captain Orrin,", "The hull was launched on the neap tide.")
-  expect((await desk.stored()).map((p) => p.text)).toEqual(["Dear Captain Orrin,", "The hull was launched on the neap tide."])
+  expect((await desk.stored()).map((p) => p.text)).toEqual([
+    "Dear Captain Orrin,",
+    "The hull was launched on the neap tide.",
+  ])
 })
 
 test("deleting by character and by word, and joining paragraphs", async ({ desk }) => {
@@ -157,7 +160,9 @@ test("plain text is pasted as paragraphs, copied and cut", async ({ desk, contex
   await desk.expectShown("first line", "second line", "thirdfirst line", "second line", "third")
   await desk.press("Control+a", "Control+x")
   await desk.expectShown("")
-  expect(await desk.page.evaluate(() => navigator.clipboard.readText())).toBe("first line\nsecond line\nthirdfirst line\nsecond line\nthird")
+  expect(await desk.page.evaluate(() => navigator.clipboard.readText())).toBe(
+    "first line\nsecond line\nthirdfirst line\nsecond line\nthird",
+  )
 })
 
 test("undo and redo go by what was meant: a stretch of typing, a paragraph, a format", async ({ desk }) => {

@@ -15,9 +15,19 @@ async function typedSize(desk: DeskPage, size: string): Promise<void> {
 
 const leaving: [string, (desk: DeskPage) => Promise<void>][] = [
   ["a tap on another page of the tray", ({ page }) => page.getByRole("tab", { name: "Paragraph" }).tap()],
-  ["a tap on another stage", ({ page }) => page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Structure" }).tap()],
+  [
+    "a tap on another stage",
+    ({ page }) => page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Structure" }).tap(),
+  ],
   ["a tap on the text", ({ page }) => page.locator(".canvas").tap({ position: { x: 200, y: 200 } })],
-  ["a tap on a button beside it", ({ page }) => page.getByRole("region", { name: "Write" }).getByRole("button", { name: /^Italic/ }).tap()],
+  [
+    "a tap on a button beside it",
+    ({ page }) =>
+      page
+        .getByRole("region", { name: "Write" })
+        .getByRole("button", { name: /^Italic/ })
+        .tap(),
+  ],
   [
     "putting the tray away with a finger",
     async ({ page }) => {
@@ -37,7 +47,10 @@ for (const [how, leave] of leaving)
     expect((await desk.stored())[0]?.runs[0]?.marks.size).toBe(20)
   })
 
-test("a third tap takes the paragraph; match look lays a paragraph's look by a tap, and its card leaves the text free", async ({ desk, page }) => {
+test("a third tap takes the paragraph; match look lays a paragraph's look by a tap, and its card leaves the text free", async ({
+  desk,
+  page,
+}) => {
   await desk.open(await desk.server.create())
   await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
   await desk.type("Seen here")

@@ -1,7 +1,8 @@
 /** Values in trays: taken however one leaves, stepped each from its own, and after a choice the text has the keys. */
 import { expect, test, type DeskPage } from "../desk"
 
-const sizes = async (desk: DeskPage) => (await desk.stored()).flatMap(({ runs }) => runs.map(({ marks }) => marks.size ?? 12))
+const sizes = async (desk: DeskPage) =>
+  (await desk.stored()).flatMap(({ runs }) => runs.map(({ marks }) => marks.size ?? 12))
 
 async function selectAllOf(desk: DeskPage, text: string): Promise<void> {
   await desk.blank()
@@ -13,7 +14,10 @@ const leaving: [string, (desk: DeskPage) => Promise<void>][] = [
   ["Enter", (desk) => desk.press("Enter")],
   ["Tab", (desk) => desk.press("Tab")],
   ["a press on another page of the tray", (desk) => desk.page.getByRole("tab", { name: "Paragraph" }).click()],
-  ["a press on another stage", (desk) => desk.page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Structure" }).click()],
+  [
+    "a press on another stage",
+    (desk) => desk.page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Structure" }).click(),
+  ],
   ["putting the tray away", (desk) => desk.page.getByRole("button", { name: "Put the tray away" }).click()],
   ["a press on the text", (desk) => desk.firstSheet.click({ position: { x: 300, y: 400 } })],
 ]
@@ -26,7 +30,10 @@ for (const [how, leave] of leaving)
     expect(await sizes(desk)).toEqual([20])
   })
 
-test("Escape puts a typed value back; a name, a pattern of a list and a space are taken by leaving too", async ({ desk, page }) => {
+test("Escape puts a typed value back; a name, a pattern of a list and a space are taken by leaving too", async ({
+  desk,
+  page,
+}) => {
   await selectAllOf(desk, "oars")
   let tray = await desk.openPage("Write", "Letters")
   await tray.getByRole("textbox", { name: "Size" }).fill("30")
@@ -53,7 +60,9 @@ test("Escape puts a typed value back; a name, a pattern of a list and a space ar
   await expect(tray.getByRole("button", { name: "Said by others", exact: true })).toBeVisible()
 })
 
-test("after a choice the text has the keys: a typeface that was found, a size and a button, an entry of a list", async ({ desk }) => {
+test("after a choice the text has the keys: a typeface that was found, a size and a button, an entry of a list", async ({
+  desk,
+}) => {
   await desk.blank()
   const tray = await desk.openPage("Write", "Letters")
   await tray.getByRole("button", { name: /^Typeface/ }).click()
@@ -112,7 +121,9 @@ test("borders and tab stops that differ can be taken away", async ({ desk, page 
   expect((await desk.stored()).map(({ format }) => format)).toEqual([null, null])
 })
 
-test("a style's borders, tab stops and drop cap are edited where its other properties are, found by name", async ({ desk }) => {
+test("a style's borders, tab stops and drop cap are edited where its other properties are, found by name", async ({
+  desk,
+}) => {
   await desk.blank()
   await desk.type("The ferry runs by hand and by tide, and costs nothing.")
   const tray = await desk.openPage("Structure", "Styles")
@@ -125,7 +136,13 @@ test("a style's borders, tab stops and drop cap are edited where its other prope
   await find.fill("tab stops")
   await tray.getByRole("button", { name: "Add a tab stop" }).click()
   const said = async () => (await desk.server.styles(desk.id)).body?.paragraph
-  await expect.poll(said).toMatchObject({ borders: { top: { pattern: "dotted" }, left: { pattern: "dotted" } }, dropCap: { lines: 3 }, tabs: [{}] })
+  await expect
+    .poll(said)
+    .toMatchObject({
+      borders: { top: { pattern: "dotted" }, left: { pattern: "dotted" } },
+      dropCap: { lines: 3 },
+      tabs: [{}],
+    })
   expect((await desk.stored())[0]?.format).toBeNull()
 })
 

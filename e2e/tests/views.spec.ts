@@ -60,7 +60,10 @@ test("marks show spaces, tabs, breaks and ends of paragraphs", async ({ desk, pa
   expect((await desk.stored())[0]?.text).toBe("One two\nThree")
 })
 
-test("symbols by name and category, the last ones first; dates fixed and kept up to date; a new sheet", async ({ desk, page }) => {
+test("symbols by name and category, the last ones first; dates fixed and kept up to date; a new sheet", async ({
+  desk,
+  page,
+}) => {
   await desk.blank()
   await desk.type("A ")
   await page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Place" }).click()

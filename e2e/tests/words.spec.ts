@@ -1,6 +1,9 @@
 import { expect, test } from "../desk"
 
-test("corrections while typing, each taken back by one Backspace or undo, each with a switch", async ({ desk, page }) => {
+test("corrections while typing, each taken back by one Backspace or undo, each with a switch", async ({
+  desk,
+  page,
+}) => {
   await desk.blank()
   await desk.type('Teh "tide"... ')
   await desk.expectShown("The “tide”… ")
@@ -34,7 +37,10 @@ test("links: typed, made, shown under the caret, opened, changed, removed", asyn
   await desk.blank()
   await desk.type("See www.ferry.example/tides for more.")
   await desk.expectShown("See www.ferry.example/tides for more.")
-  expect((await desk.stored())[0]?.runs[1]).toEqual({ text: "www.ferry.example/tides", marks: { link: "https://www.ferry.example/tides" } })
+  expect((await desk.stored())[0]?.runs[1]).toEqual({
+    text: "www.ferry.example/tides",
+    marks: { link: "https://www.ferry.example/tides" },
+  })
   await expect(page.locator(".run", { hasText: "www.ferry" })).toHaveCSS("color", "rgb(31, 79, 122)")
   const address = await desk.where("www.ferry")
   await page.mouse.click(address.left + 20, address.middle)

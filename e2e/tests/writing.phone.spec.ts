@@ -12,15 +12,21 @@ async function drag(desk: DeskPage, from: { x: number; y: number }, to: { x: num
   const touch = (type: "touchStart" | "touchMove" | "touchEnd", after: number, point?: { x: number; y: number }) =>
     cdp.send("Input.dispatchTouchEvent", { type, timestamp: (timestamp += after), touchPoints: point ? [point] : [] })
   await touch("touchStart", 0, from)
-  for (let i = 1; i <= 6; i++) await touch("touchMove", 0.016, { x: from.x + ((to.x - from.x) * i) / 6, y: from.y + ((to.y - from.y) * i) / 6 })
+  for (let i = 1; i <= 6; i++)
+    await touch("touchMove", 0.016, { x: from.x + ((to.x - from.x) * i) / 6, y: from.y + ((to.y - from.y) * i) / 6 })
   await touch("touchMove", 0.3, to)
   await touch("touchEnd", 0.3)
 }
 
-test("on a phone the text flows at a readable size; a tap writes, the strip takes the bench's place", async ({ desk, page }) => {
+test("on a phone the text flows at a readable size; a tap writes, the strip takes the bench's place", async ({
+  desk,
+  page,
+}) => {
   await desk.openNamed("Letter to the harbour master")
   await expect(page.locator(".canvas.flow")).toBeVisible()
-  const size = await page.locator(".run", { hasText: "Dear Captain" }).evaluate((run) => run.getBoundingClientRect().height)
+  const size = await page
+    .locator(".run", { hasText: "Dear Captain" })
+    .evaluate((run) => run.getBoundingClientRect().height)
   expect(size).toBeGreaterThanOrEqual(16)
   expect(await page.evaluate(() => document.querySelector("[role=main]")!.scrollWidth)).toBeLessThanOrEqual(390)
   await expect(page.getByRole("navigation", { name: "Bench" })).toBeVisible()
@@ -33,7 +39,10 @@ test("on a phone the text flows at a readable size; a tap writes, the strip take
   await expect(page.getByRole("navigation", { name: "Bench" })).toBeVisible()
 })
 
-test("a double tap takes a word, handles change the selection, a tray shapes it and stays open", async ({ desk, page }) => {
+test("a double tap takes a word, handles change the selection, a tray shapes it and stays open", async ({
+  desk,
+  page,
+}) => {
   await desk.open(await desk.server.create())
   await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
   await desk.type("The Trust has now completed the survey of the slip.")
@@ -93,7 +102,10 @@ test("from the shelf to a named letter and its PDF, with a thumb", async ({ desk
   await desk.saved()
   await page.getByRole("button", { name: "Put the keyboard away" }).tap()
   await page.getByRole("button", { name: "Deliver" }).tap()
-  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: /Save as PDF/ }).tap()])
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: /Save as PDF/ }).tap(),
+  ])
   expect(download.suggestedFilename()).toBe("Letter to donors.pdf")
   await page.getByRole("button", { name: "Back to the shelf" }).tap()
   await expect(page.getByText("Letter to donors", { exact: true })).toBeVisible()
@@ -115,7 +127,15 @@ test("two fingers zoom, and the place being read stays", async ({ desk, page }) 
   const before = (await desk.firstSheet.boundingBox())!.width
   const cdp = await page.context().newCDPSession(page)
   const touch = (type: "touchStart" | "touchMove" | "touchEnd", gap: number) =>
-    cdp.send("Input.dispatchTouchEvent", { type, touchPoints: gap ? [{ x: 195, y: 400 - gap, id: 1 }, { x: 195, y: 400 + gap, id: 2 }] : [] })
+    cdp.send("Input.dispatchTouchEvent", {
+      type,
+      touchPoints: gap
+        ? [
+            { x: 195, y: 400 - gap, id: 1 },
+            { x: 195, y: 400 + gap, id: 2 },
+          ]
+        : [],
+    })
   await touch("touchStart", 60)
   for (const gap of [70, 85, 100, 120]) await touch("touchMove", gap)
   await touch("touchEnd", 0)
@@ -129,7 +149,8 @@ test("a glass shows the place while a handle is dragged", async ({ desk, page })
   await page.touchscreen.tap((left + right) / 2, middle)
   const handle = (await page.locator(".handle.to").boundingBox())!
   const cdp = await page.context().newCDPSession(page)
-  const touch = (type: "touchStart" | "touchMove" | "touchEnd", x = 0) => cdp.send("Input.dispatchTouchEvent", { type, touchPoints: x ? [{ x, y: handle.y + 14 }] : [] })
+  const touch = (type: "touchStart" | "touchMove" | "touchEnd", x = 0) =>
+    cdp.send("Input.dispatchTouchEvent", { type, touchPoints: x ? [{ x, y: handle.y + 14 }] : [] })
   await touch("touchStart", handle.x + 24)
   await touch("touchMove", handle.x + 50)
   await expect(page.locator(".magnifier .sheet")).toBeVisible()

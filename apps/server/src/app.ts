@@ -34,9 +34,17 @@ export interface App {
 
 /** What is told to whoever asked for something that went wrong. */
 function answerTo(error: Error & { status?: number }): { status: number; message: string } {
-  if (isStorageError(error)) return { status: 507, message: `Not saved: ${storageReason(error)}. What was saved before is safe; try again later.` }
+  if (isStorageError(error))
+    return {
+      status: 507,
+      message: `Not saved: ${storageReason(error)}. What was saved before is safe; try again later.`,
+    }
   const { status = 500 } = error
-  return { status, message: status >= 500 ? "Something went wrong on the server. Nothing that was saved is lost; try again." : error.message }
+  return {
+    status,
+    message:
+      status >= 500 ? "Something went wrong on the server. Nothing that was saved is lost; try again." : error.message,
+  }
 }
 
 export function createApp({ database, web, hosts: setting }: AppOptions): App {

@@ -9,7 +9,15 @@ export type Hosts = ReadonlySet<string>
 
 /** Loopback by its names, and those that a setting adds (divided by commas). */
 export function hostsFrom(setting = ""): Hosts {
-  return new Set(["localhost", "127.0.0.1", "[::1]", ...setting.split(",").map((name) => name.trim().toLowerCase()).filter((name) => name !== "")])
+  return new Set([
+    "localhost",
+    "127.0.0.1",
+    "[::1]",
+    ...setting
+      .split(",")
+      .map((name) => name.trim().toLowerCase())
+      .filter((name) => name !== ""),
+  ])
 }
 
 const nameOf = (host: string) => host.toLowerCase().replace(/:\d+$/, "")
@@ -20,7 +28,11 @@ const nameOf = (host: string) => host.toLowerCase().replace(/:\d+$/, "")
  */
 export function isWelcome({ headers: { host, origin } }: IncomingMessage, hosts: Hosts): boolean {
   if (host === undefined || !hosts.has(nameOf(host))) return false
-  return origin === undefined || origin.toLowerCase() === `http://${host.toLowerCase()}` || origin.toLowerCase() === `https://${host.toLowerCase()}`
+  return (
+    origin === undefined ||
+    origin.toLowerCase() === `http://${host.toLowerCase()}` ||
+    origin.toLowerCase() === `https://${host.toLowerCase()}`
+  )
 }
 
 /** Everything comes from here; no script or style sheet in a page's text, nothing evaluated but WebAssembly, no page of ours in others' frames. */
@@ -54,8 +66,21 @@ export function guard(hosts: Hosts): RequestHandler[] {
     }),
     (request, response, next) => {
       if (isWelcome(request, hosts)) next()
-      else response.status(403).json({ message: "Requests from other sites, or to a name that is not this server's, are not answered. BIBLON_HOSTS says which names are." })
+      else
+        response
+          .status(403)
+          .json({
+            message:
+              "Requests from other sites, or to a name that is not this server's, are not answered. BIBLON_HOSTS says which names are.",
+          })
     },
-    rateLimit({ windowMs: 10_000, limit: most, standardHeaders: false, legacyHeaders: false, validate: false, message: { message: "Too many requests. Wait a moment and try again." } }),
+    rateLimit({
+      windowMs: 10_000,
+      limit: most,
+      standardHeaders: false,
+      legacyHeaders: false,
+      validate: false,
+      message: { message: "Too many requests. Wait a moment and try again." },
+    }),
   ]
 }

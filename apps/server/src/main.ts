@@ -12,7 +12,11 @@ mkdirSync(dirname(database), { recursive: true })
 
 function start(): App {
   try {
-    return createApp({ database, web: resolve(process.env.BIBLON_WEB ?? join(process.env.BIBLON_ROOT ?? "", "apps/web/dist")), hosts: process.env.BIBLON_HOSTS })
+    return createApp({
+      database,
+      web: resolve(process.env.BIBLON_WEB ?? join(process.env.BIBLON_ROOT ?? "", "apps/web/dist")),
+      hosts: process.env.BIBLON_HOSTS,
+    })
   } catch (error) {
     console.error(error instanceof DatabaseInUse ? error.message : error)
     process.exit(1)
@@ -30,7 +34,8 @@ app.server.on("error", (error: NodeJS.ErrnoException) => {
   console.error(error.code === "EADDRINUSE" ? "That port is taken: set BIBLON_PORT to another one." : error.message)
   process.exit(1)
 })
-for (const signal of ["SIGINT", "SIGTERM"] as const) process.on(signal, () => void app.close().then(() => process.exit(0)))
+for (const signal of ["SIGINT", "SIGTERM"] as const)
+  process.on(signal, () => void app.close().then(() => process.exit(0)))
 // The last resort: one request that could not be foreseen ends neither the server nor anybody's writing.
 process.on("uncaughtException", (error) => console.error(error))
 process.on("unhandledRejection", (error) => console.error(error))

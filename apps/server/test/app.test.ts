@@ -19,12 +19,24 @@ const json = async (path: string, init?: RequestInit) => {
   const response = await fetch(`${address}/api${path}`, init)
   return { status: response.status, body: (await response.json()) as any }
 }
-const patch = (id: string, body: unknown) => json(`/documents/${id}`, { method: "PATCH", headers: { "Content-Type": "application/json" }, body: JSON.stringify(body) })
+const patch = (id: string, body: unknown) =>
+  json(`/documents/${id}`, {
+    method: "PATCH",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify(body),
+  })
 
 test("the shelf lists the demo documents, the newest first, and is filled once", async () => {
   fillShelf(app.store)
   const { body } = await json("/documents")
-  expect(body.map((d: { name: string }) => d.name)).toEqual(["Letter to the harbour master", "Tides and timetables", "Minutes, 3 November", "Notice for the slipway", "Risk report", "Record of a ferry hand"])
+  expect(body.map((d: { name: string }) => d.name)).toEqual([
+    "Letter to the harbour master",
+    "Tides and timetables",
+    "Minutes, 3 November",
+    "Notice for the slipway",
+    "Risk report",
+    "Record of a ferry hand",
+  ])
 })
 
 test("a document is made, named, and unnamed again; a name too long is refused in words", async () => {
@@ -51,12 +63,20 @@ test("content carries its version; what is not there says so", async () => {
   const content = await fetch(`${address}/api/documents/${body[0].id}/content`)
   expect(content.headers.get("Biblon-Version")).toBe("0")
   expect((await json(`/documents/${body[0].id}/content?version=7`)).status).toBe(404)
-  for (const path of ["/documents/none", "/documents/none/content", "/documents/none/picture", "/documents/none/sheets", "/other"]) expect((await json(path)).status).toBe(404)
+  for (const path of [
+    "/documents/none",
+    "/documents/none/content",
+    "/documents/none/picture",
+    "/documents/none/sheets",
+    "/other",
+  ])
+    expect((await json(path)).status).toBe(404)
 })
 
 test("a font file is taken, kept by what is in it, and given out again; others are refused in words", async () => {
   const font = readFileSync(faceFile("comic-neue/700Bold_Italic/ComicNeue_700Bold_Italic.ttf"))
-  const send = (bytes: Uint8Array<ArrayBuffer>) => json("/fonts", { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body: bytes })
+  const send = (bytes: Uint8Array<ArrayBuffer>) =>
+    json("/fonts", { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body: bytes })
   const first = await send(new Uint8Array(font))
   expect(first).toMatchObject({ status: 201, body: { family: "Comic Neue", variant: "boldItalic" } })
   expect((await send(new Uint8Array(font))).body.asset).toBe(first.body.asset)
@@ -64,14 +84,27 @@ test("a font file is taken, kept by what is in it, and given out again; others a
   expect(back.headers.get("content-type")).toBe("font/ttf")
   expect(Buffer.from(await back.arrayBuffer()).equals(font)).toBe(true)
   expect((await json("/assets/0")).status).toBe(404)
-  for (const [bytes, reason] of [["Dear Captain", "not a font file"], ["wOFF and more than that", "packed for web pages"], ["ttcf and more than that", "holds several fonts"], ["\u0000\u0001\u0000\u0000\u0000\u0009 broken", "damaged"]] as const)
-    expect(await send(new Uint8Array(Buffer.from(bytes, "latin1")))).toMatchObject({ status: 422, body: { message: expect.stringContaining(reason) } })
-  expect(await send(new Uint8Array(13 * 1024 * 1024))).toMatchObject({ status: 413, body: { message: expect.stringContaining("up to 12 MB") } })
+  for (const [bytes, reason] of [
+    ["Dear Captain", "not a font file"],
+    ["wOFF and more than that", "packed for web pages"],
+    ["ttcf and more than that", "holds several fonts"],
+    ["\u0000\u0001\u0000\u0000\u0000\u0009 broken", "damaged"],
+  ] as const)
+    expect(await send(new Uint8Array(Buffer.from(bytes, "latin1")))).toMatchObject({
+      status: 422,
+      body: { message: expect.stringContaining(reason) },
+    })
+  expect(await send(new Uint8Array(13 * 1024 * 1024))).toMatchObject({
+    status: 413,
+    body: { message: expect.stringContaining("up to 12 MB") },
+  })
 })
 
 test("pages of other sites are not answered, over HTTP or WebSocket", async () => {
   expect((await json("/documents", { headers: { Origin: "http://elsewhere.example" } })).status).toBe(403)
-  const socket = new WebSocket(`${address.replace("http", "ws")}/live/whatever1?since=0`, { origin: "http://elsewhere.example" })
+  const socket = new WebSocket(`${address.replace("http", "ws")}/live/whatever1?since=0`, {
+    origin: "http://elsewhere.example",
+  })
   expect(await new Promise((resolve) => socket.on("error", resolve))).toBeInstanceOf(Error)
 })
 

@@ -12,24 +12,43 @@ writeFileSync(path("in.txt"), "Dear Captain Orrin,\n\nThe hull was launched\non 
 async function biblon(...args: string[]) {
   let out = ""
   let err = ""
-  const streams = [jest.spyOn(process.stdout, "write").mockImplementation((s) => !!(out += String(s))), jest.spyOn(process.stderr, "write").mockImplementation((s) => !!(err += String(s)))]
+  const streams = [
+    jest.spyOn(process.stdout, "write").mockImplementation((s) => !!(out += String(s))),
+    jest.spyOn(process.stderr, "write").mockImplementation((s) => !!(err += String(s))),
+  ]
   const code = await run(args)
   streams.forEach((s) => s.mockRestore())
   return { code, out, err }
 }
 
 test("layout prints sheets with lines in points", async () => {
-  const { code, out } = await biblon("layout", path("in.txt"), "--json", "--font", "Arimo", "--size", "10", "--margins", "1in", "--paper", "Letter")
+  const { code, out } = await biblon(
+    "layout",
+    path("in.txt"),
+    "--json",
+    "--font",
+    "Arimo",
+    "--size",
+    "10",
+    "--margins",
+    "1in",
+    "--paper",
+    "Letter",
+  )
   expect(code).toBe(0)
   const { width, height, sheets } = JSON.parse(out)
   expect([width, height]).toEqual([612, 792])
-  expect(sheets[0].lines.map((l: { text: string }) => l.text)).toEqual(["Dear Captain Orrin,", "The hull was launched on the neap tide."])
+  expect(sheets[0].lines.map((l: { text: string }) => l.text)).toEqual([
+    "Dear Captain Orrin,",
+    "The hull was launched on the neap tide.",
+  ])
   expect(sheets[0].lines[0].x).toBe(72)
   expect(sheets[0].lines[1].width).toBeGreaterThan(150)
 })
 
 test("lines as paragraphs, and spacing", async () => {
-  const lines = async (...options: string[]) => JSON.parse((await biblon("layout", path("in.txt"), "--json", ...options)).out).sheets[0].lines
+  const lines = async (...options: string[]) =>
+    JSON.parse((await biblon("layout", path("in.txt"), "--json", ...options)).out).sheets[0].lines
   expect((await lines("--lines")).length).toBe(4)
   const [a, b] = await lines("--spacing", "3")
   const [c, d] = await lines("--spacing", "1")
@@ -78,7 +97,22 @@ test("the command works from any folder, and leaves an older file whole where th
   const before = readFileSync(path("kept.pdf"))
   writeFileSync(path("long.txt"), "The chain lies on the bed of the river. ".repeat(200_000))
   // No file may grow over 64 kB.
-  expect(() => execFileSync("bash", ["-c", 'ulimit -f 64; exec "$@"', "limited", process.execPath, bin, "convert", path("long.txt"), path("kept.pdf")], { cwd: folder, stdio: "pipe" })).toThrow("the disk is full")
+  expect(() =>
+    execFileSync(
+      "bash",
+      [
+        "-c",
+        'ulimit -f 64; exec "$@"',
+        "limited",
+        process.execPath,
+        bin,
+        "convert",
+        path("long.txt"),
+        path("kept.pdf"),
+      ],
+      { cwd: folder, stdio: "pipe" },
+    ),
+  ).toThrow("the disk is full")
   expect(readFileSync(path("kept.pdf")).equals(before)).toBe(true)
   expect(readdirSync(folder).filter((name) => name.endsWith(".part"))).toEqual([])
 }, 60_000)

@@ -43,10 +43,23 @@ function raw(text: string, reset = false): Promise<string> {
 }
 
 const host = () => `127.0.0.1:${server.port}`
-const upgrade = (path: string, headers = `Host: ${host()}\r\n`) => `GET ${path} HTTP/1.1\r\n${headers}Upgrade: websocket\r\nConnection: Upgrade\r\nSec-WebSocket-Key: dGhlIHNhbXBsZSBub25jZQ==\r\nSec-WebSocket-Version: 13\r\n\r\n`
+const upgrade = (path: string, headers = `Host: ${host()}\r\n`) =>
+  `GET ${path} HTTP/1.1\r\n${headers}Upgrade: websocket\r\nConnection: Upgrade\r\nSec-WebSocket-Key: dGhlIHNhbXBsZSBub25jZQ==\r\nSec-WebSocket-Version: 13\r\n\r\n`
 
 test("upgrades to addresses that are none, broken off or not", async () => {
-  for (const path of ["//", "http://[/", "/nope", "/live/", "/live/%ff?since=1", `/live/${id}?since=-1`, `/live/${id}?since=1e9`, `/live/${id}?since=0&stamp=${"x".repeat(9000)}`, "/live/constructor?since=0", "*", `/live/${"a".repeat(20_000)}?since=0`])
+  for (const path of [
+    "//",
+    "http://[/",
+    "/nope",
+    "/live/",
+    "/live/%ff?since=1",
+    `/live/${id}?since=-1`,
+    `/live/${id}?since=1e9`,
+    `/live/${id}?since=0&stamp=${"x".repeat(9000)}`,
+    "/live/constructor?since=0",
+    "*",
+    `/live/${"a".repeat(20_000)}?since=0`,
+  ])
     for (const reset of [false, true]) {
       await raw(upgrade(path), reset)
       await healthy()
@@ -55,10 +68,17 @@ test("upgrades to addresses that are none, broken off or not", async () => {
 
 test("other hosts and other sites' pages are not answered, our names are", async () => {
   expect(await raw("GET /api/documents HTTP/1.1\r\nHost: evil.example\r\n\r\n")).toMatch(/^HTTP\/1.1 403/)
-  expect(await raw(upgrade(`/live/${id}?since=0`, "Host: evil.example\r\nOrigin: http://evil.example\r\n"))).toMatch(/^HTTP\/1.1 403/)
-  expect(await raw(upgrade(`/live/${id}?since=0`, `Host: ${host()}\r\nOrigin: http://evil.example\r\n`))).toMatch(/^HTTP\/1.1 403/)
+  expect(await raw(upgrade(`/live/${id}?since=0`, "Host: evil.example\r\nOrigin: http://evil.example\r\n"))).toMatch(
+    /^HTTP\/1.1 403/,
+  )
+  expect(await raw(upgrade(`/live/${id}?since=0`, `Host: ${host()}\r\nOrigin: http://evil.example\r\n`))).toMatch(
+    /^HTTP\/1.1 403/,
+  )
   expect(await raw(upgrade(`/live/${id}?since=0`, `Host: ${host()}\r\nOrigin: null\r\n`))).toMatch(/^HTTP\/1.1 403/)
-  for (const name of ["localhost", "127.0.0.1", "LOCALHOST"]) expect(await raw(`GET /api/documents HTTP/1.1\r\nHost: ${name}:${server.port}\r\nConnection: close\r\n\r\n`)).toMatch(/^HTTP\/1.1 200/)
+  for (const name of ["localhost", "127.0.0.1", "LOCALHOST"])
+    expect(
+      await raw(`GET /api/documents HTTP/1.1\r\nHost: ${name}:${server.port}\r\nConnection: close\r\n\r\n`),
+    ).toMatch(/^HTTP\/1.1 200/)
 })
 
 test("what is answered says what pages may do", async () => {
@@ -70,15 +90,45 @@ test("what is answered says what pages may do", async () => {
 })
 
 test("any request gets an answer that is no failure of the server", async () => {
-  const path = fc.constantFrom("/", "/api/documents", "/api/documents/kept", "/api/fonts", "/api/assets/x", "/%ff.js", "/%00", "/..%2f..%2fx.js", "/d/x/y").chain((own) => fc.oneof(fc.constant(own), fc.string({ maxLength: 40 }).map((tail) => `${own}/${encodeURIComponent(tail)}`)))
-  const body = fc.oneof(fc.json(), fc.string({ maxLength: 200 }), fc.constant(`{"name":${"[".repeat(100_000)}`), fc.constant(`{"name":"x","document":{"type":"doc","content":[${'{"type":"body","content":['.repeat(3000)}`))
+  const path = fc
+    .constantFrom(
+      "/",
+      "/api/documents",
+      "/api/documents/kept",
+      "/api/fonts",
+      "/api/assets/x",
+      "/%ff.js",
+      "/%00",
+      "/..%2f..%2fx.js",
+      "/d/x/y",
+    )
+    .chain((own) =>
+      fc.oneof(
+        fc.constant(own),
+        fc.string({ maxLength: 40 }).map((tail) => `${own}/${encodeURIComponent(tail)}`),
+      ),
+    )
+  const body = fc.oneof(
+    fc.json(),
+    fc.string({ maxLength: 200 }),
+    fc.constant(`{"name":${"[".repeat(100_000)}`),
+    fc.constant(`{"name":"x","document":{"type":"doc","content":[${'{"type":"body","content":['.repeat(3000)}`),
+  )
   await fc.assert(
-    fc.asyncProperty(path, fc.constantFrom("GET", "POST", "PATCH", "PUT", "DELETE", "OPTIONS"), body, async (address, method, own) => {
-      const response = await fetch(server.address + address, { method, ...(method === "GET" ? {} : { body: own, headers: { "Content-Type": "application/json" } }) })
-      await response.arrayBuffer()
-      expect(response.status).not.toBe(500)
-      await healthy()
-    }),
+    fc.asyncProperty(
+      path,
+      fc.constantFrom("GET", "POST", "PATCH", "PUT", "DELETE", "OPTIONS"),
+      body,
+      async (address, method, own) => {
+        const response = await fetch(server.address + address, {
+          method,
+          ...(method === "GET" ? {} : { body: own, headers: { "Content-Type": "application/json" } }),
+        })
+        await response.arrayBuffer()
+        expect(response.status).not.toBe(500)
+        await healthy()
+      },
+    ),
     runs(60),
   )
 })
@@ -111,17 +161,50 @@ test("any message over a socket, random, mutated, too large or too deep", async 
       attr: fc.constantFrom("styles", "format", "__proto__", "setup"),
       value: fc.anything(),
       mark: fc.record({ type: fc.constantFrom("bold", "size", "constructor"), attrs: fc.anything() }),
-      entries: fc.array(fc.record({ path: fc.array(fc.constantFrom("styles", "lists", "__proto__", "constructor", "body")), value: fc.anything() })),
-      slice: fc.oneof(fc.anything(), fc.record({ content: fc.array(fc.record({ type: fc.constantFrom("text", "paragraph", "doc", "toString"), text: fc.string(), content: fc.anything() }, { requiredKeys: [] })), openStart: fc.integer() })),
+      entries: fc.array(
+        fc.record({
+          path: fc.array(fc.constantFrom("styles", "lists", "__proto__", "constructor", "body")),
+          value: fc.anything(),
+        }),
+      ),
+      slice: fc.oneof(
+        fc.anything(),
+        fc.record({
+          content: fc.array(
+            fc.record(
+              {
+                type: fc.constantFrom("text", "paragraph", "doc", "toString"),
+                text: fc.string(),
+                content: fc.anything(),
+              },
+              { requiredKeys: [] },
+            ),
+          ),
+          openStart: fc.integer(),
+        }),
+      ),
     },
     { requiredKeys: ["stepType"] },
   )
-  const deep = (levels: number) => `{"type":"steps","version":0,"client":"x","steps":[{"stepType":"replace","from":1,"to":1,"slice":${'{"content":[{"type":"paragraph","content":'.repeat(levels)}[]${"}]}".repeat(levels)}}]}`
+  const deep = (levels: number) =>
+    `{"type":"steps","version":0,"client":"x","steps":[{"stepType":"replace","from":1,"to":1,"slice":${'{"content":[{"type":"paragraph","content":'.repeat(levels)}[]${"}]}".repeat(levels)}}]}`
   const message = fc.oneof(
-    fc.record({ type: fc.constant("steps"), version: fc.constantFrom(0, 0, 0, 1, -1, 0.5), client: fc.string({ maxLength: 80 }), steps: fc.array(step, { maxLength: 5 }) }).map((own) => JSON.stringify(own)),
+    fc
+      .record({
+        type: fc.constant("steps"),
+        version: fc.constantFrom(0, 0, 0, 1, -1, 0.5),
+        client: fc.string({ maxLength: 80 }),
+        steps: fc.array(step, { maxLength: 5 }),
+      })
+      .map((own) => JSON.stringify(own)),
     fc.string(),
     fc.json(),
-    fc.constantFrom(deep(50), deep(5000), "[".repeat(200_000), `{"type":"steps","version":0,"client":"x","steps":[${'{"stepType":"replace"},'.repeat(6000)}{}]}`),
+    fc.constantFrom(
+      deep(50),
+      deep(5000),
+      "[".repeat(200_000),
+      `{"type":"steps","version":0,"client":"x","steps":[${'{"stepType":"replace"},'.repeat(6000)}{}]}`,
+    ),
     fc.uint8Array({ maxLength: 100 }).map((bytes) => Buffer.from(bytes)),
   )
   await over([Buffer.alloc(13_000_000, 0x20)])
@@ -136,18 +219,30 @@ test("any message over a socket, random, mutated, too large or too deep", async 
 })
 
 test("a document that cannot be drawn in time keeps nobody waiting", async () => {
-  const { id: other } = (await (await fetch(`${server.address}/api/documents`, { method: "POST" })).json()) as { id: string }
+  const { id: other } = (await (await fetch(`${server.address}/api/documents`, { method: "POST" })).json()) as {
+    id: string
+  }
   const kept = await fetch(`${server.address}/api/documents/kept`, {
     method: "POST",
     headers: { "Content-Type": "application/json" },
-    body: JSON.stringify({ name: "Long word", document: { type: "doc", content: [{ type: "body", content: [{ type: "paragraph", content: [{ type: "text", text: "a".repeat(100_000) }] }] }] } }),
+    body: JSON.stringify({
+      name: "Long word",
+      document: {
+        type: "doc",
+        content: [
+          { type: "body", content: [{ type: "paragraph", content: [{ type: "text", text: "a".repeat(100_000) }] }] },
+        ],
+      },
+    }),
   })
   expect(kept.status).toBe(201)
   const { id: long } = (await kept.json()) as { id: string }
   const picture = fetch(`${server.address}/api/documents/${long}/picture`)
   expect((await fetch(`${server.address}/api/documents/${other}/content`)).status).toBe(200)
   expect((await (await picture).text()).startsWith("<svg")).toBe(true)
-  expect(((await (await fetch(`${server.address}/api/documents/${long}/sheets`)).json()) as { sheets: number }).sheets).toBeGreaterThan(20)
+  expect(
+    ((await (await fetch(`${server.address}/api/documents/${long}/sheets`)).json()) as { sheets: number }).sheets,
+  ).toBeGreaterThan(20)
 })
 
 test("a second server on the same database says so and leaves the first alone", async () => {

@@ -15,7 +15,10 @@ export class ServerProcess {
 
   /** @param env further settings. @returns whether it came up */
   async start(env: Record<string, string> = {}): Promise<boolean> {
-    const child = spawn(process.execPath, ["--import", "tsx", join(root, "apps/server/src/main.ts")], { cwd: root, env: { ...process.env, BIBLON_PORT: String(this.port), BIBLON_DATABASE: this.database, ...env } })
+    const child = spawn(process.execPath, ["--import", "tsx", join(root, "apps/server/src/main.ts")], {
+      cwd: root,
+      env: { ...process.env, BIBLON_PORT: String(this.port), BIBLON_DATABASE: this.database, ...env },
+    })
     this.child = child
     child.stderr.on("data", (data) => (this.errors += String(data)))
     return new Promise((resolve) => {

@@ -21,7 +21,12 @@ function shelf() {
   return { db, store, id, writing, room: Room.open(id, store, writing, () => 2000)! }
 }
 
-const typed = (pos: number, text: string) => ({ stepType: "replace", from: pos, to: pos, slice: { content: [{ type: "text", text }] } })
+const typed = (pos: number, text: string) => ({
+  stepType: "replace",
+  from: pos,
+  to: pos,
+  slice: { content: [{ type: "text", text }] },
+})
 
 /** A member that keeps what it was sent. */
 function member() {
@@ -32,7 +37,11 @@ function member() {
 test("a change is in the database before it is confirmed, and the shelf knows of it", () => {
   const { store, id, room, writing } = shelf()
   const seen: string[] = []
-  const one = { person: "imre", right: "edit" as const, send: (m: FromServer) => void (m.type === "steps" && seen.push(String(store.at(id, 1)?.textContent))) }
+  const one = {
+    person: "imre",
+    right: "edit" as const,
+    send: (m: FromServer) => void (m.type === "steps" && seen.push(String(store.at(id, 1)?.textContent))),
+  }
   room.join(one, 0, null, null)
   room.receive(one, { type: "steps", version: 0, steps: [typed(11, " ferry")], client: "a" })
   expect(seen).toEqual([])
@@ -43,15 +52,28 @@ test("a change is in the database before it is confirmed, and the shelf knows of
 
 test("who made a change is kept with it and told to others; who may only read changes nothing", () => {
   const { db, store, id, room, writing } = shelf()
-  const [imre, nell, reader] = [member(), { ...member(), person: "nell" }, { ...member(), person: "reader", right: "read" as const }]
+  const [imre, nell, reader] = [
+    member(),
+    { ...member(), person: "nell" },
+    { ...member(), person: "reader", right: "read" as const },
+  ]
   for (const one of [imre, nell, reader]) room.join(one, 0, null, null)
   room.receive(reader, { type: "steps", version: 0, steps: [typed(2, "no")], client: "r" })
-  expect(reader.got.at(-1)).toMatchObject({ type: "refused", reason: expect.stringContaining("who may read it does not change it") })
+  expect(reader.got.at(-1)).toMatchObject({
+    type: "refused",
+    reason: expect.stringContaining("who may read it does not change it"),
+  })
   room.receive(imre, { type: "steps", version: 0, steps: [typed(2, "a")], client: "i" })
   room.receive(nell, { type: "steps", version: 0, steps: [typed(2, "b")], client: "n" })
   writing.flush()
-  expect(db.prepare("select person from steps where document = ? order by version").pluck().all(id)).toEqual(["imre", "nell"])
-  expect(reader.got.filter((m) => m.type === "steps").flatMap((m) => m.batches.map(({ person }) => person))).toEqual(["imre", "nell"])
+  expect(db.prepare("select person from steps where document = ? order by version").pluck().all(id)).toEqual([
+    "imre",
+    "nell",
+  ])
+  expect(reader.got.filter((m) => m.type === "steps").flatMap((m) => m.batches.map(({ person }) => person))).toEqual([
+    "imre",
+    "nell",
+  ])
   expect([...store.batches(id, 0, 2, 1e6)].flat().map(({ person }) => person)).toEqual(["imre", "nell"])
 })
 
@@ -64,7 +86,16 @@ test("of a message that does not fit as a whole, what comes before the first unf
   room.receive(one, { type: "steps", version: 0, steps: [{ stepType: "nonsense" }], client: "a" })
   expect(one.got.map((m) => m.type)).toEqual(["ready", "behind", "refused", "refused"])
   expect(store.entry(id)?.version).toBe(0)
-  room.receive(one, { type: "steps", version: 0, steps: [typed(2, "x"), { stepType: "addMark", mark: { type: "size", attrs: { value: -5 } }, from: 2, to: 4 }, typed(3, "y")], client: "a" })
+  room.receive(one, {
+    type: "steps",
+    version: 0,
+    steps: [
+      typed(2, "x"),
+      { stepType: "addMark", mark: { type: "size", attrs: { value: -5 } }, from: 2, to: 4 },
+      typed(3, "y"),
+    ],
+    client: "a",
+  })
   writing.flush()
   expect(one.got.slice(4).map((m) => m.type)).toEqual(["steps", "refused"])
   expect(store.at(id, 1)?.textContent).toBe("xThe chain")
@@ -74,9 +105,37 @@ test.each([
   ["places that are no whole numbers", { ...typed(2, "x"), from: 2.5, to: 3 }],
   ["places in the wrong order", { ...typed(4, "x"), to: 2 }],
   ["a place before the document", { ...typed(-1, "x") }],
-  ["a mark twice", { stepType: "replace", from: 2, to: 2, slice: { content: [{ type: "text", text: "x", marks: [{ type: "bold", attrs: { value: true } }, { type: "bold", attrs: { value: false } }] }] } }],
-  ["a key that objects have", { stepType: "entries", pos: null, attr: "styles", entries: [{ path: ["lists", "__proto__"], value: {} }] }],
-  ["5,000 levels", JSON.parse(`${'{"stepType":"replace","from":1,"to":1,"a":'.repeat(5000)}1${"}".repeat(5000)}`) as Record<string, unknown>],
+  [
+    "a mark twice",
+    {
+      stepType: "replace",
+      from: 2,
+      to: 2,
+      slice: {
+        content: [
+          {
+            type: "text",
+            text: "x",
+            marks: [
+              { type: "bold", attrs: { value: true } },
+              { type: "bold", attrs: { value: false } },
+            ],
+          },
+        ],
+      },
+    },
+  ],
+  [
+    "a key that objects have",
+    { stepType: "entries", pos: null, attr: "styles", entries: [{ path: ["lists", "__proto__"], value: {} }] },
+  ],
+  [
+    "5,000 levels",
+    JSON.parse(`${'{"stepType":"replace","from":1,"to":1,"a":'.repeat(5000)}1${"}".repeat(5000)}`) as Record<
+      string,
+      unknown
+    >,
+  ],
 ])("a change with %s is refused", (_what, step) => {
   const { room, id, store } = shelf()
   const one = member()
@@ -96,7 +155,15 @@ test("what is not understood of a change is neither kept nor passed on", () => {
     version: 0,
     steps: [
       { ...typed(2, "a"), junk },
-      { stepType: "entries", pos: null, attr: "styles", entries: [{ path: ["nowhere", "at", "all"], value: junk }, { path: ["styles", "body", "name"], value: "Text", junk }] },
+      {
+        stepType: "entries",
+        pos: null,
+        attr: "styles",
+        entries: [
+          { path: ["nowhere", "at", "all"], value: junk },
+          { path: ["styles", "body", "name"], value: "Text", junk },
+        ],
+      },
     ],
     client: "a",
   })
@@ -113,7 +180,10 @@ test("a newcomer gets what it lacks, batch by batch; one with another history is
   room.receive(one, { type: "steps", version: 0, steps: [typed(2, "a"), typed(3, "b")], client: "a" })
   writing.flush()
   room.join(two, 1, store.stamp(id, 1), "Name")
-  expect(two.got).toEqual([{ type: "steps", version: 1, batches: [{ client: "a", person: "imre", saved: 2000, steps: [typed(3, "b")] }] }, { type: "ready", version: 2, name: "Name" }])
+  expect(two.got).toEqual([
+    { type: "steps", version: 1, batches: [{ client: "a", person: "imre", saved: 2000, steps: [typed(3, "b")] }] },
+    { type: "ready", version: 2, name: "Name" },
+  ])
   expect(room.join(three, 9, null, null)).toBe(false)
   expect(room.join(four, 2, "another", null)).toBe(false)
   for (const member of [three, four]) {
@@ -173,7 +243,9 @@ test("documents that an older version kept get what has come since; a damaged on
   const path = join(mkdtempSync(join(tmpdir(), "biblon-store-")), "older.sqlite")
   const before = openDatabase(path)
   const store = new DocumentStore(before)
-  const older = JSON.parse(JSON.stringify(document([p("The chain")]).toJSON())) as { attrs: { typesetting?: unknown; styles: { fonts?: unknown } } }
+  const older = JSON.parse(JSON.stringify(document([p("The chain")]).toJSON())) as {
+    attrs: { typesetting?: unknown; styles: { fonts?: unknown } }
+  }
   delete older.attrs.typesetting
   delete older.attrs.styles.fonts
   const [old, broken] = [store.create(document([p("x")]), "old", 1), store.create(document([p("y")]), "broken", 2)]
@@ -199,7 +271,8 @@ test("every version can be read again, across snapshots", () => {
     room.receive(one, { type: "steps", version: i, steps: [typed(2 + i, "x")], client: "a" })
     writing.flush()
   }
-  for (const version of [0, 1, 299, 300, 301, 650, 700]) expect(store.at(id, version)?.textContent).toBe("x".repeat(version) + "The chain")
+  for (const version of [0, 1, 299, 300, 301, 650, 700])
+    expect(store.at(id, version)?.textContent).toBe("x".repeat(version) + "The chain")
   expect(store.at(id, 701)).toBeUndefined()
   expect([...store.batches(id, 690, 700, 100)].flat().length).toBe(10)
 })
@@ -221,7 +294,11 @@ test("people who change a document at once, over connections that are slow and b
           connect() {
             if (person.member) room.leave(person.member)
             Object.assign(person, { inbox: [], outbox: [], inFlight: false })
-            const member: Member = { person: person.client, right: "edit", send: (m) => void (person.member === member && person.inbox.push(m)) }
+            const member: Member = {
+              person: person.client,
+              right: "edit",
+              send: (m) => void (person.member === member && person.inbox.push(m)),
+            }
             person.member = member
             room.join(member, getVersion(person.state), null, null)
           },
@@ -231,14 +308,25 @@ test("people who change a document at once, over connections that are slow and b
               if (m.type === "behind") person.inFlight = false
               if (m.type !== "steps") continue
               for (const { client, steps } of m.batches) {
-                person.state = person.state.apply(receiveTransaction(person.state, steps.map(readStep), steps.map(() => client)))
+                person.state = person.state.apply(
+                  receiveTransaction(
+                    person.state,
+                    steps.map(readStep),
+                    steps.map(() => client),
+                  ),
+                )
                 if (client === person.client) person.inFlight = false
               }
             }
             const sendable = sendableSteps(person.state)
             if (!sendable || person.inFlight) return
             person.inFlight = true
-            person.outbox.push({ type: "steps", version: sendable.version, steps: sendable.steps.slice(0, 3).map((s) => s.toJSON() as Record<string, unknown>), client: person.client })
+            person.outbox.push({
+              type: "steps",
+              version: sendable.version,
+              steps: sendable.steps.slice(0, 3).map((s) => s.toJSON() as Record<string, unknown>),
+              client: person.client,
+            })
           },
           arrive() {
             for (const m of person.outbox.splice(0)) room.receive(person.member!, m)
@@ -255,7 +343,9 @@ test("people who change a document at once, over connections that are slow and b
         else if (kind === 8) person.connect()
         else {
           const $pos = person.state.doc.resolve(1 + (at % (person.state.doc.content.size - 1)))
-          person.state = person.state.apply(person.state.tr.setSelection((person.state.selection.constructor as any).near($pos)))
+          person.state = person.state.apply(
+            person.state.tr.setSelection((person.state.selection.constructor as any).near($pos)),
+          )
           commands[kind]!(person.state, (tr) => (person.state = person.state.apply(tr)))
         }
       }

@@ -27,24 +27,36 @@ afterAll(() => app.close())
 const get = (path: string, encoding = "identity") => fetch(address + path, { headers: { "Accept-Encoding": encoding } })
 
 test("every route of the application is its page; files that are missing are not", async () => {
-  for (const path of ["/", "/d/abcdefgh", "/anything"]) expect(await (await get(path)).text()).toContain("<title>Biblon")
+  for (const path of ["/", "/d/abcdefgh", "/anything"])
+    expect(await (await get(path)).text()).toContain("<title>Biblon")
   expect((await get("/_expo/missing.js")).status).toBe(404)
 })
 
 test("compressed copies go to those who take them, and files with a fingerprint may be kept", async () => {
   const plain = await get("/fonts/Tinos-regular.ttf")
-  expect([await plain.text(), plain.headers.get("cache-control")]).toEqual(["plain", expect.stringContaining("immutable")])
+  expect([await plain.text(), plain.headers.get("cache-control")]).toEqual([
+    "plain",
+    expect.stringContaining("immutable"),
+  ])
   const compressed = await get("/fonts/Tinos-regular.ttf", "br")
-  expect([compressed.headers.get("content-encoding"), compressed.headers.get("content-type")]).toEqual(["br", "font/ttf"])
+  expect([compressed.headers.get("content-encoding"), compressed.headers.get("content-type")]).toEqual([
+    "br",
+    "font/ttf",
+  ])
   expect((await get("/")).headers.get("cache-control")).toBe("no-cache")
 })
 
 test("nothing outside the folder is served", async () => {
-  for (const path of ["/../secret.js", "/%2e%2e/secret.js", "/fonts/..%2f..%2fsecret.js"]) expect(await (await get(path)).text()).not.toBe("secret")
+  for (const path of ["/../secret.js", "/%2e%2e/secret.js", "/fonts/..%2f..%2fsecret.js"])
+    expect(await (await get(path)).text()).not.toBe("secret")
 })
 
 test("bodies that are no JSON get an answer in words", async () => {
-  const response = await fetch(`${address}/api/documents/x`, { method: "PATCH", headers: { "Content-Type": "application/json" }, body: "{" })
+  const response = await fetch(`${address}/api/documents/x`, {
+    method: "PATCH",
+    headers: { "Content-Type": "application/json" },
+    body: "{",
+  })
   expect(response.status).toBe(400)
   expect(((await response.json()) as { message: string }).message).toBeTruthy()
 })

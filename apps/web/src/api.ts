@@ -28,16 +28,41 @@ export const api = {
   list: () => json<ShelfEntry[]>(ask("/documents")),
   create: () => json<ShelfEntry>(ask("/documents", { method: "POST" })),
   /** Keeps a document node, as JSON, as a new document. */
-  keepAsNew: (name: string | null, document: unknown) => json<ShelfEntry>(ask("/documents/kept", { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ name, document }) })),
+  keepAsNew: (name: string | null, document: unknown) =>
+    json<ShelfEntry>(
+      ask("/documents/kept", {
+        method: "POST",
+        headers: { "Content-Type": "application/json" },
+        body: JSON.stringify({ name, document }),
+      }),
+    ),
   rename: (id: string, name: string | null) =>
-    json<ShelfEntry>(ask(`/documents/${id}`, { method: "PATCH", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ name }) })),
+    json<ShelfEntry>(
+      ask(`/documents/${id}`, {
+        method: "PATCH",
+        headers: { "Content-Type": "application/json" },
+        body: JSON.stringify({ name }),
+      }),
+    ),
   sheets: (id: string) => json<{ sheets: number | null; version: number }>(ask(`/documents/${id}/sheets`)),
   /** The document node as JSON text; without `version` the newest. */
   content: async (id: string, version?: number): Promise<Content> => {
     const begun = version === undefined ? earlyContent(id) : null
-    const response = await ask(`/documents/${id}/content${version === undefined ? "" : `?version=${version}`}`, {}, begun)
-    return { content: await response.text(), version: Number(response.headers.get("Biblon-Version")), stamp: response.headers.get("Biblon-Stamp") ?? "", early: begun !== null }
+    const response = await ask(
+      `/documents/${id}/content${version === undefined ? "" : `?version=${version}`}`,
+      {},
+      begun,
+    )
+    return {
+      content: await response.text(),
+      version: Number(response.headers.get("Biblon-Version")),
+      stamp: response.headers.get("Biblon-Stamp") ?? "",
+      early: begun !== null,
+    }
   },
-  addFont: (file: Blob) => json<AddedFont>(ask("/fonts", { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body: file })),
+  addFont: (file: Blob) =>
+    json<AddedFont>(
+      ask("/fonts", { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body: file }),
+    ),
   pictureUrl: ({ id, version }: ShelfEntry) => `/api/documents/${id}/picture?v=${version}`,
 }

@@ -20,7 +20,9 @@ export function personHere(): string {
   const kept = readKept("person")
   if (typeof kept === "string" && /^[A-Za-z0-9_-]{8,60}$/.test(kept)) return kept
   // Only secure pages have randomUUID.
-  const person = globalThis.isSecureContext ? crypto.randomUUID() : `p${Math.random().toString(36).slice(2)}${Date.now().toString(36)}`
+  const person = globalThis.isSecureContext
+    ? crypto.randomUUID()
+    : `p${Math.random().toString(36).slice(2)}${Date.now().toString(36)}`
   keep("person", person)
   return person
 }

@@ -6,8 +6,6 @@ import type { FromServer } from "@biblon/wire"
 import { Connection, type Saving } from "../src/live/connection"
 import type { Aside, PendingRecord } from "../src/live/records"
 
-
-
 const kept: PendingRecord[] = []
 jest.mock("../src/live/pending", () => ({
   PendingKeeper: class {
@@ -55,7 +53,10 @@ Object.assign(globalThis, {
 function desk() {
   FakeSocket.all = []
   kept.length = 0
-  let state = EditorState.create({ doc: makeDocument([p("The chain")]), plugins: [collab({ version: 4, clientID: "me" })] })
+  let state = EditorState.create({
+    doc: makeDocument([p("The chain")]),
+    plugins: [collab({ version: 4, clientID: "me" })],
+  })
   const said: Saving[] = []
   const names: (string | null)[] = []
   const aside: Aside[] = []
@@ -95,7 +96,11 @@ function desk() {
 
 const confirmation = (socket: FakeSocket, clients = ["me"]): FromServer => {
   const last = socket.sent.at(-1)!
-  return { type: "steps", version: last.version, batches: [{ client: clients[0]!, person: "", steps: last.steps as Record<string, unknown>[], saved: 1000 }] }
+  return {
+    type: "steps",
+    version: last.version,
+    batches: [{ client: clients[0]!, person: "", steps: last.steps as Record<string, unknown>[], saved: 1000 }],
+  }
 }
 
 beforeEach(() => jest.useFakeTimers())
@@ -124,7 +129,10 @@ test("has one message under way at a time and keeps all else on the device", () 
   expect(d.socket.sent.map((m) => m.steps.length)).toEqual([1])
   expect(kept.at(-1)!.steps.length).toBe(3)
   d.socket.say(confirmation(d.socket))
-  expect(d.socket.sent.map((m) => [m.version, m.steps.length])).toEqual([[4, 1], [5, 2]])
+  expect(d.socket.sent.map((m) => [m.version, m.steps.length])).toEqual([
+    [4, 1],
+    [5, 2],
+  ])
 })
 
 test("puts its own changes on top of other people's and sends them again", () => {
@@ -133,7 +141,13 @@ test("puts its own changes on top of other people's and sends them again", () =>
   d.type("!")
   d.socket.say({ type: "behind", version: 5 })
   const theirs = EditorState.create({ doc: makeDocument([p("The chain")]) }).tr.insertText("See: ", 2)
-  d.socket.say({ type: "steps", version: 4, batches: [{ client: "them", person: "", saved: 900, steps: theirs.steps.map((s) => s.toJSON() as Record<string, unknown>) }] })
+  d.socket.say({
+    type: "steps",
+    version: 4,
+    batches: [
+      { client: "them", person: "", saved: 900, steps: theirs.steps.map((s) => s.toJSON() as Record<string, unknown>) },
+    ],
+  })
   expect(d.text()).toBe("See: The chain!")
   expect(d.socket.sent.at(-1)).toMatchObject({ version: 5 })
 })
@@ -176,7 +190,9 @@ test("what is refused is set aside with what depends on it, and writing goes on 
   d.insert(20, "er")
   d.socket.say({ type: "refused", reason: "It does not fit." })
   expect(d.text()).toBe("The long chain")
-  expect(d.aside.map(({ cause, reason, text }) => [cause, reason, text])).toEqual([["refused", "It does not fit.", "holerds?"]])
+  expect(d.aside.map(({ cause, reason, text }) => [cause, reason, text])).toEqual([
+    ["refused", "It does not fit.", "holerds?"],
+  ])
   expect(d.socket.sent.at(-1)).toMatchObject({ version: 4 })
   d.socket.say(confirmation(d.socket))
   expect([d.saving(), d.pending()]).toEqual([{ kind: "saved", at: 1000 }, 0])
@@ -241,10 +257,20 @@ test("own changes that others overtook come back brought up to date, batch by ba
   const theirs = EditorState.create({ doc: makeDocument([p("The chain")]) }).tr.insertText("See: ", 2)
   const batches = [
     { client: "them", person: "", saved: 900, steps: theirs.steps.map((s) => s.toJSON() as Record<string, unknown>) },
-    { client: "me", person: "", saved: 901, steps: [{ ...mine, from: mine.from + 5, to: mine.to + 5 }] as Record<string, unknown>[] },
+    {
+      client: "me",
+      person: "",
+      saved: 901,
+      steps: [{ ...mine, from: mine.from + 5, to: mine.to + 5 }] as Record<string, unknown>[],
+    },
   ]
   d.socket.say({ type: "steps", version: 4, batches })
-  expect([d.text(), d.version(), d.pending(), d.saving()]).toEqual(["See: The chain!", 6, 0, { kind: "saved", at: 901 }])
+  expect([d.text(), d.version(), d.pending(), d.saving()]).toEqual([
+    "See: The chain!",
+    6,
+    0,
+    { kind: "saved", at: 901 },
+  ])
   d.socket.drop()
   jest.advanceTimersByTime(400)
   expect(d.socket.url).toContain("since=6&stamp=901.me")

@@ -2,7 +2,17 @@
 import { readFileSync } from "node:fs"
 import { EditorState } from "prosemirror-state"
 import { document as makeDocument, leavesOf, p, valuesNow } from "@biblon/core/document"
-import { Composition, FontLibrary, fragmentsOf, HarfBuzz, isBeginning, paragraphsOf, Typesetter, withParagraphs, type Layout } from "@biblon/core/layout"
+import {
+  Composition,
+  FontLibrary,
+  fragmentsOf,
+  HarfBuzz,
+  isBeginning,
+  paragraphsOf,
+  Typesetter,
+  withParagraphs,
+  type Layout,
+} from "@biblon/core/layout"
 import { faceFile, openFonts, wasmFile } from "@biblon/core/node"
 import { shippedFaces } from "@biblon/core/layout/catalogue"
 import { answers, findTools } from "../src/commands/search"
@@ -35,7 +45,13 @@ describe("finding a tool", () => {
 
 test("symbols are found by all words of their name, by themselves and by their number", () => {
   const categories = [
-    { name: "Arrows", items: [["→", "rightwards arrow"], ["⇒", "rightwards double arrow"]] as [string, string][] },
+    {
+      name: "Arrows",
+      items: [
+        ["→", "rightwards arrow"],
+        ["⇒", "rightwards double arrow"],
+      ] as [string, string][],
+    },
     { name: "Greek", items: [["ω", "greek small letter omega"]] as [string, string][] },
   ]
   const found = (typed: string) => findSymbols(categories, typed).map(([char]) => char)
@@ -48,30 +64,61 @@ test("symbols are found by all words of their name, by themselves and by their n
 })
 
 test("where a link leads is said for people", () => {
-  expect(["https://ferry.example/a%20b", "mailto:imre@ferry.example", "#Conclusion", "https://ferry.example/%E0%A4%A"].map(linkWords)).toEqual(["ferry.example/a b", "imre@ferry.example", "Conclusion", "ferry.example/%E0%A4%A"])
+  expect(
+    ["https://ferry.example/a%20b", "mailto:imre@ferry.example", "#Conclusion", "https://ferry.example/%E0%A4%A"].map(
+      linkWords,
+    ),
+  ).toEqual(["ferry.example/a b", "imre@ferry.example", "Conclusion", "ferry.example/%E0%A4%A"])
 })
 
 test("the state of saving is said in words", () => {
   expect(savingWords({ kind: "saved", at: null }).words).toBe("Saved")
   expect(savingWords({ kind: "saved", at: new Date(2026, 10, 25, 14, 5).getTime() }).words).toBe("Saved 14:05")
-  expect(savingWords({ kind: "offline", kept: true })).toMatchObject({ words: "Offline: kept on this device", tone: "ochre" })
+  expect(savingWords({ kind: "offline", kept: true })).toMatchObject({
+    words: "Offline: kept on this device",
+    tone: "ochre",
+  })
   expect(savingWords({ kind: "offline", kept: false }).tone).toBe("madder")
   expect(savingWords({ kind: "postponed", reason: "x", kept: true }).words).toBe("Not saved: tried again")
-  expect(savingWords({ kind: "postponed", reason: "x", kept: false })).toMatchObject({ words: "Not saved: stay on this page", tone: "madder" })
+  expect(savingWords({ kind: "postponed", reason: "x", kept: false })).toMatchObject({
+    words: "Not saved: stay on this page",
+    tone: "madder",
+  })
 })
 
 describe("sheets side by side", () => {
   const n = 5
-  const table = { ids: Uint32Array.from({ length: n }, (_, i) => i), leaves: new Uint32Array(n), within: new Uint8Array(n), widths: new Float64Array(n).fill(600), heights: new Float64Array(n).fill(800) }
+  const table = {
+    ids: Uint32Array.from({ length: n }, (_, i) => i),
+    leaves: new Uint32Array(n),
+    within: new Uint8Array(n),
+    widths: new Float64Array(n).fill(600),
+    heights: new Float64Array(n).fill(800),
+  }
   const stack = new Stack(table, { scale: 0.5, flow: false, width: 1000, columns: 2, rowHeight: null })
 
   test("lie in rows, the last one under the first column", () => {
-    expect([0, 1, 2, 3, 4].map((i) => [stack.left(i), stack.top(i)])).toEqual([[190, 20], [510, 20], [190, 440], [510, 440], [190, 860]])
+    expect([0, 1, 2, 3, 4].map((i) => [stack.left(i), stack.top(i)])).toEqual([
+      [190, 20],
+      [510, 20],
+      [190, 440],
+      [510, 440],
+      [190, 860],
+    ])
     expect(stack.height).toBe(1280)
   })
 
   test("are found by a point", () => {
-    expect([[200, 30], [520, 30], [495, 30], [999, 450], [0, 9999], [999, 9999]].map(([x, y]) => stack.indexAt(x!, y!))).toEqual([0, 1, 0, 3, 4, 4])
+    expect(
+      [
+        [200, 30],
+        [520, 30],
+        [495, 30],
+        [999, 450],
+        [0, 9999],
+        [999, 9999],
+      ].map(([x, y]) => stack.indexAt(x!, y!)),
+    ).toEqual([0, 1, 0, 3, 4, 4])
     expect([0, 439, 440, 2000].map((y) => stack.rowAt(y))).toEqual([0, 0, 2, 4])
   })
 
@@ -97,7 +144,10 @@ function report(layout: Layout, seq: number, to: number, held = new Set<number>(
     },
     from: 0,
     to,
-    sheets: placed.slice(0, to).filter(({ sheet }) => !held.has(sheet.id)).map(({ sheet }) => withParagraphs(sheet, ({ id }) => id)),
+    sheets: placed
+      .slice(0, to)
+      .filter(({ sheet }) => !held.has(sheet.id))
+      .map(({ sheet }) => withParagraphs(sheet, ({ id }) => id)),
     paragraphs: placed.slice(0, to).flatMap(({ sheet }) => paragraphsOf(sheet)),
   }
 }
@@ -115,16 +165,26 @@ describe("the mirror of the layout and the paragraph set ahead of it", () => {
 
   beforeAll(() => {
     const paths = new Map(shippedFaces().map((face) => [`/fonts/${face.id}.ttf`, faceFile(face.path)]))
-    const answer = (bytes: Buffer) => ({ ok: true, arrayBuffer: async () => bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) })
-    Object.assign(globalThis, { fetch: async (url: string) => answer(readFileSync(paths.get(url) ?? wasmFile("harfbuzz"))) })
-    WebAssembly.compileStreaming = async (response) => new WebAssembly.Module(await (await (response as unknown as Promise<Response>)).arrayBuffer())
+    const answer = (bytes: Buffer) => ({
+      ok: true,
+      arrayBuffer: async () => bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength),
+    })
+    Object.assign(globalThis, {
+      fetch: async (url: string) => answer(readFileSync(paths.get(url) ?? wasmFile("harfbuzz"))),
+    })
+    WebAssembly.compileStreaming = async (response) =>
+      new WebAssembly.Module(await (await (response as unknown as Promise<Response>)).arrayBuffer())
   })
 
   test("holds just the sheets in range and puts their paragraphs together again", () => {
     const layout = lay(state)
     const mirror = new LayoutMirror()
     mirror.take(report(layout, 1, 3))
-    expect([mirror.count, fragmentsOf(mirror.placed(0)!)[0]?.paragraph.text, mirror.placed(3)]).toEqual([layout.placed.length, text.repeat(2), undefined])
+    expect([mirror.count, fragmentsOf(mirror.placed(0)!)[0]?.paragraph.text, mirror.placed(3)]).toEqual([
+      layout.placed.length,
+      text.repeat(2),
+      undefined,
+    ])
     mirror.take({ ...report(layout, 1, 1), sheets: [], paragraphs: [] })
     expect([mirror.placed(0) !== undefined, mirror.placed(1)]).toEqual([true, undefined])
   })
@@ -143,7 +203,8 @@ describe("the mirror of the layout and the paragraph set ahead of it", () => {
     expect(fragmentsOf(shown)[0]!.paragraph).toBe(ahead.paragraph)
     expect(mirror.placed(0)).toBe(shown)
     const after = lay(typed, layout)
-    const lines = (paragraph: typeof ahead.paragraph) => paragraph.lines.map(({ from, to, x, width }) => [from, to, x, width])
+    const lines = (paragraph: typeof ahead.paragraph) =>
+      paragraph.lines.map(({ from, to, x, width }) => [from, to, x, width])
     expect(lines(ahead.paragraph)).toEqual(lines(after.placed.slice(0, 1).flatMap(fragmentsOf)[0]!.paragraph))
     mirror.take(report(after, 2, 2))
     expect(mirror.placed(0)!.sheet.id).toBe(after.placed[0]!.sheet.id)
@@ -159,7 +220,8 @@ describe("the mirror of the layout and the paragraph set ahead of it", () => {
     const two = state.apply(state.tr.insertText("x", 10).insertText("y", leavesOf(state.doc).node(0).nodeSize + 10))
     const outOfSight = state.apply(state.tr.insertText("x", state.doc.content.size - 20))
     const styled = state.apply(state.tr.setDocAttribute("styles", { ...state.doc.attrs.styles }))
-    for (const other of [longer, divided, two, outOfSight, styled]) expect(eager.set(state.doc, other.doc, mirror, false)).toBeNull()
+    for (const other of [longer, divided, two, outOfSight, styled])
+      expect(eager.set(state.doc, other.doc, mirror, false)).toBeNull()
     const foreign = state.apply(state.tr.insertText("Ω😀", 10))
     expect(eager.set(state.doc, foreign.doc, mirror, false)).toBeNull()
   })

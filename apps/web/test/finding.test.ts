@@ -20,7 +20,9 @@ class FakeWorker {
   }
   postMessage({ id, source, flags, texts }: { id: number; source: string; flags: string; texts: string[] }) {
     if (FakeWorker.silent) return
-    const hits = texts.map((text) => [...text.matchAll(new RegExp(source, flags))].map((m) => ({ from: m.index, to: m.index + m[0].length })))
+    const hits = texts.map((text) =>
+      [...text.matchAll(new RegExp(source, flags))].map((m) => ({ from: m.index, to: m.index + m[0].length })),
+    )
     queueMicrotask(() => this.listeners.forEach((listener) => listener({ data: { id, hits } })))
   }
   terminate() {}
@@ -42,7 +44,13 @@ function desk(...paragraphs: string[]) {
     run,
     repaint: () => {},
   })
-  return { finder, run, text: () => state.doc.child(0).textBetween(0, state.doc.child(0).content.size, "\n"), selected: () => state.doc.textBetween(state.selection.from, state.selection.to), told: () => finder.store.getState() }
+  return {
+    finder,
+    run,
+    text: () => state.doc.child(0).textBetween(0, state.doc.child(0).content.size, "\n"),
+    selected: () => state.doc.textBetween(state.selection.from, state.selection.to),
+    told: () => finder.store.getState(),
+  }
 }
 
 const settled = () => new Promise((resolve) => setTimeout(resolve, 200))
@@ -52,7 +60,11 @@ test("as one types, all is counted, marked, and the first place selected; one st
   finder.set({ ...noQuery, text: "ferry" })
   await settled()
   expect(told()).toMatchObject({ count: 3, current: 1, problem: null })
-  expect([0, 1, 2].map((block) => finder.marks(block).map((m) => m.kind))).toEqual([["found-now", "found"], [], ["found"]])
+  expect([0, 1, 2].map((block) => finder.marks(block).map((m) => m.kind))).toEqual([
+    ["found-now", "found"],
+    [],
+    ["found"],
+  ])
   finder.next(1)
   finder.next(1)
   expect(told().current).toBe(3)
@@ -143,7 +155,11 @@ describe("how sheets fit", () => {
   const sheet = { width: 595, height: 842 }
   const wide = { width: 1196, height: 712 }
   const phone = { width: 390, height: 720 }
-  const fit = (mode: "flow" | "sheets" | "reading", how: "width" | "sheet" | "pair", room: { width: number; height: number }) => fitted({ mode, fit: how, room, sheet })
+  const fit = (
+    mode: "flow" | "sheets" | "reading",
+    how: "width" | "sheet" | "pair",
+    room: { width: number; height: number },
+  ) => fitted({ mode, fit: how, room, sheet })
 
   test("in width they fill the window, but never look larger than 125 %", () => {
     expect(fit("sheets", "width", wide).scale).toBeCloseTo((96 / 72) * 1.25)

@@ -10,17 +10,28 @@ import { p } from "@biblon/core/document"
 import { asideOf, asidesOf, dropAside, joinedAside, keepAside } from "../src/live/aside"
 import { insertedBy } from "@biblon/core/editing"
 
-const record = (client: string, ...texts: string[]) => ({ client, document: "doc", version: 3, stamp: "1.a", steps: texts.map(step) })
+const record = (client: string, ...texts: string[]) => ({
+  client,
+  document: "doc",
+  version: 3,
+  stamp: "1.a",
+  steps: texts.map(step),
+})
 const steps = new Map<string, object>()
 /** One object for each text, as steps are turned to JSON once. */
 function step(text: string): object {
   let own = steps.get(text)
-  if (!own) steps.set(text, (own = { stepType: "replace", from: 2, to: 2, slice: { content: [{ type: "text", text }] } }))
+  if (!own)
+    steps.set(text, (own = { stepType: "replace", from: 2, to: 2, slice: { content: [{ type: "text", text }] } }))
   return own
 }
-const textsOf = async (client: string) => (await recordOf(client))?.steps.map((own) => (own as { slice: { content: { text: string }[] } }).slice.content[0]!.text)
+const textsOf = async (client: string) =>
+  (await recordOf(client))?.steps.map(
+    (own) => (own as { slice: { content: { text: string }[] } }).slice.content[0]!.text,
+  )
 const settled = async (client: string) => {
-  for (let i = 0; i < 50 && kept.has(`biblon-pending-${client}`); i++) await new Promise((resolve) => setTimeout(resolve, 5))
+  for (let i = 0; i < 50 && kept.has(`biblon-pending-${client}`); i++)
+    await new Promise((resolve) => setTimeout(resolve, 5))
 }
 
 beforeEach(() => kept.clear())
@@ -63,7 +74,10 @@ test("a storage that is denied is said to be so, once, and asked again in peace"
   })
   const setTimeout = globalThis.setTimeout
   const later: (() => void)[] = []
-  const timed = jest.spyOn(globalThis, "setTimeout").mockImplementation(((act: () => void, ms: number) => (ms === 3000 && later.length === 0 ? later.push(act) : setTimeout(act, ms))) as typeof globalThis.setTimeout)
+  const timed = jest
+    .spyOn(globalThis, "setTimeout")
+    .mockImplementation(((act: () => void, ms: number) =>
+      ms === 3000 && later.length === 0 ? later.push(act) : setTimeout(act, ms)) as typeof globalThis.setTimeout)
   const heard: boolean[] = []
   let keeper: PendingKeeper | undefined
   jest.isolateModules(() => {
@@ -104,11 +118,23 @@ test("letters that are set aside one after the other are one text, other reasons
   const of = (text: string, reason = "x") => asideOf("doc", "refused", reason, new Slice(Fragment.from(p(text)), 1, 1))
   const word = ["t", "i", "d", "e"].map((letter) => of(letter)).reduce((a, b) => joinedAside(a, b) ?? a)
   expect([word.text, joinedAside(word, of("?", "y")), joinedAside(undefined, word)]).toEqual(["tide", null, null])
-  expect(joinedAside(word, asideOf("doc", "refused", "x", new Slice(Fragment.from([p("a"), p("b")]), 0, 0)))?.text).toBe("tide\na\nb")
+  expect(
+    joinedAside(word, asideOf("doc", "refused", "x", new Slice(Fragment.from([p("a"), p("b")]), 0, 0)))?.text,
+  ).toBe("tide\na\nb")
 })
 
 test("what was set aside stays until it is dropped, with its words", async () => {
-  const slice = insertedBy([step("Mind "), step("the chain"), { stepType: "nonsense" }, { stepType: "replace", from: 2, to: 2, slice: { content: [{ type: "paragraph", content: [{ type: "text", text: "And the tide." }] }] } }])
+  const slice = insertedBy([
+    step("Mind "),
+    step("the chain"),
+    { stepType: "nonsense" },
+    {
+      stepType: "replace",
+      from: 2,
+      to: 2,
+      slice: { content: [{ type: "paragraph", content: [{ type: "text", text: "And the tide." }] }] },
+    },
+  ])
   const aside = asideOf("doc", "unfit", "It was put back.", slice)
   expect(aside.text).toBe("Mind the chain\nAnd the tide.")
   expect(await keepAside(aside)).toBe(true)

@@ -4,8 +4,17 @@ import { earlyContent, earlyWorker } from "../src/live/early"
 import { inSlices } from "../src/ui/slices"
 
 const answer = (body: string, status = 200) => {
-  const headers = new Map([["Biblon-Version", "7"], ["Biblon-Stamp", "900.a"]])
-  return { ok: status < 400, status, text: () => Promise.resolve(body), json: () => Promise.resolve({ message: "There is no such document." }), headers: { get: (name: string) => headers.get(name) ?? null } } as unknown as Response
+  const headers = new Map([
+    ["Biblon-Version", "7"],
+    ["Biblon-Stamp", "900.a"],
+  ])
+  return {
+    ok: status < 400,
+    status,
+    text: () => Promise.resolve(body),
+    json: () => Promise.resolve({ message: "There is no such document." }),
+    headers: { get: (name: string) => headers.get(name) ?? null },
+  } as unknown as Response
 }
 const begin = (id: string, response: Promise<Response>) => {
   const worker = { terminate: jest.fn() }
@@ -25,7 +34,11 @@ test("the content that was asked for early is taken once, by its document and fo
   expect(await api.content("a", 3)).toMatchObject({ content: "later", early: false })
   expect(await api.content("a")).toEqual({ content: "first", version: 7, stamp: "900.a", early: true })
   expect(await api.content("a")).toMatchObject({ content: "later", early: false })
-  expect(fetched.mock.calls.map(([path]: unknown[]) => path)).toEqual(["/api/documents/b/content", "/api/documents/a/content?version=3", "/api/documents/a/content"])
+  expect(fetched.mock.calls.map(([path]: unknown[]) => path)).toEqual([
+    "/api/documents/b/content",
+    "/api/documents/a/content?version=3",
+    "/api/documents/a/content",
+  ])
 })
 
 test("an early answer that brings nothing is told like any other, and the next attempt asks anew", async () => {

@@ -60,7 +60,11 @@ describe("trying a value", () => {
   test("takes back the one before, in the right order, before the next is shown", () => {
     trial.show(setParagraphs({ align: "right" }), "once")
     trial.show(setLetters("size", 30), "once")
-    expect(sent).toMatchObject([[{ attr: "format", entries: [{ path: ["align"], value: "right" }] }], [{ attr: "format", entries: [{ path: ["align"] }] }], [{ mark: { type: "size" } }]])
+    expect(sent).toMatchObject([
+      [{ attr: "format", entries: [{ path: ["align"], value: "right" }] }],
+      [{ attr: "format", entries: [{ path: ["align"] }] }],
+      [{ mark: { type: "size" } }],
+    ])
     trial.end()
     expect(sent).toHaveLength(4)
   })
@@ -75,7 +79,10 @@ describe("trying a value", () => {
 test("pointing tries, pressing takes; what comes under a resting pointer afterwards is not tried", () => {
   const shown: (Command | null)[] = []
   const ran: Command[] = []
-  const session = { trial: { show: (command: Command | null) => void shown.push(command) }, run: (command: Command) => ran.push(command) } as unknown as DeskSession
+  const session = {
+    trial: { show: (command: Command | null) => void shown.push(command) },
+    run: (command: Command) => ran.push(command),
+  } as unknown as DeskSession
   const bold = setLetters("bold", true)
   const props = trying(session, bold)
   const at = (x: number, y: number, pointerType = "mouse") => ({ pointerType, clientX: x, clientY: y }) as never
@@ -106,10 +113,13 @@ describe("a look in hand", () => {
     }
     return { session, store, laying: new LookLaying(session as unknown as DeskSession) }
   }
-  const select = (state: EditorState, from: number, to: number) => state.apply(state.tr.setSelection(TextSelection.create(state.doc, from, to)))
+  const select = (state: EditorState, from: number, to: number) =>
+    state.apply(state.tr.setSelection(TextSelection.create(state.doc, from, to)))
   const bolds = (state: EditorState) => {
     const found: string[] = []
-    state.doc.descendants((node) => void (node.marks.some(({ type }) => type.name === "bold") && found.push(node.text ?? "")))
+    state.doc.descendants(
+      (node) => void (node.marks.some(({ type }) => type.name === "bold") && found.push(node.text ?? "")),
+    )
     return found
   }
 
@@ -143,14 +153,14 @@ describe("a look in hand", () => {
 
 describe("lengths", () => {
   test("are read in the person's unit or in one that is typed behind them", () => {
-    expect([readLength("2,5", "cm"), readLength("2.5cm", "pt"), readLength(" 1 in ", "cm"), readLength('1"', "cm"), readLength("12 pt", "cm"), readLength("-3 mm", "in")]).toEqual([
-      (2.5 * 72) / 2.54,
-      (2.5 * 72) / 2.54,
-      72,
-      72,
-      12,
-      (-3 * 72) / 25.4,
-    ])
+    expect([
+      readLength("2,5", "cm"),
+      readLength("2.5cm", "pt"),
+      readLength(" 1 in ", "cm"),
+      readLength('1"', "cm"),
+      readLength("12 pt", "cm"),
+      readLength("-3 mm", "in"),
+    ]).toEqual([(2.5 * 72) / 2.54, (2.5 * 72) / 2.54, 72, 72, 12, (-3 * 72) / 25.4])
     expect([readLength("far", "cm"), readLength("", "cm"), readLength("3 ells", "cm")]).toEqual([null, null, null])
     expect(readNumber("1,5", 0, 10)).toBe(1.5)
   })
@@ -182,16 +192,37 @@ test("what was chosen last comes first, once, and not without end", () => {
 test("languages are named, in order, with one that is not listed among them", () => {
   expect([languageName("de"), languageName("not a tag")]).toEqual(["German", "not a tag"])
   const options = languageOptions("gd")
-  expect(options.map(([, name]) => name)).toEqual([...options.map(([, name]) => name)].sort((a, b) => a.localeCompare(b)))
+  expect(options.map(([, name]) => name)).toEqual(
+    [...options.map(([, name]) => name)].sort((a, b) => a.localeCompare(b)),
+  )
   expect(options.some(([tag]) => tag === "gd")).toBe(true)
   expect(languageOptions("de")).toHaveLength(options.length - 1)
 })
 
 test("every value of a property has words", () => {
-  const words = (property: string, value: unknown, of: "letters" | "paragraph" = "paragraph") => valueWords({ of, property } as never, value, "cm")
-  expect([words("align", "justify"), words("keepNext", false), words("shading", null), words("indentLeft", 72), words("lineSpacing", { rule: "exact", value: 17 }), words("tabs", []), words("tabs", [{ position: 72, align: "right", leader: "none" }])]).toEqual(["Justified", "no", "none", "2.54 cm", "exactly 17 pt", "none", "right 2.54 cm"])
-  expect([words("borders", { top: {}, left: {} }), words("dropCap", { lines: 3 }), words("list", { definition: "clauses", level: 1 }), words("size", 12, "letters"), words("language", "fr", "letters"), words("colour", "#7a1f4b", "letters")]).toEqual(["top, left", "3 lines", "1.  1.1  1.1.1, level 2", "12 pt", "French", "#7a1f4b"])
-  expect([nameOf({ of: "letters", property: "caps" }), nameOf({ of: "paragraph", property: "spaceAlike" })]).toEqual(["Capitals", "Space between paragraphs of one style"])
+  const words = (property: string, value: unknown, of: "letters" | "paragraph" = "paragraph") =>
+    valueWords({ of, property } as never, value, "cm")
+  expect([
+    words("align", "justify"),
+    words("keepNext", false),
+    words("shading", null),
+    words("indentLeft", 72),
+    words("lineSpacing", { rule: "exact", value: 17 }),
+    words("tabs", []),
+    words("tabs", [{ position: 72, align: "right", leader: "none" }]),
+  ]).toEqual(["Justified", "no", "none", "2.54 cm", "exactly 17 pt", "none", "right 2.54 cm"])
+  expect([
+    words("borders", { top: {}, left: {} }),
+    words("dropCap", { lines: 3 }),
+    words("list", { definition: "clauses", level: 1 }),
+    words("size", 12, "letters"),
+    words("language", "fr", "letters"),
+    words("colour", "#7a1f4b", "letters"),
+  ]).toEqual(["top, left", "3 lines", "1.  1.1  1.1.1, level 2", "12 pt", "French", "#7a1f4b"])
+  expect([nameOf({ of: "letters", property: "caps" }), nameOf({ of: "paragraph", property: "spaceAlike" })]).toEqual([
+    "Capitals",
+    "Space between paragraphs of one style",
+  ])
 })
 
 describe("tools", () => {
@@ -203,8 +234,25 @@ describe("tools", () => {
   })
 
   test("of shaping are found by what people might call them", () => {
-    const first = (typed: string) => findTools(tools.filter(({ silent }) => !silent), typed)[0]?.name
-    expect(["bullets", "copy format", "bibliography", "rtl", "theme", "why", "separator", "check list", "exponent", "hyphenation"].map(first)).toEqual([
+    const first = (typed: string) =>
+      findTools(
+        tools.filter(({ silent }) => !silent),
+        typed,
+      )[0]?.name
+    expect(
+      [
+        "bullets",
+        "copy format",
+        "bibliography",
+        "rtl",
+        "theme",
+        "why",
+        "separator",
+        "check list",
+        "exponent",
+        "hyphenation",
+      ].map(first),
+    ).toEqual([
       "List with marks",
       "Pick up look",
       "Hanging indent",
@@ -222,13 +270,29 @@ describe("tools", () => {
     const state = stateOf(p(letters("up", { script: "super" }), "down"))
     const all = state.apply(state.tr.setSelection(TextSelection.create(state.doc, 2, 8)))
     const some = state.apply(state.tr.setSelection(TextSelection.create(state.doc, 2, 4)))
-    expect([toolNamed("superscript").extent!(all), toolNamed("superscript").extent!(some), toolNamed("subscript").extent!(some)]).toEqual(["mixed", "on", "off"])
-    expect([toolNamed("list-marks").extent!(all), toolNamed("reset-style").applies!(some), toolNamed("leave-list").applies!(all)]).toEqual(["off", true, false])
+    expect([
+      toolNamed("superscript").extent!(all),
+      toolNamed("superscript").extent!(some),
+      toolNamed("subscript").extent!(some),
+    ]).toEqual(["mixed", "on", "off"])
+    expect([
+      toolNamed("list-marks").extent!(all),
+      toolNamed("reset-style").applies!(some),
+      toolNamed("leave-list").applies!(all),
+    ]).toEqual(["off", true, false])
   })
 
   test("answer to Tab, Enter and their own keys", () => {
-    const press = (key: string, modifiers: Partial<KeyboardEvent> = {}) => keyAction({ key, ctrlKey: false, metaKey: false, altKey: false, shiftKey: false, ...modifiers } as KeyboardEvent)
-    expect([press("Tab"), press("Tab", { shiftKey: true }), press("l", { ctrlKey: true, altKey: true }), press("j", { ctrlKey: true, altKey: true })].every((act) => act !== null)).toBe(true)
+    const press = (key: string, modifiers: Partial<KeyboardEvent> = {}) =>
+      keyAction({ key, ctrlKey: false, metaKey: false, altKey: false, shiftKey: false, ...modifiers } as KeyboardEvent)
+    expect(
+      [
+        press("Tab"),
+        press("Tab", { shiftKey: true }),
+        press("l", { ctrlKey: true, altKey: true }),
+        press("j", { ctrlKey: true, altKey: true }),
+      ].every((act) => act !== null),
+    ).toBe(true)
     expect([press("q"), press("Escape")]).toEqual([null, null])
     expect(keyLabel(toolNamed("indent-more"))).toMatch(/^Ctrl\+Alt\+/)
   })

@@ -5,7 +5,17 @@ import { dirname, join } from "node:path"
 import { deflateSync } from "node:zlib"
 import type { Node } from "prosemirror-model"
 import { valuesNow } from "../src/document"
-import { assetOfFace, FontLibrary, HarfBuzz, Hyphenator, layoutDocument, MissingFaceError, shippedFaces, Typesetter, type Layout } from "../src/layout"
+import {
+  assetOfFace,
+  FontLibrary,
+  HarfBuzz,
+  Hyphenator,
+  layoutDocument,
+  MissingFaceError,
+  shippedFaces,
+  Typesetter,
+  type Layout,
+} from "../src/layout"
 import { createSubsetter, writePdf, type Subsetter } from "../src/output"
 
 /** The folder of the project: where a program was started says nothing of it, so each program of ours names it. */

@@ -1,4 +1,18 @@
-import { changedLeaves, defaultStyles, document, leavesOf, letterLook, letters, outlineLevel, p, paragraph, paragraphLook, styleChain, styleLook, type StyleSheet } from "../src/document"
+import {
+  changedLeaves,
+  defaultStyles,
+  document,
+  leavesOf,
+  letterLook,
+  letters,
+  outlineLevel,
+  p,
+  paragraph,
+  paragraphLook,
+  styleChain,
+  styleLook,
+  type StyleSheet,
+} from "../src/document"
 import { checkDocument, readDocument, ReadingError } from "../src/document/reading"
 import { readJson, writeJson } from "../src/formats/json"
 import { readText, writeText } from "../src/formats/text"
@@ -56,8 +70,14 @@ describe("what comes from outside", () => {
   test.each<[string, (json: any) => void]>([
     ["an unknown node", (json) => (json.content[0].content[0].type = "script")],
     ["a body without blocks", (json) => (json.content[0].content = [])],
-    ["a size that is no number", (json) => (json.content[0].content[0].content[0].marks = [{ type: "size", attrs: { value: "12" } }])],
-    ["a colour in words", (json) => (json.content[0].content[0].content[0].marks = [{ type: "colour", attrs: { value: "red" } }])],
+    [
+      "a size that is no number",
+      (json) => (json.content[0].content[0].content[0].marks = [{ type: "size", attrs: { value: "12" } }]),
+    ],
+    [
+      "a colour in words",
+      (json) => (json.content[0].content[0].content[0].marks = [{ type: "colour", attrs: { value: "red" } }]),
+    ],
     ["an alignment that is none", (json) => (json.content[0].content[0].attrs.format = { align: "middle" })],
     ["a property that does not exist", (json) => (json.content[0].content[0].attrs.format = { shout: true })],
     ["paper of no width", (json) => (json.attrs.setup.width = 0)],

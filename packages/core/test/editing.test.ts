@@ -66,12 +66,22 @@ describe("typing", () => {
 
 describe("Enter", () => {
   test("after a heading returns to body, in the middle of it makes two headings", () => {
-    expect(styles(after(stateOf([paragraph("heading1", ["Mooring"])], [0, 7]), splitParagraph).doc)).toEqual(["heading1", "body"])
-    expect(styles(after(stateOf([paragraph("heading1", ["Mooring"])], [0, 4]), splitParagraph).doc)).toEqual(["heading1", "heading1"])
+    expect(styles(after(stateOf([paragraph("heading1", ["Mooring"])], [0, 7]), splitParagraph).doc)).toEqual([
+      "heading1",
+      "body",
+    ])
+    expect(styles(after(stateOf([paragraph("heading1", ["Mooring"])], [0, 4]), splitParagraph).doc)).toEqual([
+      "heading1",
+      "heading1",
+    ])
   })
 
   test("keeps direct formatting and the look of letters, but not a break before", () => {
-    const split = after(stateOf([paragraph("body", [letters("x", { bold: true })], { align: "right", breakBefore: true })], [0, 1]), splitParagraph, insertText("y"))
+    const split = after(
+      stateOf([paragraph("body", [letters("x", { bold: true })], { align: "right", breakBefore: true })], [0, 1]),
+      splitParagraph,
+      insertText("y"),
+    )
     expect(split.doc.child(0).child(1).attrs.format).toEqual({ align: "right" })
     expect(letterValue(split, "bold")).toBe(true)
   })
@@ -111,11 +121,23 @@ describe("letters", () => {
   })
 
   test("each stretch of a mixed selection steps from its own value; a kind of line stays what it is", () => {
-    const mixed = stateOf([p(letters("a", { size: 12 }), letters("b", { size: 20, underline: "wavy" }))], [0, 0], [0, 2])
-    const sizes = (state: typeof mixed) => state.doc.child(0).child(0).children.map(({ marks }) => marks.find(({ type }) => type.name === "size")?.attrs.value as number)
+    const mixed = stateOf(
+      [p(letters("a", { size: 12 }), letters("b", { size: 20, underline: "wavy" }))],
+      [0, 0],
+      [0, 2],
+    )
+    const sizes = (state: typeof mixed) =>
+      state.doc
+        .child(0)
+        .child(0)
+        .children.map(({ marks }) => marks.find(({ type }) => type.name === "size")?.attrs.value as number)
     expect(sizes(after(mixed, stepSize(1)))).toEqual([14, 24])
     expect(sizes(after(mixed, stepSize(-1), stepSize(-1)))).toEqual([10.5, 16])
-    const lines = (state: typeof mixed) => state.doc.child(0).child(0).children.map(({ marks }) => marks.find(({ type }) => type.name === "underline")?.attrs.value as string)
+    const lines = (state: typeof mixed) =>
+      state.doc
+        .child(0)
+        .child(0)
+        .children.map(({ marks }) => marks.find(({ type }) => type.name === "underline")?.attrs.value as string)
     const lined = after(mixed, toggleUnderline)
     expect(lines(lined)).toEqual(["single", "wavy"])
     expect(lines(after(lined, toggleUnderline))).toEqual([undefined])
@@ -132,7 +154,10 @@ describe("paragraphs", () => {
   })
 
   test("a style replaces direct formatting of the paragraph and leaves that of letters", () => {
-    const state = after(stateOf([paragraph("body", [letters("x", { italic: true })], { align: "right" })]), setStyle("heading2"))
+    const state = after(
+      stateOf([paragraph("body", [letters("x", { italic: true })], { align: "right" })]),
+      setStyle("heading2"),
+    )
     expect(styleValue(state)).toBe("heading2")
     expect(state.doc.child(0).child(0).attrs.format).toBeNull()
     expect(letterValue(state, "italic")).toBe(true)
@@ -143,8 +168,15 @@ describe("paragraphs", () => {
 describe("movement", () => {
   test("goes by character and word, and from paragraph to paragraph", () => {
     const state = stateOf([p("ab cd"), p("ef")])
-    const go = (from: number, direction: -1 | 1, unit: "character" | "word") => moveHorizontally(state, from, direction, unit)
-    expect([go(2, 1, "character"), go(2, 1, "word"), go(4, 1, "word"), go(7, 1, "character"), go(9, -1, "character")]).toEqual([3, 4, 7, 9, 7])
+    const go = (from: number, direction: -1 | 1, unit: "character" | "word") =>
+      moveHorizontally(state, from, direction, unit)
+    expect([
+      go(2, 1, "character"),
+      go(2, 1, "word"),
+      go(4, 1, "word"),
+      go(7, 1, "character"),
+      go(9, -1, "character"),
+    ]).toEqual([3, 4, 7, 9, 7])
     expect([go(2, -1, "word"), go(11, 1, "word")]).toEqual([2, 11])
   })
 
@@ -182,10 +214,20 @@ test("words are counted as people count them", () => {
 test("undoing everything leads back to the start, redoing to the end, whatever was done", () => {
   const act = fc.oneof(
     fc.record({ kind: fc.constant("type" as const), text: fc.constantFrom("a", "ferry ", "é", "\n"), at: fc.nat(60) }),
-    fc.record({ kind: fc.constantFrom("split" as const, "back" as const, "bold" as const, "style" as const, "right" as const), text: fc.constant(""), at: fc.nat(60) }),
+    fc.record({
+      kind: fc.constantFrom("split" as const, "back" as const, "bold" as const, "style" as const, "right" as const),
+      text: fc.constant(""),
+      at: fc.nat(60),
+    }),
   )
   const heading = setStyle("heading1")
-  const command: Record<string, Command> = { style: heading, split: splitParagraph, back: deleteBackward, bold: toggleBold, right: setParagraphs({ align: "right" }) }
+  const command: Record<string, Command> = {
+    style: heading,
+    split: splitParagraph,
+    back: deleteBackward,
+    bold: toggleBold,
+    right: setParagraphs({ align: "right" }),
+  }
   fc.assert(
     fc.property(fc.array(act, { maxLength: 25 }), (acts) => {
       const start = stateOf([p("The chain lies"), p("on the bed.")], [0, 0], [0, 0], [editHistory()])

@@ -1,7 +1,19 @@
 import { EditorState } from "prosemirror-state"
 import { defaultStyles, document, fieldText, formatDate, letters, nodes, p, paragraph } from "../src/document"
 import { readDocument, ReadingError } from "../src/document/reading"
-import { insertField, insertLineBreak, insertSheetBreak, selectedText, selectAll, deleteBackward, undo, editHistory, dragSelection, pasteSlice, selectedSlice } from "../src/editing"
+import {
+  insertField,
+  insertLineBreak,
+  insertSheetBreak,
+  selectedText,
+  selectAll,
+  deleteBackward,
+  undo,
+  editHistory,
+  dragSelection,
+  pasteSlice,
+  selectedSlice,
+} from "../src/editing"
 import { fragmentsOf, caretEdges } from "../src/layout"
 import { layoutOf, pdfOf } from "../node/typesetting"
 import { after, stateOf, styles, texts, told } from "./telling"
@@ -33,7 +45,10 @@ describe("a field", () => {
   })
 
   test("is copied in the document's language", () => {
-    const german = { ...defaultStyles, defaults: { ...defaultStyles.defaults, letters: { ...defaultStyles.defaults.letters, language: "de-DE" } } }
+    const german = {
+      ...defaultStyles,
+      defaults: { ...defaultStyles.defaults, letters: { ...defaultStyles.defaults.letters, language: "de-DE" } },
+    }
     const { doc } = state.apply(state.tr.setDocAttribute("styles", german))
     expect(selectedText(after(EditorState.create({ doc }), selectAll))).toBe(`On ${fieldText(field, "de-DE")}`)
   })
@@ -42,14 +57,24 @@ describe("a field", () => {
     const { paragraph: laid } = layoutOf(state.doc).placed.slice(0, 1).flatMap(fragmentsOf)[0]!
     const run = laid.lines[0]!.runs.find((r) => r.run.shows !== null)!
     expect(run.run.shows).toBe(shown)
-    const plain = layoutOf(document([p(`On ${shown}`)])).placed.slice(0, 1).flatMap(fragmentsOf)[0]!.paragraph.lines[0]!
+    const plain = layoutOf(document([p(`On ${shown}`)]))
+      .placed.slice(0, 1)
+      .flatMap(fragmentsOf)[0]!.paragraph.lines[0]!
     expect(laid.lines[0]!.width).toBeCloseTo(plain.width, 3)
     const { leading: edges } = caretEdges(laid, laid.lines[0]!)
     expect(edges[4]! - edges[3]!).toBeCloseTo(run.width, 3)
   })
 
   test("goes over to the next line as a whole", () => {
-    const many = document([paragraph("body", Array.from({ length: 12 }, () => [nodes.field.create({ kind: "date", format: "full" }), letters(" ", {})]).flat())])
+    const many = document([
+      paragraph(
+        "body",
+        Array.from({ length: 12 }, () => [
+          nodes.field.create({ kind: "date", format: "full" }),
+          letters(" ", {}),
+        ]).flat(),
+      ),
+    ])
     const { lines } = layoutOf(many).placed.slice(0, 1).flatMap(fragmentsOf)[0]!.paragraph
     expect(lines.length).toBeGreaterThan(1)
     expect(lines.reduce((n, line) => n + line.runs.filter((r) => r.run.shows).length, 0)).toBe(12)
@@ -80,7 +105,12 @@ describe("breaks", () => {
 
   test("a new line keeps the look of what is typed", () => {
     const state = after(stateOf([p(letters("bold", { bold: true }))], [0, 4]), insertLineBreak)
-    expect(state.doc.child(0).child(0).lastChild!.marks.map((m) => m.type.name)).toEqual(["bold"])
+    expect(
+      state.doc
+        .child(0)
+        .child(0)
+        .lastChild!.marks.map((m) => m.type.name),
+    ).toEqual(["bold"])
   })
 })
 

@@ -25,8 +25,14 @@ export const awkward: Record<string, string> = {
 test.each(Object.entries(awkward))("%s", (_what, unit) => {
   const text = unit.repeat(Math.ceil(length / unit.length))
   for (const breaking of ["quick", "whole"] as const) {
-    const { placed } = layoutOf(document([paragraph("body", [text], breaking === "whole" ? { align: "justify", hyphenate: true } : null)], { typesetting: { ...defaultTypesetting, breaking } }))
-    const lines = placed.flatMap((own) => fragmentsOf(own).flatMap((own) => own.paragraph.lines.slice(own.from, own.to)))
+    const { placed } = layoutOf(
+      document([paragraph("body", [text], breaking === "whole" ? { align: "justify", hyphenate: true } : null)], {
+        typesetting: { ...defaultTypesetting, breaking },
+      }),
+    )
+    const lines = placed.flatMap((own) =>
+      fragmentsOf(own).flatMap((own) => own.paragraph.lines.slice(own.from, own.to)),
+    )
     expect(lines[0]?.from).toBe(0)
     expect(lines.at(-1)?.to).toBe(text.length)
     lines.forEach((line, i) => expect(line.from).toBe(i === 0 ? 0 : lines[i - 1]!.to))
@@ -35,7 +41,9 @@ test.each(Object.entries(awkward))("%s", (_what, unit) => {
 
 test("decimal stops with long text behind them, and a language that is none, hold nothing up", () => {
   const tabs = [{ position: 200, align: "decimal" as const, leader: "dotted" as const }]
-  expect(layoutOf(document([paragraph("body", [`price\t${"9 ".repeat(length / 2)}`], { tabs })])).placed.length).toBeGreaterThan(1)
+  expect(
+    layoutOf(document([paragraph("body", [`price\t${"9 ".repeat(length / 2)}`], { tabs })])).placed.length,
+  ).toBeGreaterThan(1)
 })
 
 test("words of scripts without blanks are found in long stretches as in short ones", () => {

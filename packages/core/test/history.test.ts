@@ -24,20 +24,48 @@ import {
 import { Grown, Mirrors } from "../src/editing/growing"
 import { after, stateOf, texts, told } from "./telling"
 
-const start = (...blocks: string[]) => stateOf(blocks.map((text) => p(text)), [0, 0], [0, 0], [editHistory()])
-const at = (block: number, from: number, to = from): Command => (state, dispatch) => {
-  let pos = 1
-  for (let i = 0; i < block; i++) pos += state.doc.child(0).child(i).nodeSize
-  dispatch?.(state.tr.setSelection(TextSelection.create(state.doc, pos + 1 + from, pos + 1 + to)))
-  return true
-}
-const typed = (text: string): Command => (state, dispatch) => insertText(text)(state, dispatch && ((tr) => dispatch(joining(tr, "typed"))))
+const start = (...blocks: string[]) =>
+  stateOf(
+    blocks.map((text) => p(text)),
+    [0, 0],
+    [0, 0],
+    [editHistory()],
+  )
+const at =
+  (block: number, from: number, to = from): Command =>
+  (state, dispatch) => {
+    let pos = 1
+    for (let i = 0; i < block; i++) pos += state.doc.child(0).child(i).nodeSize
+    dispatch?.(state.tr.setSelection(TextSelection.create(state.doc, pos + 1 + from, pos + 1 + to)))
+    return true
+  }
+const typed =
+  (text: string): Command =>
+  (state, dispatch) =>
+    insertText(text)(state, dispatch && ((tr) => dispatch(joining(tr, "typed"))))
 const names = (state: EditorState) => changes(state).done.map((change) => change.name)
 const idOf = (state: EditorState, name: string) => changes(state).done.find((change) => change.name.includes(name))!.id
 
 test("what was done is named in words, newest first; typing joins into one", () => {
-  const state = after(start("The harbour"), at(0, 11), ..."​ lies still".split("").map(typed), splitParagraph, at(0, 0, 11), toggleBold, setStyle("heading1"), setParagraphs({ align: "center" }), deleteBackward)
-  expect(names(state)).toEqual(["Deleted “The harbour”", "Centred", "Heading 1", "Bold on 2 words", "New paragraph", "Typed “​ lies still”"])
+  const state = after(
+    start("The harbour"),
+    at(0, 11),
+    ..."​ lies still".split("").map(typed),
+    splitParagraph,
+    at(0, 0, 11),
+    toggleBold,
+    setStyle("heading1"),
+    setParagraphs({ align: "center" }),
+    deleteBackward,
+  )
+  expect(names(state)).toEqual([
+    "Deleted “The harbour”",
+    "Centred",
+    "Heading 1",
+    "Bold on 2 words",
+    "New paragraph",
+    "Typed “​ lies still”",
+  ])
 })
 
 test("undo brings back the selection of before, redo what was done", () => {
@@ -56,7 +84,15 @@ test("one goes back several at once, and forward again", () => {
 })
 
 test("one earlier change is taken back alone; that can be undone too", () => {
-  const done = after(start("The ferry", "The chain"), at(0, 4), typed("old "), at(1, 4), typed("heavy "), at(0, 0, 3), toggleBold)
+  const done = after(
+    start("The ferry", "The chain"),
+    at(0, 4),
+    typed("old "),
+    at(1, 4),
+    typed("heavy "),
+    at(0, 0, 3),
+    toggleBold,
+  )
   const taken = after(done, takeBack(idOf(done, "“old")))
   expect(texts(taken.doc)).toEqual(["The ferry", "The heavy chain"])
   expect(names(taken)[0]).toBe("Took back: Typed “old”")
@@ -79,14 +115,32 @@ test("the places that a change touched are known, wherever they have moved", () 
   expect(touchedBy(done, idOf(done, "“old")).map(({ from, to }) => done.doc.textBetween(from, to))).toEqual(["old "])
 })
 
-const commands: Command[] = [typed("ab"), typed("ferry "), splitParagraph, deleteBackward, toggleBold, setStyle("heading1"), setParagraphs({ align: "right" })]
-const acts = fc.array(fc.record({ command: fc.nat(commands.length - 1), from: fc.nat(60), length: fc.nat(4) }), { minLength: 1, maxLength: 14 })
-const place = (state: EditorState, pos: number) => Selection.near(state.doc.resolve(Math.min(2 + (pos % Math.max(1, state.doc.content.size - 2)), state.doc.content.size))).head
+const commands: Command[] = [
+  typed("ab"),
+  typed("ferry "),
+  splitParagraph,
+  deleteBackward,
+  toggleBold,
+  setStyle("heading1"),
+  setParagraphs({ align: "right" }),
+]
+const acts = fc.array(fc.record({ command: fc.nat(commands.length - 1), from: fc.nat(60), length: fc.nat(4) }), {
+  minLength: 1,
+  maxLength: 14,
+})
+const place = (state: EditorState, pos: number) =>
+  Selection.near(
+    state.doc.resolve(Math.min(2 + (pos % Math.max(1, state.doc.content.size - 2)), state.doc.content.size)),
+  ).head
 
 /** Does things at chosen places; each one is a change of its own. */
 function perform(state: EditorState, list: { command: number; from: number; length: number }[]): EditorState {
   for (const { command, from, length } of list) {
-    state = state.apply(state.tr.setSelection(TextSelection.between(state.doc.resolve(place(state, from)), state.doc.resolve(place(state, from + length)))))
+    state = state.apply(
+      state.tr.setSelection(
+        TextSelection.between(state.doc.resolve(place(state, from)), state.doc.resolve(place(state, from + length))),
+      ),
+    )
     commands[command]!(state, (tr) => (state = state.apply(tr)))
   }
   return state
@@ -111,7 +165,13 @@ test("taking back any change and undoing that gives the same document", () => {
 test("taking back two changes in different paragraphs gives the same in either order", () => {
   fc.assert(
     fc.property(fc.nat(4), fc.nat(4), fc.nat(10), (a, b, pos) => {
-      const safe: Command[] = [typed("ab"), typed("x"), toggleBold, setStyle("heading1"), setParagraphs({ align: "right" })]
+      const safe: Command[] = [
+        typed("ab"),
+        typed("x"),
+        toggleBold,
+        setStyle("heading1"),
+        setParagraphs({ align: "right" }),
+      ]
       let state = start("The chain lies", "on the bed.")
       state = after(state, at(0, pos, pos + 3), safe[a]!, at(1, pos, pos + 1), safe[b]!)
       const [second, first] = changes(state).done.map((c) => c.id)
@@ -127,20 +187,38 @@ test("taking back two changes in different paragraphs gives the same in either o
 test("with another person's changes between, undoing everything leaves just theirs", () => {
   fc.assert(
     fc.property(fc.array(acts, { maxLength: 4 }), fc.boolean(), (rounds, confirmed) => {
-      let state = EditorState.create({ doc: document([p("The chain lies"), p("on the bed.")]), plugins: [collab({ version: 0, clientID: "me" }), editHistory()] })
+      let state = EditorState.create({
+        doc: document([p("The chain lies"), p("on the bed.")]),
+        plugins: [collab({ version: 0, clientID: "me" }), editHistory()],
+      })
       // What the server has: without the changes made here that it did not confirm.
       let theirs = state.doc
       for (const mine of rounds) {
-        state = perform(state, mine.map(({ command, from, length }) => ({ command: command % 2, from: from % 9, length })))
+        state = perform(
+          state,
+          mine.map(({ command, from, length }) => ({ command: command % 2, from: from % 9, length })),
+        )
         const own = sendableSteps(state)
         if (own && confirmed) {
           theirs = state.doc
-          state = state.apply(receiveTransaction(state, own.steps, own.steps.map(() => "me")))
+          state = state.apply(
+            receiveTransaction(
+              state,
+              own.steps,
+              own.steps.map(() => "me"),
+            ),
+          )
         }
         const { tr } = EditorState.create({ doc: theirs })
         tr.insertText("*", Selection.atEnd(theirs).head)
         theirs = tr.doc
-        state = state.apply(receiveTransaction(state, tr.steps, tr.steps.map(() => "them")))
+        state = state.apply(
+          receiveTransaction(
+            state,
+            tr.steps,
+            tr.steps.map(() => "them"),
+          ),
+        )
       }
       while (undo(state, (tr) => (state = state.apply(tr))));
       expect(texts(state.doc)).toEqual(["The chain lies", `on the bed.${"*".repeat(rounds.length)}`])
@@ -153,8 +231,20 @@ test("a log that has grown long costs a letter no more than a short one: version
   let list = Grown.empty as Grown<number>
   for (let i = 0; i < 1000; i++) list = list.with([i])
   const [one, two] = [list.with([-1]), list.with([-2, -3])]
-  expect([one.length, one.at(1000), two.at(1000), two.slice(999), list.at(1000)]).toEqual([1001, -1, -2, [999, -2, -3], undefined])
+  expect([one.length, one.at(1000), two.at(1000), two.slice(999), list.at(1000)]).toEqual([
+    1001,
+    -1,
+    -2,
+    [999, -2, -3],
+    undefined,
+  ])
   const mirrors = Mirrors.none.with([[3, 7]], 8)
   const [left, right] = [mirrors.with([[4, 9]], 10), mirrors.with([[4, 8]], 9)]
-  expect([mirrors.get(3), mirrors.get(4), left.get(4), right.get(4), left.with([[4, 11]], 12).get(4)]).toEqual([7, undefined, 9, 8, 9])
+  expect([mirrors.get(3), mirrors.get(4), left.get(4), right.get(4), left.with([[4, 11]], 12).get(4)]).toEqual([
+    7,
+    undefined,
+    9,
+    8,
+    9,
+  ])
 })

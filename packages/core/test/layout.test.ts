@@ -1,18 +1,44 @@
 import fc from "fast-check"
 import type { Node } from "prosemirror-model"
-import { defaultSetup, defaultStyles, document, documentAttrs, leavesOf, letters, MM, p, paragraph, type ParagraphFormat } from "../src/document"
-import { fragmentsOf, caretBox, caretEdges, Composition, hit, layoutDocument, lineEndOffset, lineOfOffset, rangeBoxes, type Layout, type LayoutSpec, type Line } from "../src/layout"
+import {
+  defaultSetup,
+  defaultStyles,
+  document,
+  documentAttrs,
+  leavesOf,
+  letters,
+  MM,
+  p,
+  paragraph,
+  type ParagraphFormat,
+} from "../src/document"
+import {
+  fragmentsOf,
+  caretBox,
+  caretEdges,
+  Composition,
+  hit,
+  layoutDocument,
+  lineEndOffset,
+  lineOfOffset,
+  rangeBoxes,
+  type Layout,
+  type LayoutSpec,
+  type Line,
+} from "../src/layout"
 import { lineBreaks } from "../src/layout/breaking"
 import { typesetter } from "../node/typesetting"
 import { shown } from "./telling"
 
-const lay = (doc: Node, spec: LayoutSpec = { mode: "sheets" }, previous: Layout | null = null) => layoutDocument(typesetter(), doc, spec, previous)
+const lay = (doc: Node, spec: LayoutSpec = { mode: "sheets" }, previous: Layout | null = null) =>
+  layoutDocument(typesetter(), doc, spec, previous)
 const firstParagraph = (doc: Node) => lay(doc).placed.slice(0, 1).flatMap(fragmentsOf)[0]!.paragraph
 const lineTexts = (doc: Node) => {
   const { lines, text } = firstParagraph(doc)
   return lines.map((line) => text.slice(line.from, line.to))
 }
-const sentence = "The Trust has now completed the survey of the east slipway and writes to apply for the mooring rights. "
+const sentence =
+  "The Trust has now completed the survey of the east slipway and writes to apply for the mooring rights. "
 const measure = defaultSetup.width - 50 * MM
 
 describe("lines", () => {
@@ -20,7 +46,9 @@ describe("lines", () => {
     const lines = firstParagraph(document([p(sentence.repeat(3))])).lines
     expect(lines.length).toBeGreaterThan(2)
     for (const line of lines) expect(line.width).toBeLessThanOrEqual(measure)
-    expect(lineTexts(document([p(sentence.repeat(3))])).every((text, i, all) => i === all.length - 1 || text.endsWith(" "))).toBe(true)
+    expect(
+      lineTexts(document([p(sentence.repeat(3))])).every((text, i, all) => i === all.length - 1 || text.endsWith(" ")),
+    ).toBe(true)
   })
 
   test("a word wider than the line is divided between characters", () => {
@@ -43,7 +71,8 @@ describe("lines", () => {
   })
 
   test("stand left, right or in the middle, within the indents", () => {
-    const line = (format: Partial<ParagraphFormat>) => firstParagraph(document([paragraph("body", ["Toll House"], format)])).lines[0] as Line
+    const line = (format: Partial<ParagraphFormat>) =>
+      firstParagraph(document([paragraph("body", ["Toll House"], format)])).lines[0] as Line
     const width = line({}).width
     expect(line({ align: "right", indentRight: 20 }).x).toBeCloseTo(measure - 20 - width, 6)
     expect(line({ align: "center" }).x).toBeCloseTo((measure - width) / 2, 6)
@@ -51,7 +80,8 @@ describe("lines", () => {
   })
 
   test("are as high as their typeface and spacing ask", () => {
-    const height = (lineSpacing: ParagraphFormat["lineSpacing"]) => firstParagraph(document([paragraph("body", ["x"], { lineSpacing })])).lines[0]!.height
+    const height = (lineSpacing: ParagraphFormat["lineSpacing"]) =>
+      firstParagraph(document([paragraph("body", ["x"], { lineSpacing })])).lines[0]!.height
     const single = height({ rule: "multiple", value: 1 })
     expect(single).toBeCloseTo((12 * (1825 + 443 + 87)) / 2048, 6)
     expect(height({ rule: "multiple", value: 2 })).toBeCloseTo(single * 2, 6)
@@ -91,7 +121,12 @@ describe("lines", () => {
 })
 
 describe("sheets", () => {
-  const lineCount = (n: number, format: Partial<ParagraphFormat> = {}) => paragraph("body", [Array(n).fill("M".repeat(36)).join(" ")], { spaceAfter: 0, lineSpacing: { rule: "exact", value: 20 }, ...format })
+  const lineCount = (n: number, format: Partial<ParagraphFormat> = {}) =>
+    paragraph("body", [Array(n).fill("M".repeat(36)).join(" ")], {
+      spaceAfter: 0,
+      lineSpacing: { rule: "exact", value: 20 },
+      ...format,
+    })
   // 247 mm of text area hold 35 lines of 20 pt.
   const perSheet = Math.floor((247 * MM) / 20)
   const split = (doc: Node) => lay(doc).placed.map((own) => fragmentsOf(own).map((f) => f.to - f.from))
@@ -110,14 +145,22 @@ describe("sheets", () => {
   test("keep headings with what follows, a chain of them too, and paragraphs together that ask for it", () => {
     const keep = (n: number) => lineCount(n, { keepNext: true })
     expect(split(document([lineCount(perSheet - 2), keep(1), lineCount(4)]))).toEqual([[perSheet - 2], [1, 4]])
-    expect(split(document([lineCount(perSheet - 3), keep(1), keep(1), lineCount(4)]))).toEqual([[perSheet - 3], [1, 1, 4]])
-    expect(split(document([lineCount(perSheet - 3), lineCount(6, { keepTogether: true })]))).toEqual([[perSheet - 3], [6]])
+    expect(split(document([lineCount(perSheet - 3), keep(1), keep(1), lineCount(4)]))).toEqual([
+      [perSheet - 3],
+      [1, 1, 4],
+    ])
+    expect(split(document([lineCount(perSheet - 3), lineCount(6, { keepTogether: true })]))).toEqual([
+      [perSheet - 3],
+      [6],
+    ])
     expect(split(document([lineCount(perSheet + 3, { keepTogether: true })]))).toEqual([[perSheet], [3]])
   })
 
   test("begin anew before a paragraph that asks for it, and drop space at their head but not at the document's", () => {
     expect(split(document([p("a"), lineCount(1, { breakBefore: true })]))).toEqual([[1], [1]])
-    const [first, second] = lay(document([lineCount(1, { spaceBefore: 30 }), lineCount(1, { spaceBefore: 30, breakBefore: true })])).placed
+    const [first, second] = lay(
+      document([lineCount(1, { spaceBefore: 30 }), lineCount(1, { spaceBefore: 30, breakBefore: true })]),
+    ).placed
     expect(fragmentsOf(first!)[0]!.y).toBeCloseTo(25 * MM + 30)
     expect(fragmentsOf(second!)[0]!.y).toBeCloseTo(25 * MM)
   })
@@ -127,7 +170,8 @@ describe("sheets", () => {
     const { placed } = lay(doc, { mode: "flow", width: 260, margin: 12 })
     expect(placed.length).toBeGreaterThan(3)
     expect(placed.flatMap((own) => fragmentsOf(own)).length).toBe(80)
-    for (const own of placed) for (const f of fragmentsOf(own)) expect(f.paragraph.lines.every((l) => l.x + l.width <= 236)).toBe(true)
+    for (const own of placed)
+      for (const f of fragmentsOf(own)) expect(f.paragraph.lines.every((l) => l.x + l.width <= 236)).toBe(true)
   })
 })
 
@@ -160,15 +204,22 @@ describe("layout after a change", () => {
     const edit = fc.record({
       at: fc.nat(1000),
       remove: fc.nat(3),
-      insert: fc.array(fc.record({ n: fc.nat(6), style: fc.constantFrom("body", "heading1", "quotation"), breakBefore: fc.boolean() }), { maxLength: 3 }),
+      insert: fc.array(
+        fc.record({ n: fc.nat(6), style: fc.constantFrom("body", "heading1", "quotation"), breakBefore: fc.boolean() }),
+        { maxLength: 3 },
+      ),
     })
     fc.assert(
       fc.property(fc.array(edit, { minLength: 1, maxLength: 6 }), fc.boolean(), (edits, halfway) => {
-        let blocks = Array.from({ length: 40 }, (_, i) => (i % 7 === 0 ? paragraph("heading1", ["Part"]) : long(1 + (i % 4))))
+        let blocks = Array.from({ length: 40 }, (_, i) =>
+          i % 7 === 0 ? paragraph("heading1", ["Part"]) : long(1 + (i % 4)),
+        )
         let layout: Layout | null = lay(document(blocks))
         for (const { at, remove, insert } of edits) {
           const from = at % (blocks.length + 1)
-          const added = insert.map(({ n, style, breakBefore }) => paragraph(style, [sentence.repeat(n)], breakBefore && n === 0 ? { breakBefore } : null))
+          const added = insert.map(({ n, style, breakBefore }) =>
+            paragraph(style, [sentence.repeat(n)], breakBefore && n === 0 ? { breakBefore } : null),
+          )
           blocks = [...blocks.slice(0, from), ...added, ...blocks.slice(from + remove)]
           const doc = document(blocks)
           if (halfway) {
@@ -186,9 +237,20 @@ describe("layout after a change", () => {
 
   describe("after a change of the whole document", () => {
     const body = defaultStyles.styles.body!
-    const sized = (size: number) => ({ ...defaultStyles, styles: { ...defaultStyles.styles, body: { ...body, letters: { size } } } })
+    const sized = (size: number) => ({
+      ...defaultStyles,
+      styles: { ...defaultStyles.styles, body: { ...body, letters: { size } } },
+    })
     const sizes = (layout: Layout, from: number, to: number) =>
-      new Set(layout.placed.slice(from, to).flatMap((placed) => fragmentsOf(placed).flatMap(({ paragraph: own }) => own.lines.flatMap(({ runs }) => runs.map(({ run }) => run.look.size)))))
+      new Set(
+        layout.placed
+          .slice(from, to)
+          .flatMap((placed) =>
+            fragmentsOf(placed).flatMap(({ paragraph: own }) =>
+              own.lines.flatMap(({ runs }) => runs.map(({ run }) => run.look.size)),
+            ),
+          ),
+      )
     const blocks = Array.from({ length: 400 }, (_, i) => long(2 + (i % 5)))
     const before = lay(document(blocks))
 
@@ -198,7 +260,10 @@ describe("layout after a change", () => {
       const middle = Math.floor(before.placed.length / 2)
       const sight = { from: middle, to: middle + 3 }
       expect(composition.look(sight)).toBe(true)
-      expect([sizes(composition.layout, middle, middle + 3), sizes(composition.layout, middle - 4, middle)]).toEqual([new Set([15]), new Set([12])])
+      expect([sizes(composition.layout, middle, middle + 3), sizes(composition.layout, middle - 4, middle)]).toEqual([
+        new Set([15]),
+        new Set([12]),
+      ])
       // What is seen begins with the same words; nothing before it is gone.
       expect(composition.layout.placed[middle]!.leaf).toBe(before.placed[middle]!.leaf)
       expect(composition.settled).toBe(0)
@@ -220,27 +285,39 @@ describe("layout after a change", () => {
     })
 
     test("blocks stay in order, whatever is changed, looked at and done by halves", () => {
-      const act = fc.record({ size: fc.constantFrom(9, 12, 20), sight: fc.nat(80), steps: fc.nat(12), at: fc.nat(400), remove: fc.nat(3), add: fc.nat(2) })
+      const act = fc.record({
+        size: fc.constantFrom(9, 12, 20),
+        sight: fc.nat(80),
+        steps: fc.nat(12),
+        at: fc.nat(400),
+        remove: fc.nat(3),
+        add: fc.nat(2),
+      })
       fc.assert(
-        fc.property(fc.array(act, { minLength: 1, maxLength: 5 }), fc.constantFrom<LayoutSpec>({ mode: "sheets" }, { mode: "flow", width: 300, margin: 12 }), (acts, spec) => {
-          let own = blocks.slice(0, 120)
-          let layout: Layout = lay(document(own), spec)
-          for (const { size, sight, steps, at, remove, add } of acts) {
-            const from = at % (own.length - remove)
-            own = [...own.slice(0, from), ...Array.from({ length: add }, () => p("new")), ...own.slice(from + remove)]
-            const doc = document(own, { styles: sized(size) })
-            const composition = new Composition(typesetter(), doc, spec, layout)
-            const looked = composition.look({ from: sight, to: sight + 3 })
-            if (looked && composition.settled === 0 && sight < composition.layout.placed.length) expect(sizes(composition.layout, sight, sight + 3)).toEqual(new Set([size]))
-            for (let i = 0; i < steps && !composition.step(); i++);
-            layout = composition.layout
-            const starts = layout.placed.map(({ leaf }) => leaf)
-            expect(starts).toEqual([...starts].sort((a, b) => a - b))
-            expect(starts.at(-1)).toBeLessThan(own.length)
-          }
-          const last = document(own, { styles: documentAttrs(layout.doc).styles })
-          expect(shown(lay(last, spec, layout))).toEqual(shown(lay(last, spec)))
-        }),
+        fc.property(
+          fc.array(act, { minLength: 1, maxLength: 5 }),
+          fc.constantFrom<LayoutSpec>({ mode: "sheets" }, { mode: "flow", width: 300, margin: 12 }),
+          (acts, spec) => {
+            let own = blocks.slice(0, 120)
+            let layout: Layout = lay(document(own), spec)
+            for (const { size, sight, steps, at, remove, add } of acts) {
+              const from = at % (own.length - remove)
+              own = [...own.slice(0, from), ...Array.from({ length: add }, () => p("new")), ...own.slice(from + remove)]
+              const doc = document(own, { styles: sized(size) })
+              const composition = new Composition(typesetter(), doc, spec, layout)
+              const looked = composition.look({ from: sight, to: sight + 3 })
+              if (looked && composition.settled === 0 && sight < composition.layout.placed.length)
+                expect(sizes(composition.layout, sight, sight + 3)).toEqual(new Set([size]))
+              for (let i = 0; i < steps && !composition.step(); i++);
+              layout = composition.layout
+              const starts = layout.placed.map(({ leaf }) => leaf)
+              expect(starts).toEqual([...starts].sort((a, b) => a - b))
+              expect(starts.at(-1)).toBeLessThan(own.length)
+            }
+            const last = document(own, { styles: documentAttrs(layout.doc).styles })
+            expect(shown(lay(last, spec, layout))).toEqual(shown(lay(last, spec)))
+          },
+        ),
         { numRuns: 40 },
       )
     })

@@ -1,15 +1,46 @@
 /** By construction: whatever command runs on whatever document, with whatever it may be given, the server takes the result. */
 import fc from "fast-check"
 import { EditorState, TextSelection } from "prosemirror-state"
-import { document, documentAttrs, leavesOf, letters, p, paragraph, readyLists, schema, type LetterFormat, type ParagraphFormat } from "../src/document"
+import {
+  document,
+  documentAttrs,
+  leavesOf,
+  letters,
+  p,
+  paragraph,
+  readyLists,
+  schema,
+  type LetterFormat,
+  type ParagraphFormat,
+} from "../src/document"
 import { checkDocument } from "../src/document/reading"
 import * as editing from "../src/editing"
 import { editHistory, type Command } from "../src/editing"
 import { readHtml } from "../src/formats/html"
 
 /** Texts with all that slips into them: what objects answer to, new lines, tabs, halves of characters, great length. */
-const text = fc.oneof(fc.constantFrom("", " ", "constructor", "__proto__", "a\tb\nc", "\u0000\u0001", "https://ferry.example/a", "mailto:imre@ferry.example", "#Tides", "x".repeat(3000), "\ud83d", "1.1 ", "(1) "), fc.string({ maxLength: 30, unit: "grapheme" }))
-const number = fc.oneof(fc.constantFrom(0, -1, 0.5, 1, 2, 36, 4000, 4001, -4001, 1e9, -1e9, 1e-9), fc.double({ noNaN: true, min: -5000, max: 5000 }))
+const text = fc.oneof(
+  fc.constantFrom(
+    "",
+    " ",
+    "constructor",
+    "__proto__",
+    "a\tb\nc",
+    "\u0000\u0001",
+    "https://ferry.example/a",
+    "mailto:imre@ferry.example",
+    "#Tides",
+    "x".repeat(3000),
+    "\ud83d",
+    "1.1 ",
+    "(1) ",
+  ),
+  fc.string({ maxLength: 30, unit: "grapheme" }),
+)
+const number = fc.oneof(
+  fc.constantFrom(0, -1, 0.5, 1, 2, 36, 4000, 4001, -4001, 1e9, -1e9, 1e-9),
+  fc.double({ noNaN: true, min: -5000, max: 5000 }),
+)
 const boolean = fc.boolean()
 const colour = fc.constantFrom("#000000", "#7a1f4b")
 const key = fc.constantFrom("body", "heading1", "list", "constructor", "emphasis", "none", "__proto__")
@@ -31,8 +62,17 @@ const letterValues: Partial<Record<keyof LetterFormat, fc.Arbitrary<unknown>>> =
   caps: fc.constantFrom("none", "small", "all"),
 }
 const letterFormat = fc.record(letterValues, { requiredKeys: [] }) as fc.Arbitrary<Partial<LetterFormat>>
-const border = fc.record({ pattern: fc.constantFrom("solid" as const, "double" as const), width: number, colour, distance: number })
-const tab = fc.record({ position: number, align: fc.constantFrom("left" as const, "decimal" as const), leader: fc.constantFrom("none" as const, "dotted" as const) })
+const border = fc.record({
+  pattern: fc.constantFrom("solid" as const, "double" as const),
+  width: number,
+  colour,
+  distance: number,
+})
+const tab = fc.record({
+  position: number,
+  align: fc.constantFrom("left" as const, "decimal" as const),
+  leader: fc.constantFrom("none" as const, "dotted" as const),
+})
 const paragraphFormat = fc.record(
   {
     align: fc.constantFrom("left", "center", "justify"),
@@ -58,76 +98,184 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
   ...Object.fromEntries(
     (
       [
-        "backspace", "backTabKey", "clearLetters", "clearParagraphs", "continueList", "deleteBackward", "deleteForward", "deleteMark", "deleteSelection", "deleteWordBackward", "deleteWordForward", "endItem", "enter",
-        "insertLineBreak", "insertRule", "insertSheetBreak", "leaveList", "listFromTyping", "redo", "removeLink", "resetToStyle", "selectAll", "splitParagraph", "tabKey", "toggleBold", "toggleCapitals", "toggleDirection",
-        "toggleDoneHere", "toggleHanging", "priceLine", "toggleItalic", "toggleSmallCapitals", "toggleStrike", "toggleSubscript", "toggleSuperscript", "toggleUnderline", "undo", "updateStyle",
+        "backspace",
+        "backTabKey",
+        "clearLetters",
+        "clearParagraphs",
+        "continueList",
+        "deleteBackward",
+        "deleteForward",
+        "deleteMark",
+        "deleteSelection",
+        "deleteWordBackward",
+        "deleteWordForward",
+        "endItem",
+        "enter",
+        "insertLineBreak",
+        "insertRule",
+        "insertSheetBreak",
+        "leaveList",
+        "listFromTyping",
+        "redo",
+        "removeLink",
+        "resetToStyle",
+        "selectAll",
+        "splitParagraph",
+        "tabKey",
+        "toggleBold",
+        "toggleCapitals",
+        "toggleDirection",
+        "toggleDoneHere",
+        "toggleHanging",
+        "priceLine",
+        "toggleItalic",
+        "toggleSmallCapitals",
+        "toggleStrike",
+        "toggleSubscript",
+        "toggleSuperscript",
+        "toggleUnderline",
+        "undo",
+        "updateStyle",
       ] as const
     ).map((name) => [name, fc.constant(editing[name] as Command)]),
   ),
   insertText: text.map((own) => editing.insertText(own)),
   pasteText: text.map(editing.pasteText),
   pasteSlice: fc
-    .oneof(text, fc.constantFrom("<ul><li>a<ol type=i><li>b</ol></ul>", "<h1>T</h1><p style='font-size:900pt;letter-spacing:-99pt;margin-left:9999pt'>x</p>", "<p lang='xx-x'>q<br>r</p>"))
+    .oneof(
+      text,
+      fc.constantFrom(
+        "<ul><li>a<ol type=i><li>b</ol></ul>",
+        "<h1>T</h1><p style='font-size:900pt;letter-spacing:-99pt;margin-left:9999pt'>x</p>",
+        "<p lang='xx-x'>q<br>r</p>",
+      ),
+    )
     .map((html) => editing.pasteSlice(readHtml(html))),
-  insertPart: fc.nat(20).map((count) => ((state, dispatch) => editing.insertPart(editing.beforeBlock(state), Array.from({ length: count + 1 }, () => p("part")))(state, dispatch)) as Command),
+  insertPart: fc.nat(20).map(
+    (count) =>
+      ((state, dispatch) =>
+        editing.insertPart(
+          editing.beforeBlock(state),
+          Array.from({ length: count + 1 }, () => p("part")),
+        )(state, dispatch)) as Command,
+  ),
   insertStory: fc.constantFrom("note" as const, "textBox" as const).map((kind) => editing.insertStory(kind)),
   insertField: fc.constantFrom("long", "constructor", "time").map(editing.insertField),
   dragSelection: fc.tuple(fc.nat(80), boolean).map(([to, copies]) => editing.dragSelection(to, copies)),
-  setLetters: fc.constantFrom(...(Object.keys(letterValues) as (keyof LetterFormat)[])).chain((name) => letterValues[name]!.map((value) => editing.setLetters(name, value as never))),
-  setLettersAt: fc.tuple(number, fc.nat(9)).map(([size, at]) => ((state, dispatch) => editing.setLettersAt("size", size, at, Math.min(state.doc.content.size, at + 3))(state, dispatch)) as Command),
+  setLetters: fc
+    .constantFrom(...(Object.keys(letterValues) as (keyof LetterFormat)[]))
+    .chain((name) => letterValues[name]!.map((value) => editing.setLetters(name, value as never))),
+  setLettersAt: fc
+    .tuple(number, fc.nat(9))
+    .map(
+      ([size, at]) =>
+        ((state, dispatch) =>
+          editing.setLettersAt("size", size, at, Math.min(state.doc.content.size, at + 3))(state, dispatch)) as Command,
+    ),
   eachLetters: number.map((by) => editing.eachLetters("size", (size) => size + by, "Size")),
   setLetterStyle: fc.option(key).map(editing.setLetterStyle),
-  removeLetters: fc.constant<Command>((state, dispatch) => editing.removeLetters("size", state.selection.from, state.selection.to)(state, dispatch)),
+  removeLetters: fc.constant<Command>((state, dispatch) =>
+    editing.removeLetters("size", state.selection.from, state.selection.to)(state, dispatch),
+  ),
   stepSize: direction.map(editing.stepSize),
   setParagraphs: paragraphFormat.map((format) => editing.setParagraphs(format)),
-  eachFormatted: number.map((by) => editing.eachFormatted(({ indentLeft }) => ({ indentLeft: indentLeft + by }), "Indent")),
+  eachFormatted: number.map((by) =>
+    editing.eachFormatted(({ indentLeft }) => ({ indentLeft: indentLeft + by }), "Indent"),
+  ),
   toggleParagraph: fc.constantFrom("keepNext" as const, "hyphenate" as const).map(editing.toggleParagraph),
   stepIndent: direction.map(editing.stepIndent),
   placeTab: fc.tuple(fc.option(tab), fc.option(number)).map(([stop, from]) => editing.placeTab(stop, from)),
-  setBorder: fc.tuple(fc.constantFrom("around" as const, "top" as const, "between" as const), fc.option(border)).map(([side, own]) => editing.setBorder(side, own)),
-  setDropCap: fc.option(fc.record({ lines: number, distance: number, family: fc.constant(null) })).map(editing.setDropCap),
+  setBorder: fc
+    .tuple(fc.constantFrom("around" as const, "top" as const, "between" as const), fc.option(border))
+    .map(([side, own]) => editing.setBorder(side, own)),
+  setDropCap: fc
+    .option(fc.record({ lines: number, distance: number, family: fc.constant(null) }))
+    .map(editing.setDropCap),
   removeFormatHere: fc.constantFrom("indentLeft" as const, "tabs" as const).map(editing.removeFormatHere),
-  changeStyleFamily: fc.tuple(fc.constantFrom("body", "heading", "heading1", "constructor"), paragraphFormat, letterFormat).map(([style, own, ink]) => editing.changeStyleFamily(style, { paragraph: own, letters: ink })),
+  changeStyleFamily: fc
+    .tuple(fc.constantFrom("body", "heading", "heading1", "constructor"), paragraphFormat, letterFormat)
+    .map(([style, own, ink]) => editing.changeStyleFamily(style, { paragraph: own, letters: ink })),
   cycleHeading: fc.constant(editing.cycleHeading),
-  removeFormat: fc.constant<Command>((state, dispatch) => editing.removeFormat(state.selection.$from.before(), "indentLeft")(state, dispatch)),
-  setTypesetting: fc.record({ word: number, before: number, after: number, inRow: number, capitals: boolean }).map((hyphenation) => editing.setTypesetting({ breaking: "whole", hyphenation })),
+  removeFormat: fc.constant<Command>((state, dispatch) =>
+    editing.removeFormat(state.selection.$from.before(), "indentLeft")(state, dispatch),
+  ),
+  setTypesetting: fc
+    .record({ word: number, before: number, after: number, inRow: number, capitals: boolean })
+    .map((hyphenation) => editing.setTypesetting({ breaking: "whole", hyphenation })),
   toggleList: definition.map(editing.toggleList),
   stepLevel: direction.map(editing.stepLevel),
   restartList: number.map(editing.restartList),
-  toggleDone: block.map((own) => ((state, dispatch) => editing.toggleDone(Math.min(own, leavesOf(state.doc).count - 1))(state, dispatch)) as Command),
+  toggleDone: block.map(
+    (own) =>
+      ((state, dispatch) =>
+        editing.toggleDone(Math.min(own, leavesOf(state.doc).count - 1))(state, dispatch)) as Command,
+  ),
   defineList: text.map((name) => editing.defineList((list) => ({ ...list, name }))),
-  defineLevel: fc.tuple(fc.nat(8), text, number, number).map(([level, format, indent, start]) => editing.defineLevel(level, { format, indent, hanging: indent, start })),
+  defineLevel: fc
+    .tuple(fc.nat(8), text, number, number)
+    .map(([level, format, indent, start]) => editing.defineLevel(level, { format, indent, hanging: indent, start })),
   setStyle: key.map(editing.setStyle),
-  newStyle: fc.tuple(text, fc.constantFrom("paragraph" as const, "letters" as const)).map(([name, kind]) => editing.newStyle(name, kind)),
+  newStyle: fc
+    .tuple(text, fc.constantFrom("paragraph" as const, "letters" as const))
+    .map(([name, kind]) => editing.newStyle(name, kind)),
   changeStyle: fc.tuple(key, text).map(([style, name]) => editing.changeStyle(style, { name })),
-  changeStyleFormat: fc.tuple(key, paragraphFormat, letterFormat).map(([style, own, ink]) => editing.changeStyleFormat(style, { paragraph: own, letters: ink })),
+  changeStyleFormat: fc
+    .tuple(key, paragraphFormat, letterFormat)
+    .map(([style, own, ink]) => editing.changeStyleFormat(style, { paragraph: own, letters: ink })),
   deleteStyle: key.map(editing.deleteStyle),
   numberHeadings: fc.option(definition).map(editing.numberHeadings),
-  changeDefaults: fc.tuple(paragraphFormat, letterFormat).map(([own, ink]) => editing.changeDefaults({ paragraph: own, letters: ink }, "Defaults")),
+  changeDefaults: fc
+    .tuple(paragraphFormat, letterFormat)
+    .map(([own, ink]) => editing.changeDefaults({ paragraph: own, letters: ink }, "Defaults")),
   replaceSheet: fc.constant(editing.replaceSheet((sheet) => sheet, "Set")),
   addFont: text.filter((name) => name.trim() !== "").map((name) => editing.addFont(name, { regular: "a".repeat(64) })),
   setLink: text.map((href) => editing.setLink(editing.readAddress(href) ?? href)),
-  linkToTarget: fc.nat(5).map((n) => ((state, dispatch) => {
-    const target = editing.linkTargets(state.doc)[n]
-    return target !== undefined && editing.linkToTarget(target)(state, dispatch)
-  }) as Command),
+  linkToTarget: fc.nat(5).map(
+    (n) =>
+      ((state, dispatch) => {
+        const target = editing.linkTargets(state.doc)[n]
+        return target !== undefined && editing.linkToTarget(target)(state, dispatch)
+      }) as Command,
+  ),
   markPlace: text.map(editing.markPlace),
   moveSection: fc.tuple(block, block).map(([from, to]) => editing.moveSection(from, to)),
   promoteSection: fc.tuple(block, direction).map(([own, by]) => editing.promoteSection(own, by)),
-  layLook: fc.constantFrom("letters" as const, "paragraph" as const, "both" as const).map((part) => ((state, dispatch) => editing.layLook(editing.pickUpLook(state), part)(state, dispatch)) as Command),
+  layLook: fc
+    .constantFrom("letters" as const, "paragraph" as const, "both" as const)
+    .map((part) => ((state, dispatch) => editing.layLook(editing.pickUpLook(state), part)(state, dispatch)) as Command),
   correct: fc.constant(editing.correct({ off: [], own: {} })),
-  replaceHits: fc.tuple(text, text).map(([wanted, by]) => ((state, dispatch) => {
-    const search = new editing.Search({ ...editing.noQuery, text: wanted.slice(0, 3) })
-    return editing.replaceHits(search, search.all(state.doc).slice(0, 20), by)(state, dispatch)
-  }) as Command),
-  takeBack: fc.nat(3).map((n) => ((state, dispatch) => editing.takeBack(editing.changes(state).done[n]?.id ?? -1)(state, dispatch)) as Command),
-  undoBackTo: fc.nat(3).map((n) => ((state, dispatch) => editing.undoBackTo(editing.changes(state).done[n]?.id ?? -1)(state, dispatch)) as Command),
-  redoUpTo: fc.nat(3).map((n) => ((state, dispatch) => editing.redoUpTo(editing.changes(state).undone[n]?.id ?? -1)(state, dispatch)) as Command),
+  replaceHits: fc.tuple(text, text).map(
+    ([wanted, by]) =>
+      ((state, dispatch) => {
+        const search = new editing.Search({ ...editing.noQuery, text: wanted.slice(0, 3) })
+        return editing.replaceHits(search, search.all(state.doc).slice(0, 20), by)(state, dispatch)
+      }) as Command,
+  ),
+  takeBack: fc
+    .nat(3)
+    .map(
+      (n) =>
+        ((state, dispatch) => editing.takeBack(editing.changes(state).done[n]?.id ?? -1)(state, dispatch)) as Command,
+    ),
+  undoBackTo: fc
+    .nat(3)
+    .map(
+      (n) =>
+        ((state, dispatch) => editing.undoBackTo(editing.changes(state).done[n]?.id ?? -1)(state, dispatch)) as Command,
+    ),
+  redoUpTo: fc
+    .nat(3)
+    .map(
+      (n) =>
+        ((state, dispatch) => editing.redoUpTo(editing.changes(state).undone[n]?.id ?? -1)(state, dispatch)) as Command,
+    ),
 }
 
 /** What the folder gives that is no command, nor makes one. */
 const others = new Set(
-  ("Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf").split(" "),
+  "Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf".split(
+    " ",
+  ),
 )
 
 const start = document([
@@ -138,7 +286,10 @@ const start = document([
   p(),
   paragraph("heading2", ["Fares"]),
   p("x".repeat(2200)),
-  paragraph("body", ["far in"], { indentLeft: 3990, tabs: Array.from({ length: 60 }, (_, i) => ({ position: i * 10, align: "left" as const, leader: "none" as const })) }),
+  paragraph("body", ["far in"], {
+    indentLeft: 3990,
+    tabs: Array.from({ length: 60 }, (_, i) => ({ position: i * 10, align: "left" as const, leader: "none" as const })),
+  }),
 ])
 
 test("every command is among those that are tried", () => {
@@ -146,7 +297,12 @@ test("every command is among those that are tried", () => {
 })
 
 test("any commands on any selection leave a document that the server takes, and that undo takes back", () => {
-  const act = fc.record({ command: fc.oneof(...Object.values(commands)), anchor: fc.nat(200), head: fc.nat(200), keeps: boolean })
+  const act = fc.record({
+    command: fc.oneof(...Object.values(commands)),
+    anchor: fc.nat(200),
+    head: fc.nat(200),
+    keeps: boolean,
+  })
   fc.assert(
     fc.property(fc.array(act, { minLength: 1, maxLength: 12 }), (acts) => {
       let state = EditorState.create({ doc: start, plugins: [editHistory()] })

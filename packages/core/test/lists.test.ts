@@ -1,18 +1,59 @@
 import fc from "fast-check"
 import { Slice, type Node } from "prosemirror-model"
 import { TextSelection, type EditorState } from "prosemirror-state"
-import { bodyOf, defaultStyles, document, formatNumber, itemNumber, labelsOf, leavesOf, levelOf, listPlace, p, paragraph, readyLists, typedItem, type ListPlace } from "../src/document"
-import { backspace, backTabKey, continueList, correct, defineLevel, editHistory, enter, insertText, leaveList, numberValue, pasteSlice, pasteText, restartList, selectedSlice, stepLevel, tabKey, toggleDone, toggleList, undo } from "../src/editing"
+import {
+  bodyOf,
+  defaultStyles,
+  document,
+  formatNumber,
+  itemNumber,
+  labelsOf,
+  leavesOf,
+  levelOf,
+  listPlace,
+  p,
+  paragraph,
+  readyLists,
+  typedItem,
+  type ListPlace,
+} from "../src/document"
+import {
+  backspace,
+  backTabKey,
+  continueList,
+  correct,
+  defineLevel,
+  editHistory,
+  enter,
+  insertText,
+  leaveList,
+  numberValue,
+  pasteSlice,
+  pasteText,
+  restartList,
+  selectedSlice,
+  stepLevel,
+  tabKey,
+  toggleDone,
+  toggleList,
+  undo,
+} from "../src/editing"
 import { readHtml, writeHtml } from "../src/formats/html"
 import { after, stateOf, texts } from "./telling"
 
-const item = (text: string, place: Partial<ListPlace> = {}) => paragraph("body", [text], { list: { definition: "numbers", run: "a", level: 0, ...place } })
+const item = (text: string, place: Partial<ListPlace> = {}) =>
+  paragraph("body", [text], { list: { definition: "numbers", run: "a", level: 0, ...place } })
 
 /** The items as they can be read: what stands before each, and its text. */
 const read = (doc: Node) => texts(doc).map((text, i) => `${labelsOf(doc)[i] ?? "–"} ${text}`)
 const place = (state: EditorState, block: number) => listPlace(defaultStyles, leavesOf(state.doc).node(block))
 const at = (state: EditorState, block: number, offset: number, toBlock = block, toOffset = offset) => {
-  const pos = (b: number, o: number) => leavesOf(state.doc).nodes.slice(0, b).reduce((sum, node) => sum + node.nodeSize, 1) + 1 + o
+  const pos = (b: number, o: number) =>
+    leavesOf(state.doc)
+      .nodes.slice(0, b)
+      .reduce((sum, node) => sum + node.nodeSize, 1) +
+    1 +
+    o
   return state.apply(state.tr.setSelection(TextSelection.create(state.doc, pos(block, offset), pos(toBlock, toOffset))))
 }
 
@@ -27,21 +68,41 @@ describe("numbers", () => {
   test("are written in figures, letters and Roman figures", () => {
     expect([1, 9, 14, 40, 1999].map((n) => formatNumber(n, "upperRoman"))).toEqual(["I", "IX", "XIV", "XL", "MCMXCIX"])
     expect([1, 26, 27, 52, 703].map((n) => formatNumber(n, "lowerLetter"))).toEqual(["a", "z", "aa", "az", "aaa"])
-    expect([formatNumber(7, "zero"), formatNumber(0, "lowerLetter"), formatNumber(4, "lowerRoman")]).toEqual(["07", "0", "iv"])
+    expect([formatNumber(7, "zero"), formatNumber(0, "lowerLetter"), formatNumber(4, "lowerRoman")]).toEqual([
+      "07",
+      "0",
+      "iv",
+    ])
   })
 
   test("follow the order of the document, level by level", () => {
-    const doc = document([item("a"), item("b", { level: 1 }), item("c", { level: 1 }), p("between"), item("d"), item("e", { level: 1 }), item("f", { level: 2 })])
+    const doc = document([
+      item("a"),
+      item("b", { level: 1 }),
+      item("c", { level: 1 }),
+      p("between"),
+      item("d"),
+      item("e", { level: 1 }),
+      item("f", { level: 2 }),
+    ])
     expect(read(doc)).toEqual(["1. a", "a) b", "b) c", "– between", "2. d", "a) e", "i. f"])
   })
 
   test("of clauses name the levels above, also one that was never counted", () => {
     const clause = (text: string, level: number) => item(text, { definition: "clauses", level })
-    expect(read(document([clause("a", 0), clause("b", 1), clause("c", 1), clause("d", 2), clause("e", 0), clause("f", 2)]))).toEqual(["1. a", "1.1 b", "1.2 c", "1.2.1 d", "2. e", "2.1.1 f"])
+    expect(
+      read(document([clause("a", 0), clause("b", 1), clause("c", 1), clause("d", 2), clause("e", 0), clause("f", 2)])),
+    ).toEqual(["1. a", "1.1 b", "1.2 c", "1.2.1 d", "2. e", "2.1.1 f"])
   })
 
   test("of two lists do not mix, and marks inside numbers leave the numbers alone", () => {
-    const doc = document([item("a"), item("x", { definition: "marks", run: "m", level: 1 }), item("b"), item("other", { run: "z" }), item("c")])
+    const doc = document([
+      item("a"),
+      item("x", { definition: "marks", run: "m", level: 1 }),
+      item("b"),
+      item("other", { run: "z" }),
+      item("c"),
+    ])
     expect(read(doc)).toEqual(["1. a", "– x", "2. b", "1. other", "3. c"])
   })
 
@@ -76,15 +137,30 @@ describe("numbers", () => {
       if (level.kind !== "number") return level.format
       return level.format.replace(/%(\d)/g, (_, digit: string) => {
         const depth = Number(digit) - 1
-        return formatNumber(depth === own.level ? numberAt(i) : above(i, depth), levelOf(defaultStyles, own.definition, depth).numbering)
+        return formatNumber(
+          depth === own.level ? numberAt(i) : above(i, depth),
+          levelOf(defaultStyles, own.definition, depth).numbering,
+        )
       })
     })
   }
 
   test("are those of counting anew, after any cut, paste, change of level, undo and merge", () => {
-    const places = fc.record({ definition: fc.constantFrom("numbers", "clauses", "marks", "romans"), run: fc.constantFrom("a", "b"), level: fc.integer({ min: 0, max: 3 }) })
-    const block = fc.oneof(fc.constant(p("text")), places.map((own) => item("x", own)), fc.integer({ min: 0, max: 9 }).map((start) => item("s", { start })))
-    const act = fc.tuple(fc.constantFrom("delete", "paste", "deeper", "up", "list", "restart", "enter", "undo"), fc.nat(30), fc.nat(30))
+    const places = fc.record({
+      definition: fc.constantFrom("numbers", "clauses", "marks", "romans"),
+      run: fc.constantFrom("a", "b"),
+      level: fc.integer({ min: 0, max: 3 }),
+    })
+    const block = fc.oneof(
+      fc.constant(p("text")),
+      places.map((own) => item("x", own)),
+      fc.integer({ min: 0, max: 9 }).map((start) => item("s", { start })),
+    )
+    const act = fc.tuple(
+      fc.constantFrom("delete", "paste", "deeper", "up", "list", "restart", "enter", "undo"),
+      fc.nat(30),
+      fc.nat(30),
+    )
     fc.assert(
       fc.property(fc.array(block, { minLength: 1, maxLength: 14 }), fc.array(act, { maxLength: 8 }), (blocks, acts) => {
         let state = stateOf(blocks, [0, 0], [0, 0], [editHistory()])
@@ -124,14 +200,28 @@ describe("making a list", () => {
 
   test("joins the list of its kind beside it", () => {
     const listed = after(three(), toggleList("numbers"))
-    const more = after(at(after(listed, (s, d) => (d?.(s.tr.insert(s.doc.content.size - 1, p("flag"))), true)), 3, 0), toggleList("numbers"))
+    const more = after(
+      at(
+        after(listed, (s, d) => (d?.(s.tr.insert(s.doc.content.size - 1, p("flag"))), true)),
+        3,
+        0,
+      ),
+      toggleList("numbers"),
+    )
     expect(read(more.doc).at(-1)).toBe("4. flag")
   })
 
   test("of another kind changes all items beside the caret, but not the deeper ones of a kind of their own", () => {
     const doc = [item("a"), item("sub", { definition: "marks", run: "m", level: 1 }), item("b")]
     expect(read(after(stateOf(doc, [2, 0]), toggleList("capitals")).doc)).toEqual(["A. a", "– sub", "B. b"])
-    expect(read(after(stateOf([item("a"), item("s", { level: 1 }), item("t", { level: 1 }), item("b")], [1, 0]), toggleList("marks")).doc)).toEqual(["1. a", "– s", "– t", "2. b"])
+    expect(
+      read(
+        after(
+          stateOf([item("a"), item("s", { level: 1 }), item("t", { level: 1 }), item("b")], [1, 0]),
+          toggleList("marks"),
+        ).doc,
+      ),
+    ).toEqual(["1. a", "– s", "– t", "2. b"])
   })
 
   test("while typing, which one undo takes back", () => {
@@ -173,7 +263,10 @@ describe("keys in a list", () => {
 
   test("a new item does not take over the number or the tick of the one before", () => {
     expect(read(after(stateOf([item("five", { start: 5 })], [0, 4]), enter).doc)).toEqual(["5. five", "6. "])
-    expect(read(after(stateOf([item("done", { definition: "tasks", done: true })], [0, 4]), enter).doc)).toEqual(["☑ done", "☐ "])
+    expect(read(after(stateOf([item("done", { definition: "tasks", done: true })], [0, 4]), enter).doc)).toEqual([
+      "☑ done",
+      "☐ ",
+    ])
   })
 
   test("Tab and Shift+Tab change the level at the start; elsewhere Tab is a tab", () => {
@@ -185,7 +278,11 @@ describe("keys in a list", () => {
   })
 
   test("an item that comes up a level goes on with the list that is there", () => {
-    const doc = [item("one"), item("x", { definition: "marks", run: "m", level: 1 }), item("y", { definition: "marks", run: "m", level: 1 })]
+    const doc = [
+      item("one"),
+      item("x", { definition: "marks", run: "m", level: 1 }),
+      item("y", { definition: "marks", run: "m", level: 1 }),
+    ]
     const up = after(stateOf(doc, [2, 0]), stepLevel(-1))
     expect(read(up.doc)).toEqual(["1. one", "– x", "2. y"])
     expect(read(after(up, stepLevel(1)).doc)).toEqual(["1. one", "– x", "– y"])
@@ -214,24 +311,48 @@ test("things to do are ticked, others are not", () => {
 })
 
 test("a level of one's own holds for the whole list and for no other", () => {
-  const state = after(stateOf([item("a"), item("b"), item("z", { run: "z" })]), defineLevel(0, { format: "§ %1", start: 10 }))
+  const state = after(
+    stateOf([item("a"), item("b"), item("z", { run: "z" })]),
+    defineLevel(0, { format: "§ %1", start: 10 }),
+  )
   expect(read(state.doc)).toEqual(["§ 10 a", "§ 11 b", "1. z"])
   expect(place(state, 0)?.definition).toBe("list1")
-  expect(read(after(state, defineLevel(0, { numbering: "upperRoman", start: 1 })).doc).slice(0, 2)).toEqual(["§ I a", "§ II b"])
+  expect(read(after(state, defineLevel(0, { numbering: "upperRoman", start: 1 })).doc).slice(0, 2)).toEqual([
+    "§ I a",
+    "§ II b",
+  ])
 })
 
 test("text with marks typed by hand is pasted as lists, a lone number is left as it is", () => {
-  expect(read(after(stateOf([p()]), pasteText("To do:\n1. oars\n2. chain\n- lamp\n- flag\n3. alone")).doc)).toEqual(["– To do:", "1. oars", "2. chain", "• lamp", "• flag", "– 3. alone"])
+  expect(read(after(stateOf([p()]), pasteText("To do:\n1. oars\n2. chain\n- lamp\n- flag\n3. alone")).doc)).toEqual([
+    "– To do:",
+    "1. oars",
+    "2. chain",
+    "• lamp",
+    "• flag",
+    "– 3. alone",
+  ])
 })
 
 test("lists go out as HTML and come back as they were", () => {
-  const doc = document([item("one"), item("sub", { definition: "marks", run: "a", level: 1 }), item("two"), p("between"), item("call", { definition: "tasks", run: "t", done: true }), item("write", { definition: "tasks", run: "t", done: false })])
+  const doc = document([
+    item("one"),
+    item("sub", { definition: "marks", run: "a", level: 1 }),
+    item("two"),
+    p("between"),
+    item("call", { definition: "tasks", run: "t", done: true }),
+    item("write", { definition: "tasks", run: "t", done: false }),
+  ])
   const html = writeHtml(new Slice(bodyOf(doc).content, 0, 0), defaultStyles)
   expect(html).toContain("<ol>")
   expect(html).toMatch(/<li[^>]*><input type="checkbox" checked>call/)
   const back = document(readHtml(html).content.content as Node[])
   expect(read(back)).toEqual(["1. one", "– sub", "2. two", "– between", "☑ call", "☐ write"])
-  const pasted = document(readHtml('<ol start="4" type="a"><li><p>four</p><p>more of four</p></li><li>five<ul><li>deep</li></ul></li></ol><p>1.\u00a0not alone</p>').content.content as Node[])
+  const pasted = document(
+    readHtml(
+      '<ol start="4" type="a"><li><p>four</p><p>more of four</p></li><li>five<ul><li>deep</li></ul></li></ol><p>1.\u00a0not alone</p>',
+    ).content.content as Node[],
+  )
   expect(read(pasted).slice(0, 4)).toEqual(["d) four", "– more of four", "e) five", "– deep"])
 })
 

@@ -1,6 +1,43 @@
 /** Shaping a selection that is not of one kind, and a style as a whole. */
-import { bodyOf, defaultStyles, document, documentAttrs, inSet, leavesOf, letters, lookSets, p, paragraph, paragraphLook, schema, styleLook } from "../src/document"
-import { backTabKey, changeStyle, changeStyleFamily, cycleHeading, deleteSelection, dragSelection, editHistory, headingsOf, insertText, newStyle, numberHeadings, placeTab, priceLine, removeFormatHere, selectAll, setStyle, tabKey, toggleHanging, undo, updateStyle, withBorder, type Command } from "../src/editing"
+import {
+  bodyOf,
+  defaultStyles,
+  document,
+  documentAttrs,
+  inSet,
+  leavesOf,
+  letters,
+  lookSets,
+  p,
+  paragraph,
+  paragraphLook,
+  schema,
+  styleLook,
+} from "../src/document"
+import {
+  backTabKey,
+  changeStyle,
+  changeStyleFamily,
+  cycleHeading,
+  deleteSelection,
+  dragSelection,
+  editHistory,
+  headingsOf,
+  insertText,
+  newStyle,
+  numberHeadings,
+  placeTab,
+  priceLine,
+  removeFormatHere,
+  selectAll,
+  setStyle,
+  tabKey,
+  toggleHanging,
+  undo,
+  updateStyle,
+  withBorder,
+  type Command,
+} from "../src/editing"
 import { writeHtml } from "../src/formats/html"
 import { writeText } from "../src/formats/text"
 import { labelsOf } from "../src/document"
@@ -9,17 +46,26 @@ import { after, stateOf, styles, texts, told } from "./telling"
 import { Slice } from "prosemirror-model"
 
 const sheet = (state: ReturnType<typeof stateOf>) => documentAttrs(state.doc).styles
-const formats = (state: ReturnType<typeof stateOf>) => leavesOf(state.doc).nodes.map((block) => block.attrs.format as object | null)
+const formats = (state: ReturnType<typeof stateOf>) =>
+  leavesOf(state.doc).nodes.map((block) => block.attrs.format as object | null)
 
 describe("headings", () => {
-  const start = () => stateOf([paragraph("heading1", ["Tides"]), p("text"), paragraph("heading2", [letters("Fares", { italic: true })])], [0, 0])
+  const start = () =>
+    stateOf(
+      [paragraph("heading1", ["Tides"]), p("text"), paragraph("heading2", [letters("Fares", { italic: true })])],
+      [0, 0],
+    )
 
   test("share a style: what is changed there shows in all of them, whatever they said themselves", () => {
     const state = after(start(), changeStyleFamily("heading", { letters: { colour: "#1f4f7a", size: 15 } }))
-    for (const key of ["heading1", "heading2", "heading9"]) expect(styleLook(sheet(state), key).letters).toMatchObject({ colour: "#1f4f7a", size: 15 })
+    for (const key of ["heading1", "heading2", "heading9"])
+      expect(styleLook(sheet(state), key).letters).toMatchObject({ colour: "#1f4f7a", size: 15 })
     expect(styleLook(sheet(state), "body").letters.size).toBe(12)
     // What starts from Body keeps what it says.
-    const wide = after(start(), changeStyleFamily("body", { paragraph: { lineSpacing: { rule: "multiple", value: 2 } } }))
+    const wide = after(
+      start(),
+      changeStyleFamily("body", { paragraph: { lineSpacing: { rule: "multiple", value: 2 } } }),
+    )
     expect(styleLook(sheet(wide), "quotation").paragraph.lineSpacing.value).toBe(2)
     expect(styleLook(sheet(wide), "heading1").paragraph.lineSpacing.value).toBe(1.1)
     expect(changeStyleFamily("emphasis", {})(start())).toBe(false)
@@ -41,7 +87,10 @@ describe("headings", () => {
   test("Tab before a numbered one changes its level, and the number follows", () => {
     const numbered = after(start(), numberHeadings("chapters"))
     const deeper = after(numbered, tabKey)
-    expect([styles(deeper.doc), labelsOf(deeper.doc)]).toEqual([["heading2", "body", "heading2"], ["1.1", null, "1.2"]])
+    expect([styles(deeper.doc), labelsOf(deeper.doc)]).toEqual([
+      ["heading2", "body", "heading2"],
+      ["1.1", null, "1.2"],
+    ])
     expect(styles(after(deeper, backTabKey).doc)[0]).toBe("heading1")
     // Without numbers it is a tab.
     expect(texts(after(start(), tabKey).doc)[0]).toBe("\tTides")
@@ -50,10 +99,18 @@ describe("headings", () => {
 
 describe("styles made from what is selected", () => {
   test("words keep what only some of them have", () => {
-    const mixed = stateOf([p(letters("red ", { colour: "#a8281e", bold: true }), letters("ink", { bold: true }))], [0, 0], [0, 7])
+    const mixed = stateOf(
+      [p(letters("red ", { colour: "#a8281e", bold: true }), letters("ink", { bold: true }))],
+      [0, 0],
+      [0, 7],
+    )
     const state = after(mixed, newStyle("Loud", "letters"))
     expect(sheet(state).styles.loud).toMatchObject({ kind: "letters", letters: { bold: true } })
-    expect(leavesOf(state.doc).node(0).children.map(({ marks }) => marks.map(({ type }) => type.name).sort())).toEqual([["colour", "letterStyle"], ["letterStyle"]])
+    expect(
+      leavesOf(state.doc)
+        .node(0)
+        .children.map(({ marks }) => marks.map(({ type }) => type.name).sort()),
+    ).toEqual([["colour", "letterStyle"], ["letterStyle"]])
   })
 
   test("the look of a selected word can become its style's", () => {
@@ -65,12 +122,25 @@ describe("styles made from what is selected", () => {
   test("a name belongs to one style", () => {
     const state = stateOf([p("x")])
     expect(changeStyle("quotation", { name: " Caption " })(state)).toBe(false)
-    expect(sheet(after(state, changeStyle("quotation", { name: "Said\tby others" }))).styles.quotation!.name).toBe("Said by others")
+    expect(sheet(after(state, changeStyle("quotation", { name: "Said\tby others" }))).styles.quotation!.name).toBe(
+      "Said by others",
+    )
   })
 })
 
 describe("paragraphs that differ", () => {
-  const two = () => stateOf([paragraph("body", ["a"], { indentLeft: 20, borders: { top: { pattern: "solid", width: 1, colour: "#000000", distance: 2 } } }), p("b")], [0, 0], [1, 1])
+  const two = () =>
+    stateOf(
+      [
+        paragraph("body", ["a"], {
+          indentLeft: 20,
+          borders: { top: { pattern: "solid", width: 1, colour: "#000000", distance: 2 } },
+        }),
+        p("b"),
+      ],
+      [0, 0],
+      [1, 1],
+    )
 
   test("hanging goes on and off, also twice", () => {
     const on = after(two(), toggleHanging)
@@ -86,7 +156,10 @@ describe("paragraphs that differ", () => {
 
   test("a price line ends at the edge of the text, and tab stops have an end", () => {
     const state = after(two(), priceLine)
-    for (const block of leavesOf(state.doc).nodes) expect(paragraphLook(sheet(state), block).paragraph.tabs).toEqual([{ position: 453.54, align: "right", leader: "dotted" }])
+    for (const block of leavesOf(state.doc).nodes)
+      expect(paragraphLook(sheet(state), block).paragraph.tabs).toEqual([
+        { position: 453.54, align: "right", leader: "dotted" },
+      ])
     let full = stateOf([p("x")])
     for (let i = 0; i < 60; i++) full = after(full, placeTab({ position: i, align: "left", leader: "none" }))
     expect(placeTab({ position: 900, align: "left", leader: "none" })(full)).toBe(false)
@@ -105,7 +178,8 @@ describe("what goes and comes", () => {
   })
 
   test("a word that is carried leaves one blank and stands apart", () => {
-    const carried = (to: number, ...blocks: Parameters<typeof stateOf>[0]) => told(after(stateOf(blocks, [0, 4], [0, 9]), dragSelection(to, false) as Command))
+    const carried = (to: number, ...blocks: Parameters<typeof stateOf>[0]) =>
+      told(after(stateOf(blocks, [0, 4], [0, 9]), dragSelection(to, false) as Command))
     expect(carried(2, p("The chain lies"))).toBe("[chain] The lies")
     expect(carried(16, p("The chain lies"))).toBe("The lies [chain]")
     expect(carried(19, p("The chain lies"), p("low"))).toBe("The lies\nl [chain] ow")
@@ -118,8 +192,12 @@ describe("what goes and comes", () => {
     expect(writeText(doc)).toBe(`Season ${year}\n\nSince ${year}\n`)
     expect(headingsOf(doc)[0]?.text).toBe(`Season ${year}`)
     expect(Buffer.from(pdfOf(layoutOf(doc), "x")).length).toBeGreaterThan(0)
-    const month = schema.nodes.field!.create({ kind: "date", format: "monthYear" }, null, [schema.marks.language!.create({ value: "de" })])
-    expect(writeHtml(new Slice(bodyOf(document([p(month)])).content, 0, 0), defaultStyles)).toContain(new Intl.DateTimeFormat("de", { month: "long", year: "numeric" }).format(new Date()))
+    const month = schema.nodes.field!.create({ kind: "date", format: "monthYear" }, null, [
+      schema.marks.language!.create({ value: "de" }),
+    ])
+    expect(writeHtml(new Slice(bodyOf(document([p(month)])).content, 0, 0), defaultStyles)).toContain(
+      new Intl.DateTimeFormat("de", { month: "long", year: "numeric" }).format(new Date()),
+    )
     expect(after(stateOf([p("x")]), insertText("y"), setStyle("heading2")).doc.child(0).childCount).toBe(1)
   })
 })

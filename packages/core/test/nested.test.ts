@@ -7,17 +7,34 @@ import { typesetter } from "../node/typesetting"
 import { shown } from "./telling"
 
 const words = "The ferry crosses the estuary on the falling tide. "
-const text = fc.tuple(fc.nat(40), fc.nat(9)).map(([n, long]) => p(long === 0 ? `${n} ${words.repeat(30)}` : `${n} ${words.repeat(long % 4)}`))
-const framed = fc.nat(9).map((n) => paragraph("body", [`framed ${n}`], { shading: "#f4e4eb", ...(n % 2 ? { keepNext: true } : {}) }))
-const sectionBreak = fc.constantFrom(defaultSetup, { ...defaultSetup, width: defaultSetup.height, height: defaultSetup.width }, { ...defaultSetup, height: 300 }).map((setup) => nodes.sectionBreak.create({ setup }))
+const text = fc
+  .tuple(fc.nat(40), fc.nat(9))
+  .map(([n, long]) => p(long === 0 ? `${n} ${words.repeat(30)}` : `${n} ${words.repeat(long % 4)}`))
+const framed = fc
+  .nat(9)
+  .map((n) => paragraph("body", [`framed ${n}`], { shading: "#f4e4eb", ...(n % 2 ? { keepNext: true } : {}) }))
+const sectionBreak = fc
+  .constantFrom(
+    defaultSetup,
+    { ...defaultSetup, width: defaultSetup.height, height: defaultSetup.width },
+    { ...defaultSetup, height: 300 },
+  )
+  .map((setup) => nodes.sectionBreak.create({ setup }))
 
 const { blocks } = fc.letrec<{ blocks: Node[]; block: Node; table: Node }>((tie) => ({
   blocks: fc.array(tie("block"), { minLength: 1, maxLength: 3 }),
   block: fc.oneof({ maxDepth: 2, withCrossShrink: true }, text, text, framed, tie("table")),
   table: fc.array(fc.array(tie("blocks"), { minLength: 1, maxLength: 2 }), { minLength: 1, maxLength: 4 }).map(table),
 }))
-const body = fc.array(fc.oneof({ arbitrary: blocks, weight: 5 }, { arbitrary: sectionBreak.map((own) => [own]), weight: 1 }), { minLength: 1, maxLength: 5 }).map((parts) => [...parts.flat(), p("last")])
-const stories = fc.array(blocks, { maxLength: 3 }).map((all) => all.map((own, i) => nodes.story.create({ key: `s${i}`, kind: "note" }, own)))
+const body = fc
+  .array(fc.oneof({ arbitrary: blocks, weight: 5 }, { arbitrary: sectionBreak.map((own) => [own]), weight: 1 }), {
+    minLength: 1,
+    maxLength: 5,
+  })
+  .map((parts) => [...parts.flat(), p("last")])
+const stories = fc
+  .array(blocks, { maxLength: 3 })
+  .map((all) => all.map((own, i) => nodes.story.create({ key: `s${i}`, kind: "note" }, own)))
 const documents = fc.tuple(body, stories).map(([own, beside]) => document(own, {}, beside))
 
 /** The leaves as a plain walk finds them. */
@@ -42,14 +59,31 @@ test("every leaf is found by every address: number, place, flow, block", () => {
       expect(leaves.count).toBe(all.length)
       const told = all.map(({ node, start }, leaf) => {
         const own = leaves.flow(leaf)
-        const found = leaves.node(leaf) === node && leaves.at(start) === leaf && leaves.at(start + node.content.size) === leaf
-        return [found, leaves.before(leaf), leaves.start(leaf), leaves.end(leaf), own.kind, own.story, own.node.childCount]
+        const found =
+          leaves.node(leaf) === node && leaves.at(start) === leaf && leaves.at(start + node.content.size) === leaf
+        return [
+          found,
+          leaves.before(leaf),
+          leaves.start(leaf),
+          leaves.end(leaf),
+          own.kind,
+          own.story,
+          own.node.childCount,
+        ]
       })
       expect(told).toEqual(
         all.map(({ node, start, flow }) => {
           const part = doc.resolve(start).node(1)
           const story = part.type.name === "story" ? (part.attrs.key as string) : null
-          return [true, start - 1, start, start + node.content.size, flow.type.name === "story" ? "note" : flow.type.name, story, flow.childCount]
+          return [
+            true,
+            start - 1,
+            start,
+            start + node.content.size,
+            flow.type.name === "story" ? "note" : flow.type.name,
+            story,
+            flow.childCount,
+          ]
         }),
       )
     }),
@@ -82,15 +116,25 @@ function edited(doc: Node, [where, kind, by]: [number, "text" | "gone" | "twice"
   const replace = (own: Node, depth: number): Node => {
     if (depth === $leaf.depth) {
       const at = $leaf.index()
-      const put = kind === "text" || (kind === "gone" && own.childCount === 1) ? [by] : kind === "gone" ? [] : [own.child(at), by]
-      return own.copy(own.content.cut(0, $leaf.parentOffset).append(own.type.create(own.attrs, put).content).append(own.content.cut($leaf.parentOffset + own.child(at).nodeSize)))
+      const put =
+        kind === "text" || (kind === "gone" && own.childCount === 1) ? [by] : kind === "gone" ? [] : [own.child(at), by]
+      return own.copy(
+        own.content
+          .cut(0, $leaf.parentOffset)
+          .append(own.type.create(own.attrs, put).content)
+          .append(own.content.cut($leaf.parentOffset + own.child(at).nodeSize)),
+      )
     }
     const at = $leaf.index(depth)
     return own.copy(own.content.replaceChild(at, replace(own.child(at), depth + 1)))
   }
   return replace(doc, 0)
 }
-const edit = fc.tuple(fc.nat(200), fc.constantFrom("text" as const, "gone" as const, "twice" as const), fc.oneof(text, framed))
+const edit = fc.tuple(
+  fc.nat(200),
+  fc.constantFrom("text" as const, "gone" as const, "twice" as const),
+  fc.oneof(text, framed),
+)
 
 test("what lies outside the span that differs is the same, leaf by leaf", () => {
   fc.assert(
@@ -99,8 +143,12 @@ test("what lies outside the span that differs is the same, leaf by leaf", () => 
       const [a, b] = [leavesOf(doc), leavesOf(after)]
       // What one change puts in the next may take away.
       const { from, oldTo, newTo } = changedLeaves(doc, after) ?? { from: a.count, oldTo: a.count, newTo: b.count }
-      const same = (some: readonly Node[], others: readonly Node[]) => some.length === others.length && some.every((node, i) => node === others[i])
-      expect([same(a.nodes.slice(0, from), b.nodes.slice(0, from)), same(a.nodes.slice(oldTo), b.nodes.slice(newTo))]).toEqual([true, true])
+      const same = (some: readonly Node[], others: readonly Node[]) =>
+        some.length === others.length && some.every((node, i) => node === others[i])
+      expect([
+        same(a.nodes.slice(0, from), b.nodes.slice(0, from)),
+        same(a.nodes.slice(oldTo), b.nodes.slice(newTo)),
+      ]).toEqual([true, true])
       expect(changedLeaves(after, after.copy(after.content))).toBeNull()
     }),
   )
@@ -110,21 +158,26 @@ const spec = fc.constantFrom<LayoutSpec>({ mode: "sheets" }, { mode: "flow", wid
 
 test("layout from before equals layout from nothing, in tables, sections and beside stories, also from half-made layouts", () => {
   fc.assert(
-    fc.property(documents, fc.array(fc.tuple(edit, fc.nat(6)), { minLength: 1, maxLength: 4 }), spec, (doc, edits, how) => {
-      const from = doc
-      let before: Layout | null = null
-      for (const [own, steps] of edits) {
-        // At first from nothing, which may not come to its end before the first change.
-        doc = before ? edited(doc, own) : from
-        const composition: Composition = new Composition(typesetter(), doc, how, before)
-        for (let n = 0; n < steps && !composition.step(); n++);
-        before = composition.layout
-      }
-      const now = layoutDocument(typesetter(), doc, how, before)
-      const anew = layoutDocument(typesetter(), doc, how)
-      expect(textsOf(now)).toEqual(textsOf(anew))
-      if (how.mode === "sheets") expect(shown(now)).toEqual(shown(anew))
-    }),
+    fc.property(
+      documents,
+      fc.array(fc.tuple(edit, fc.nat(6)), { minLength: 1, maxLength: 4 }),
+      spec,
+      (doc, edits, how) => {
+        const from = doc
+        let before: Layout | null = null
+        for (const [own, steps] of edits) {
+          // At first from nothing, which may not come to its end before the first change.
+          doc = before ? edited(doc, own) : from
+          const composition: Composition = new Composition(typesetter(), doc, how, before)
+          for (let n = 0; n < steps && !composition.step(); n++);
+          before = composition.layout
+        }
+        const now = layoutDocument(typesetter(), doc, how, before)
+        const anew = layoutDocument(typesetter(), doc, how)
+        expect(textsOf(now)).toEqual(textsOf(anew))
+        if (how.mode === "sheets") expect(shown(now)).toEqual(shown(anew))
+      },
+    ),
     { numRuns: 40 },
   )
 }, 120_000)
@@ -132,7 +185,10 @@ test("layout from before equals layout from nothing, in tables, sections and bes
 /** What each leaf shows, in the order of the sheets. */
 function textsOf(layout: Layout): string[] {
   const lines: string[] = []
-  for (const placed of layout.placed) for (const { leaf, paragraph: own, from, to } of fragmentsOf(placed)) for (const line of own.lines.slice(from, to)) lines[leaf] = (lines[leaf] ?? "") + own.text.slice(line.from, line.to)
+  for (const placed of layout.placed)
+    for (const { leaf, paragraph: own, from, to } of fragmentsOf(placed))
+      for (const line of own.lines.slice(from, to))
+        lines[leaf] = (lines[leaf] ?? "") + own.text.slice(line.from, line.to)
   return lines
 }
 
@@ -145,7 +201,17 @@ test("all text of the body is on the sheets, once and in order, on paper of its 
       for (const placed of layout.placed) {
         const { sheet } = placed
         expect([sheet.width, sheet.height]).toEqual([sheet.start.setup!.width, sheet.start.setup!.height])
-        const section = doc.child(0).children.reduce<{ leaf: number; setup: unknown }>(({ leaf, setup }, node) => (leaf > placed.leaf ? { leaf, setup } : node.type.name === "sectionBreak" ? { leaf, setup: node.attrs.setup as unknown } : { leaf: leaf + (node.isTextblock ? 1 : walked(document([node])).length), setup }), { leaf: 0, setup: doc.attrs.setup as unknown })
+        const section = doc
+          .child(0)
+          .children.reduce<{ leaf: number; setup: unknown }>(
+            ({ leaf, setup }, node) =>
+              leaf > placed.leaf
+                ? { leaf, setup }
+                : node.type.name === "sectionBreak"
+                  ? { leaf, setup: node.attrs.setup as unknown }
+                  : { leaf: leaf + (node.isTextblock ? 1 : walked(document([node])).length), setup },
+            { leaf: 0, setup: doc.attrs.setup as unknown },
+          )
         expect(sheet.start.setup).toBe(section.setup)
         const foot = sheet.height - sheet.start.setup!.margins.bottom + 0.01
         for (const { paragraph: own, from, to, y } of fragmentsOf(placed)) {

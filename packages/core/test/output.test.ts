@@ -29,7 +29,9 @@ const doc = document(
 test("the same document gives the same file, byte for byte, and qpdf finds nothing wrong with it", () => {
   const one = pdfOf(layoutOf(doc), "x")
   expect(Buffer.from(pdfOf(layoutOf(doc), "x")).equals(Buffer.from(one))).toBe(true)
-  expect(execFileSync("qpdf", ["--check", file("a.pdf", one)], { encoding: "utf8" })).toContain("No syntax or stream encoding errors")
+  expect(execFileSync("qpdf", ["--check", file("a.pdf", one)], { encoding: "utf8" })).toContain(
+    "No syntax or stream encoding errors",
+  )
 })
 
 test("structure, bookmarks and text are those of the document", () => {
@@ -46,12 +48,21 @@ test("structure, bookmarks and text are those of the document", () => {
 })
 
 test("glyphs stand within five hundredths of a point of where the layout put them", () => {
-  const layout = layoutOf(document([paragraph("body", ["AVATAR To We, said the ferryman; fifty-two waves. ".repeat(6)], { align: "justify" })]))
+  const layout = layoutOf(
+    document([
+      paragraph("body", ["AVATAR To We, said the ferryman; fifty-two waves. ".repeat(6)], { align: "justify" }),
+    ]),
+  )
   const path = file("c.pdf", pdfOf(layout, "x"))
-  const words = [...execFileSync("pdftotext", ["-bbox", path, "-"], { encoding: "utf8" }).matchAll(/<word xMin="([\d.]+)" yMin="[\d.]+" xMax="([\d.]+)"/g)].map((m) => Number(m[2]))
+  const words = [
+    ...execFileSync("pdftotext", ["-bbox", path, "-"], { encoding: "utf8" }).matchAll(
+      /<word xMin="([\d.]+)" yMin="[\d.]+" xMax="([\d.]+)"/g,
+    ),
+  ].map((m) => Number(m[2]))
   const { lines } = layout.placed.slice(0, 1).flatMap(fragmentsOf)[0]!.paragraph
   const left = 70.866
-  for (const line of lines) expect(Math.min(...words.map((x) => Math.abs(x - (left + line.x + line.width))))).toBeLessThan(0.05)
+  for (const line of lines)
+    expect(Math.min(...words.map((x) => Math.abs(x - (left + line.x + line.width))))).toBeLessThan(0.05)
 })
 
 test("a subset is small and keeps its glyphs' numbers", () => {
@@ -79,9 +90,27 @@ function postscriptFont(): Uint8Array {
     path.close()
     return path
   }
-  const glyph = (name: string, unicode: number | undefined, size: number) => new opentype.Glyph({ name, ...(unicode === undefined ? {} : { unicode }), advanceWidth: size + 50, path: square(size) })
-  const glyphs = [glyph(".notdef", undefined, 400), ...[..."fery "].map((letter, i) => glyph(letter, letter.charCodeAt(0), 300 + 60 * i))]
-  return new Uint8Array(new opentype.Font({ familyName: "Marsh Blocks", styleName: "Regular", unitsPerEm: 1000, ascender: 800, descender: -200, glyphs }).toArrayBuffer())
+  const glyph = (name: string, unicode: number | undefined, size: number) =>
+    new opentype.Glyph({
+      name,
+      ...(unicode === undefined ? {} : { unicode }),
+      advanceWidth: size + 50,
+      path: square(size),
+    })
+  const glyphs = [
+    glyph(".notdef", undefined, 400),
+    ...[..."fery "].map((letter, i) => glyph(letter, letter.charCodeAt(0), 300 + 60 * i)),
+  ]
+  return new Uint8Array(
+    new opentype.Font({
+      familyName: "Marsh Blocks",
+      styleName: "Regular",
+      unitsPerEm: 1000,
+      ascender: 800,
+      descender: -200,
+      glyphs,
+    }).toArrayBuffer(),
+  )
 }
 
 describe("fonts of one's own", () => {
@@ -89,15 +118,33 @@ describe("fonts of one's own", () => {
   const ttf = new Uint8Array(readFileSync(faceFile("lora/400Regular_Italic/Lora_400Regular_Italic.ttf")))
   const [a, b] = ["a".repeat(64), "b".repeat(64)]
   const setter = openTypesetter((sha256) => (sha256 === a ? otf : sha256 === b ? ttf : undefined))
-  const styles = { ...defaultStyles, fonts: { "Marsh Blocks": { regular: a }, "Marsh Hand": { regular: b }, Gone: { regular: "c".repeat(64) } } }
-  const written = document([p(letters("ferry ferry", { family: "Marsh Blocks" }), " and ", letters("by hand", { family: "Marsh Hand", caps: "all" }), letters(" gone", { family: "Gone" }))], { styles })
+  const styles = {
+    ...defaultStyles,
+    fonts: { "Marsh Blocks": { regular: a }, "Marsh Hand": { regular: b }, Gone: { regular: "c".repeat(64) } },
+  }
+  const written = document(
+    [
+      p(
+        letters("ferry ferry", { family: "Marsh Blocks" }),
+        " and ",
+        letters("by hand", { family: "Marsh Hand", caps: "all" }),
+        letters(" gone", { family: "Gone" }),
+      ),
+    ],
+    { styles },
+  )
 
   test("are measured, embedded and read back, with TrueType and with PostScript outlines; a missing one gives way to the first family", () => {
     const layout = layoutOf(written, setter)
-    const faces = layout.placed.slice(0, 1).flatMap(fragmentsOf)[0]!.paragraph.lines[0]!.runs.map(({ run }) => run.face.slice(0, 7))
+    const faces = layout.placed
+      .slice(0, 1)
+      .flatMap(fragmentsOf)[0]!
+      .paragraph.lines[0]!.runs.map(({ run }) => run.face.slice(0, 7))
     expect(faces).toEqual(["own-aaa", "Tinos-r", "own-bbb", "Tinos-r"])
     const path = file("own.pdf", pdfOf(layout, "x", setter.fonts))
-    expect(execFileSync("qpdf", ["--check", path], { encoding: "utf8" })).toContain("No syntax or stream encoding errors")
+    expect(execFileSync("qpdf", ["--check", path], { encoding: "utf8" })).toContain(
+      "No syntax or stream encoding errors",
+    )
     const fonts = execFileSync("pdffonts", [path], { encoding: "utf8" })
     expect(fonts).toMatch(/Own-aaaaaaaa\s+CID Type 0C \(OT\)\s+Identity-H\s+yes yes yes/)
     expect(fonts).toMatch(/Own-bbbbbbbb\s+CID TrueType\s+Identity-H\s+yes yes yes/)
@@ -110,9 +157,20 @@ describe("fonts of one's own", () => {
     const hash = (i: number) => `${i.toString(16).padStart(63, "d")}${i % 2}`
     const fonts = Object.fromEntries(Array.from({ length: 130 }, (_, i) => [`Marsh ${i}`, { regular: hash(i) }]))
     const names = Object.keys(fonts)
-    const text = document([p(...names.map((family) => letters("ferry ", { family }))), ...names.map((family) => p(letters("ferry", { family })))], { styles: { ...defaultStyles, fonts } })
+    const text = document(
+      [
+        p(...names.map((family) => letters("ferry ", { family }))),
+        ...names.map((family) => p(letters("ferry", { family }))),
+      ],
+      { styles: { ...defaultStyles, fonts } },
+    )
     const first = layoutOf(text, many)
-    const shaped = (layout: typeof first) => layout.placed.flatMap((own) => fragmentsOf(own).flatMap(({ paragraph: own }) => own.lines.flatMap(({ runs }) => runs.map(({ run }) => `${run.face} ${[...run.glyphs.advances].join()}`))))
+    const shaped = (layout: typeof first) =>
+      layout.placed.flatMap((own) =>
+        fragmentsOf(own).flatMap(({ paragraph: own }) =>
+          own.lines.flatMap(({ runs }) => runs.map(({ run }) => `${run.face} ${[...run.glyphs.advances].join()}`)),
+        ),
+      )
     const measured = shaped(first)
     expect(new Set(measured.slice(-130)).size).toBe(130)
     expect(new Set(measured.slice(-130).map((own) => own.split(" ")[1])).size).toBe(2)
@@ -124,17 +182,30 @@ describe("fonts of one's own", () => {
 
   test("each weight beyond regular and bold is a family of its own", () => {
     const weighted = (name: string, usWeightClass: number) => {
-      const font = new opentype.Font({ familyName: name, styleName: "Regular", unitsPerEm: 1000, ascender: 800, descender: -200, glyphs: [new opentype.Glyph({ name: ".notdef", advanceWidth: 500, path: new opentype.Path() })] })
+      const font = new opentype.Font({
+        familyName: name,
+        styleName: "Regular",
+        unitsPerEm: 1000,
+        ascender: 800,
+        descender: -200,
+        glyphs: [new opentype.Glyph({ name: ".notdef", advanceWidth: 500, path: new opentype.Path() })],
+      })
       Object.assign(font.tables, { os2: { ...font.tables.os2, usWeightClass } })
       return readFontFile(new Uint8Array(font.toArrayBuffer()))
     }
-    expect([300, 400, 700, 900].map((weight) => weighted("Marsh", weight)).map(({ family, variant }) => `${family} ${variant}`)).toEqual(["Marsh Light regular", "Marsh regular", "Marsh bold", "Marsh Black regular"])
+    expect(
+      [300, 400, 700, 900]
+        .map((weight) => weighted("Marsh", weight))
+        .map(({ family, variant }) => `${family} ${variant}`),
+    ).toEqual(["Marsh Light regular", "Marsh regular", "Marsh bold", "Marsh Black regular"])
   })
 
   test("say what they are called, or why they are not taken", () => {
     expect(readFontFile(otf)).toMatchObject({ family: "Marsh Blocks", variant: "regular", postscript: true })
     expect(readFontFile(ttf)).toMatchObject({ family: "Lora", variant: "italic", postscript: false, subsetting: true })
-    const os2 = Array.from({ length: 30 }, (_, i) => 12 + 16 * i).find((at) => Buffer.from(ttf.subarray(at, at + 4)).toString() === "OS/2")!
+    const os2 = Array.from({ length: 30 }, (_, i) => 12 + 16 * i).find(
+      (at) => Buffer.from(ttf.subarray(at, at + 4)).toString() === "OS/2",
+    )!
     const withFlag = (flag: number) => {
       const copy = ttf.slice()
       new DataView(copy.buffer).setUint16(new DataView(copy.buffer).getUint32(os2 + 8) + 8, flag)
@@ -151,9 +222,20 @@ describe("fonts of one's own", () => {
 
 test("rules, frames, highlights, shadows and outlines are drawn; lists are lists for those who listen", () => {
   const border = { pattern: "wavy", width: 1, colour: "#7a1f4b", distance: 4 } as const
-  const list = (level: number, text: string, definition = "numbers") => paragraph("body", [text], { list: { definition, run: "a", level } })
+  const list = (level: number, text: string, definition = "numbers") =>
+    paragraph("body", [text], { list: { definition, run: "a", level } })
   const shaped = document([
-    paragraph("body", [letters("lit", { highlight: "#f4e3b5", underline: "dotted", strike: "double" }), letters("drawn", { outline: true }), letters("cast", { shadow: true }), letters("2", { script: "super" }), "end"], { borders: { top: border, bottom: border }, shading: "#dcebe0" }),
+    paragraph(
+      "body",
+      [
+        letters("lit", { highlight: "#f4e3b5", underline: "dotted", strike: "double" }),
+        letters("drawn", { outline: true }),
+        letters("cast", { shadow: true }),
+        letters("2", { script: "super" }),
+        "end",
+      ],
+      { borders: { top: border, bottom: border }, shading: "#dcebe0" },
+    ),
     list(0, "first"),
     list(0, "second"),
     p("between"),
@@ -167,11 +249,13 @@ test("rules, frames, highlights, shadows and outlines are drawn; lists are lists
   const tags = execFileSync("pdfinfo", ["-struct", path], { encoding: "utf8" }).match(/\b(P|L|LI|Lbl|LBody)\b/g)
   expect(tags).toEqual(["P", "L", "LI", "Lbl", "LBody", "LI", "Lbl", "LBody", "P", "L", "LI", "Lbl", "LBody", "P", "P"])
   const text = execFileSync("pdftotext", ["-raw", path, "-"], { encoding: "utf8" })
-  for (const wanted of ["litdrawncast2", "1. first", "2. second", "Name sum", "שלום"]) expect(text.replace(/[\u202a-\u202e]/g, "")).toContain(wanted)
+  for (const wanted of ["litdrawncast2", "1. first", "2. second", "Name sum", "שלום"])
+    expect(text.replace(/[\u202a-\u202e]/g, "")).toContain(wanted)
   const content = execFileSync("qpdf", ["--qdf", "--object-streams=disable", path, "-"], { encoding: "latin1" })
   expect(content).toMatch(/\/Artifact BMC/)
   expect(content).toMatch(/1 Tr/)
   const svg = sheetPicture(layout.placed[0]!, typesetter().fonts)
-  for (const wanted of ["#f4e3b5", "#dcebe0", 'fill="none" stroke="#7a1f4b"', 'fill="none" stroke="#1e1a16"']) expect(svg).toContain(wanted)
+  for (const wanted of ["#f4e3b5", "#dcebe0", 'fill="none" stroke="#7a1f4b"', 'fill="none" stroke="#1e1a16"'])
+    expect(svg).toContain(wanted)
   expect(svg).not.toMatch(/NaN|undefined/)
 })

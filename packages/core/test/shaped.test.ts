@@ -2,15 +2,63 @@
 import fc from "fast-check"
 import type { Node } from "prosemirror-model"
 import { EditorState, Selection } from "prosemirror-state"
-import { defaultStyles, defaultTypesetting, document, labelsOf, leavesOf, letters, paragraph, type Border, type LetterFormat, type ParagraphFormat, type Typesetting } from "../src/document"
+import {
+  defaultStyles,
+  defaultTypesetting,
+  document,
+  labelsOf,
+  leavesOf,
+  letters,
+  paragraph,
+  type Border,
+  type LetterFormat,
+  type ParagraphFormat,
+  type Typesetting,
+} from "../src/document"
 import { readDocument } from "../src/document/reading"
-import { changeStyleFormat, deleteBackward, enter, insertText, restartList, setLetters, setParagraphs, setStyle, stepLevel, toggleList, type Command } from "../src/editing"
-import { fragmentsOf, caretBox, Composition, hit, layoutDocument, rangeBoxes, type Layout, type LayoutSpec } from "../src/layout"
+import {
+  changeStyleFormat,
+  deleteBackward,
+  enter,
+  insertText,
+  restartList,
+  setLetters,
+  setParagraphs,
+  setStyle,
+  stepLevel,
+  toggleList,
+  type Command,
+} from "../src/editing"
+import {
+  fragmentsOf,
+  caretBox,
+  Composition,
+  hit,
+  layoutDocument,
+  rangeBoxes,
+  type Layout,
+  type LayoutSpec,
+} from "../src/layout"
 import { sheetPicture } from "../src/output"
 import { pdfOf, typesetter } from "../node/typesetting"
 import { after, stateOf } from "./telling"
 
-const words = ["ferry", "estuary", "responsibilities", "tide", "המעבורת", "12.50", "office", "ข้ามฟาก", "渡し船", "extra\u00adordinary", "—", "(1887)", "naïve", "😀"]
+const words = [
+  "ferry",
+  "estuary",
+  "responsibilities",
+  "tide",
+  "המעבורת",
+  "12.50",
+  "office",
+  "ข้ามฟาก",
+  "渡し船",
+  "extra\u00adordinary",
+  "—",
+  "(1887)",
+  "naïve",
+  "😀",
+]
 const text = fc.array(fc.constantFrom(...words), { minLength: 0, maxLength: 40 }).map((list) => list.join(" "))
 
 const letterFormat: fc.Arbitrary<Partial<LetterFormat>> = fc.record(
@@ -31,22 +79,46 @@ const letterFormat: fc.Arbitrary<Partial<LetterFormat>> = fc.record(
   },
   { requiredKeys: [] },
 )
-const border: fc.Arbitrary<Border> = fc.record({ pattern: fc.constantFrom("solid", "double", "dotted", "dashed", "wavy"), width: fc.constantFrom(0.5, 3), colour: fc.constant("#7a1f4b"), distance: fc.constantFrom(0, 8) })
+const border: fc.Arbitrary<Border> = fc.record({
+  pattern: fc.constantFrom("solid", "double", "dotted", "dashed", "wavy"),
+  width: fc.constantFrom(0.5, 3),
+  colour: fc.constant("#7a1f4b"),
+  distance: fc.constantFrom(0, 8),
+})
 const format: fc.Arbitrary<Partial<ParagraphFormat>> = fc.record(
   {
     align: fc.constantFrom("left", "center", "right", "justify"),
     direction: fc.constantFrom("ltr", "rtl"),
-    lineSpacing: fc.constantFrom({ rule: "multiple", value: 1 } as const, { rule: "exact", value: 14 } as const, { rule: "atLeast", value: 30 } as const),
+    lineSpacing: fc.constantFrom(
+      { rule: "multiple", value: 1 } as const,
+      { rule: "exact", value: 14 } as const,
+      { rule: "atLeast", value: 30 } as const,
+    ),
     spaceAfter: fc.constantFrom(0, 12),
     spaceAlike: fc.boolean(),
     indentLeft: fc.constantFrom(-20, 0, 40),
     indentRight: fc.constantFrom(-10, 0, 60),
     indentFirst: fc.constantFrom(-30, 0, 25),
-    tabs: fc.constantFrom([], [{ position: 120, align: "right", leader: "dotted" } as const], [{ position: 90, align: "decimal", leader: "none" } as const, { position: 200, align: "center", leader: "solid" } as const]),
-    borders: fc.record({ top: border, right: border, bottom: border, left: border, between: border }, { requiredKeys: [] }),
+    tabs: fc.constantFrom(
+      [],
+      [{ position: 120, align: "right", leader: "dotted" } as const],
+      [
+        { position: 90, align: "decimal", leader: "none" } as const,
+        { position: 200, align: "center", leader: "solid" } as const,
+      ],
+    ),
+    borders: fc.record(
+      { top: border, right: border, bottom: border, left: border, between: border },
+      { requiredKeys: [] },
+    ),
     shading: fc.constantFrom(null, "#dcebe0"),
     dropCap: fc.constantFrom(null, { lines: 3, distance: 6, family: null }),
-    list: fc.constantFrom(null, { definition: "numbers", run: "a", level: 0 }, { definition: "clauses", run: "a", level: 2 }, { definition: "tasks", run: "b", level: 1, done: true }),
+    list: fc.constantFrom(
+      null,
+      { definition: "numbers", run: "a", level: 0 },
+      { definition: "clauses", run: "a", level: 2 },
+      { definition: "tasks", run: "b", level: 1, done: true },
+    ),
     hyphenate: fc.boolean(),
     keepNext: fc.boolean(),
     keepTogether: fc.boolean(),
@@ -56,16 +128,31 @@ const format: fc.Arbitrary<Partial<ParagraphFormat>> = fc.record(
   { requiredKeys: [] },
 )
 const styleKeys = ["body", "heading1", "heading2", "quotation", "list", "reference", "title", "gone"]
-const block: fc.Arbitrary<Node> = fc.tuple(fc.constantFrom(...styleKeys), fc.array(fc.tuple(text, letterFormat, fc.constantFrom(undefined, "strong", "code")), { maxLength: 3 }), fc.option(format, { freq: 1 })).map(([style, runs, own]) =>
-  paragraph(
-    style,
-    runs.flatMap(([words, marks, letterStyle]) => (words === "" ? [] : [letters(words.replace(/ (?=12)/, "\t"), { ...marks, ...(letterStyle ? { letterStyle } : {}) }), " "])),
-    own && Object.keys(own).length > 0 ? own : null,
-  ),
-)
-const typesetting: fc.Arbitrary<Typesetting> = fc.constantFrom(defaultTypesetting, { ...defaultTypesetting, breaking: "whole" as const })
+const block: fc.Arbitrary<Node> = fc
+  .tuple(
+    fc.constantFrom(...styleKeys),
+    fc.array(fc.tuple(text, letterFormat, fc.constantFrom(undefined, "strong", "code")), { maxLength: 3 }),
+    fc.option(format, { freq: 1 }),
+  )
+  .map(([style, runs, own]) =>
+    paragraph(
+      style,
+      runs.flatMap(([words, marks, letterStyle]) =>
+        words === ""
+          ? []
+          : [letters(words.replace(/ (?=12)/, "\t"), { ...marks, ...(letterStyle ? { letterStyle } : {}) }), " "],
+      ),
+      own && Object.keys(own).length > 0 ? own : null,
+    ),
+  )
+const typesetting: fc.Arbitrary<Typesetting> = fc.constantFrom(defaultTypesetting, {
+  ...defaultTypesetting,
+  breaking: "whole" as const,
+})
 const setup = { width: 320, height: 420, margins: { top: 30, right: 40, bottom: 30, left: 40 } }
-const documents = fc.tuple(fc.array(block, { minLength: 1, maxLength: 10 }), typesetting).map(([blocks, own]) => document(blocks, { setup, typesetting: own }))
+const documents = fc
+  .tuple(fc.array(block, { minLength: 1, maxLength: 10 }), typesetting)
+  .map(([blocks, own]) => document(blocks, { setup, typesetting: own }))
 
 const specs: readonly LayoutSpec[] = [{ mode: "sheets" }, { mode: "flow", width: 260, margin: 12 }]
 
@@ -84,8 +171,18 @@ function seen({ placed, spec }: Layout) {
       [x, y + down].map(round),
       set.text,
       set.label?.text ?? null,
-      frame && [[frame.box.x, frame.box.y + down, frame.box.width, frame.box.height].map(round), frame.rules.length, frame.shading],
-      set.lines.slice(from, to).map((line) => [line.from, line.to, line.runs.map((run) => [run.from, run.to, Math.round(run.x * 100), run.run.face, run.run.size])]),
+      frame && [
+        [frame.box.x, frame.box.y + down, frame.box.width, frame.box.height].map(round),
+        frame.rules.length,
+        frame.shading,
+      ],
+      set.lines
+        .slice(from, to)
+        .map((line) => [
+          line.from,
+          line.to,
+          line.runs.map((run) => [run.from, run.to, Math.round(run.x * 100), run.run.face, run.run.size]),
+        ]),
     ])
     if (spec.mode === "flow") down += sheet.height
     if (spec.mode === "flow" && sheets[0]) sheets[0].push(...fragments)
@@ -106,7 +203,9 @@ describe("whatever a document holds", () => {
             for (const line of set.lines.slice(from, to)) {
               shown[leaf] += set.text.slice(line.from, line.to)
               // Every letter of a line belongs to exactly one run of it, or is a tab.
-              const covered = line.runs.filter((run) => run.to > run.from).reduce((sum, run) => sum + run.to - run.from, 0)
+              const covered = line.runs
+                .filter((run) => run.to > run.from)
+                .reduce((sum, run) => sum + run.to - run.from, 0)
               expect(covered).toBe(set.text.slice(line.from, line.to).replace(/[\t\n]/g, "").length)
             }
           }
@@ -128,24 +227,31 @@ describe("whatever a document holds", () => {
       fc.constantFrom(-1 as const, 1 as const).map(stepLevel),
       fc.constant(restartList(4)),
       fc.constant(setLetters("caps", "small")),
-      fc.constantFrom("body", "heading1", "quotation").map((key) => changeStyleFormat(key, { letters: { size: 17 }, paragraph: { spaceAfter: 3 } })),
+      fc
+        .constantFrom("body", "heading1", "quotation")
+        .map((key) => changeStyleFormat(key, { letters: { size: 17 }, paragraph: { spaceAfter: 3 } })),
     )
     fc.assert(
-      fc.property(documents, fc.array(fc.tuple(acts, fc.nat(50), fc.nat(200)), { minLength: 1, maxLength: 4 }), fc.constantFrom(...specs), (doc, changes, spec) => {
-        let state = EditorState.create({ doc })
-        let layout = layoutDocument(typesetter(), doc, spec)
-        for (const [act, where, offset] of changes) {
-          const number = where % leavesOf(state.doc).count
-          const node = leavesOf(state.doc).node(number)
-          const at = leavesOf(state.doc).start(number) + (offset % (node.content.size + 1))
-          state = EditorState.create({ doc: state.doc, selection: Selection.near(state.doc.resolve(at)) })
-          act(state, (tr) => (state = state.apply(tr)))
-          const composition = new Composition(typesetter(), state.doc, spec, layout)
-          while (!composition.step());
-          layout = composition.layout
-          expect(seen(layout)).toEqual(seen(layoutDocument(typesetter(), state.doc, spec)))
-        }
-      }),
+      fc.property(
+        documents,
+        fc.array(fc.tuple(acts, fc.nat(50), fc.nat(200)), { minLength: 1, maxLength: 4 }),
+        fc.constantFrom(...specs),
+        (doc, changes, spec) => {
+          let state = EditorState.create({ doc })
+          let layout = layoutDocument(typesetter(), doc, spec)
+          for (const [act, where, offset] of changes) {
+            const number = where % leavesOf(state.doc).count
+            const node = leavesOf(state.doc).node(number)
+            const at = leavesOf(state.doc).start(number) + (offset % (node.content.size + 1))
+            state = EditorState.create({ doc: state.doc, selection: Selection.near(state.doc.resolve(at)) })
+            act(state, (tr) => (state = state.apply(tr)))
+            const composition = new Composition(typesetter(), state.doc, spec, layout)
+            while (!composition.step());
+            layout = composition.layout
+            expect(seen(layout)).toEqual(seen(layoutDocument(typesetter(), state.doc, spec)))
+          }
+        },
+      ),
       { numRuns: 120 },
     )
   }, 120_000)
@@ -178,7 +284,8 @@ describe("whatever a document holds", () => {
         const layout = layoutDocument(typesetter(), doc)
         const pdf = Buffer.from(pdfOf(layout, "x"))
         expect(pdf.subarray(0, 5).toString()).toBe("%PDF-")
-        for (const placed of layout.placed) expect(sheetPicture(placed, typesetter().fonts)).not.toMatch(/NaN|undefined|Infinity/)
+        for (const placed of layout.placed)
+          expect(sheetPicture(placed, typesetter().fonts)).not.toMatch(/NaN|undefined|Infinity/)
       }),
       { numRuns: 25 },
     )
@@ -190,12 +297,19 @@ test("a change of one style sets anew only what has it; the rest keeps its layou
   const before = layoutDocument(typesetter(), doc)
   const changed = after(EditorState.create({ doc }), changeStyleFormat("heading1", { letters: { size: 30 } })).doc
   const now = layoutDocument(typesetter(), changed, { mode: "sheets" }, before)
-  const paragraphs = (layout: Layout) => layout.placed.slice(0, 1).flatMap(fragmentsOf).map((fragment) => fragment.paragraph)
+  const paragraphs = (layout: Layout) =>
+    layout.placed
+      .slice(0, 1)
+      .flatMap(fragmentsOf)
+      .map((fragment) => fragment.paragraph)
   expect(paragraphs(now).map((own, i) => own === paragraphs(before)[i])).toEqual([false, true, true])
 })
 
 test("labels stay the same array while no item of a list comes, goes or moves", () => {
-  const listed = [paragraph("body", ["one"], { list: { definition: "numbers", run: "a", level: 0 } }), paragraph("body", ["text"])]
+  const listed = [
+    paragraph("body", ["one"], { list: { definition: "numbers", run: "a", level: 0 } }),
+    paragraph("body", ["text"]),
+  ]
   const state = stateOf(listed, [1, 2])
   const before = labelsOf(state.doc)
   const typed = after(state, insertText("more"))

@@ -3,7 +3,15 @@ import { type EditorState, TextSelection } from "prosemirror-state"
 import { document, leavesOf, nodes, p, storiesOf, table, textOf, withoutOrphans } from "../src/document"
 import { checkDocument, readDocument } from "../src/document/reading"
 import * as editing from "../src/editing"
-import { editHistory, heldInPart, insertStory, partAt, selectedSlice, settleStories, type Command } from "../src/editing"
+import {
+  editHistory,
+  heldInPart,
+  insertStory,
+  partAt,
+  selectedSlice,
+  settleStories,
+  type Command,
+} from "../src/editing"
 import { after, stateOf } from "./telling"
 
 /** A state after a command, as the desk applies it. */
@@ -11,8 +19,13 @@ function acted(state: EditorState, command: Command): EditorState {
   command(state, (tr) => (state = state.apply(settleStories(tr))))
   return state
 }
-const caret = (state: EditorState, pos: number, head = pos) => state.apply(state.tr.setSelection(TextSelection.create(state.doc, pos, head)))
-const noted = () => acted(caret(stateOf([p("The ferry runs."), p("At low water it does not.")], [0, 0], [0, 0], [editHistory()]), 9), insertStory("note", [p("By chain.")]))
+const caret = (state: EditorState, pos: number, head = pos) =>
+  state.apply(state.tr.setSelection(TextSelection.create(state.doc, pos, head)))
+const noted = () =>
+  acted(
+    caret(stateOf([p("The ferry runs."), p("At low water it does not.")], [0, 0], [0, 0], [editHistory()]), 9),
+    insertStory("note", [p("By chain.")]),
+  )
 const anchors = (state: EditorState) => {
   const keys: string[] = []
   state.doc.descendants((node) => void (node.type.name === "anchor" && keys.push(node.attrs.story as string)))
@@ -22,7 +35,11 @@ const anchors = (state: EditorState) => {
 describe("a story and its anchor", () => {
   test("come together, with the caret in the story, and go together in one undo", () => {
     const state = noted()
-    expect(leavesOf(state.doc).nodes.map(textOf)).toEqual(["The fer\ufffcry runs.", "At low water it does not.", "By chain."])
+    expect(leavesOf(state.doc).nodes.map(textOf)).toEqual([
+      "The fer\ufffcry runs.",
+      "At low water it does not.",
+      "By chain.",
+    ])
     expect([...storiesOf(state.doc).keys()]).toEqual(anchors(state))
     expect(leavesOf(state.doc).at(state.selection.head)).toBe(2)
     const undone = acted(state, editing.undo)
@@ -50,7 +67,10 @@ describe("a story and its anchor", () => {
     const state = noted()
     const slice = selectedSlice(caret(state, 2, 14))
     const brought = editing.broughtBy(slice, state.doc)
-    const other = acted(stateOf([p("Here: ")], [0, 6]), editing.pasteSlice(slice, "Pasted", JSON.parse(JSON.stringify(brought))))
+    const other = acted(
+      stateOf([p("Here: ")], [0, 6]),
+      editing.pasteSlice(slice, "Pasted", JSON.parse(JSON.stringify(brought))),
+    )
     expect([...storiesOf(other.doc).values()].map(({ node }) => node.textContent)).toEqual(["By chain."])
     expect(anchors(other)).toEqual([...storiesOf(other.doc).keys()])
   })
@@ -64,31 +84,58 @@ test("movement, selecting all and joining stay in the text that the caret is in"
   expect(editing.moveHorizontally(state, noteStart, -1, "word")).toBe(noteStart)
   expect(editing.deleteForward(caret(state, bodyEnd))).toBe(false)
   expect(editing.deleteBackward(caret(state, noteStart))).toBe(false)
-  expect(editing.selectedText(after(caret(state, 4), editing.selectAll))).toBe("The ferry runs.\nAt low water it does not.")
+  expect(editing.selectedText(after(caret(state, 4), editing.selectAll))).toBe(
+    "The ferry runs.\nAt low water it does not.",
+  )
   expect(editing.selectedText(after(caret(state, noteStart), editing.selectAll))).toBe("By chain.")
   expect([heldInPart(state.doc, 4, noteStart + 2), heldInPart(state.doc, noteStart, 3)]).toEqual([bodyEnd, noteStart])
-  expect([editing.documentEdge(caret(state, 4), 1), editing.documentEdge(caret(state, noteStart), -1)]).toEqual([bodyEnd, noteStart])
+  expect([editing.documentEdge(caret(state, 4), 1), editing.documentEdge(caret(state, noteStart), -1)]).toEqual([
+    bodyEnd,
+    noteStart,
+  ])
 })
 
 test("a document from outside loses stories without an anchor, and anchors without a story or with one that another has", () => {
   const anchor = (story: string) => nodes.anchor.create({ story })
-  const story = (key: string, kind: string, ...inside: Parameters<typeof p>) => nodes.story.create({ key, kind }, p(...inside))
-  const doc = document([p("a", anchor("one"), anchor("one"), anchor("none"), anchor("top")), table([[[p("b", anchor("two"))]]])], {}, [
-    story("one", "note", "1"),
-    story("two", "note", "2", anchor("three")),
-    story("three", "note", "3"),
-    story("lost", "note", "x", anchor("lost2")),
-    story("lost2", "note", "y"),
-    story("one", "note", "again"),
-    story("top", "header", "Saltmarsh Ferry Trust"),
-  ])
+  const story = (key: string, kind: string, ...inside: Parameters<typeof p>) =>
+    nodes.story.create({ key, kind }, p(...inside))
+  const doc = document(
+    [p("a", anchor("one"), anchor("one"), anchor("none"), anchor("top")), table([[[p("b", anchor("two"))]]])],
+    {},
+    [
+      story("one", "note", "1"),
+      story("two", "note", "2", anchor("three")),
+      story("three", "note", "3"),
+      story("lost", "note", "x", anchor("lost2")),
+      story("lost2", "note", "y"),
+      story("one", "note", "again"),
+      story("top", "header", "Saltmarsh Ferry Trust"),
+    ],
+  )
   const whole = withoutOrphans(checkDocument(doc))
   expect(whole.children.slice(1).map((node) => node.textContent)).toEqual(["1", "2", "Saltmarsh Ferry Trust"])
   expect(leavesOf(whole).nodes.slice(0, 2).map(textOf)).toEqual(["a\ufffc", "b\ufffc"])
   expect(withoutOrphans(whole)).toBe(whole)
 })
 
-const act = fc.record({ kind: fc.constantFrom("type", "delete", "back", "forward", "note", "copy", "drag", "enter", "undo", "redo", "takeBack", "all"), from: fc.nat(80), to: fc.nat(80) })
+const act = fc.record({
+  kind: fc.constantFrom(
+    "type",
+    "delete",
+    "back",
+    "forward",
+    "note",
+    "copy",
+    "drag",
+    "enter",
+    "undo",
+    "redo",
+    "takeBack",
+    "all",
+  ),
+  from: fc.nat(80),
+  to: fc.nat(80),
+})
 
 test("whatever is done, every anchor has its story, every story its anchor, and a selection stays in one text", () => {
   fc.assert(
@@ -96,7 +143,8 @@ test("whatever is done, every anchor has its story, every story its anchor, and 
       let state = noted()
       for (const { kind, from, to } of acts) {
         const leaves = leavesOf(state.doc)
-        const place = (n: number) => leaves.start(n % leaves.count) + (n % (leaves.node(n % leaves.count).content.size + 1))
+        const place = (n: number) =>
+          leaves.start(n % leaves.count) + (n % (leaves.node(n % leaves.count).content.size + 1))
         const collapsed = ["type", "note", "enter", "copy"].includes(kind)
         const anchor = place(from)
         state = caret(state, anchor, collapsed ? anchor : heldInPart(state.doc, anchor, place(to)))

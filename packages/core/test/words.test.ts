@@ -1,6 +1,21 @@
 import { document, letters, p, paragraph, schema } from "../src/document"
 import { readDocument } from "../src/document/reading"
-import { correct, correctionOf, editHistory, insertText, linkAt, linkTargets, linkToTarget, markPlace, placeOfLink, readAddress, removeLink, setLink, undo, type CorrectionSettings } from "../src/editing"
+import {
+  correct,
+  correctionOf,
+  editHistory,
+  insertText,
+  linkAt,
+  linkTargets,
+  linkToTarget,
+  markPlace,
+  placeOfLink,
+  readAddress,
+  removeLink,
+  setLink,
+  undo,
+  type CorrectionSettings,
+} from "../src/editing"
 import { layoutOf, pdfOf } from "../node/typesetting"
 import { after, stateOf, texts } from "./telling"
 
@@ -64,11 +79,24 @@ test("a correction is a change of its own, which one undo takes back", () => {
 test("ordinals keep their letters, which are raised; what follows is not", () => {
   let state = stateOf([p("On the 3rd")], [0, 10], [0, 10], [editHistory()])
   state = after(state, insertText(" "), correct(all), insertText("of"))
-  const runs = () => state.doc.child(0).child(0).children.map(({ text, marks }) => [text, marks[0]?.attrs.value ?? null])
-  expect(runs()).toEqual([["On the 3", null], ["rd", "super"], [" of", null]])
+  const runs = () =>
+    state.doc
+      .child(0)
+      .child(0)
+      .children.map(({ text, marks }) => [text, marks[0]?.attrs.value ?? null])
+  expect(runs()).toEqual([
+    ["On the 3", null],
+    ["rd", "super"],
+    [" of", null],
+  ])
   state = after(state, undo, undo)
   expect(runs()).toEqual([["On the 3rd ", null]])
-  for (const [text, settings, language] of [["2nd ", { ...all, off: ["ordinals"] }, "en-GB"], ["2nd ", all, "de"], ["2nds ", all, "en-GB"]] as const) expect(correctionOf(text, language, settings as typeof all)).toBeNull()
+  for (const [text, settings, language] of [
+    ["2nd ", { ...all, off: ["ordinals"] }, "en-GB"],
+    ["2nd ", all, "de"],
+    ["2nds ", all, "en-GB"],
+  ] as const)
+    expect(correctionOf(text, language, settings as typeof all)).toBeNull()
 })
 
 test("a typed address becomes a link", () => {
@@ -78,18 +106,42 @@ test("a typed address becomes a link", () => {
 })
 
 test("addresses are read as people write them; other schemes are none", () => {
-  expect(["ferry.example", "www.ferry.example/a?b", "http://x.example", "imre@ferry.example?subject=Tide", "mailto:a@b.example"].map(readAddress)).toEqual([
+  expect(
+    [
+      "ferry.example",
+      "www.ferry.example/a?b",
+      "http://x.example",
+      "imre@ferry.example?subject=Tide",
+      "mailto:a@b.example",
+    ].map(readAddress),
+  ).toEqual([
     "https://ferry.example",
     "https://www.ferry.example/a?b",
     "http://x.example",
     "mailto:imre@ferry.example?subject=Tide",
     "mailto:a@b.example",
   ])
-  expect(["javascript:alert(1)", "ftp://x.example", "two words", "file:///etc", ""].map(readAddress)).toEqual([null, null, null, null, null])
+  expect(["javascript:alert(1)", "ftp://x.example", "two words", "file:///etc", ""].map(readAddress)).toEqual([
+    null,
+    null,
+    null,
+    null,
+    null,
+  ])
 })
 
 describe("links", () => {
-  const linked = stateOf([p("See ", letters("the ", { link: "https://a.example" }), letters("tide", { link: "https://a.example", bold: true }), " now")], [0, 6])
+  const linked = stateOf(
+    [
+      p(
+        "See ",
+        letters("the ", { link: "https://a.example" }),
+        letters("tide", { link: "https://a.example", bold: true }),
+        " now",
+      ),
+    ],
+    [0, 6],
+  )
 
   test("are found under the caret as a whole, changed and removed", () => {
     expect(linkAt(linked)).toMatchObject({ href: "https://a.example", to: (linkAt(linked)?.from ?? 0) + 8 })
@@ -100,8 +152,15 @@ describe("links", () => {
   })
 
   test("go on the word at the caret, or the address is put in", () => {
-    expect(after(stateOf([p("See tide")], [0, 6]), setLink("https://a.example")).doc.child(0).child(0).child(1).text).toBe("tide")
-    expect(texts(after(stateOf([p()]), setLink("mailto:imre@ferry.example?subject=x")).doc)).toEqual(["imre@ferry.example"])
+    expect(
+      after(stateOf([p("See tide")], [0, 6]), setLink("https://a.example"))
+        .doc.child(0)
+        .child(0)
+        .child(1).text,
+    ).toBe("tide")
+    expect(texts(after(stateOf([p()]), setLink("mailto:imre@ferry.example?subject=x")).doc)).toEqual([
+      "imre@ferry.example",
+    ])
   })
 
   test("lead to headings, which keep being found when their words change, and to marked places", () => {
@@ -116,9 +175,16 @@ describe("links", () => {
   })
 
   test("get into the PDF, and no other scheme gets into a document", () => {
-    const doc = document([paragraph("heading1", [letters("Tides", { place: "Tides" })]), p(letters("web", { link: "https://a.example/(x)" }), " ", letters("in", { link: "#Tides" }))])
+    const doc = document([
+      paragraph("heading1", [letters("Tides", { place: "Tides" })]),
+      p(letters("web", { link: "https://a.example/(x)" }), " ", letters("in", { link: "#Tides" })),
+    ])
     const pdf = Buffer.from(pdfOf(layoutOf(doc), "x"))
     expect(pdf.length).toBeGreaterThan(1000)
-    expect(() => readDocument(document([p(schema.text("x", [schema.marks.link!.create({ value: "javascript:alert(1)" })]))]).toJSON())).toThrow("a link leads to")
+    expect(() =>
+      readDocument(
+        document([p(schema.text("x", [schema.marks.link!.create({ value: "javascript:alert(1)" })]))]).toJSON(),
+      ),
+    ).toThrow("a link leads to")
   })
 })

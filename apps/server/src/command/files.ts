@@ -51,8 +51,16 @@ function withSettings(doc: Node, { family, size, spacing, paper, margin }: Setti
     ...before,
     styles: {
       ...styles,
-      defaults: { letters: { ...styles.defaults.letters, ...letters }, paragraph: { ...styles.defaults.paragraph, ...paragraph } },
-      styles: body ? { ...styles.styles, body: { ...body, letters: { ...body.letters, ...letters }, paragraph: { ...body.paragraph, ...paragraph } } } : styles.styles,
+      defaults: {
+        letters: { ...styles.defaults.letters, ...letters },
+        paragraph: { ...styles.defaults.paragraph, ...paragraph },
+      },
+      styles: body
+        ? {
+            ...styles.styles,
+            body: { ...body, letters: { ...body.letters, ...letters }, paragraph: { ...body.paragraph, ...paragraph } },
+          }
+        : styles.styles,
     },
     setup: {
       ...setup,
@@ -61,7 +69,8 @@ function withSettings(doc: Node, { family, size, spacing, paper, margin }: Setti
     },
   }
   const { width, height, margins } = attrs.setup
-  if (margins.left + margins.right > width - 36 || margins.top + margins.bottom > height - 36) throw new UsageError("The margins leave no room for text on this paper")
+  if (margins.left + margins.right > width - 36 || margins.top + margins.bottom > height - 36)
+    throw new UsageError("The margins leave no room for text on this paper")
   return schema.nodes.doc.create(attrs, doc.content)
 }
 
@@ -69,9 +78,12 @@ function withSettings(doc: Node, { family, size, spacing, paper, margin }: Setti
 export async function readInput(path: string, settings: Settings): Promise<NamedDocument> {
   const read = forEnding(readers, path, "read")
   const bytes = await readFile(path).catch((error: NodeJS.ErrnoException) => {
-    throw new ReadingError(`${path} cannot be read: ${error.code === "ENOENT" ? "there is no such file" : error.message}`)
+    throw new ReadingError(
+      `${path} cannot be read: ${error.code === "ENOENT" ? "there is no such file" : error.message}`,
+    )
   })
-  if (bytes.length > largestInput) throw new ReadingError(`${path} is too large: up to ${largestInput / 1024 / 1024} MB can be read`)
+  if (bytes.length > largestInput)
+    throw new ReadingError(`${path} is too large: up to ${largestInput / 1024 / 1024} MB can be read`)
   let source: string
   try {
     source = new TextDecoder("utf-8", { fatal: true }).decode(bytes)
@@ -99,6 +111,8 @@ export async function writeOutput(path: string, named: NamedDocument): Promise<v
     await rm(beside, { force: true })
     const { code, message } = error as NodeJS.ErrnoException
     if (code === undefined) throw error
-    throw new ReadingError(`${path} cannot be written: ${code === "ENOENT" ? "there is no such folder" : code === "ENOSPC" || code === "EFBIG" ? "the disk is full. What was there before is as it was" : message}`)
+    throw new ReadingError(
+      `${path} cannot be written: ${code === "ENOENT" ? "there is no such folder" : code === "ENOSPC" || code === "EFBIG" ? "the disk is full. What was there before is as it was" : message}`,
+    )
   }
 }

@@ -13,7 +13,8 @@ export function readLength(text: string, what: string): number {
 
 function readNumber(text: string, what: string, least: number, most: number): number {
   const value = Number(text)
-  if (!(value >= least && value <= most)) throw new UsageError(`${what} is a number from ${least} to ${most}; it was "${text}"`)
+  if (!(value >= least && value <= most))
+    throw new UsageError(`${what} is a number from ${least} to ${most}; it was "${text}"`)
   return value
 }
 
@@ -23,11 +24,26 @@ function oneOf<T extends string>(text: string, names: readonly T[], what: string
   return found
 }
 
-export function readSettings(values: { font?: string; size?: string; spacing?: string; paper?: string; margins?: string; lines?: boolean }): Settings {
+export function readSettings(values: {
+  font?: string
+  size?: string
+  spacing?: string
+  paper?: string
+  margins?: string
+  lines?: boolean
+}): Settings {
   const { font, size, spacing, paper, margins, lines } = values
   return {
     lines: lines ?? false,
-    ...(font === undefined ? {} : { family: oneOf(font, families.map((f) => f.name), "A typeface") }),
+    ...(font === undefined
+      ? {}
+      : {
+          family: oneOf(
+            font,
+            families.map((f) => f.name),
+            "A typeface",
+          ),
+        }),
     ...(size === undefined ? {} : { size: readNumber(size, "A size", 1, 400) }),
     ...(spacing === undefined ? {} : { spacing: readNumber(spacing, "Spacing", 0.5, 10) }),
     ...(paper === undefined ? {} : { paper: oneOf(paper, Object.keys(papers) as PaperName[], "Paper") }),

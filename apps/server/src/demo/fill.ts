@@ -11,19 +11,48 @@ function styles(body: StyleSheet["styles"][string]["paragraph"], family?: string
   return {
     ...defaultStyles,
     defaults: family === undefined ? defaults : { ...defaults, letters: { ...defaults.letters, family } },
-    styles: { ...defaultStyles.styles, body: { ...(defaultStyles.styles.body as StyleSheet["styles"][string]), paragraph: body } },
+    styles: {
+      ...defaultStyles.styles,
+      body: { ...(defaultStyles.styles.body as StyleSheet["styles"][string]), paragraph: body },
+    },
   }
 }
 
 const demo = () => [
-  { name: "Notice for the slipway", ago: 3, doc: document(notice.blocks(), { styles: notice.styles, properties: { title: "The ferry runs", author: "Imre Fallow" } }) },
-  { name: "Risk report", ago: 4, doc: document(report.blocks(), { styles: report.styles, properties: { title: "Risks of the trial season", author: "Nell Caddow" } }) },
-  { name: "Record of a ferry hand", ago: 5, doc: document(record.blocks(), { styles: record.styles, properties: { title: "Nell Caddow", author: "Nell Caddow" } }) },
+  {
+    name: "Notice for the slipway",
+    ago: 3,
+    doc: document(notice.blocks(), {
+      styles: notice.styles,
+      properties: { title: "The ferry runs", author: "Imre Fallow" },
+    }),
+  },
+  {
+    name: "Risk report",
+    ago: 4,
+    doc: document(report.blocks(), {
+      styles: report.styles,
+      properties: { title: "Risks of the trial season", author: "Nell Caddow" },
+    }),
+  },
+  {
+    name: "Record of a ferry hand",
+    ago: 5,
+    doc: document(record.blocks(), {
+      styles: record.styles,
+      properties: { title: "Nell Caddow", author: "Nell Caddow" },
+    }),
+  },
   {
     name: "Tides and timetables",
     ago: 1,
     doc: document(readDemo("paper"), {
-      styles: styles({ align: "left", lineSpacing: { rule: "multiple", value: 2 }, spaceAfter: 0, indentFirst: 10 * MM }),
+      styles: styles({
+        align: "left",
+        lineSpacing: { rule: "multiple", value: 2 },
+        spaceAfter: 0,
+        indentFirst: 10 * MM,
+      }),
       setup: { ...defaultSetup, margins: { top: 32 * MM, right: 37 * MM, bottom: 32 * MM, left: 37 * MM } },
       properties: { title: "Tides and timetables", author: "Nell Caddow" },
     }),
@@ -31,12 +60,17 @@ const demo = () => [
   {
     name: "Minutes, 3 November",
     ago: 2,
-    doc: document(readDemo("minutes"), { styles: styles({}, "Source Serif 4"), properties: { title: "Minutes of the trustees, 3 November", author: "Imre Fallow" } }),
+    doc: document(readDemo("minutes"), {
+      styles: styles({}, "Source Serif 4"),
+      properties: { title: "Minutes of the trustees, 3 November", author: "Imre Fallow" },
+    }),
   },
   {
     name: "Letter to the harbour master",
     ago: 0,
-    doc: document(readDemo("letter", { align: "justify" }), { properties: { title: "Mooring rights at the east slipway", author: "Imre Fallow" } }),
+    doc: document(readDemo("letter", { align: "justify" }), {
+      properties: { title: "Mooring rights at the east slipway", author: "Imre Fallow" },
+    }),
   },
 ]
 

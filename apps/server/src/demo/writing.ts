@@ -10,7 +10,13 @@ function inline(text: string): (string | Node)[] {
   return text
     .split(/(\*\*[^*]+\*\*|\*[^*]+\*)/)
     .filter((part) => part !== "")
-    .map((part) => (part.startsWith("**") ? letters(part.slice(2, -2), { bold: true }) : part.startsWith("*") ? letters(part.slice(1, -1), { italic: true }) : part))
+    .map((part) =>
+      part.startsWith("**")
+        ? letters(part.slice(2, -2), { bold: true })
+        : part.startsWith("*")
+          ? letters(part.slice(1, -1), { italic: true })
+          : part,
+    )
 }
 
 function write(text: string, bodyFormat: Partial<ParagraphFormat> | null = null): Node[] {
@@ -25,6 +31,9 @@ function write(text: string, bodyFormat: Partial<ParagraphFormat> | null = null)
 }
 
 /** A demo text as blocks; the server runs from the project's root. */
-export function readDemo(name: "letter" | "minutes" | "paper", bodyFormat: Partial<ParagraphFormat> | null = null): Node[] {
+export function readDemo(
+  name: "letter" | "minutes" | "paper",
+  bodyFormat: Partial<ParagraphFormat> | null = null,
+): Node[] {
   return write(readFileSync(join(process.cwd(), "apps/server/src/demo/texts", `${name}.txt`), "utf8"), bodyFormat)
 }

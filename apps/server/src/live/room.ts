@@ -68,7 +68,10 @@ export class Room {
    */
   join(member: Member, since: number, stamp: string | null, name: string | null): boolean {
     if (since > this.current || (stamp !== null && stamp !== this.store.stamp(this.id, since))) {
-      member.send({ type: "unfit", reason: "The server holds another history of this document: it was put back to an earlier state." })
+      member.send({
+        type: "unfit",
+        reason: "The server holds another history of this document: it was put back to an earlier state.",
+      })
       return false
     }
     this.members.add(member)
@@ -101,14 +104,18 @@ export class Room {
     try {
       const fitting = this.fitting(late[0]?.before ?? doc, steps, member.right)
       refusal = fitting.refusal
-      const own = broughtUpToDate(fitting, late.map((batch) => batch.steps))
+      const own = broughtUpToDate(
+        fitting,
+        late.map((batch) => batch.steps),
+      )
       if (own.length > 0) this.take(member, client, own, refusal)
       // Others have deleted all that these changes were about.
       else if (fitting.own.length > 0) member.send({ type: "behind", version: this.current })
     } catch (error) {
       refusal = messageOf(error)
     }
-    if (refusal !== null && !this.refusing.has(member)) member.send({ type: "refused", reason: `A change does not fit this document: ${refusal}` })
+    if (refusal !== null && !this.refusing.has(member))
+      member.send({ type: "refused", reason: `A change does not fit this document: ${refusal}` })
   }
 
   /** Members to whom a refusal is told once what came before it is saved. */
@@ -126,7 +133,8 @@ export class Room {
   /** The changes of a message up to the first that does not fit; none where the sender may not make one of them. */
   private fitting(doc: Node, steps: FromApp["steps"], right: Right): Applied {
     const all = applySteps(doc, steps)
-    if (!all.own.every(({ step }) => mayApply(step, right))) return { own: [], doc, refusal: `who may ${right} it does not change it` }
+    if (!all.own.every(({ step }) => mayApply(step, right)))
+      return { own: [], doc, refusal: `who may ${right} it does not change it` }
     try {
       checkDocument(all.doc)
       return all
@@ -174,7 +182,8 @@ export class Room {
         const late = this.refusing.get(member)
         if (late === undefined) return
         this.refusing.delete(member)
-        if (this.members.has(member)) member.send({ type: "refused", reason: `A change does not fit this document: ${late}` })
+        if (this.members.has(member))
+          member.send({ type: "refused", reason: `A change does not fit this document: ${late}` })
       },
       failed: (error) => this.goBack(member, error),
     })
@@ -205,10 +214,18 @@ const messageOf = (error: unknown) => (error instanceof Error ? error.message : 
 
 /** Whether the database could not write, for no fault of what was to be written. */
 export function isStorageError(error: unknown): boolean {
-  return error instanceof Error && error.name === "SqliteError" && /^SQLITE_(FULL|IOERR|BUSY|LOCKED|READONLY|CANTOPEN|NOMEM|PROTOCOL)/.test((error as Error & { code?: string }).code ?? "")
+  return (
+    error instanceof Error &&
+    error.name === "SqliteError" &&
+    /^SQLITE_(FULL|IOERR|BUSY|LOCKED|READONLY|CANTOPEN|NOMEM|PROTOCOL)/.test(
+      (error as Error & { code?: string }).code ?? "",
+    )
+  )
 }
 
 export function storageReason(error: unknown): string {
   const code = (error as { code?: string }).code ?? ""
-  return code.startsWith("SQLITE_FULL") ? "the server's disk is full" : "the server cannot write to its disk at the moment"
+  return code.startsWith("SQLITE_FULL")
+    ? "the server's disk is full"
+    : "the server cannot write to its disk at the moment"
 }

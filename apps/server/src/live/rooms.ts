@@ -28,7 +28,10 @@ export class Rooms {
   leave(room: Room, member: Member): void {
     room.leave(member)
     // What is on its way to the disk is the room's until it is there.
-    if (room.members.size === 0 && this.open.get(room.id) === room) this.writing.whenDone(() => room.members.size === 0 && this.open.get(room.id) === room && this.open.delete(room.id))
+    if (room.members.size === 0 && this.open.get(room.id) === room)
+      this.writing.whenDone(
+        () => room.members.size === 0 && this.open.get(room.id) === room && this.open.delete(room.id),
+      )
   }
 
   tell(id: string, message: FromServer): void {

@@ -26,7 +26,9 @@ function readRequest({ url = "" }: IncomingMessage): Asked | null {
   const since = parameters.get("since")
   const stamp = parameters.get("stamp")
   const person = Person.safeParse(parameters.get("person") ?? "")
-  return id && person.success && since !== null && /^\d{1,15}$/.test(since) && (stamp?.length ?? 0) <= 200 ? { id, since: Number(since), stamp, person: person.data } : null
+  return id && person.success && since !== null && /^\d{1,15}$/.test(since) && (stamp?.length ?? 0) <= 200
+    ? { id, since: Number(since), stamp, person: person.data }
+    : null
 }
 
 function turnAway(socket: Duplex, status: string): void {
@@ -45,7 +47,9 @@ export function acceptLive(server: Server, rooms: Rooms, hosts: Hosts): WebSocke
     if (sockets.clients.size >= most.sockets) return turnAway(socket, "503 Service Unavailable")
     sockets.handleUpgrade(request, socket, head, (ws) => serve(ws, asked, rooms))
   })
-  server.on("clientError", (_error, socket) => (socket.writable ? turnAway(socket, "400 Bad Request") : socket.destroy()))
+  server.on("clientError", (_error, socket) =>
+    socket.writable ? turnAway(socket, "400 Bad Request") : socket.destroy(),
+  )
   const beat = setInterval(() => {
     for (const ws of sockets.clients) {
       if (silent.has(ws)) ws.terminate()

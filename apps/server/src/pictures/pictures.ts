@@ -11,7 +11,8 @@ const longest = 20_000
 const memory = { maxOldGenerationSizeMb: 700, maxYoungGenerationSizeMb: 64 }
 
 /** A sheet without anything on it, for documents that could not be drawn. */
-const blank = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 595 842"><rect width="595" height="842" fill="#fff"/></svg>'
+const blank =
+  '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 595 842"><rect width="595" height="842" fill="#fff"/></svg>'
 
 export class Pictures {
   private queue: Promise<unknown> = Promise.resolve()
@@ -66,7 +67,11 @@ export class Pictures {
   }
 
   private async draw(task: ToDraw): Promise<Drawn> {
-    const worker = (this.worker ??= new Worker(await pictureProgram(), { resourceLimits: memory, execArgv: [], env: { ...process.env, BIBLON_ROOT: projectRoot() } }))
+    const worker = (this.worker ??= new Worker(await pictureProgram(), {
+      resourceLimits: memory,
+      execArgv: [],
+      env: { ...process.env, BIBLON_ROOT: projectRoot() },
+    }))
     return new Promise<Drawn>((resolve, reject) => {
       const end = (act: () => void, over: boolean) => {
         clearTimeout(timer)
@@ -81,7 +86,8 @@ export class Pictures {
         act()
       }
       const fail = (message: string) => end(() => reject(new Error(message)), true)
-      const taken = (answer: Drawn | { error: string }) => end(() => ("error" in answer ? reject(new Error(answer.error)) : resolve(answer)), false)
+      const taken = (answer: Drawn | { error: string }) =>
+        end(() => ("error" in answer ? reject(new Error(answer.error)) : resolve(answer)), false)
       const failed = (error: Error) => fail(error.message)
       const ended = (code: number) => fail(`its thread ended with ${code}`)
       const timer = setTimeout(() => fail(`it took over ${longest / 1000} s`), longest)

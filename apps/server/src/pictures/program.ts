@@ -18,7 +18,15 @@ async function bundle(): Promise<string> {
   const program = join(root, ".cache/pictures.cjs")
   const out = join(root, ".cache", `pictures-${process.pid}.cjs`)
   const esbuild = join(createRequire(join(root, "package.json")).resolve("esbuild"), "..", "..", "bin", "esbuild")
-  await promisify(execFile)(esbuild, [join(root, "apps/server/src/pictures/worker.ts"), "--bundle", "--platform=node", "--format=cjs", "--target=node20", `--outfile=${out}`, "--log-level=error"])
+  await promisify(execFile)(esbuild, [
+    join(root, "apps/server/src/pictures/worker.ts"),
+    "--bundle",
+    "--platform=node",
+    "--format=cjs",
+    "--target=node20",
+    `--outfile=${out}`,
+    "--log-level=error",
+  ])
   // Another process may be reading the one that is there.
   await rename(out, program)
   return program

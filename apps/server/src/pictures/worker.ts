@@ -22,7 +22,10 @@ parentPort?.on("message", ({ content, assets }: ToDraw) => {
     const setter = files.size > 0 ? openTypesetter((sha256) => files.get(sha256)) : typesetter()
     const { placed } = layoutOf(readDocument(JSON.parse(content)), setter)
     const first = placed[0]
-    parentPort?.postMessage({ sheets: placed.length, svg: first ? sheetPicture(first, setter.fonts) : "" } satisfies Drawn)
+    parentPort?.postMessage({
+      sheets: placed.length,
+      svg: first ? sheetPicture(first, setter.fonts) : "",
+    } satisfies Drawn)
   } catch (error) {
     parentPort?.postMessage({ error: error instanceof Error ? error.message : String(error) })
   }

@@ -10,7 +10,10 @@ export function assetRoutes(assets: AssetStore): Router {
 
   /** Takes a font file; says what is in it, or why it is not taken. */
   const tooLarge: ErrorRequestHandler = (error: Error & { type?: string }, _request, response, next) => {
-    if (error.type === "entity.too.large") response.status(413).json({ message: `The file is too large; fonts of up to ${largestFontFile / 1048576} MB are taken.` })
+    if (error.type === "entity.too.large")
+      response
+        .status(413)
+        .json({ message: `The file is too large; fonts of up to ${largestFontFile / 1048576} MB are taken.` })
     else next(error)
   }
   router.post("/fonts", raw({ type: () => true, limit: largestFontFile + 1 }), (request, response) => {

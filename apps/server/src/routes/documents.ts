@@ -29,7 +29,9 @@ export function documentRoutes(store: DocumentStore, rooms: Rooms, pictures: Pic
   router.post("/documents/kept", json({ limit: largestKept }), (request, response) => {
     const kept = NewDocument.safeParse(request.body)
     if (!kept.success) {
-      response.status(400).json({ message: "A document to be kept has a name of up to 200 characters, or none, and its content." })
+      response
+        .status(400)
+        .json({ message: "A document to be kept has a name of up to 200 characters, or none, and its content." })
       return
     }
     try {
@@ -69,13 +71,21 @@ export function documentRoutes(store: DocumentStore, rooms: Rooms, pictures: Pic
       response.status(404).json({ message: "That version of the document is not kept here." })
       return
     }
-    response.set("Cache-Control", "no-store").set("Biblon-Version", String(version)).set("Biblon-Stamp", store.stamp(entry.id, version)).type("json").end(content)
+    response
+      .set("Cache-Control", "no-store")
+      .set("Biblon-Version", String(version))
+      .set("Biblon-Stamp", store.stamp(entry.id, version))
+      .type("json")
+      .end(content)
   })
 
   router.get("/documents/:id/picture", async (request, response) => {
     const picture = await pictures.of(idOf(request))
     if (!picture) return missing(response)
-    response.set("Cache-Control", picture.sheets === null ? "no-store" : "private, max-age=31536000").type("image/svg+xml").send(picture.svg)
+    response
+      .set("Cache-Control", picture.sheets === null ? "no-store" : "private, max-age=31536000")
+      .type("image/svg+xml")
+      .send(picture.svg)
   })
 
   /** How many sheets it has; comes with the picture. */

@@ -14,7 +14,9 @@ export class AssetStore {
   /** @returns its SHA-256, under which it is found again */
   put(bytes: Uint8Array, type: string, now = Date.now()): string {
     const sha256 = createHash("sha256").update(bytes).digest("hex")
-    this.db.prepare("insert into assets (sha256, bytes, type, added) values (?, ?, ?, ?) on conflict do nothing").run(sha256, bytes, type, now)
+    this.db
+      .prepare("insert into assets (sha256, bytes, type, added) values (?, ?, ?, ?) on conflict do nothing")
+      .run(sha256, bytes, type, now)
     return sha256
   }
 

@@ -50,7 +50,9 @@ const migrations: (string | ((db: Db) => void))[] = [
 function completeSnapshots(db: Db): void {
   const keep = db.prepare("update snapshots set content = ? where rowid = ?")
   for (const { rowid } of db.prepare<[], { rowid: number }>("select rowid from snapshots").all()) {
-    const { content } = db.prepare<[number], { content: string }>("select content from snapshots where rowid = ?").get(rowid)!
+    const { content } = db
+      .prepare<[number], { content: string }>("select content from snapshots where rowid = ?")
+      .get(rowid)!
     try {
       keep.run(JSON.stringify(readDocument(JSON.parse(content)).toJSON()), rowid)
     } catch (error) {
@@ -91,7 +93,10 @@ export function openDatabase(path: string): Db {
   } catch (error) {
     db.close()
     const { code } = error as { code?: string }
-    if (code === "SQLITE_BUSY" || code === "SQLITE_LOCKED") throw new DatabaseInUse(`The database ${path} is in use: another server may be running on it. End that one, or set BIBLON_DATABASE to another file.`)
+    if (code === "SQLITE_BUSY" || code === "SQLITE_LOCKED")
+      throw new DatabaseInUse(
+        `The database ${path} is in use: another server may be running on it. End that one, or set BIBLON_DATABASE to another file.`,
+      )
     throw error
   }
 }

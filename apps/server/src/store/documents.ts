@@ -30,9 +30,15 @@ export class DocumentStore {
 
   constructor(private readonly db: Db) {
     this.sql = {
-      list: db.prepare<[], ShelfEntry>("select id, name, opening, created, changed, version from documents order by changed desc, id"),
-      one: db.prepare<[string], ShelfEntry>("select id, name, opening, created, changed, version from documents where id = ?"),
-      insert: db.prepare("insert into documents (id, name, opening, created, changed, version) values (?, ?, ?, ?, ?, 0)"),
+      list: db.prepare<[], ShelfEntry>(
+        "select id, name, opening, created, changed, version from documents order by changed desc, id",
+      ),
+      one: db.prepare<[string], ShelfEntry>(
+        "select id, name, opening, created, changed, version from documents where id = ?",
+      ),
+      insert: db.prepare(
+        "insert into documents (id, name, opening, created, changed, version) values (?, ?, ?, ?, ?, 0)",
+      ),
       rename: db.prepare("update documents set name = ? where id = ?"),
       snapshot: db.prepare("insert or replace into snapshots (document, version, content) values (?, ?, ?)"),
       snapshotUpTo: db.prepare<[string, number], { version: number; content: string }>(
@@ -121,8 +127,10 @@ export class DocumentStore {
   commit(id: string, version: number, { client, person, steps, saved }: StepBatch, doc: Node): void {
     const next = version + steps.length
     steps.forEach((step, i) => this.sql.step.run(id, version + i, client, person, JSON.stringify(step), saved))
-    if (this.sql.advance.run(next, saved, openingOf(doc), id, version).changes !== 1) throw new Error(`Document ${id} is no longer at version ${version}`)
-    if (Math.floor(next / stepsPerSnapshot) > Math.floor(version / stepsPerSnapshot)) this.sql.snapshot.run(id, next, JSON.stringify(doc.toJSON()))
+    if (this.sql.advance.run(next, saved, openingOf(doc), id, version).changes !== 1)
+      throw new Error(`Document ${id} is no longer at version ${version}`)
+    if (Math.floor(next / stepsPerSnapshot) > Math.floor(version / stepsPerSnapshot))
+      this.sql.snapshot.run(id, next, JSON.stringify(doc.toJSON()))
   }
 
   picture(id: string): Picture | undefined {

@@ -22,7 +22,14 @@ function Panel({ onClose }: { onClose: () => void }) {
   const [typed, setTyped] = useState("")
   const [at, setAt] = useState(0)
   const list = useRef<HTMLDivElement>(null)
-  const found = useMemo(() => findTools(tools.filter((tool) => !tool.silent), typed), [typed])
+  const found = useMemo(
+    () =>
+      findTools(
+        tools.filter((tool) => !tool.silent),
+        typed,
+      ),
+    [typed],
+  )
   const applies = (tool: Tool) => editor !== null && (tool.applies?.(editor) ?? true)
   const run = (tool: Tool | undefined) => {
     if (!tool || !applies(tool)) return
@@ -33,8 +40,16 @@ function Panel({ onClose }: { onClose: () => void }) {
     list.current?.querySelector(`[aria-selected=true]`)?.scrollIntoView({ block: "nearest" })
   }, [at, found])
   return (
-    <div className="absolute inset-0 z-40 flex justify-center bg-black/25 px-3 pt-3 wide:pt-16" onPointerDown={(event) => event.target === event.currentTarget && onClose()}>
-      <div role="dialog" aria-modal="true" aria-label="Find a tool" className="flex max-h-[70%] w-full max-w-[520px] flex-col self-start overflow-hidden rounded-tray border border-line bg-surface shadow-lg">
+    <div
+      className="absolute inset-0 z-40 flex justify-center bg-black/25 px-3 pt-3 wide:pt-16"
+      onPointerDown={(event) => event.target === event.currentTarget && onClose()}
+    >
+      <div
+        role="dialog"
+        aria-modal="true"
+        aria-label="Find a tool"
+        className="flex max-h-[70%] w-full max-w-[520px] flex-col self-start overflow-hidden rounded-tray border border-line bg-surface shadow-lg"
+      >
         <View className="flex-row items-center border-b border-line px-2">
           <input
             autoFocus
@@ -68,8 +83,19 @@ function Panel({ onClose }: { onClose: () => void }) {
           {found.map((tool, i) => {
             const pinned = pocket.ids.includes(tool.id)
             return (
-              <div key={tool.id} className={`flex flex-row items-center ${i === at ? "bg-murex-soft" : ""} ${applies(tool) ? "" : "opacity-50"}`}>
-                <div id={`tool-${tool.id}`} role="option" aria-selected={i === at} aria-disabled={!applies(tool)} onClick={() => run(tool)} onMouseMove={() => setAt(i)} className="flex min-h-[44px] min-w-0 flex-1 cursor-pointer flex-row items-center gap-3 pl-4">
+              <div
+                key={tool.id}
+                className={`flex flex-row items-center ${i === at ? "bg-murex-soft" : ""} ${applies(tool) ? "" : "opacity-50"}`}
+              >
+                <div
+                  id={`tool-${tool.id}`}
+                  role="option"
+                  aria-selected={i === at}
+                  aria-disabled={!applies(tool)}
+                  onClick={() => run(tool)}
+                  onMouseMove={() => setAt(i)}
+                  className="flex min-h-[44px] min-w-0 flex-1 cursor-pointer flex-row items-center gap-3 pl-4"
+                >
                   <View className="w-6 items-center">
                     <Glyph icon={tool.icon} size={20} />
                   </View>
@@ -78,11 +104,21 @@ function Panel({ onClose }: { onClose: () => void }) {
                   </Text>
                   <Text className="hidden font-ui text-[12px] text-ink-soft wide:flex">{keyLabel(tool) ?? ""}</Text>
                 </div>
-                <IconButton name={pinned ? `Take ${tool.name} out of the pocket` : `Put ${tool.name} in the pocket`} icon={PushPin} extent={pinned ? "on" : "off"} onPress={() => pocket.toggle(tool.id)} className="mx-1 h-11 w-11 rounded-button" />
+                <IconButton
+                  name={pinned ? `Take ${tool.name} out of the pocket` : `Put ${tool.name} in the pocket`}
+                  icon={PushPin}
+                  extent={pinned ? "on" : "off"}
+                  onPress={() => pocket.toggle(tool.id)}
+                  className="mx-1 h-11 w-11 rounded-button"
+                />
               </div>
             )
           })}
-          {found.length === 0 ? <Text className="px-4 py-3 font-ui text-[14px] text-ink-soft">No tool answers to that. Try another word for what you want to do.</Text> : null}
+          {found.length === 0 ? (
+            <Text className="px-4 py-3 font-ui text-[14px] text-ink-soft">
+              No tool answers to that. Try another word for what you want to do.
+            </Text>
+          ) : null}
         </div>
       </div>
     </div>

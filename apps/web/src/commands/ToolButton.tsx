@@ -13,7 +13,15 @@ export function PlainToolButton({ tool, className }: { tool: Tool; className?: s
     applies: editor ? (tool.applies?.(editor) ?? true) : false,
   }))
   return (
-    <IconButton name={tool.name} hint={keyLabel(tool)} icon={tool.icon} extent={extent} disabled={!applies} onPress={() => tool.run(session)} {...(className ? { className } : {})}>
+    <IconButton
+      name={tool.name}
+      hint={keyLabel(tool)}
+      icon={tool.icon}
+      extent={extent}
+      disabled={!applies}
+      onPress={() => tool.run(session)}
+      {...(className ? { className } : {})}
+    >
       {tool.icon ? null : <Text className="font-ui-bold text-[12px] text-ink">{tool.name.slice(0, 2)}</Text>}
     </IconButton>
   )

@@ -26,7 +26,14 @@ const motions: Record<string, Motion> = {
   "Mod+Home": "documentStart",
   "Mod+End": "documentEnd",
   ...(mac
-    ? { "Alt+ArrowLeft": "wordLeft", "Alt+ArrowRight": "wordRight", "Mod+ArrowLeft": "lineStart", "Mod+ArrowRight": "lineEnd", "Mod+ArrowUp": "documentStart", "Mod+ArrowDown": "documentEnd" }
+    ? {
+        "Alt+ArrowLeft": "wordLeft",
+        "Alt+ArrowRight": "wordRight",
+        "Mod+ArrowLeft": "lineStart",
+        "Mod+ArrowRight": "lineEnd",
+        "Mod+ArrowUp": "documentStart",
+        "Mod+ArrowDown": "documentEnd",
+      }
     : { "Mod+ArrowLeft": "wordLeft", "Mod+ArrowRight": "wordRight" }),
 }
 
@@ -55,5 +62,11 @@ export const movementKeys: readonly { name: string; keys: string }[] = [
 /** A shortcut in words for people. */
 export function keyLabel(tool: Tool): string | null {
   const key = tool.keys?.[0] ?? tool.keysShown
-  return key ? key.replace("Mod", control).replace("ArrowUp", "↑").replace("ArrowDown", "↓").replace(/\+([a-z])$/, (_, letter: string) => `+${letter.toUpperCase()}`) : null
+  return key
+    ? key
+        .replace("Mod", control)
+        .replace("ArrowUp", "↑")
+        .replace("ArrowDown", "↓")
+        .replace(/\+([a-z])$/, (_, letter: string) => `+${letter.toUpperCase()}`)
+    : null
 }

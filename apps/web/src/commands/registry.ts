@@ -156,19 +156,32 @@ function page(id: TrayId, at: string, name: string, words: string, icon: Icon, h
 }
 
 const list = (definition: string, name: string, words: string, icon: Icon, keys: string) =>
-  command(`list-${definition}`, name, words, toggleList(definition), { icon, keys: [keys], extent: (e) => (listValue(e) === undefined ? "mixed" : listValue(e)?.definition === definition ? "on" : "off") })
+  command(`list-${definition}`, name, words, toggleList(definition), {
+    icon,
+    keys: [keys],
+    extent: (e) => (listValue(e) === undefined ? "mixed" : listValue(e)?.definition === definition ? "on" : "off"),
+  })
 
-const heading = (level: number) => command(`heading-${level}`, `Heading ${level}`, "style title section", setStyle(`heading${level}`), { extent: (e) => extentOf(styleValue(e), `heading${level}`) })
+const heading = (level: number) =>
+  command(`heading-${level}`, `Heading ${level}`, "style title section", setStyle(`heading${level}`), {
+    extent: (e) => extentOf(styleValue(e), `heading${level}`),
+  })
 
 /** The heading in whose section the caret stands, a level up or down. */
-const promote = (direction: -1 | 1): Command => (state, dispatch) => {
-  const at = headingAt(state.doc, leavesOf(state.doc).at(state.selection.head))
-  return at !== null && promoteSection(at.leaf, direction)(state, dispatch)
-}
+const promote =
+  (direction: -1 | 1): Command =>
+  (state, dispatch) => {
+    const at = headingAt(state.doc, leavesOf(state.doc).at(state.selection.head))
+    return at !== null && promoteSection(at.leaf, direction)(state, dispatch)
+  }
 
 const alignment = (align: ParagraphFormat["align"], name: string, words: string, icon: Icon) =>
-  command(`align-${align}`, name, words, setParagraphs({ align }), { icon, extent: (editor) => extentOf(paragraphValue(editor, "align"), align) })
+  command(`align-${align}`, name, words, setParagraphs({ align }), {
+    icon,
+    extent: (editor) => extentOf(paragraphValue(editor, "align"), align),
+  })
 
+// prettier-ignore
 export const tools: readonly Tool[] = [
   command("undo", "Undo", "back revert mistake", undo, { icon: ArrowUUpLeft, keys: ["Mod+z"], how: "Takes back the last change. The list “What was done” goes back several at once, or takes back one earlier change alone." }),
   command("redo", "Redo", "again forward repeat", redo, { icon: ArrowUUpRight, keys: ["Mod+Shift+z", "Mod+y"] }),

@@ -33,19 +33,39 @@ function Sheets() {
   const host = useRef<HTMLDivElement>(null)
   const { mode, dark } = useDesk((s) => ({ mode: s.mode, dark: isDark(s) }))
   useEffect(() => (host.current ? session.attach(host.current) : undefined), [session])
-  return <div ref={host} tabIndex={-1} role="main" aria-label="Document" className={`min-h-0 flex-1 outline-none ${mode === "reading" ? "overflow-hidden" : "overflow-auto"} ${dark ? "dark-sheets" : ""} ${mode === "flow" ? "bg-white" : "bg-desk"}`} style={{ overflowAnchor: "none", touchAction: mode === "reading" ? "none" : "pan-x pan-y" }} />
+  return (
+    <div
+      ref={host}
+      tabIndex={-1}
+      role="main"
+      aria-label="Document"
+      className={`min-h-0 flex-1 outline-none ${mode === "reading" ? "overflow-hidden" : "overflow-auto"} ${dark ? "dark-sheets" : ""} ${mode === "flow" ? "bg-white" : "bg-desk"}`}
+      style={{ overflowAnchor: "none", touchAction: mode === "reading" ? "none" : "pan-x pan-y" }}
+    />
+  )
 }
 
 function Notice() {
   const session = useSession()
   const { trouble, saving } = useDesk((s) => ({ trouble: s.trouble, saving: s.saving }))
-  const text = trouble ?? (saving.kind === "postponed" ? `What you write is not saved yet: ${saving.reason}. ${saving.kept ? "It is kept on this device" : "Stay on this page"}; Biblon tries again by itself.` : null)
+  const text =
+    trouble ??
+    (saving.kind === "postponed"
+      ? `What you write is not saved yet: ${saving.reason}. ${saving.kept ? "It is kept on this device" : "Stay on this page"}; Biblon tries again by itself.`
+      : null)
   if (text === null) return null
   return (
-    <View role="alert" className="absolute inset-x-4 top-16 z-20 flex-row items-center gap-3 self-center rounded-tray border border-line bg-raised p-3 shadow-md">
+    <View
+      role="alert"
+      className="absolute inset-x-4 top-16 z-20 flex-row items-center gap-3 self-center rounded-tray border border-line bg-raised p-3 shadow-md"
+    >
       <Text className="flex-1 font-ui text-[14px] text-ink">{text}</Text>
       {trouble ? (
-        <Pressable accessibilityRole="button" onPress={() => session.store.setState({ trouble: null })} className="h-11 justify-center px-2">
+        <Pressable
+          accessibilityRole="button"
+          onPress={() => session.store.setState({ trouble: null })}
+          className="h-11 justify-center px-2"
+        >
           <Text className="font-ui-bold text-[14px] text-murex">Put away</Text>
         </Pressable>
       ) : null}
@@ -58,9 +78,17 @@ function Waiting() {
   if (phase.kind === "open" || phase.kind === "opening") return null
   return (
     <View className="absolute inset-0 z-30 items-center justify-center bg-desk p-8">
-      <Text className="mb-3 text-center font-display text-[22px] text-ink">{phase.kind === "missing" ? "This document is not on the shelf." : "One moment"}</Text>
-      <Text className="text-center font-ui text-[15px] text-ink-soft">{phase.kind === "missing" ? "Its address may be mistyped, or it was removed." : phase.message}</Text>
-      <Pressable accessibilityRole="link" onPress={() => router.navigate("/")} className="mt-5 h-11 justify-center rounded-button bg-murex px-5">
+      <Text className="mb-3 text-center font-display text-[22px] text-ink">
+        {phase.kind === "missing" ? "This document is not on the shelf." : "One moment"}
+      </Text>
+      <Text className="text-center font-ui text-[15px] text-ink-soft">
+        {phase.kind === "missing" ? "Its address may be mistyped, or it was removed." : phase.message}
+      </Text>
+      <Pressable
+        accessibilityRole="link"
+        onPress={() => router.navigate("/")}
+        className="mt-5 h-11 justify-center rounded-button bg-murex px-5"
+      >
         <Text className="font-ui-bold text-[15px] text-on-murex">Go to the shelf</Text>
       </Pressable>
     </View>
@@ -101,7 +129,13 @@ function useLeaving(session: DeskSession): void {
       const field = document.activeElement
       const target = event.target as Element
       const isField = field instanceof HTMLInputElement || field instanceof HTMLSelectElement
-      if (!isField || field.contains(target) || target.closest("input, textarea, select, label, [role=dialog]") || field.closest(`[role=dialog], ${keepsKeys}`)) return
+      if (
+        !isField ||
+        field.contains(target) ||
+        target.closest("input, textarea, select, label, [role=dialog]") ||
+        field.closest(`[role=dialog], ${keepsKeys}`)
+      )
+        return
       field.blur()
       session.focus()
     }
@@ -133,7 +167,13 @@ function Frame() {
     addEventListener("keydown", onKey)
     return () => removeEventListener("keydown", onKey)
   }, [session])
-  const { tray, writing, touch, mode, ruler } = useDesk((s) => ({ mode: s.mode, tray: s.tray, writing: s.writing, touch: s.touch, ruler: s.ruler }))
+  const { tray, writing, touch, mode, ruler } = useDesk((s) => ({
+    mode: s.mode,
+    tray: s.tray,
+    writing: s.writing,
+    touch: s.touch,
+    ruler: s.ruler,
+  }))
   if (mode === "reading")
     return (
       <div className="flex h-full flex-col bg-desk">

@@ -28,7 +28,9 @@ export class AsideKeeping {
       await this.gone(aside)
       return id
     } catch (error) {
-      this.session.store.setState({ trouble: `It could not be kept as a new document: ${(error as Error).message}. It is still here.` })
+      this.session.store.setState({
+        trouble: `It could not be kept as a new document: ${(error as Error).message}. It is still here.`,
+      })
       return null
     }
   }
@@ -38,7 +40,9 @@ export class AsideKeeping {
       await navigator.clipboard.writeText(aside.text)
       this.session.store.setState({ trouble: "Copied." })
     } catch {
-      this.session.store.setState({ trouble: "The browser did not let Biblon copy. Select the text and copy it with the keyboard." })
+      this.session.store.setState({
+        trouble: "The browser did not let Biblon copy. Select the text and copy it with the keyboard.",
+      })
     }
   }
 

@@ -6,7 +6,10 @@ import { keep, readKept } from "../kept"
 function read(): CorrectionSettings {
   const kept = (readKept("corrections") ?? {}) as Partial<CorrectionSettings>
   const own = Object.entries(kept.own ?? {}).filter((pair): pair is [string, string] => typeof pair[1] === "string")
-  return { off: correctionKinds.filter((kind) => Array.isArray(kept.off) && kept.off.includes(kind)), own: Object.fromEntries(own) }
+  return {
+    off: correctionKinds.filter((kind) => Array.isArray(kept.off) && kept.off.includes(kind)),
+    own: Object.fromEntries(own),
+  }
 }
 
 interface Corrections {
@@ -25,7 +28,10 @@ export const useCorrections = create<Corrections>((set, get) => {
     settings: read(),
     toggle(kind) {
       const { settings } = get()
-      put({ ...settings, off: settings.off.includes(kind) ? settings.off.filter((k) => k !== kind) : [...settings.off, kind] })
+      put({
+        ...settings,
+        off: settings.off.includes(kind) ? settings.off.filter((k) => k !== kind) : [...settings.off, kind],
+      })
     },
     setSlip(typed, meant) {
       const { settings } = get()

@@ -21,9 +21,16 @@ export class Delivery {
     store.setState({ delivering: { stage: "layout", done: 0, of: 0 } })
     try {
       const content = JSON.stringify(now.doc.toJSON())
-      return await makePdf({ content, name: store.getState().name ?? "" }, (delivering) => store.setState({ delivering }), stop.signal)
+      return await makePdf(
+        { content, name: store.getState().name ?? "" },
+        (delivering) => store.setState({ delivering }),
+        stop.signal,
+      )
     } catch (error) {
-      if (!(error instanceof DOMException)) store.setState({ trouble: `The PDF could not be made: ${(error as Error).message}. The document is not affected.` })
+      if (!(error instanceof DOMException))
+        store.setState({
+          trouble: `The PDF could not be made: ${(error as Error).message}. The document is not affected.`,
+        })
       return null
     } finally {
       store.setState({ delivering: null })

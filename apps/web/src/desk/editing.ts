@@ -83,7 +83,8 @@ export class Editing {
     const moves = selection.anchor !== anchor || selection.head !== head.pos
     if (!moves && this.side === head.bias) return
     this.side = head.bias
-    if (moves) this.apply(this.open.tr.setSelection(TextSelection.create(doc, anchor, heldInPart(doc, anchor, head.pos))))
+    if (moves)
+      this.apply(this.open.tr.setSelection(TextSelection.create(doc, anchor, heldInPart(doc, anchor, head.pos))))
     else this.target.turned()
   }
 }

@@ -32,7 +32,13 @@ const rest = 120
 const batch = 400
 
 export class Finder {
-  readonly store = createStore<FinderState>(() => ({ query: noQuery, replacement: "", count: 0, current: null, problem: null }))
+  readonly store = createStore<FinderState>(() => ({
+    query: noQuery,
+    replacement: "",
+    count: 0,
+    current: null,
+    problem: null,
+  }))
   private search: Search | null = null
   private at: { from: number; to: number } | null = null
   /** What was selected before the search went anywhere. */
@@ -100,7 +106,11 @@ export class Finder {
     if (!search || !editor) return this.store.setState({ count: 0 })
     if (search.query.pattern && search.expression && !(await this.learn(search, editor, round))) return
     if (go) this.go(1, editor.selection.from)
-    const count = await inSlices(search.counting(editor.doc), () => round === this.round, () => this.store.setState({ count: null }))
+    const count = await inSlices(
+      search.counting(editor.doc),
+      () => round === this.round,
+      () => this.store.setState({ count: null }),
+    )
     if (count === null || round !== this.round) return
     this.store.setState({ count })
     this.showCurrent()
@@ -126,7 +136,8 @@ export class Finder {
 
   next(direction: -1 | 1): void {
     const editor = this.target.editor()
-    if (editor) this.go(direction, direction > 0 ? (this.at ? this.at.to : editor.selection.from) : editor.selection.from)
+    if (editor)
+      this.go(direction, direction > 0 ? (this.at ? this.at.to : editor.selection.from) : editor.selection.from)
   }
 
   private go(direction: -1 | 1, pos: number): void {
@@ -183,7 +194,12 @@ export class Finder {
   marks(leaf: number): Mark[] {
     const editor = this.target.editor()
     const { search } = this
-    if (!editor || !search || (search.query.pattern && search.expression && !search.knows(leavesOf(editor.doc).node(leaf)))) return []
+    if (
+      !editor ||
+      !search ||
+      (search.query.pattern && search.expression && !search.knows(leavesOf(editor.doc).node(leaf)))
+    )
+      return []
     return search.hits(editor.doc, leaf).map((hit) => {
       const { from, to } = this.positions(editor, { leaf, ...hit })
       return { ...hit, kind: this.at?.from === from && this.at.to === to ? "found-now" : "found" }

@@ -12,7 +12,10 @@ export class LookLaying {
 
   pickUp(): void {
     const editor = this.session.now
-    if (editor) this.session.store.setState({ laying: { look: pickUpLook(editor), part: editor.selection.empty ? "both" : "letters", many: false } })
+    if (editor)
+      this.session.store.setState({
+        laying: { look: pickUpLook(editor), part: editor.selection.empty ? "both" : "letters", many: false },
+      })
   }
 
   change(change: Partial<Pick<Laying, "part" | "many">>): void {

@@ -34,6 +34,13 @@ export class Marking {
     const leaves = leavesOf(now.doc)
     const [start, end] = [leaves.start(leaf), leaves.end(leaf)]
     const touched = this.touched.filter(({ from, to }) => from <= end && to >= start)
-    return [...marks, ...touched.map(({ from, to }) => ({ from: Math.max(0, from - start), to: Math.min(end, to) - start, kind: "touched" }))]
+    return [
+      ...marks,
+      ...touched.map(({ from, to }) => ({
+        from: Math.max(0, from - start),
+        to: Math.min(end, to) - start,
+        kind: "touched",
+      })),
+    ]
   }
 }

@@ -10,9 +10,14 @@ export function savingWords(saving: Saving): { words: string; tone: "laurel" | "
     case "saving":
       return { words: "Saving", tone: "laurel" }
     case "offline":
-      return { words: saving.kept ? "Offline: kept on this device" : "Offline: not kept, stay on this page", tone: saving.kept ? "ochre" : "madder" }
+      return {
+        words: saving.kept ? "Offline: kept on this device" : "Offline: not kept, stay on this page",
+        tone: saving.kept ? "ochre" : "madder",
+      }
     case "postponed":
-      return { words: saving.kept ? "Not saved: tried again" : "Not saved: stay on this page", tone: saving.kept ? "ochre" : "madder" }
+      return {
+        words: saving.kept ? "Not saved: tried again" : "Not saved: stay on this page",
+        tone: saving.kept ? "ochre" : "madder",
+      }
   }
 }
-

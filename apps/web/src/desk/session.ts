@@ -102,7 +102,10 @@ export class DeskSession implements DeskPort {
       earlyWorker(id),
       (task) => this.afterPaint.later(task),
       () => this.onReport(),
-      (message) => this.store.setState({ trouble: `The sheets could not be laid out: ${message}. What you wrote is safe; reload the page.` }),
+      (message) =>
+        this.store.setState({
+          trouble: `The sheets could not be laid out: ${message}. What you wrote is safe; reload the page.`,
+        }),
     )
     this.caret = new Caret(this.editing, this.waiting, { view, mirror: this.layout.mirror })
     this.typing = new Typing(this.editing, this.waiting, {
@@ -169,7 +172,9 @@ export class DeskSession implements DeskPort {
     if (documentAttrs(after.doc).styles.fonts !== documentAttrs(before.doc).styles.fonts) this.declareFonts()
     if (steps.length > 0) {
       if (reachesAll(change)) view?.hold()
-      const ahead = this.layout.current ? this.eager.set(before.doc, after.doc, this.layout.mirror, this.store.getState().mode === "flow") : null
+      const ahead = this.layout.current
+        ? this.eager.set(before.doc, after.doc, this.layout.mirror, this.store.getState().mode === "flow")
+        : null
       const json = steps.map(stepJson)
       // What is on the sheet already need not reach the worker before it is seen.
       if (ahead) this.layout.changeAhead(json, ahead.leaf, ahead.paragraph)
@@ -187,7 +192,8 @@ export class DeskSession implements DeskPort {
 
   /** Makes the page know the faces that the document brings along. */
   private declareFonts(): void {
-    for (const family of Object.values(documentAttrs(this.editing.open.doc).styles.fonts)) for (const asset of Object.values(family)) declareFace(`own-${asset}`)
+    for (const family of Object.values(documentAttrs(this.editing.open.doc).styles.fonts))
+      for (const asset of Object.values(family)) declareFace(`own-${asset}`)
   }
 
   get now(): EditorState | null {
@@ -247,7 +253,11 @@ export class DeskSession implements DeskPort {
   /** Opens a tray, at one of its pages, or with null puts the open one away. */
   openTray(tray: TrayId | null, page?: string): void {
     this.trial.end()
-    this.store.setState(({ pages, scope }) => ({ tray, scope: tray === null ? null : scope, ...(tray && page ? { pages: { ...pages, [tray]: page } } : {}) }))
+    this.store.setState(({ pages, scope }) => ({
+      tray,
+      scope: tray === null ? null : scope,
+      ...(tray && page ? { pages: { ...pages, [tray]: page } } : {}),
+    }))
     if (this.store.getState().writing) this.focus()
   }
 
@@ -281,7 +291,8 @@ export class DeskSession implements DeskPort {
   markPlace(): void {
     const words = this.now ? selectedText(this.now).trim().slice(0, 60) : ""
     const text = words || (this.now?.selection.$from.parent.textContent.trim().slice(0, 60) ?? "")
-    if (!this.run(markPlace(text.split("\n")[0] ?? ""))) this.store.setState({ trouble: "There is a place of that name already, or no text to mark." })
+    if (!this.run(markPlace(text.split("\n")[0] ?? "")))
+      this.store.setState({ trouble: "There is a place of that name already, or no text to mark." })
   }
 
   /** Says how long the text is, or what is selected of it. */
@@ -290,6 +301,8 @@ export class DeskSession implements DeskPort {
     const { doc, selection } = this.now
     const { nodes, count } = leavesOf(doc)
     const selected = selection.empty ? "" : `; selected: ${wordsIn(doc, selection.from, selection.to)}`
-    this.store.setState({ trouble: `Words: ${wordsIn(doc)}${selected}. Characters: ${nodes.reduce((sum, leaf) => sum + leaf.textContent.length, 0)}. Paragraphs: ${count}.` })
+    this.store.setState({
+      trouble: `Words: ${wordsIn(doc)}${selected}. Characters: ${nodes.reduce((sum, leaf) => sum + leaf.textContent.length, 0)}. Paragraphs: ${count}.`,
+    })
   }
 }

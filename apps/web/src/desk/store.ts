@@ -8,7 +8,8 @@ import type { LookPart, PickedLook } from "@biblon/core/editing"
 import type { ViewSummary } from "./view/sheetView"
 import type { Aside } from "../live/records"
 
-export type TrayId = "trail" | "document" | "write" | "structure" | "place" | "deliver" | "changes" | "find" | "help" | "corrections"
+export type TrayId =
+  "trail" | "document" | "write" | "structure" | "place" | "deliver" | "changes" | "find" | "help" | "corrections"
 export type ViewMode = "flow" | "sheets" | "reading"
 
 /** A look that was picked up, and whether it is laid on more than one text. */
@@ -84,7 +85,15 @@ export function createDeskStore(initial: Pick<DeskState, "mode" | "scale">) {
     ruler: readKept("ruler") !== false,
     writing: false,
     touch: false,
-    view: { sheets: 0, complete: false, caretSheet: 1, firstShown: 1, caret: null, column: null, selection: { from: null, to: null } },
+    view: {
+      sheets: 0,
+      complete: false,
+      caretSheet: 1,
+      firstShown: 1,
+      caret: null,
+      column: null,
+      selection: { from: null, to: null },
+    },
     canvas: null,
     trouble: null,
     aside: [],

@@ -56,7 +56,9 @@ export class Surface {
     this.listen(host, view, field, signal)
     const reading = () => this.store.getState().mode === "reading"
     attachReading(host, { reading, turn: (rows) => this.viewing.turn(rows), leave: () => this.viewing.leaveReading() })
-    const endZooming = attachZooming(host, view.canvas, { zoomBy: (factor) => this.viewing.zoom(this.store.getState().scale * factor) })
+    const endZooming = attachZooming(host, view.canvas, {
+      zoomBy: (factor) => this.viewing.zoom(this.store.getState().scale * factor),
+    })
     const arrange = () => {
       this.viewing.arrange()
       this.seenHeight = host.clientHeight
@@ -82,7 +84,8 @@ export class Surface {
 
   /** Carries what is being composed over a change. */
   map(mapping: Mappable): void {
-    if (this.composing) this.composing = { from: mapping.map(this.composing.from, -1), to: mapping.map(this.composing.to) }
+    if (this.composing)
+      this.composing = { from: mapping.map(this.composing.from, -1), to: mapping.map(this.composing.to) }
   }
 
   detach(): void {
@@ -90,7 +93,13 @@ export class Surface {
   }
 
   private viewIn(host: HTMLElement): SheetView {
-    const source = { layout: this.layout, editor: () => this.editing.open, bias: () => this.editing.bias, composing: () => this.composing, marks: (leaf: number) => this.target.marks(leaf) }
+    const source = {
+      layout: this.layout,
+      editor: () => this.editing.open,
+      bias: () => this.editing.bias,
+      composing: () => this.composing,
+      marks: (leaf: number) => this.target.marks(leaf),
+    }
     return new SheetView(host, source, this.viewing.stackOptions(host), (summary) => {
       this.target.summary(summary)
       const { caret } = summary
@@ -142,10 +151,17 @@ export class Surface {
   }
 
   private listen(host: HTMLElement, view: SheetView, field: TextField, signal: AbortSignal): void {
-    field.element.addEventListener("keydown", (event) => void (field.composing || event.isComposing || this.typing.onKey(event)), { signal })
+    field.element.addEventListener(
+      "keydown",
+      (event) => void (field.composing || event.isComposing || this.typing.onKey(event)),
+      { signal },
+    )
     field.element.addEventListener("focus", () => this.setWriting(true), { signal })
     field.element.addEventListener("blur", () => this.setWriting(false), { signal })
-    host.addEventListener("pointerdown", (event) => this.store.setState({ touch: event.pointerType !== "mouse" }), { capture: true, signal })
+    host.addEventListener("pointerdown", (event) => this.store.setState({ touch: event.pointerType !== "mouse" }), {
+      capture: true,
+      signal,
+    })
     const dragOver = (event: DragEvent) => {
       event.preventDefault()
       view.showDropCaret(view.atClient(event.clientX, event.clientY))

@@ -1,5 +1,17 @@
 /** The trays of the desk. What is in them: trays/contents.ts. */
-import { ClockCounterClockwise, MagicWand, Footprints, Globe, MagnifyingGlass, PaperPlaneTilt, PenNib, Question, Stamp, TreeStructure, type Icon } from "../ui/icons"
+import {
+  ClockCounterClockwise,
+  MagicWand,
+  Footprints,
+  Globe,
+  MagnifyingGlass,
+  PaperPlaneTilt,
+  PenNib,
+  Question,
+  Stamp,
+  TreeStructure,
+  type Icon,
+} from "../ui/icons"
 import type { TrayId } from "./store"
 
 export interface TrayKind {

@@ -9,7 +9,8 @@ let chosenAt = { x: NaN, y: NaN }
 export function trying(session: DeskSession, command: Command, onDone?: () => void) {
   return {
     onPointerEnter: (event: PointerEvent) => {
-      if (event.pointerType === "mouse" && (event.clientX !== chosenAt.x || event.clientY !== chosenAt.y)) session.trial.show(command)
+      if (event.pointerType === "mouse" && (event.clientX !== chosenAt.x || event.clientY !== chosenAt.y))
+        session.trial.show(command)
     },
     onPointerDown: (event: PointerEvent) => {
       if (event.pointerType !== "mouse") session.trial.show(command, "once")

@@ -48,7 +48,10 @@ export class Viewing {
     const kept = readKept(preferenceOf(this.id)) as { mode: ViewMode; fit: Fit | null; scale: number } | null
     if (!kept || (kept.mode !== "flow" && kept.mode !== "sheets")) return
     this.fit = kept.fit === null || kept.fit === "sheet" || kept.fit === "pair" ? kept.fit : "width"
-    this.store.setState({ mode: kept.mode, ...(this.fit === null && Number.isFinite(kept.scale) ? { scale: kept.scale } : {}) })
+    this.store.setState({
+      mode: kept.mode,
+      ...(this.fit === null && Number.isFinite(kept.scale) ? { scale: kept.scale } : {}),
+    })
   }
 
   private keepPreference(): void {
@@ -58,7 +61,13 @@ export class Viewing {
 
   stackOptions(host: HTMLElement): StackOptions {
     const { mode, scale, columns } = this.store.getState()
-    return { scale, flow: mode === "flow", width: host.clientWidth, columns: mode === "flow" ? 1 : columns, rowHeight: mode === "reading" ? host.clientHeight : null }
+    return {
+      scale,
+      flow: mode === "flow",
+      width: host.clientWidth,
+      columns: mode === "flow" ? 1 : columns,
+      rowHeight: mode === "reading" ? host.clientHeight : null,
+    }
   }
 
   private specFor(width: number): LayoutSpec {
@@ -74,7 +83,15 @@ export class Viewing {
     if (!view) return
     const { clientWidth: width, clientHeight: height } = view.host
     if (width === 0) return
-    if (this.fit !== null) this.store.setState(fitted({ mode: this.store.getState().mode, fit: this.fit, room: { width, height }, sheet: this.target.sheet() }))
+    if (this.fit !== null)
+      this.store.setState(
+        fitted({
+          mode: this.store.getState().mode,
+          fit: this.fit,
+          room: { width, height },
+          sheet: this.target.sheet(),
+        }),
+      )
     const spec = this.specFor(width)
     const changed = JSON.stringify(spec) !== JSON.stringify(this.spec)
     this.spec = spec

@@ -168,7 +168,11 @@ export class Connection {
       const clients = list.flatMap((own) => own.steps.map(() => own.client))
       // Of one's own only the number counts: they are here already.
       const mine = sendableSteps(this.live.state())?.steps ?? []
-      const steps = list.flatMap((own) => (own.client === this.live.client && list.length === 1 && mine.length >= own.steps.length ? mine.slice(0, own.steps.length) : own.steps.map((json) => readStep(json))))
+      const steps = list.flatMap((own) =>
+        own.client === this.live.client && list.length === 1 && mine.length >= own.steps.length
+          ? mine.slice(0, own.steps.length)
+          : own.steps.map((json) => readStep(json)),
+      )
       this.live.receive(receiveTransaction(this.live.state(), steps, clients, { mapSelectionBackward: true }))
     }
     // Unconfirmed changes go over each batch by itself, as they do on the server.
@@ -209,7 +213,13 @@ export class Connection {
   changed(): void {
     const { id, client } = this.live
     const state = this.live.state()
-    this.keeper.keep({ client, document: id, version: getVersion(state), stamp: this.stamp, steps: sendableSteps(state)?.steps.map(stepJson) ?? [] })
+    this.keeper.keep({
+      client,
+      document: id,
+      version: getVersion(state),
+      stamp: this.stamp,
+      steps: sendableSteps(state)?.steps.map(stepJson) ?? [],
+    })
     // While the server cannot write, it is asked at its own pace.
     if (!this.postponed) this.send()
     this.tell()
@@ -217,7 +227,13 @@ export class Connection {
 
   private send(): void {
     const sendable = sendableSteps(this.live.state())
-    if (sendable && this.ready && !this.inFlight && getVersion(this.live.state()) >= this.awaited && this.socket?.readyState === WebSocket.OPEN) {
+    if (
+      sendable &&
+      this.ready &&
+      !this.inFlight &&
+      getVersion(this.live.state()) >= this.awaited &&
+      this.socket?.readyState === WebSocket.OPEN
+    ) {
       const texts: string[] = []
       let size = 0
       for (const step of sendable.steps.slice(0, batch)) {
@@ -231,7 +247,10 @@ export class Connection {
       const message = `{"type":"steps","version":${sendable.version},"client":${JSON.stringify(this.live.client)},"steps":[${texts.join(",")}]}`
       const bytes = size * 3 > largestMessage ? new Blob([message]).size : 0
       if (bytes > largestMessage) {
-        this.setFirstAside("tooLarge", `A single change of ${Math.ceil(bytes / 1e6)} MB is too large: up to ${largestMessage / 1e6} MB can be saved at once. Put it in in parts.`)
+        this.setFirstAside(
+          "tooLarge",
+          `A single change of ${Math.ceil(bytes / 1e6)} MB is too large: up to ${largestMessage / 1e6} MB can be saved at once. Put it in in parts.`,
+        )
         return this.changed()
       }
       this.inFlight = true

@@ -15,6 +15,16 @@ export function withoutFirst(state: EditorState): Transaction | null {
   if (!first) return null
   const { tr } = state
   const rest = rebaseSteps(others, [first.inverted], tr)
-  if (state.selection instanceof TextSelection) tr.setSelection(TextSelection.between(tr.doc.resolve(tr.mapping.map(state.selection.anchor, -1)), tr.doc.resolve(tr.mapping.map(state.selection.head, -1)), -1))
-  return tr.setMeta("rebased", unconfirmed.length).setMeta("addToHistory", false).setMeta(pluginKey, { version, unconfirmed: rest })
+  if (state.selection instanceof TextSelection)
+    tr.setSelection(
+      TextSelection.between(
+        tr.doc.resolve(tr.mapping.map(state.selection.anchor, -1)),
+        tr.doc.resolve(tr.mapping.map(state.selection.head, -1)),
+        -1,
+      ),
+    )
+  return tr
+    .setMeta("rebased", unconfirmed.length)
+    .setMeta("addToHistory", false)
+    .setMeta(pluginKey, { version, unconfirmed: rest })
 }

@@ -50,7 +50,9 @@ export class Keeping {
     const ended = new Promise<void>((resolve) => (this.endSession = resolve))
     for (let wait = firstWait; ; wait = Math.min(longestWait, wait * 1.5)) {
       try {
-        const opened = await openDocument(this.id, [editHistory()], ended, ({ content, early }) => target.content(content, early))
+        const opened = await openDocument(this.id, [editHistory()], ended, ({ content, early }) =>
+          target.content(content, early),
+        )
         if (this.closed) return
         target.opened(opened)
         target.show({ phase: { kind: "open" }, aside: asidesIn(target.shown().aside, opened.aside) }, "once")
@@ -61,8 +63,13 @@ export class Keeping {
         return
       } catch (error) {
         if (this.closed) return
-        if (error instanceof NotThere) return target.show({ phase: { kind: "missing" }, aside: await asidesOf(this.id) }, "once")
-        if (!target.editor()) target.show({ phase: { kind: "waiting", message: "The server cannot be reached. Biblon tries again by itself." } }, "once")
+        if (error instanceof NotThere)
+          return target.show({ phase: { kind: "missing" }, aside: await asidesOf(this.id) }, "once")
+        if (!target.editor())
+          target.show(
+            { phase: { kind: "waiting", message: "The server cannot be reached. Biblon tries again by itself." } },
+            "once",
+          )
         await new Promise((resolve) => setTimeout(resolve, wait))
       }
     }
@@ -106,7 +113,14 @@ export class Keeping {
     const { aside: before } = this.target.shown()
     const joined = joinedAside(before.at(-1), aside)
     this.target.show({ aside: joined ? [...before.slice(0, -1), joined] : [...before, aside] }, "once")
-    if (!(await keepAside(joined ?? aside))) this.target.show({ trouble: "This device does not keep what was set aside: do not close the page before you have put it in again or copied it." }, "once")
+    if (!(await keepAside(joined ?? aside)))
+      this.target.show(
+        {
+          trouble:
+            "This device does not keep what was set aside: do not close the page before you have put it in again or copied it.",
+        },
+        "once",
+      )
   }
 
   async rename(name: string | null): Promise<void> {

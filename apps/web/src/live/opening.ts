@@ -22,7 +22,12 @@ export interface OpenedDocument {
 }
 
 /** Sets aside what a session has left, since it does not fit. It leaves the device only once it lies there as set aside. */
-async function setRecordAside(record: PendingRecord, cause: AsideCause, reason: string, steps = record.steps): Promise<Aside> {
+async function setRecordAside(
+  record: PendingRecord,
+  cause: AsideCause,
+  reason: string,
+  steps = record.steps,
+): Promise<Aside> {
   const aside = asideOf(record.document, cause, reason, insertedBy(steps))
   if (await keepAside(aside)) await dropRecord(record.client).catch(() => undefined)
   return aside
@@ -37,9 +42,14 @@ interface Based {
 /** The state of a document with a session's unconfirmed changes on top. */
 function stateOf(got: Content, client: string, record: PendingRecord | null, plugins: readonly Plugin[]): Based {
   const { content, version, stamp } = got
-  if (record && record.stamp !== stamp) throw new Misfit("The server holds another history of this document: it was put back to an earlier state.")
+  if (record && record.stamp !== stamp)
+    throw new Misfit("The server holds another history of this document: it was put back to an earlier state.")
   const doc = Node.fromJSON(schema, JSON.parse(content))
-  let editor = EditorState.create({ doc, selection: TextSelection.atStart(doc), plugins: [collab({ version, clientID: client }), ...plugins] })
+  let editor = EditorState.create({
+    doc,
+    selection: TextSelection.atStart(doc),
+    plugins: [collab({ version, clientID: client }), ...plugins],
+  })
   const applied = applySteps(doc, record?.steps ?? [])
   const steps = record?.steps.slice(0, applied.own.length) ?? []
   if (steps.length > 0) {
@@ -61,7 +71,8 @@ async function deliverRecord(id: string, record: PendingRecord): Promise<Aside[]
   try {
     const { opened, misfit } = stateOf(await api.content(id, record.version), record.client, record, [])
     ;({ editor: state, stamp } = opened)
-    if (misfit !== null) aside.push(await setRecordAside(record, "unfit", misfit, record.steps.slice(opened.steps.length)))
+    if (misfit !== null)
+      aside.push(await setRecordAside(record, "unfit", misfit, record.steps.slice(opened.steps.length)))
   } catch (error) {
     if (!(error instanceof Misfit || error instanceof NotThere)) throw error
     return [await setRecordAside(record, "unfit", error.message)]
@@ -98,7 +109,12 @@ async function deliverRecord(id: string, record: PendingRecord): Promise<Aside[]
  * @param onContent gets the content before it is read here, so that the layout can read it at the same time
  * @throws NotThere if the document does not exist; other errors mean that the server cannot be reached
  */
-export async function openDocument(id: string, plugins: readonly Plugin[], ended: Promise<void>, onContent: (content: Content) => void): Promise<OpenedDocument> {
+export async function openDocument(
+  id: string,
+  plugins: readonly Plugin[],
+  ended: Promise<void>,
+  onContent: (content: Content) => void,
+): Promise<OpenedDocument> {
   let giveUp = () => {}
   const over = Promise.race([ended, new Promise<void>((resolve) => (giveUp = resolve))])
   try {
@@ -110,7 +126,12 @@ export async function openDocument(id: string, plugins: readonly Plugin[], ended
   }
 }
 
-async function attempt(id: string, plugins: readonly Plugin[], ended: Promise<void>, onContent: (content: Content) => void): Promise<OpenedDocument> {
+async function attempt(
+  id: string,
+  plugins: readonly Plugin[],
+  ended: Promise<void>,
+  onContent: (content: Content) => void,
+): Promise<OpenedDocument> {
   const aside: Aside[] = []
   let own: PendingRecord | null = null
   // Seldom is anything left here, so the content is asked for at once.
@@ -119,7 +140,14 @@ async function attempt(id: string, plugins: readonly Plugin[], ended: Promise<vo
   for (const client of await sessionsOf(id).catch(() => [])) {
     let release = () => {}
     // The name first, then what lies under it: another tab may be taking it up in this moment.
-    if (!(await takeSession(client, Promise.race([ended, new Promise<void>((resolve) => (release = resolve))]), await ageOf(client)))) continue
+    if (
+      !(await takeSession(
+        client,
+        Promise.race([ended, new Promise<void>((resolve) => (release = resolve))]),
+        await ageOf(client),
+      ))
+    )
+      continue
     const record = await recordOf(client).catch(() => null)
     if (record === null) {
       void dropRecord(client).catch(() => undefined)

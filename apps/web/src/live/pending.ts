@@ -44,14 +44,23 @@ function dropMirror(client: string): void {
 
 function isRecord(value: unknown): value is PendingRecord {
   const record = value as Partial<PendingRecord> | null
-  return typeof record === "object" && record !== null && typeof record.client === "string" && typeof record.document === "string" && Number.isInteger(record.version) && Array.isArray(record.steps)
+  return (
+    typeof record === "object" &&
+    record !== null &&
+    typeof record.client === "string" &&
+    typeof record.document === "string" &&
+    Number.isInteger(record.version) &&
+    Array.isArray(record.steps)
+  )
 }
 
 /** The newer of what both storages have of a session. */
 function joined(record: PendingRecord | undefined, mirror: Mirror | undefined): PendingRecord | null {
   if (!mirror || (record && record.turn >= mirror.turn)) return record ?? null
   if (mirror.after === 0) return mirror
-  return record?.turn === mirror.base ? { ...mirror, steps: [...record.steps.slice(0, mirror.after), ...mirror.steps] } : (record ?? null)
+  return record?.turn === mirror.base
+    ? { ...mirror, steps: [...record.steps.slice(0, mirror.after), ...mirror.steps] }
+    : (record ?? null)
 }
 
 /** The sessions that have left something of a document on this device, the oldest first. */
@@ -64,7 +73,10 @@ export async function sessionsOf(document: string): Promise<string[]> {
 /** What a session has left; null for nothing. */
 export async function recordOf(client: string): Promise<PendingRecord | null> {
   const record = await (await device()).get("pending", client)
-  const found = joined(isRecord(record) ? record : undefined, readMirrors().find((own) => own.client === client))
+  const found = joined(
+    isRecord(record) ? record : undefined,
+    readMirrors().find((own) => own.client === client),
+  )
   return found && found.steps.length > 0 ? found : null
 }
 
@@ -86,7 +98,8 @@ export class PendingKeeper {
   constructor(private readonly onKept: (kept: boolean) => void) {}
 
   keep(record: Omit<PendingRecord, "turn" | "kept">): void {
-    if (record.steps.length === 0 && this.next === null && !this.writing && (this.written?.steps.length ?? 0) === 0) return
+    if (record.steps.length === 0 && this.next === null && !this.writing && (this.written?.steps.length ?? 0) === 0)
+      return
     this.next = { ...record, turn: ++this.turn, kept: Date.now() }
     this.mirror(shortMirror)
     if (!this.writing) void this.write()
@@ -102,7 +115,12 @@ export class PendingKeeper {
     if (!record) return
     const { written } = this
     const count = written?.steps.length ?? 0
-    const goesOn = written !== null && count > 0 && written.version === record.version && written.steps[0] === record.steps[0] && written.steps[count - 1] === record.steps[count - 1]
+    const goesOn =
+      written !== null &&
+      count > 0 &&
+      written.version === record.version &&
+      written.steps[0] === record.steps[0] &&
+      written.steps[count - 1] === record.steps[count - 1]
     const after = goesOn ? count : 0
     const steps = record.steps.slice(after)
     // A paste of a book is not turned to text with each key that follows it.

@@ -15,7 +15,13 @@ function useEntry(entry: ShelfEntry) {
   const now = Date.now()
   return {
     title: titleWords(entry, now),
-    facts: [sheetWords(sheets), entry.name === null ? "not named yet" : null, `changed ${whenWords(entry.changed, now)}`].filter(Boolean).join(" · "),
+    facts: [
+      sheetWords(sheets),
+      entry.name === null ? "not named yet" : null,
+      `changed ${whenWords(entry.changed, now)}`,
+    ]
+      .filter(Boolean)
+      .join(" · "),
     naming,
     setNaming,
   }
@@ -24,7 +30,17 @@ function useEntry(entry: ShelfEntry) {
 const open = (entry: ShelfEntry) => () => router.navigate(`/d/${entry.id}`)
 
 function Picture({ entry, width, height }: { entry: ShelfEntry; width: number; height: number }) {
-  return <img src={api.pictureUrl(entry)} alt="" width={width} height={height} loading="lazy" className="border border-line bg-white object-cover object-top" style={{ width, height }} />
+  return (
+    <img
+      src={api.pictureUrl(entry)}
+      alt=""
+      width={width}
+      height={height}
+      loading="lazy"
+      className="border border-line bg-white object-cover object-top"
+      style={{ width, height }}
+    />
+  )
 }
 
 function EntryName({ entry, onEnd }: { entry: ShelfEntry; onEnd: () => void }) {
@@ -53,14 +69,22 @@ export function Card({ entry }: { entry: ShelfEntry }) {
           <EntryName entry={entry} onEnd={() => setNaming(false)} />
         ) : (
           <Pressable accessibilityRole="link" onPress={open(entry)}>
-            <Text numberOfLines={3} className={`font-display text-[19px] leading-6 ${title.named ? "text-ink" : "italic text-ink-soft"}`}>
+            <Text
+              numberOfLines={3}
+              className={`font-display text-[19px] leading-6 ${title.named ? "text-ink" : "italic text-ink-soft"}`}
+            >
               {title.text}
             </Text>
           </Pressable>
         )}
         <View className="flex-row items-end justify-between">
           <Text className="shrink pb-1 font-ui text-[13px] text-ink-soft">{facts}</Text>
-          <IconButton name={`Rename ${title.text}`} icon={PencilSimpleLine} onPress={() => setNaming(true)} className="-mb-2 -mr-2 h-11 w-11 rounded-button" />
+          <IconButton
+            name={`Rename ${title.text}`}
+            icon={PencilSimpleLine}
+            onPress={() => setNaming(true)}
+            className="-mb-2 -mr-2 h-11 w-11 rounded-button"
+          />
         </View>
       </View>
     </View>
@@ -71,7 +95,13 @@ export function Row({ entry }: { entry: ShelfEntry }) {
   const { title, facts, naming, setNaming } = useEntry(entry)
   return (
     <View role="listitem" className="min-h-[68px] flex-row items-center border-b border-line">
-      <Pressable accessibilityRole="link" aria-label={`Open ${title.text}`} onPress={open(entry)} tabIndex={-1} className="py-2.5">
+      <Pressable
+        accessibilityRole="link"
+        aria-label={`Open ${title.text}`}
+        onPress={open(entry)}
+        tabIndex={-1}
+        className="py-2.5"
+      >
         <Picture entry={entry} width={36} height={50} />
       </Pressable>
       {naming ? (
@@ -79,8 +109,15 @@ export function Row({ entry }: { entry: ShelfEntry }) {
           <EntryName entry={entry} onEnd={() => setNaming(false)} />
         </View>
       ) : (
-        <Pressable accessibilityRole="link" onPress={open(entry)} className="ml-3.5 min-w-0 flex-1 self-stretch justify-center">
-          <Text numberOfLines={1} className={`text-[16px] ${title.named ? "font-ui-bold text-ink" : "font-ui italic text-ink-soft"}`}>
+        <Pressable
+          accessibilityRole="link"
+          onPress={open(entry)}
+          className="ml-3.5 min-w-0 flex-1 self-stretch justify-center"
+        >
+          <Text
+            numberOfLines={1}
+            className={`text-[16px] ${title.named ? "font-ui-bold text-ink" : "font-ui italic text-ink-soft"}`}
+          >
             {title.text}
           </Text>
           <Text numberOfLines={1} className="mt-0.5 font-ui text-[13px] text-ink-soft">

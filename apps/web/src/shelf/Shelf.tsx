@@ -36,7 +36,11 @@ export function Shelf() {
   }
   const [latest, ...others] = entries ?? []
   return (
-    <ScrollView role="main" className="flex-1 bg-desk" contentContainerClassName="mx-auto w-full max-w-[1080px] px-[18px] pb-16 pt-6 wide:px-10 wide:pt-10">
+    <ScrollView
+      role="main"
+      className="flex-1 bg-desk"
+      contentContainerClassName="mx-auto w-full max-w-[1080px] px-[18px] pb-16 pt-6 wide:px-10 wide:pt-10"
+    >
       <Text role="heading" aria-level={1} className="font-display text-[28px] text-ink">
         Biblon
       </Text>
@@ -54,11 +58,19 @@ export function Shelf() {
             </>
           ) : null}
           <Heading>Begin</Heading>
-          <Pressable accessibilityRole="button" onPress={() => void begin()} className="h-12 flex-row items-center gap-2 self-start rounded-button bg-murex px-5 hover:opacity-90">
+          <Pressable
+            accessibilityRole="button"
+            onPress={() => void begin()}
+            className="h-12 flex-row items-center gap-2 self-start rounded-button bg-murex px-5 hover:opacity-90"
+          >
             <Glyph icon={Plus} size={18} colour="rgb(var(--on-murex))" />
             <Text className="font-ui-bold text-[16px] text-on-murex">A blank sheet</Text>
           </Pressable>
-          {entries?.length === 0 ? <Text className="mt-4 font-ui text-[15px] text-ink-soft">The shelf is empty. Begin with a blank sheet: it is kept as you write.</Text> : null}
+          {entries?.length === 0 ? (
+            <Text className="mt-4 font-ui text-[15px] text-ink-soft">
+              The shelf is empty. Begin with a blank sheet: it is kept as you write.
+            </Text>
+          ) : null}
         </View>
         {others.length > 0 ? (
           <View className="min-w-0 wide:flex-1">

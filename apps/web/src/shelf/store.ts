@@ -42,7 +42,8 @@ export const useShelf = create<ShelfState>((set, get) => ({
 
   async rename(id, name) {
     const before = get().entries
-    const put = (entry: ShelfEntry) => set((state) => ({ entries: state.entries?.map((e) => (e.id === entry.id ? entry : e)) ?? null }))
+    const put = (entry: ShelfEntry) =>
+      set((state) => ({ entries: state.entries?.map((e) => (e.id === entry.id ? entry : e)) ?? null }))
     try {
       put(await api.rename(id, name))
     } catch (error) {

@@ -12,7 +12,9 @@ export function whenWords(time: number, now: number): string {
   if (time >= midnight) return clock.format(time)
   if (time >= midnight - day) return "yesterday"
   if (time >= midnight - 6 * day) return weekday.format(time)
-  return new Date(time).getFullYear() === new Date(now).getFullYear() ? dayMonth.format(time) : dayMonthYear.format(time)
+  return new Date(time).getFullYear() === new Date(now).getFullYear()
+    ? dayMonth.format(time)
+    : dayMonthYear.format(time)
 }
 
 /** What stands for a document on the shelf: its name, or how its text begins, or when it was begun. */

@@ -14,7 +14,10 @@ function styleElement(): { element: HTMLStyleElement; fresh: boolean } {
 /** Makes the page know every face that ships; the browser loads a file when a letter of it is painted. */
 export function declareFaces(): void {
   const { element, fresh } = styleElement()
-  if (fresh) element.textContent = shippedFaces().map(({ id }) => rule(id)).join("\n")
+  if (fresh)
+    element.textContent = shippedFaces()
+      .map(({ id }) => rule(id))
+      .join("\n")
 }
 
 const declared = new Set<FaceId>()

@@ -14,7 +14,13 @@ export function readNumber(text: string, min: number, max: number): number | nul
  * Props for an input in which a number is typed.
  * @param read how what was typed is understood, if not as a mere number
  */
-export function useNumberEntry(value: number | undefined, min: number, max: number, onChange: (value: number) => void, read?: (text: string) => number | null) {
+export function useNumberEntry(
+  value: number | undefined,
+  min: number,
+  max: number,
+  onChange: (value: number) => void,
+  read?: (text: string) => number | null,
+) {
   return useTyped(showNumber(value), (text) => {
     const typed = read ? read(text) : readNumber(text, min, max)
     if (typed !== null && typed >= min - 1e-6 && typed <= max + 1e-6 && typed !== value) onChange(typed)

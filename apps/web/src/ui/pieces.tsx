@@ -14,13 +14,38 @@ export const murex = "rgb(var(--murex))"
 /** Drawings of mere strokes have no second tone. */
 const strokes = new Set<Icon>([Minus, Plus, X])
 
-export function Glyph({ icon: Drawing, size = 22, colour = ink }: { icon: Icon | undefined; size?: number; colour?: string }) {
+export function Glyph({
+  icon: Drawing,
+  size = 22,
+  colour = ink,
+}: {
+  icon: Icon | undefined
+  size?: number
+  colour?: string
+}) {
   if (!Drawing) return null
-  return <Drawing size={size} color={colour} weight={strokes.has(Drawing) ? "regular" : "duotone"} duotoneColor={colour} duotoneOpacity={0.18} />
+  return (
+    <Drawing
+      size={size}
+      color={colour}
+      weight={strokes.has(Drawing) ? "regular" : "duotone"}
+      duotoneColor={colour}
+      duotoneOpacity={0.18}
+    />
+  )
 }
 
 /** A button that shows an icon only; its name is for screen readers and the tooltip. */
-export function IconButton(props: { name: string; icon: Icon | undefined; hint?: string | null; extent?: Extent | undefined; disabled?: boolean; onPress: () => void; className?: string; children?: ReactNode }) {
+export function IconButton(props: {
+  name: string
+  icon: Icon | undefined
+  hint?: string | null
+  extent?: Extent | undefined
+  disabled?: boolean
+  onPress: () => void
+  className?: string
+  children?: ReactNode
+}) {
   const { name, icon, hint, extent, disabled, onPress, className = "h-11 w-11 rounded-button", children } = props
   const on = extent === "on"
   return (
@@ -43,13 +68,27 @@ export function IconButton(props: { name: string; icon: Icon | undefined; hint?:
 /** A row of choices in one frame, of which one may be on. */
 export function Segments({ label, children }: { label: string; children: ReactNode }) {
   return (
-    <View role="group" aria-label={label} className="flex-row overflow-hidden rounded-button border border-line bg-raised">
+    <View
+      role="group"
+      aria-label={label}
+      className="flex-row overflow-hidden rounded-button border border-line bg-raised"
+    >
       {children}
     </View>
   )
 }
 
-export function Segment({ label, on, onPress, first }: { label: string; on: boolean; onPress: () => void; first?: boolean }) {
+export function Segment({
+  label,
+  on,
+  onPress,
+  first,
+}: {
+  label: string
+  on: boolean
+  onPress: () => void
+  first?: boolean
+}) {
   return (
     <Pressable
       accessibilityRole="button"
@@ -97,7 +136,11 @@ export function NumberField(props: NumberProps) {
   }
   const button = "h-11 w-11 wide:h-9 wide:w-9"
   return (
-    <View role="group" aria-label={label} className="flex-1 flex-row items-center rounded-button border border-line bg-raised">
+    <View
+      role="group"
+      aria-label={label}
+      className="flex-1 flex-row items-center rounded-button border border-line bg-raised"
+    >
       <IconButton name={`${label}: less`} icon={Minus} onPress={by(-1)} className={button} />
       <input
         aria-label={label}
@@ -112,7 +155,23 @@ export function NumberField(props: NumberProps) {
 }
 
 /** A length in points, shown and typed in the person's unit, or in points where the trade counts in them; another unit may be typed behind a number. */
-export function LengthField({ label, value, min, max, onChange, onStep, inPoints }: { label: string; value: number | undefined; min: number; max: number; onChange: (points: number) => void; onStep?: (next: (points: number) => number) => void; inPoints?: boolean }) {
+export function LengthField({
+  label,
+  value,
+  min,
+  max,
+  onChange,
+  onStep,
+  inPoints,
+}: {
+  label: string
+  value: number | undefined
+  min: number
+  max: number
+  onChange: (points: number) => void
+  onStep?: (next: (points: number) => number) => void
+  inPoints?: boolean
+}) {
   const own = useUnit((s) => s.unit)
   const unit = inPoints ? "pt" : own
   const points = (shown: number) => shown * units[unit]
@@ -130,18 +189,42 @@ export function LengthField({ label, value, min, max, onChange, onStep, inPoints
           return read === null ? null : read / units[unit]
         }}
         onChange={(shown) => onChange(Math.round(points(shown) * 1000) / 1000)}
-        {...(onStep ? { onStep: (direction: -1 | 1) => onStep((now) => Math.min(max, Math.max(min, Math.round(stepLength(now, direction, unit) * 1000) / 1000))) } : {})}
+        {...(onStep
+          ? {
+              onStep: (direction: -1 | 1) =>
+                onStep((now) =>
+                  Math.min(max, Math.max(min, Math.round(stepLength(now, direction, unit) * 1000) / 1000)),
+                ),
+            }
+          : {})}
       />
     </View>
   )
 }
 
 /** A switch with its words. */
-export function Switch({ label, on, mixed, onChange }: { label: string; on: boolean; mixed?: boolean; onChange: (on: boolean) => void }) {
+export function Switch({
+  label,
+  on,
+  mixed,
+  onChange,
+}: {
+  label: string
+  on: boolean
+  mixed?: boolean
+  onChange: (on: boolean) => void
+}) {
   return (
-    <Pressable accessibilityRole="switch" aria-checked={mixed ? "mixed" : on} onPress={() => onChange(!on)} className="min-h-[44px] flex-row items-center justify-between gap-3 wide:min-h-[34px]">
+    <Pressable
+      accessibilityRole="switch"
+      aria-checked={mixed ? "mixed" : on}
+      onPress={() => onChange(!on)}
+      className="min-h-[44px] flex-row items-center justify-between gap-3 wide:min-h-[34px]"
+    >
       <Text className="flex-1 font-ui text-[14px] text-ink">{label}</Text>
-      <View className={`h-6 w-10 rounded-full border p-[2px] ${on ? "items-end border-murex bg-murex" : "items-start border-line bg-raised"}`}>
+      <View
+        className={`h-6 w-10 rounded-full border p-[2px] ${on ? "items-end border-murex bg-murex" : "items-start border-line bg-raised"}`}
+      >
         <View className={`h-[18px] w-[18px] rounded-full ${on ? "bg-raised" : "bg-ink-soft"}`} />
       </View>
     </Pressable>
@@ -149,11 +232,26 @@ export function Switch({ label, on, mixed, onChange }: { label: string; on: bool
 }
 
 /** One of several in a list that opens. */
-export function Choice<T extends string>({ label, value, options, onChange }: { label: string; value: T | undefined; options: readonly (readonly [value: T, name: string])[]; onChange: (value: T) => void }) {
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string
+  value: T | undefined
+  options: readonly (readonly [value: T, name: string])[]
+  onChange: (value: T) => void
+}) {
   return (
     <label className="flex flex-1 flex-col gap-1 font-ui text-[13px] text-ink-soft">
       {label}
-      <select aria-label={label} value={value ?? ""} onChange={(event) => onChange(event.target.value as T)} className="h-11 min-w-0 rounded-button border border-line bg-raised px-2 font-ui text-[15px] text-ink wide:h-9">
+      <select
+        aria-label={label}
+        value={value ?? ""}
+        onChange={(event) => onChange(event.target.value as T)}
+        className="h-11 min-w-0 rounded-button border border-line bg-raised px-2 font-ui text-[15px] text-ink wide:h-9"
+      >
         {value === undefined ? <option value="">Several</option> : null}
         {options.map(([key, name]) => (
           <option key={key} value={key}>
@@ -166,12 +264,34 @@ export function Choice<T extends string>({ label, value, options, onChange }: { 
 }
 
 /** Pages of a tray, of which one is shown. */
-export function PageTabs<T extends string>({ label, pages, page, onChoose }: { label: string; pages: readonly (readonly [T, string])[]; page: T; onChoose: (page: T) => void }) {
+export function PageTabs<T extends string>({
+  label,
+  pages,
+  page,
+  onChoose,
+}: {
+  label: string
+  pages: readonly (readonly [T, string])[]
+  page: T
+  onChoose: (page: T) => void
+}) {
   return (
-    <View role="tablist" aria-label={label} className="sticky top-0 z-10 flex-row gap-1 border-b border-line bg-surface pt-3">
+    <View
+      role="tablist"
+      aria-label={label}
+      className="sticky top-0 z-10 flex-row gap-1 border-b border-line bg-surface pt-3"
+    >
       {pages.map(([key, name]) => (
-        <Pressable key={key} role="tab" aria-selected={key === page} onPress={() => onChoose(key)} className={`h-11 flex-1 items-center justify-center border-b-2 wide:h-9 ${key === page ? "border-murex" : "border-transparent hover:border-line"}`}>
-          <Text className={`text-[14px] ${key === page ? "font-ui-bold text-murex" : "font-ui text-ink-soft"}`}>{name}</Text>
+        <Pressable
+          key={key}
+          role="tab"
+          aria-selected={key === page}
+          onPress={() => onChoose(key)}
+          className={`h-11 flex-1 items-center justify-center border-b-2 wide:h-9 ${key === page ? "border-murex" : "border-transparent hover:border-line"}`}
+        >
+          <Text className={`text-[14px] ${key === page ? "font-ui-bold text-murex" : "font-ui text-ink-soft"}`}>
+            {name}
+          </Text>
         </Pressable>
       ))}
     </View>
@@ -187,7 +307,12 @@ export function Fold({ title, children }: { title: string; children: ReactNode }
   }
   return (
     <View className="mt-3 border-t border-line">
-      <Pressable accessibilityRole="button" aria-expanded={open} onPress={turn} className="h-11 flex-row items-center justify-between wide:h-9">
+      <Pressable
+        accessibilityRole="button"
+        aria-expanded={open}
+        onPress={turn}
+        className="h-11 flex-row items-center justify-between wide:h-9"
+      >
         <Text className="font-ui text-[14px] text-ink">{title}</Text>
         <Glyph icon={open ? CaretUp : CaretDown} size={16} colour={inkSoft} />
       </Pressable>
@@ -197,7 +322,17 @@ export function Fold({ title, children }: { title: string; children: ReactNode }
 }
 
 /** A button with words, as wide as its place. */
-export function WordButton({ label, onPress, disabled, primary }: { label: string; onPress: () => void; disabled?: boolean; primary?: boolean }) {
+export function WordButton({
+  label,
+  onPress,
+  disabled,
+  primary,
+}: {
+  label: string
+  onPress: () => void
+  disabled?: boolean
+  primary?: boolean
+}) {
   return (
     <Pressable
       accessibilityRole="button"

@@ -2,7 +2,11 @@
 const slice = 6
 
 /** Does work that can pause in short stretches, so that keys and frames come in between. Null once it is no longer wanted. */
-export async function inSlices<T>(work: Generator<void, T>, wanted: () => boolean, onPause?: () => void): Promise<T | null> {
+export async function inSlices<T>(
+  work: Generator<void, T>,
+  wanted: () => boolean,
+  onPause?: () => void,
+): Promise<T | null> {
   let end = performance.now() + slice
   for (;;) {
     const { done, value } = work.next()

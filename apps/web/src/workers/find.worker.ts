@@ -14,5 +14,8 @@ export interface FindReply {
 
 self.onmessage = ({ data }: MessageEvent<FindRequest>) => {
   const expression = new RegExp(data.source, data.flags)
-  self.postMessage({ id: data.id, hits: data.texts.map((text) => findInText(expression, text, true)) } satisfies FindReply)
+  self.postMessage({
+    id: data.id,
+    hits: data.texts.map((text) => findInText(expression, text, true)),
+  } satisfies FindReply)
 }

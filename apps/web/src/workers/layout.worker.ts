@@ -1,7 +1,18 @@
 /** Lays the open document out. Sheets in sight come first; the rest follows in slices between messages. */
 import { Node } from "prosemirror-model"
 import { readStep, schema } from "@biblon/core/document"
-import { Composition, fragmentsOf, isBeginning, lineOfOffset, paragraphsOf, withParagraphs, type Typesetter, type Layout, type LayoutSpec, type PlacedSheet } from "@biblon/core/layout"
+import {
+  Composition,
+  fragmentsOf,
+  isBeginning,
+  lineOfOffset,
+  paragraphsOf,
+  withParagraphs,
+  type Typesetter,
+  type Layout,
+  type LayoutSpec,
+  type PlacedSheet,
+} from "@biblon/core/layout"
 import type { FromLayout, LayoutReport, SentSheet, SheetTable, ToLayout } from "./protocol"
 import { fetchAhead, openTypesetter } from "./resources"
 
@@ -130,7 +141,13 @@ class LayoutDesk {
 
   private table(placed: readonly PlacedSheet[]): SheetTable {
     const n = placed.length
-    const table = { ids: new Uint32Array(n), leaves: new Uint32Array(n), within: new Uint8Array(n), widths: new Float64Array(n), heights: new Float64Array(n) }
+    const table = {
+      ids: new Uint32Array(n),
+      leaves: new Uint32Array(n),
+      within: new Uint8Array(n),
+      widths: new Float64Array(n),
+      heights: new Float64Array(n),
+    }
     placed.forEach(({ sheet, leaf }, i) => {
       table.ids[i] = sheet.id
       table.leaves[i] = leaf
@@ -190,5 +207,7 @@ let queue = desk.then(() => post({ type: "ready" }))
 self.onmessage = ({ data }: MessageEvent<ToLayout>) => {
   queue = queue
     .then(async () => (await desk).receive(data))
-    .catch((error: unknown) => post({ type: "failed", message: error instanceof Error ? error.message : String(error) }))
+    .catch((error: unknown) =>
+      post({ type: "failed", message: error instanceof Error ? error.message : String(error) }),
+    )
 }

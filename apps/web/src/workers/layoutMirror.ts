@@ -1,8 +1,21 @@
 /** What the page knows of the layout: the table of all sheets and the contents of those in range. */
-import { fragmentsOf, paragraphsOf, withParagraphs, type ParagraphLayout, type PlacedSheet, type Sheet } from "@biblon/core/layout"
+import {
+  fragmentsOf,
+  paragraphsOf,
+  withParagraphs,
+  type ParagraphLayout,
+  type PlacedSheet,
+  type Sheet,
+} from "@biblon/core/layout"
 import type { LayoutReport, SheetTable } from "./protocol"
 
-const emptyTable: SheetTable = { ids: new Uint32Array(), leaves: new Uint32Array(), within: new Uint8Array(), widths: new Float64Array(), heights: new Float64Array() }
+const emptyTable: SheetTable = {
+  ids: new Uint32Array(),
+  leaves: new Uint32Array(),
+  within: new Uint8Array(),
+  widths: new Float64Array(),
+  heights: new Float64Array(),
+}
 
 /** A leaf set on the page ahead of the worker, and the sheet that shows it. */
 interface Anticipated {
@@ -29,7 +42,11 @@ export class LayoutMirror {
 
   take(report: LayoutReport): void {
     for (const paragraph of report.paragraphs) this.paragraphs.set(paragraph.id, paragraph)
-    for (const sent of report.sheets) this.sheets.set(sent.id, { sheet: withParagraphs(sent, (id) => this.paragraphs.get(id) as ParagraphLayout), leaf: 0 })
+    for (const sent of report.sheets)
+      this.sheets.set(sent.id, {
+        sheet: withParagraphs(sent, (id) => this.paragraphs.get(id) as ParagraphLayout),
+        leaf: 0,
+      })
     if (this.anticipated && report.seq >= this.anticipated.seq) this.anticipated = null
     this.seq = report.seq
     this.complete = report.complete
@@ -73,7 +90,10 @@ export class LayoutMirror {
     if (!before || before.to - before.from !== ahead.paragraph.lines.length) return placed
     // Sheets made here have ids below zero, so that they differ from all that the worker makes.
     let n = 0
-    const shown = { sheet: { ...withParagraphs(sheet, (own) => (n++ === at ? ahead.paragraph : own)), id: --ids }, leaf }
+    const shown = {
+      sheet: { ...withParagraphs(sheet, (own) => (n++ === at ? ahead.paragraph : own)), id: --ids },
+      leaf,
+    }
     ahead.sheet = { of: sheet, shown }
     return shown
   }

@@ -24,11 +24,33 @@ function readOwn(text: string): { slice: Slice; brought: Brought } {
   const { slice: json, brought } = JSON.parse(text) as { slice: unknown; brought: Brought }
   const slice = Slice.fromJSON(schema, json)
   const { content, openStart, openEnd } = slice
-  if (!content.content.every((node) => node.type === nodes.paragraph) || openStart > 1 || openEnd > 1 || content.childCount === 0) throw new RangeError("Blocks are expected")
+  if (
+    !content.content.every((node) => node.type === nodes.paragraph) ||
+    openStart > 1 ||
+    openEnd > 1 ||
+    content.childCount === 0
+  )
+    throw new RangeError("Blocks are expected")
   const { styles = {}, lists = {}, fonts = {}, stories = {} } = brought
   const beside = Object.values(stories).map((story) => Node.fromJSON(schema, story))
-  checkDocument(document(content.content, { styles: { ...defaultStyles, styles: { ...styles, ...defaultStyles.styles }, lists, fonts } }, beside))
-  return { slice, brought: { styles, lists, fonts, ...(beside.length > 0 ? { stories: Object.fromEntries(beside.map((story) => [story.attrs.key as string, story.toJSON() as unknown])) } : {}) } }
+  checkDocument(
+    document(
+      content.content,
+      { styles: { ...defaultStyles, styles: { ...styles, ...defaultStyles.styles }, lists, fonts } },
+      beside,
+    ),
+  )
+  return {
+    slice,
+    brought: {
+      styles,
+      lists,
+      fonts,
+      ...(beside.length > 0
+        ? { stories: Object.fromEntries(beside.map((story) => [story.attrs.key as string, story.toJSON() as unknown])) }
+        : {}),
+    },
+  }
 }
 
 function read({ own, html }: PasteRequest): { slice: Slice; brought: Brought | null } {
@@ -57,6 +79,11 @@ self.onmessage = ({ data }: MessageEvent<PasteRequest>) => {
     found = { slice: new Slice(Fragment.empty, 0, 0), brought: null }
   }
   const { slice, brought } = found
-  for (let at = 0; at < slice.content.childCount; at += partBlocks) post({ id, kind: "part", blocks: slice.content.content.slice(at, at + partBlocks).map((node) => node.toJSON() as unknown) })
+  for (let at = 0; at < slice.content.childCount; at += partBlocks)
+    post({
+      id,
+      kind: "part",
+      blocks: slice.content.content.slice(at, at + partBlocks).map((node) => node.toJSON() as unknown),
+    })
   post({ id, kind: "end", openStart: slice.openStart, openEnd: slice.openEnd, brought })
 }

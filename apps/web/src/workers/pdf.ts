@@ -8,7 +8,11 @@ export interface PdfProgress {
 }
 
 /** Makes a PDF in a worker of its own. Rejects with what happened, or with an AbortError when it was stopped. */
-export function makePdf(request: PdfRequest, onProgress: (progress: PdfProgress) => void, signal: AbortSignal): Promise<Blob> {
+export function makePdf(
+  request: PdfRequest,
+  onProgress: (progress: PdfProgress) => void,
+  signal: AbortSignal,
+): Promise<Blob> {
   return new Promise((resolve, reject) => {
     const worker = new Worker("/workers/pdf.worker.js", { type: "module" })
     const end = (act: () => void) => {

@@ -28,7 +28,9 @@ const patternAddress = (name: string) => `/hyphenation/${name}.wasm`
 /** Fetches side by side what the first sheets of a document are set in. What cannot be had is asked for again when it is needed. */
 export async function fetchAhead(doc: Node): Promise<void> {
   const { faces, patterns } = wantedBy(doc, firstLeaves)
-  const addresses = [...faces.map(faceAddress), ...patterns.map(patternAddress)].filter((address) => !fetched.has(address))
+  const addresses = [...faces.map(faceAddress), ...patterns.map(patternAddress)].filter(
+    (address) => !fetched.has(address),
+  )
   await Promise.all(
     addresses.map(async (address) => {
       const response = await fetch(address).catch(() => null)
@@ -40,5 +42,9 @@ export async function fetchAhead(doc: Node): Promise<void> {
 export async function openTypesetter(): Promise<Typesetter> {
   const wasm = await WebAssembly.compileStreaming(fetch("/workers/harfbuzz.wasm"))
   const fonts = new FontLibrary(new HarfBuzz(wasm), (id) => fetchNow(faceAddress(id), `The typeface ${id}`))
-  return new Typesetter(fonts, new Hyphenator((name) => fetchNow(patternAddress(name), `The hyphenation of ${name}`)), valuesNow)
+  return new Typesetter(
+    fonts,
+    new Hyphenator((name) => fetchNow(patternAddress(name), `The hyphenation of ${name}`)),
+    valuesNow,
+  )
 }

@@ -3,7 +3,8 @@ import { leavesOf, textOf } from "../document"
 
 const segmenter = new Intl.Segmenter(undefined, { granularity: "word" })
 /** Scripts that write no spaces between words: Thai and its neighbours, Burmese, Khmer, Chinese, Japanese. */
-const unspaced = /[\u0e00-\u0eff\u1000-\u109f\u1780-\u17ff\u1950-\u19df\u1a20-\u1aaf\u3040-\u30ff\u3400-\u9fff\uf900-\ufaff\u{20000}-\u{3ffff}]/u
+const unspaced =
+  /[\u0e00-\u0eff\u1000-\u109f\u1780-\u17ff\u1950-\u19df\u1a20-\u1aaf\u3040-\u30ff\u3400-\u9fff\uf900-\ufaff\u{20000}-\u{3ffff}]/u
 
 /** Words in a text. Where words are divided by spaces, a word is what stands between them if it holds a letter or a digit. */
 export function countWords(text: string): number {
@@ -29,7 +30,10 @@ export function* countingWords(doc: Node, from = 0, to = doc.content.size): Gene
     const leaf = leaves.node(number)
     const [start, end] = [leaves.start(number), leaves.end(number)]
     if (from > end) continue
-    sum += from <= start && to >= end ? leafWords(leaf) : countWords(leaf.textBetween(Math.max(0, from - start), Math.max(0, Math.min(end, to) - start), "\n"))
+    sum +=
+      from <= start && to >= end
+        ? leafWords(leaf)
+        : countWords(leaf.textBetween(Math.max(0, from - start), Math.max(0, Math.min(end, to) - start), "\n"))
     yield
   }
   return sum

@@ -11,7 +11,11 @@ function inline(parts: readonly Inline[]): Node[] {
   return parts.flatMap((part) => (typeof part === "string" ? (part ? [schema.text(part)] : []) : [part]))
 }
 
-export function paragraph(style: string = bodyStyle, parts: readonly Inline[] = [], format: Partial<ParagraphFormat> | null = null): Node {
+export function paragraph(
+  style: string = bodyStyle,
+  parts: readonly Inline[] = [],
+  format: Partial<ParagraphFormat> | null = null,
+): Node {
   return nodes.paragraph.create({ style, format }, inline(parts))
 }
 
@@ -20,16 +24,34 @@ export function p(...parts: Inline[]): Node {
   return paragraph(bodyStyle, parts)
 }
 
-export function letters(text: string, format: Partial<LetterFormat> & { letterStyle?: string; link?: string; place?: string }): Node {
-  return schema.text(text, Object.entries(format).map(([name, value]) => marks[name as MarkName].create({ value })))
+export function letters(
+  text: string,
+  format: Partial<LetterFormat> & { letterStyle?: string; link?: string; place?: string },
+): Node {
+  return schema.text(
+    text,
+    Object.entries(format).map(([name, value]) => marks[name as MarkName].create({ value })),
+  )
 }
 
 /** A table, row by row; each cell holds blocks. */
 export function table(rows: readonly (readonly (readonly Node[])[])[]): Node {
-  return nodes.table.create(null, rows.map((cells) => nodes.row.create(null, cells.map((blocks) => nodes.cell.create(null, [...blocks])))))
+  return nodes.table.create(
+    null,
+    rows.map((cells) =>
+      nodes.row.create(
+        null,
+        cells.map((blocks) => nodes.cell.create(null, [...blocks])),
+      ),
+    ),
+  )
 }
 
 /** A whole document. Without blocks it holds one empty paragraph. */
-export function document(blocks: readonly Node[], attrs: Partial<DocumentAttrs> = {}, stories: readonly Node[] = []): Node {
+export function document(
+  blocks: readonly Node[],
+  attrs: Partial<DocumentAttrs> = {},
+  stories: readonly Node[] = [],
+): Node {
   return nodes.doc.create(attrs, [nodes.body.create(null, blocks.length > 0 ? blocks : [paragraph()]), ...stories])
 }

@@ -24,7 +24,10 @@ export function textWidth({ width, margins }: PageSetup): number {
 
 export const defaultProperties: Properties = { title: "", author: "" }
 
-export const defaultTypesetting: Typesetting = { breaking: "quick", hyphenation: { word: 5, before: 2, after: 3, inRow: 3, capitals: true } }
+export const defaultTypesetting: Typesetting = {
+  breaking: "quick",
+  hyphenation: { word: 5, before: 2, after: 3, inRow: 3, capitals: true },
+}
 
 export const defaultLetters: LetterFormat = {
   family: "Tinos",
@@ -82,8 +85,20 @@ function style(name: string, rest: Partial<Style>): Style {
 /** What all headings share: a change of it changes them all. */
 export const headingsStyle = "heading"
 
-function heading(level: number, size: number, spaceBefore: number, spaceAfter: number, letters: Partial<LetterFormat> = {}): Style {
-  return style(`Heading ${level}`, { parent: headingsStyle, next: bodyStyle, outline: level, paragraph: { spaceBefore, spaceAfter }, letters: { size, ...letters } })
+function heading(
+  level: number,
+  size: number,
+  spaceBefore: number,
+  spaceAfter: number,
+  letters: Partial<LetterFormat> = {},
+): Style {
+  return style(`Heading ${level}`, {
+    parent: headingsStyle,
+    next: bodyStyle,
+    outline: level,
+    paragraph: { spaceBefore, spaceAfter },
+    letters: { size, ...letters },
+  })
 }
 
 /** A style of letters. It starts from nothing, so that it changes only what it says. */
@@ -98,17 +113,38 @@ export const defaultStyles: StyleSheet = {
     body: style("Body", { parent: null }),
     title: style("Title", {
       next: "subtitle",
-      paragraph: { align: "left", indentFirst: 0, lineSpacing: { rule: "multiple", value: 1.05 }, spaceAfter: 6, keepNext: true, hyphenate: false },
+      paragraph: {
+        align: "left",
+        indentFirst: 0,
+        lineSpacing: { rule: "multiple", value: 1.05 },
+        spaceAfter: 6,
+        keepNext: true,
+        hyphenate: false,
+      },
       letters: { family: "Literata", size: 26, bold: true },
     }),
     subtitle: style("Subtitle", {
       next: bodyStyle,
-      paragraph: { align: "left", indentFirst: 0, lineSpacing: { rule: "multiple", value: 1.1 }, spaceAfter: 18, keepNext: true, hyphenate: false },
+      paragraph: {
+        align: "left",
+        indentFirst: 0,
+        lineSpacing: { rule: "multiple", value: 1.1 },
+        spaceAfter: 18,
+        keepNext: true,
+        hyphenate: false,
+      },
       letters: { family: "Literata", size: 14, italic: true, colour: "#5e564b" },
     }),
     [headingsStyle]: style("Headings", {
       next: bodyStyle,
-      paragraph: { align: "left", indentFirst: 0, lineSpacing: { rule: "multiple", value: 1.1 }, keepNext: true, keepTogether: true, hyphenate: false },
+      paragraph: {
+        align: "left",
+        indentFirst: 0,
+        lineSpacing: { rule: "multiple", value: 1.1 },
+        keepNext: true,
+        keepTogether: true,
+        hyphenate: false,
+      },
       letters: { bold: true },
     }),
     heading1: heading(1, 18, 20, 6),
@@ -125,7 +161,11 @@ export const defaultStyles: StyleSheet = {
       letters: { italic: true },
     }),
     list: style("List", { paragraph: { indentFirst: 0, spaceAlike: false } }),
-    caption: style("Caption", { next: bodyStyle, paragraph: { indentFirst: 0, spaceBefore: 4, spaceAfter: 12, keepTogether: true }, letters: { size: 10, italic: true, colour: "#5e564b" } }),
+    caption: style("Caption", {
+      next: bodyStyle,
+      paragraph: { indentFirst: 0, spaceBefore: 4, spaceAfter: 12, keepTogether: true },
+      letters: { size: 10, italic: true, colour: "#5e564b" },
+    }),
     reference: style("Reference", { paragraph: { indentLeft: 28, indentFirst: -28, spaceAfter: 6 } }),
     emphasis: letterStyle("Emphasis", { italic: true }),
     strong: letterStyle("Strong", { bold: true }),

@@ -24,7 +24,8 @@ const grains: Readonly<Record<string, Grain>> = {
   letters: 1,
 }
 
-const isEntries = (value: unknown): value is Entries => typeof value === "object" && value !== null && !Array.isArray(value)
+const isEntries = (value: unknown): value is Entries =>
+  typeof value === "object" && value !== null && !Array.isArray(value)
 
 /** Whether two values of properties, which are plain data, say the same. */
 export function equal(a: unknown, b: unknown): boolean {
@@ -33,9 +34,13 @@ export function equal(a: unknown, b: unknown): boolean {
 
 function differences(before: unknown, after: unknown, grain: Grain, path: readonly string[] = []): Entry[] {
   if (equal(before, after)) return []
-  if (grain === 0 || !isEntries(before) || !isEntries(after)) return [after === undefined ? { path } : { path, value: after }]
+  if (grain === 0 || !isEntries(before) || !isEntries(after))
+    return [after === undefined ? { path } : { path, value: after }]
   return [...new Set([...Object.keys(before), ...Object.keys(after)])].flatMap((key) =>
-    differences(before[key], after[key], typeof grain === "number" ? grain - 1 : (entryOf(grain, key) ?? 0), [...path, key]),
+    differences(before[key], after[key], typeof grain === "number" ? grain - 1 : (entryOf(grain, key) ?? 0), [
+      ...path,
+      key,
+    ]),
   )
 }
 
@@ -73,7 +78,12 @@ export class EntriesStep extends Step {
     const attrs = { ...node.attrs, [this.attr]: Object.keys(after).length > 0 ? after : null }
     if (this.pos === null) return StepResult.ok(doc.type.create(attrs, doc.content, doc.marks))
     const changed = node.type.create(attrs, null, node.marks)
-    return StepResult.fromReplace(doc, this.pos, this.pos + 1, new Slice(Fragment.from(changed), 0, node.isLeaf ? 0 : 1))
+    return StepResult.fromReplace(
+      doc,
+      this.pos,
+      this.pos + 1,
+      new Slice(Fragment.from(changed), 0, node.isLeaf ? 0 : 1),
+    )
   }
 
   override invert(doc: Node): EntriesStep {
@@ -102,10 +112,23 @@ export class EntriesStep extends Step {
   /** @throws RangeError for what is no such step */
   static override fromJSON(_schema: Schema, json: unknown): EntriesStep {
     const { pos, attr, entries } = json as { pos: unknown; attr: unknown; entries: unknown }
-    const isPath = (path: unknown) => Array.isArray(path) && path.length > 0 && path.every((key) => typeof key === "string" && key !== "__proto__")
-    if ((pos !== null && !Number.isInteger(pos)) || typeof attr !== "string" || !Object.hasOwn(grains, attr) || !Array.isArray(entries) || !entries.every((entry) => isEntries(entry) && isPath(entry.path)))
+    const isPath = (path: unknown) =>
+      Array.isArray(path) && path.length > 0 && path.every((key) => typeof key === "string" && key !== "__proto__")
+    if (
+      (pos !== null && !Number.isInteger(pos)) ||
+      typeof attr !== "string" ||
+      !Object.hasOwn(grains, attr) ||
+      !Array.isArray(entries) ||
+      !entries.every((entry) => isEntries(entry) && isPath(entry.path))
+    )
       throw new RangeError("A change of entries says what it changes: a place, an attribute and paths")
-    return new EntriesStep(pos as number | null, attr, (entries as Entry[]).map(({ path, value }) => (value === undefined ? { path: [...path] } : { path: [...path], value })))
+    return new EntriesStep(
+      pos as number | null,
+      attr,
+      (entries as Entry[]).map(({ path, value }) =>
+        value === undefined ? { path: [...path] } : { path: [...path], value },
+      ),
+    )
   }
 
   /** The same without entries that find no place in this document, so that nothing is kept that nobody can read. */
@@ -124,7 +147,9 @@ function checkDepth(json: unknown): void {
   let level: unknown[] = [json]
   for (let depth = 0; level.length > 0; depth++) {
     if (depth > deepest) throw new RangeError(`A change has at most ${deepest} levels inside one another`)
-    level = level.flatMap((value) => (typeof value === "object" && value !== null ? Object.values(value) : [])).filter((value) => typeof value === "object" && value !== null)
+    level = level
+      .flatMap((value) => (typeof value === "object" && value !== null ? Object.values(value) : []))
+      .filter((value) => typeof value === "object" && value !== null)
   }
 }
 
@@ -140,8 +165,10 @@ export function readStep(json: unknown): Step {
   checkDepth(json)
   const named = places.map((name) => json[name]).filter((place) => place !== undefined)
   const all = json.pos === undefined || json.pos === null ? named : [...named, json.pos]
-  if (!all.every((place) => Number.isSafeInteger(place) && (place as number) >= 0)) throw new RangeError("Places of a change are whole numbers from 0")
-  if (named.some((place, i) => i > 0 && (place as number) < (named[i - 1] as number))) throw new RangeError("A change ends before it begins")
+  if (!all.every((place) => Number.isSafeInteger(place) && (place as number) >= 0))
+    throw new RangeError("Places of a change are whole numbers from 0")
+  if (named.some((place, i) => i > 0 && (place as number) < (named[i - 1] as number)))
+    throw new RangeError("A change ends before it begins")
   return Step.fromJSON(schema, json)
 }
 
@@ -151,7 +178,12 @@ export function stepAsKept(step: Step, doc: Node): Record<string, unknown> {
 }
 
 /** Makes an attribute of the node at `pos` (null: of the document) what `value` says, nothing for null or no entries, as a change of those entries alone that differ. */
-export function setEntries<T extends Transform>(tr: T, pos: number | null, attr: "styles" | "typesetting" | "format" | "letters", value: object | null): T {
+export function setEntries<T extends Transform>(
+  tr: T,
+  pos: number | null,
+  attr: "styles" | "typesetting" | "format" | "letters",
+  value: object | null,
+): T {
   const node = pos === null ? tr.doc : tr.doc.nodeAt(pos)
   const entries = differences((node?.attrs[attr] as Entries | null) ?? {}, value ?? {}, grains[attr]!)
   if (entries.length > 0) tr.step(new EntriesStep(pos, attr, entries))

@@ -25,7 +25,9 @@ export const dateFormats: Readonly<Record<string, Intl.DateTimeFormatOptions>> =
 
 /** A moment in one of the formats. An unknown format counts as long. */
 export function formatDate(moment: Date, format: string, language: string): string {
-  return new Intl.DateTimeFormat(knownLanguage(language), entryOf(dateFormats, format) ?? dateFormats.long).format(moment)
+  return new Intl.DateTimeFormat(knownLanguage(language), entryOf(dateFormats, format) ?? dateFormats.long).format(
+    moment,
+  )
 }
 
 /** What fields show, each in a language. Handed to all that shows or sets text, which does not ask for the time itself. */

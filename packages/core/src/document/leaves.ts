@@ -190,7 +190,12 @@ export function blocksOf(flow: Node): Blocks {
     const before = new Float64Array(nodes.length + 1)
     nodes.forEach((node, i) => (before[i + 1] = (before[i] as number) + leavesIn(node)))
     // Of blocks without leaves and the one behind them, all of which begin at the same leaf, the last holds it.
-    known = { nodes, flat: false, leaf: (block) => before[block] ?? 0, at: (leaf) => lastUpTo(before, nodes.length, leaf) }
+    known = {
+      nodes,
+      flat: false,
+      leaf: (block) => before[block] ?? 0,
+      at: (leaf) => lastUpTo(before, nodes.length, leaf),
+    }
   }
   blocks.set(flow, known)
   return known
@@ -290,7 +295,9 @@ const texts = new WeakMap<Node, string>()
 export function textOf(leaf: Node): string {
   let text = texts.get(leaf)
   if (text === undefined) {
-    text = leaf.textBetween(0, leaf.content.size, undefined, (inside) => (inside.type.name === "lineBreak" ? "\n" : "\ufffc"))
+    text = leaf.textBetween(0, leaf.content.size, undefined, (inside) =>
+      inside.type.name === "lineBreak" ? "\n" : "\ufffc",
+    )
     texts.set(leaf, text)
   }
   return text
@@ -301,7 +308,9 @@ export function placesOf(doc: Node): Map<string, number> {
   const places = new Map<string, number>()
   leavesOf(doc).nodes.forEach((leaf, number) => {
     leaf.forEach((child) => {
-      for (const mark of child.marks) if (mark.type.name === "place" && !places.has(mark.attrs.value as string)) places.set(mark.attrs.value as string, number)
+      for (const mark of child.marks)
+        if (mark.type.name === "place" && !places.has(mark.attrs.value as string))
+          places.set(mark.attrs.value as string, number)
     })
   })
   return places

@@ -14,11 +14,20 @@ export function isLink(href: string): boolean {
 /** Text as a name of one line, cut to what names may have; empty where nothing is left. */
 export function asName(text: string, most: number = limits.name): string {
   // The one word that no key of an object may be.
-  const line = text.replace(/[\u0000-\u001f\s]+/g, " ").replace(/^ *__proto__ *$/, "proto").trim()
-  return line.length <= most ? line : [...line].reduce((cut, letter) => (cut.length + letter.length <= most ? cut + letter : cut), "").trim()
+  const line = text
+    .replace(/[\u0000-\u001f\s]+/g, " ")
+    .replace(/^ *__proto__ *$/, "proto")
+    .trim()
+  return line.length <= most
+    ? line
+    : [...line].reduce((cut, letter) => (cut.length + letter.length <= most ? cut + letter : cut), "").trim()
 }
 
-const letterRanges: Readonly<Record<string, Range>> = { size: limits.size, raise: limits.raise, spacing: limits.letterSpacing }
+const letterRanges: Readonly<Record<string, Range>> = {
+  size: limits.size,
+  raise: limits.raise,
+  spacing: limits.letterSpacing,
+}
 const paragraphRanges: Readonly<Record<string, Range>> = {
   spaceBefore: limits.space,
   spaceAfter: limits.space,
@@ -60,7 +69,11 @@ function fitTabs(tabs: readonly TabStop[]): TabStop[] {
 }
 
 function fitBorder(border: Border): Border {
-  return { ...border, width: within(border.width, limits.border.width), distance: within(border.distance, limits.border.distance) }
+  return {
+    ...border,
+    width: within(border.width, limits.border.width),
+    distance: within(border.distance, limits.border.distance),
+  }
 }
 
 /** Values of paragraphs within their bounds. */
@@ -70,9 +83,27 @@ export function fitParagraph(format: Partial<ParagraphFormat>): Partial<Paragrap
     ...ranged(format, paragraphRanges),
     ...(lineSpacing ? { lineSpacing: fitSpacing(lineSpacing) } : {}),
     ...(tabs ? { tabs: fitTabs(tabs) } : {}),
-    ...(borders ? { borders: Object.fromEntries(Object.entries(borders).map(([side, border]) => [side, fitBorder(border)])) } : {}),
-    ...(dropCap ? { dropCap: { ...dropCap, lines: Math.round(within(dropCap.lines, limits.dropCap.lines)), distance: within(dropCap.distance, limits.dropCap.distance) } } : {}),
-    ...(list ? { list: { ...list, level: within(list.level, limits.list.level), ...(list.start === undefined ? {} : { start: Math.round(within(list.start, limits.list.start)) }) } } : {}),
+    ...(borders
+      ? { borders: Object.fromEntries(Object.entries(borders).map(([side, border]) => [side, fitBorder(border)])) }
+      : {}),
+    ...(dropCap
+      ? {
+          dropCap: {
+            ...dropCap,
+            lines: Math.round(within(dropCap.lines, limits.dropCap.lines)),
+            distance: within(dropCap.distance, limits.dropCap.distance),
+          },
+        }
+      : {}),
+    ...(list
+      ? {
+          list: {
+            ...list,
+            level: within(list.level, limits.list.level),
+            ...(list.start === undefined ? {} : { start: Math.round(within(list.start, limits.list.start)) }),
+          },
+        }
+      : {}),
   }
 }
 
@@ -92,5 +123,14 @@ export function fitTypesetting({ breaking, hyphenation }: Typesetting): Typesett
   const { word, before, after, inRow } = hyphenation
   const fit = (value: number, range: Range) => Math.round(within(value, range))
   const ranges = limits.hyphenation
-  return { breaking, hyphenation: { ...hyphenation, word: fit(word, ranges.word), before: fit(before, ranges.before), after: fit(after, ranges.after), inRow: fit(inRow, ranges.inRow) } }
+  return {
+    breaking,
+    hyphenation: {
+      ...hyphenation,
+      word: fit(word, ranges.word),
+      before: fit(before, ranges.before),
+      after: fit(after, ranges.after),
+      inRow: fit(inRow, ranges.inRow),
+    },
+  }
 }

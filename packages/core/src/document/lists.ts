@@ -61,16 +61,50 @@ export const readyLists: Readonly<Record<string, ListDefinition>> = {
   brackets: numbered("1)  a)  i)", ["decimal", ")"], ["lowerLetter", ")"], ["lowerRoman", ")"]),
   enclosed: {
     name: "(1)  (a)  (i)",
-    levels: levels((depth) => ({ kind: "number", numbering: pick(["decimal", "lowerLetter", "lowerRoman"] as const, depth), format: `(%${depth + 1})`, hanging: step + 4 })),
+    levels: levels((depth) => ({
+      kind: "number",
+      numbering: pick(["decimal", "lowerLetter", "lowerRoman"] as const, depth),
+      format: `(%${depth + 1})`,
+      hanging: step + 4,
+    })),
   },
   points: numbered("a.  i.  1.", ["lowerLetter", "."], ["lowerRoman", "."], ["decimal", "."]),
   smallRomans: numbered("i.  a)  1.", ["lowerRoman", "."], ["lowerLetter", ")"], ["decimal", "."]),
   letters: numbered("a)  i.  1.", ["lowerLetter", ")"], ["lowerRoman", "."], ["decimal", "."]),
   capitals: numbered("A.  1.  a)", ["upperLetter", "."], ["decimal", "."], ["lowerLetter", ")"]),
   romans: numbered("I.  A.  1.", ["upperRoman", "."], ["upperLetter", "."], ["decimal", "."]),
-  clauses: { name: "1.  1.1  1.1.1", levels: levels((depth) => ({ kind: "number", format: depth === 0 ? "%1." : path(depth), hanging: 22 + 9 * depth, indent: 22 + 9 * depth + 14 * depth })) },
-  chapters: { name: "Chapters 1, 1.1", levels: levels((depth) => ({ kind: "number", format: path(depth), indent: 0, hanging: 0, follow: "space", tight: false })) },
-  appendices: { name: "Appendices A, A.1", levels: levels((depth) => ({ kind: "number", numbering: depth === 0 ? "upperLetter" : "decimal", format: path(depth), indent: 0, hanging: 0, follow: "space", tight: false })) },
+  clauses: {
+    name: "1.  1.1  1.1.1",
+    levels: levels((depth) => ({
+      kind: "number",
+      format: depth === 0 ? "%1." : path(depth),
+      hanging: 22 + 9 * depth,
+      indent: 22 + 9 * depth + 14 * depth,
+    })),
+  },
+  chapters: {
+    name: "Chapters 1, 1.1",
+    levels: levels((depth) => ({
+      kind: "number",
+      format: path(depth),
+      indent: 0,
+      hanging: 0,
+      follow: "space",
+      tight: false,
+    })),
+  },
+  appendices: {
+    name: "Appendices A, A.1",
+    levels: levels((depth) => ({
+      kind: "number",
+      numbering: depth === 0 ? "upperLetter" : "decimal",
+      format: path(depth),
+      indent: 0,
+      hanging: 0,
+      follow: "space",
+      tight: false,
+    })),
+  },
   tasks: { name: "Things to do", levels: levels(() => ({ kind: "check", format: "" })) },
 }
 

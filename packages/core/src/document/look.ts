@@ -48,7 +48,12 @@ export function styleChain(sheet: StyleSheet, id: string): Style[] {
 /** The keys of a style and its parents. Empty for a key that is not there. */
 export function chainIds(sheet: StyleSheet, id: string): string[] {
   const chain: string[] = []
-  for (let next: string | null = id; next !== null && entryOf(sheet.styles, next) && !chain.includes(next); next = entryOf(sheet.styles, next)?.parent ?? null) chain.push(next)
+  for (
+    let next: string | null = id;
+    next !== null && entryOf(sheet.styles, next) && !chain.includes(next);
+    next = entryOf(sheet.styles, next)?.parent ?? null
+  )
+    chain.push(next)
   return chain
 }
 
@@ -75,17 +80,30 @@ export function styleLook(sheet: StyleSheet, id: string): Look {
   const looks = remembered(sheet).styles
   let look = looks.get(id)
   if (!look) {
-    const letters: LetterFormat = Object.assign({}, sheet.defaults.letters, ...styleChain(sheet, id).reverse().map((s) => s.letters))
+    const letters: LetterFormat = Object.assign(
+      {},
+      sheet.defaults.letters,
+      ...styleChain(sheet, id)
+        .reverse()
+        .map((s) => s.letters),
+    )
     look = intern(withList(sheet, plainFormat(sheet, id), null, withOwn(sheet, letters)))
     looks.set(id, look)
   }
   return look
 }
 
-function withList(sheet: StyleSheet, base: ParagraphFormat, direct: Partial<ParagraphFormat> | null, letters: RunLook): Look {
+function withList(
+  sheet: StyleSheet,
+  base: ParagraphFormat,
+  direct: Partial<ParagraphFormat> | null,
+  letters: RunLook,
+): Look {
   const list = direct?.list === undefined ? base.list : direct.list
   const level = list ? levelOf(sheet, list.definition, list.level) : null
-  const indents = level ? { indentLeft: level.indent, indentFirst: -level.hanging, ...(level.tight ? { spaceAlike: false } : {}) } : {}
+  const indents = level
+    ? { indentLeft: level.indent, indentFirst: -level.hanging, ...(level.tight ? { spaceAlike: false } : {}) }
+    : {}
   return { paragraph: { ...base, ...indents, ...direct }, letters, level }
 }
 
@@ -112,7 +130,13 @@ export function undressedFormat(sheet: StyleSheet, paragraph: Node): ParagraphFo
 
 /** What a style says of paragraphs, without the level of its list. */
 function plainFormat(sheet: StyleSheet, style: string): ParagraphFormat {
-  return Object.assign({}, sheet.defaults.paragraph, ...styleChain(sheet, style).reverse().map((s) => s.paragraph)) as ParagraphFormat
+  return Object.assign(
+    {},
+    sheet.defaults.paragraph,
+    ...styleChain(sheet, style)
+      .reverse()
+      .map((s) => s.paragraph),
+  ) as ParagraphFormat
 }
 
 /** The list item that a paragraph is, by its own format or its style's. */
@@ -129,7 +153,12 @@ export function letterStyleFormat(sheet: StyleSheet, id: string): Partial<Letter
   const known = remembered(sheet).letterStyles
   let format = known.get(id)
   if (!format) {
-    format = Object.assign({}, ...chainIds(sheet, id).reverse().map((key) => entryOf(sheet.styles, key)?.letters)) as Partial<LetterFormat>
+    format = Object.assign(
+      {},
+      ...chainIds(sheet, id)
+        .reverse()
+        .map((key) => entryOf(sheet.styles, key)?.letters),
+    ) as Partial<LetterFormat>
     known.set(id, format)
   }
   return format
@@ -140,7 +169,8 @@ export function letterLook(sheet: StyleSheet, base: RunLook, marks: readonly Mar
   if (marks.length === 0) return base
   const look: Record<string, unknown> = { ...base }
   for (const mark of marks) if (mark.type.name === "link") Object.assign(look, linkLook, { link: mark.attrs.value })
-  for (const mark of marks) if (mark.type.name === "letterStyle") Object.assign(look, letterStyleFormat(sheet, mark.attrs.value as string))
+  for (const mark of marks)
+    if (mark.type.name === "letterStyle") Object.assign(look, letterStyleFormat(sheet, mark.attrs.value as string))
   for (const mark of marks) if (mark.type.name in base) look[mark.type.name] = mark.attrs.value
   if (look.family !== base.family) {
     delete look.own

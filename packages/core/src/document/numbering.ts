@@ -9,7 +9,21 @@ import { listPlace } from "./look"
 import { documentAttrs } from "./schema"
 import type { ListLevel, ListPlace, StyleSheet } from "./shapes"
 
-const romans: [number, string][] = [[1000, "m"], [900, "cm"], [500, "d"], [400, "cd"], [100, "c"], [90, "xc"], [50, "l"], [40, "xl"], [10, "x"], [9, "ix"], [5, "v"], [4, "iv"], [1, "i"]]
+const romans: [number, string][] = [
+  [1000, "m"],
+  [900, "cm"],
+  [500, "d"],
+  [400, "cd"],
+  [100, "c"],
+  [90, "xc"],
+  [50, "l"],
+  [40, "xl"],
+  [10, "x"],
+  [9, "ix"],
+  [5, "v"],
+  [4, "iv"],
+  [1, "i"],
+]
 
 /** A number in letters (a … z, aa, ab …), Roman figures or decimal. */
 export function formatNumber(n: number, numbering: ListLevel["numbering"]): string {
@@ -21,7 +35,8 @@ export function formatNumber(n: number, numbering: ListLevel["numbering"]): stri
     case "lowerLetter":
     case "upperLetter": {
       let text = ""
-      for (let rest = n; rest > 0; rest = Math.floor((rest - 1) / 26)) text = String.fromCharCode(97 + ((rest - 1) % 26)) + text
+      for (let rest = n; rest > 0; rest = Math.floor((rest - 1) / 26))
+        text = String.fromCharCode(97 + ((rest - 1) % 26)) + text
       return numbering === "upperLetter" ? text.toUpperCase() : text || "0"
     }
     case "lowerRoman":
@@ -85,7 +100,8 @@ export function itemNumber(doc: Node, leaf: number): number | null {
   const counters: Counters = []
   leaves.nodes.slice(0, leaf + 1).forEach((other, i) => {
     const place = listPlace(sheet, other)
-    if (place?.definition === own.definition && place.run === own.run && leaves.flow(i).story === story) count(sheet, counters, place)
+    if (place?.definition === own.definition && place.run === own.run && leaves.flow(i).story === story)
+      count(sheet, counters, place)
   })
   return counters[own.level] ?? null
 }
@@ -111,7 +127,10 @@ function carriedOver(older: Node, newer: Node, labels: Labels, sheet: StyleSheet
   const change = changedLeaves(older, newer)
   if (!change) return labels
   const { from, oldTo, newTo } = change
-  const places = (doc: Node, to: number) => leavesOf(doc).nodes.slice(from, to).map((leaf) => listPlace(sheet, leaf))
+  const places = (doc: Node, to: number) =>
+    leavesOf(doc)
+      .nodes.slice(from, to)
+      .map((leaf) => listPlace(sheet, leaf))
   const [before, now] = [places(older, oldTo), places(newer, newTo)]
   if (before.length === now.length && now.every((place, i) => same(place, before[i] ?? null))) return labels
   if ([...before, ...now].some((place) => place !== null)) return null
@@ -119,5 +138,14 @@ function carriedOver(older: Node, newer: Node, labels: Labels, sheet: StyleSheet
 }
 
 function same(a: ListPlace | null, b: ListPlace | null): boolean {
-  return a === b || (a !== null && b !== null && a.definition === b.definition && a.run === b.run && a.level === b.level && a.start === b.start && a.done === b.done)
+  return (
+    a === b ||
+    (a !== null &&
+      b !== null &&
+      a.definition === b.definition &&
+      a.run === b.run &&
+      a.level === b.level &&
+      a.start === b.start &&
+      a.done === b.done)
+  )
 }

@@ -3,21 +3,41 @@ import { Mark, Node } from "prosemirror-model"
 import { z } from "zod"
 import { defaultLetters, defaultParagraph, defaultTypesetting } from "./defaults"
 import { schema, storyKinds } from "./schema"
-import { LetterFormat, Link, PageSetup, ParagraphFormat, PlaceName, Properties, StyleSheet, Typesetting } from "./shapes"
+import {
+  LetterFormat,
+  Link,
+  PageSetup,
+  ParagraphFormat,
+  PlaceName,
+  Properties,
+  StyleSheet,
+  Typesetting,
+} from "./shapes"
 
 /** What is wrong with something that was to be read, in words for people. */
 export class ReadingError extends Error {
   override name = "ReadingError"
 }
 
-const DocAttrs = z.strictObject({ styles: StyleSheet, setup: PageSetup, typesetting: Typesetting, properties: Properties })
-const ParagraphAttrs = z.strictObject({ style: z.string().min(1).max(80), format: ParagraphFormat.partial().nullable(), letters: LetterFormat.partial().nullable() })
+const DocAttrs = z.strictObject({
+  styles: StyleSheet,
+  setup: PageSetup,
+  typesetting: Typesetting,
+  properties: Properties,
+})
+const ParagraphAttrs = z.strictObject({
+  style: z.string().min(1).max(80),
+  format: ParagraphFormat.partial().nullable(),
+  letters: LetterFormat.partial().nullable(),
+})
 
 function checkShape(shape: z.ZodType, value: unknown, what: string): void {
   const result = shape.safeParse(value)
   if (result.success) return
   const first = result.error.issues[0]
-  throw new ReadingError(`${what} is not right${first ? ` at ${first.path.join(".") || "the top"}: ${first.message}` : ""}`)
+  throw new ReadingError(
+    `${what} is not right${first ? ` at ${first.path.join(".") || "the top"}: ${first.message}` : ""}`,
+  )
 }
 
 // Attributes are immutable values shared by many nodes: each is checked once.
@@ -58,8 +78,13 @@ export function checkDocument(doc: Node): Node {
   const visit = (node: Node): number => {
     const known = heights.get(node)
     if (known !== undefined) return known
-    if (!node.isText && !node.type.validContent(node.content)) throw new ReadingError(`A ${node.type.name} holds what it cannot hold`)
-    if (!Mark.sameSet(Mark.setFrom([...node.marks]), node.marks) || node.marks.some((mark, i) => node.marks.findIndex(({ type }) => type === mark.type) !== i)) throw new ReadingError(`A ${node.type.name} has a mark twice, or marks out of order`)
+    if (!node.isText && !node.type.validContent(node.content))
+      throw new ReadingError(`A ${node.type.name} holds what it cannot hold`)
+    if (
+      !Mark.sameSet(Mark.setFrom([...node.marks]), node.marks) ||
+      node.marks.some((mark, i) => node.marks.findIndex(({ type }) => type === mark.type) !== i)
+    )
+      throw new ReadingError(`A ${node.type.name} has a mark twice, or marks out of order`)
     if (!checkedAttrs.has(node.attrs)) {
       if (node.type === schema.nodes.doc) checkShape(DocAttrs, node.attrs, "The document's settings")
       if (node.type === schema.nodes.paragraph) checkShape(ParagraphAttrs, node.attrs, "A paragraph's format")
@@ -76,7 +101,8 @@ export function checkDocument(doc: Node): Node {
     heights.set(node, height)
     return height
   }
-  if (doc.nodeSize > largestDocument) throw new ReadingError(`A document holds up to ${largestDocument / 1e6} million characters`)
+  if (doc.nodeSize > largestDocument)
+    throw new ReadingError(`A document holds up to ${largestDocument / 1e6} million characters`)
   if (doc.type !== schema.nodes.doc) throw new ReadingError("This is a part of a document, not a whole one")
   visit(doc)
   return doc
@@ -95,7 +121,10 @@ function completed(json: unknown): unknown {
   const { attrs } = older.data
   const { paragraph, letters } = attrs.styles.defaults
   const defaults = { paragraph: { ...defaultParagraph, ...paragraph }, letters: { ...defaultLetters, ...letters } }
-  return { ...older.data, attrs: { typesetting: defaultTypesetting, ...attrs, styles: { fonts: {}, lists: {}, ...attrs.styles, defaults } } }
+  return {
+    ...older.data,
+    attrs: { typesetting: defaultTypesetting, ...attrs, styles: { fonts: {}, lists: {}, ...attrs.styles, defaults } },
+  }
 }
 
 /** A document from its JSON. @throws ReadingError */

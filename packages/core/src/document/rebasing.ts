@@ -38,7 +38,10 @@ export function applySteps(doc: Node, steps: readonly unknown[]): Applied {
 }
 
 /** Changes on top of `doc`, which has them, moved over those of others. */
-export function broughtUpToDate({ own, doc }: Pick<Applied, "own" | "doc">, batches: readonly (readonly Step[])[]): Rebaseable[] {
+export function broughtUpToDate(
+  { own, doc }: Pick<Applied, "own" | "doc">,
+  batches: readonly (readonly Step[])[],
+): Rebaseable[] {
   for (const steps of batches) {
     if (own.length === 0) break
     const transform = new Transform(doc)

@@ -5,8 +5,26 @@ import type { LetterFormat, PageSetup, ParagraphFormat, Properties, StyleSheet, 
 
 /** Each property of letters is one mark of that name whose `value` says what it is: bold can be put *off* as well as on. */
 export const letterProperties = [
-  "family", "familyEastAsian", "familyComplex", "size", "bold", "italic", "underline", "underlineColour", "strike", "script", "raise", "caps",
-  "outline", "shadow", "colour", "highlight", "spacing", "kerning", "ligatures", "language",
+  "family",
+  "familyEastAsian",
+  "familyComplex",
+  "size",
+  "bold",
+  "italic",
+  "underline",
+  "underlineColour",
+  "strike",
+  "script",
+  "raise",
+  "caps",
+  "outline",
+  "shadow",
+  "colour",
+  "highlight",
+  "spacing",
+  "kerning",
+  "ligatures",
+  "language",
 ] as const satisfies readonly (keyof LetterFormat)[]
 export type LetterProperty = (typeof letterProperties)[number]
 
@@ -37,12 +55,21 @@ export const schema = new Schema({
   nodes: {
     doc: {
       content: "body story*",
-      attrs: { styles: { default: defaultStyles }, setup: { default: defaultSetup }, typesetting: { default: defaultTypesetting }, properties: { default: defaultProperties } },
+      attrs: {
+        styles: { default: defaultStyles },
+        setup: { default: defaultSetup },
+        typesetting: { default: defaultTypesetting },
+        properties: { default: defaultProperties },
+      },
     },
     body: { content: "block+" },
     /** A text of its own beside the body. Its anchor stands in the text that it belongs to. */
     story: { content: "block+", isolating: true, attrs: { key: { default: "" }, kind: { default: "note" } } },
-    paragraph: { content: "inline*", group: "block", attrs: { style: { default: bodyStyle }, format: { default: null }, letters: { default: null } } },
+    paragraph: {
+      content: "inline*",
+      group: "block",
+      attrs: { style: { default: bodyStyle }, format: { default: null }, letters: { default: null } },
+    },
     table: { content: "row+", group: "block", isolating: true },
     row: { content: "cell+" },
     cell: { content: "block+", isolating: true },
@@ -52,7 +79,12 @@ export const schema = new Schema({
     /** A new line inside a paragraph. */
     lineBreak: { group: "inline", inline: true, selectable: false, leafText: () => "\n" },
     /** Shows something computed: see fields.ts. */
-    field: { group: "inline", inline: true, attrs: { kind: { default: "date" }, format: { default: "long" } }, leafText: (field) => fieldText(field, "en-GB") },
+    field: {
+      group: "inline",
+      inline: true,
+      attrs: { kind: { default: "date" }, format: { default: "long" } },
+      leafText: (field) => fieldText(field, "en-GB"),
+    },
     /** Stands for a story, by its key. */
     anchor: { group: "inline", inline: true, selectable: false, attrs: { story: { default: "" } }, leafText: () => "" },
   },

@@ -15,7 +15,14 @@ export interface LookSet {
   aside: Pick<LetterFormat, "colour">
 }
 
-function set(id: string, name: string, text: [string, string], heading: [string, string, boolean, LetterFormat["caps"]], title: [string, string, boolean], aside: string): LookSet {
+function set(
+  id: string,
+  name: string,
+  text: [string, string],
+  heading: [string, string, boolean, LetterFormat["caps"]],
+  title: [string, string, boolean],
+  aside: string,
+): LookSet {
   return {
     id,
     name,
@@ -27,23 +34,98 @@ function set(id: string, name: string, text: [string, string], heading: [string,
 }
 
 export const lookSets: readonly LookSet[] = [
-  set("quay", "Quay", ["Tinos", "#1e1a16"], ["Tinos", "#1e1a16", true, "none"], ["Literata", "#1e1a16", true], "#5e564b"),
-  set("slipway", "Slipway", ["Source Serif 4", "#1f2326"], ["Source Sans 3", "#1f4f7a", true, "none"], ["Source Sans 3", "#173a59", true], "#4d5d69"),
-  set("lantern", "Lantern", ["EB Garamond", "#241a12"], ["EB Garamond", "#7a1f4b", false, "small"], ["EB Garamond", "#7a1f4b", false], "#6b5342"),
-  set("chart", "Chart", ["Carlito", "#20262a"], ["Carlito", "#0f5560", true, "none"], ["Carlito", "#0f5560", true], "#47606a"),
-  set("ledger", "Ledger", ["Caladea", "#1c1c1c"], ["Caladea", "#3b3b3b", true, "none"], ["Caladea", "#1c1c1c", true], "#595959"),
-  set("samphire", "Samphire", ["Lora", "#20281f"], ["Lora", "#2f5d3f", true, "none"], ["Playfair Display", "#2f5d3f", true], "#566a57"),
-  set("shingle", "Shingle", ["Atkinson Hyperlegible Next", "#1d1d20"], ["Atkinson Hyperlegible Next", "#4a4458", true, "none"], ["Atkinson Hyperlegible Next", "#2e2a3a", true], "#5b576a"),
-  set("beacon", "Beacon", ["Gelasio", "#221b16"], ["Inter", "#9a3412", true, "none"], ["Inter", "#7c2d12", true], "#6b5a4d"),
-  set("bell", "Bell", ["Libre Baskerville", "#1f1b18"], ["Libre Baskerville", "#5a3e1b", false, "all"], ["Great Vibes", "#5a3e1b", false], "#6d5b45"),
-  set("tally", "Tally", ["Courier Prime", "#1a1a1a"], ["Courier Prime", "#1a1a1a", true, "none"], ["Courier Prime", "#1a1a1a", true], "#555555"),
+  set(
+    "quay",
+    "Quay",
+    ["Tinos", "#1e1a16"],
+    ["Tinos", "#1e1a16", true, "none"],
+    ["Literata", "#1e1a16", true],
+    "#5e564b",
+  ),
+  set(
+    "slipway",
+    "Slipway",
+    ["Source Serif 4", "#1f2326"],
+    ["Source Sans 3", "#1f4f7a", true, "none"],
+    ["Source Sans 3", "#173a59", true],
+    "#4d5d69",
+  ),
+  set(
+    "lantern",
+    "Lantern",
+    ["EB Garamond", "#241a12"],
+    ["EB Garamond", "#7a1f4b", false, "small"],
+    ["EB Garamond", "#7a1f4b", false],
+    "#6b5342",
+  ),
+  set(
+    "chart",
+    "Chart",
+    ["Carlito", "#20262a"],
+    ["Carlito", "#0f5560", true, "none"],
+    ["Carlito", "#0f5560", true],
+    "#47606a",
+  ),
+  set(
+    "ledger",
+    "Ledger",
+    ["Caladea", "#1c1c1c"],
+    ["Caladea", "#3b3b3b", true, "none"],
+    ["Caladea", "#1c1c1c", true],
+    "#595959",
+  ),
+  set(
+    "samphire",
+    "Samphire",
+    ["Lora", "#20281f"],
+    ["Lora", "#2f5d3f", true, "none"],
+    ["Playfair Display", "#2f5d3f", true],
+    "#566a57",
+  ),
+  set(
+    "shingle",
+    "Shingle",
+    ["Atkinson Hyperlegible Next", "#1d1d20"],
+    ["Atkinson Hyperlegible Next", "#4a4458", true, "none"],
+    ["Atkinson Hyperlegible Next", "#2e2a3a", true],
+    "#5b576a",
+  ),
+  set(
+    "beacon",
+    "Beacon",
+    ["Gelasio", "#221b16"],
+    ["Inter", "#9a3412", true, "none"],
+    ["Inter", "#7c2d12", true],
+    "#6b5a4d",
+  ),
+  set(
+    "bell",
+    "Bell",
+    ["Libre Baskerville", "#1f1b18"],
+    ["Libre Baskerville", "#5a3e1b", false, "all"],
+    ["Great Vibes", "#5a3e1b", false],
+    "#6d5b45",
+  ),
+  set(
+    "tally",
+    "Tally",
+    ["Courier Prime", "#1a1a1a"],
+    ["Courier Prime", "#1a1a1a", true, "none"],
+    ["Courier Prime", "#1a1a1a", true],
+    "#555555",
+  ),
 ]
 
 /** A style with other faces and colours; what else it says stays. */
 function dressed(key: string, style: Style, look: LookSet): Style {
   const letters = { ...style.letters }
-  if (style.kind === "letters") return letters.colour === undefined ? style : { ...style, letters: { ...letters, ...look.aside } }
-  if (key === "title" || key === "subtitle") return { ...style, letters: { ...letters, ...look.title, ...(key === "subtitle" ? { ...look.aside, bold: false } : {}) } }
+  if (style.kind === "letters")
+    return letters.colour === undefined ? style : { ...style, letters: { ...letters, ...look.aside } }
+  if (key === "title" || key === "subtitle")
+    return {
+      ...style,
+      letters: { ...letters, ...look.title, ...(key === "subtitle" ? { ...look.aside, bold: false } : {}) },
+    }
   if (key === headingsStyle) return { ...style, letters: { ...letters, ...look.heading } }
   if (style.parent === headingsStyle) {
     // What all headings share they have from there.
@@ -55,7 +137,9 @@ function dressed(key: string, style: Style, look: LookSet): Style {
     const { family: _family, colour: _colour, ...rest } = letters
     return { ...style, letters: rest }
   }
-  return key === "quotation" || letters.colour !== undefined ? { ...style, letters: { ...letters, ...look.aside } } : style
+  return key === "quotation" || letters.colour !== undefined
+    ? { ...style, letters: { ...letters, ...look.aside } }
+    : style
 }
 
 /** A style sheet in a set of faces and colours. */

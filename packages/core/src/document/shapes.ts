@@ -18,7 +18,8 @@ const maybeColour = colour.nullable()
 const familyName = z.string().min(1).max(limits.family)
 const key = z.string().min(1).max(limits.name)
 /** Entries by keys that people choose. Zod passes over "__proto__", so that it has to be looked for apart. */
-const keyed = <T extends z.ZodType>(of: z.ZodString, what: T) => z.record(of, what).refine((entries) => !Object.hasOwn(entries, "__proto__"), "a key may not be __proto__")
+const keyed = <T extends z.ZodType>(of: z.ZodString, what: T) =>
+  z.record(of, what).refine((entries) => !Object.hasOwn(entries, "__proto__"), "a key may not be __proto__")
 
 export const LetterFormat = z.strictObject({
   /** Name of a typeface family in the catalogue, or of one of the document's own. */
@@ -51,7 +52,10 @@ export const LetterFormat = z.strictObject({
 })
 
 /** Where a link leads: the web, an e-mail address, or a place of the document by its name. Other schemes do not get in. */
-export const Link = z.string().max(limits.address).regex(linkPattern, "a link leads to http, https, mailto or a place of the document")
+export const Link = z
+  .string()
+  .max(limits.address)
+  .regex(linkPattern, "a link leads to http, https, mailto or a place of the document")
 /** Name of a marked place, to which links lead. */
 export const PlaceName = z.string().min(1).max(limits.name)
 
@@ -81,9 +85,15 @@ export const Border = z.strictObject({
 })
 export const borderSides = ["top", "right", "bottom", "left"] as const
 /** `between` is drawn between neighbours that share these borders. */
-export const Borders = z.strictObject({ top: Border, right: Border, bottom: Border, left: Border, between: Border }).partial()
+export const Borders = z
+  .strictObject({ top: Border, right: Border, bottom: Border, left: Border, between: Border })
+  .partial()
 
-export const DropCap = z.strictObject({ lines: ranged(limits.dropCap.lines).int(), distance: ranged(limits.dropCap.distance), family: familyName.nullable() })
+export const DropCap = z.strictObject({
+  lines: ranged(limits.dropCap.lines).int(),
+  distance: ranged(limits.dropCap.distance),
+  family: familyName.nullable(),
+})
 
 /** The place of an item in a list. Items of one definition and one run are numbered together, in the order of the document. */
 export const ListPlace = z.strictObject({

@@ -6,5 +6,9 @@ import type { StyleSheet } from "./shapes"
 
 export function spokenText(styles: StyleSheet, paragraph: Node, from = 0, to = paragraph.content.size): string {
   const base = paragraphLook(styles, paragraph).letters
-  return paragraph.textBetween(from, to, undefined, (leaf) => (leaf.type.name === "field" ? fieldText(leaf, letterLook(styles, base, leaf.marks).language) : (leaf.type.spec.leafText?.(leaf) ?? "")))
+  return paragraph.textBetween(from, to, undefined, (leaf) =>
+    leaf.type.name === "field"
+      ? fieldText(leaf, letterLook(styles, base, leaf.marks).language)
+      : (leaf.type.spec.leafText?.(leaf) ?? ""),
+  )
 }

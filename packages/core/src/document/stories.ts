@@ -23,7 +23,8 @@ export interface PlacedStory {
 export function storiesOf(doc: Node): ReadonlyMap<string, PlacedStory> {
   const stories = new Map<string, PlacedStory>()
   doc.forEach((node, pos) => {
-    if (node.type.name === "story" && !stories.has(node.attrs.key as string)) stories.set(node.attrs.key as string, { node, pos })
+    if (node.type.name === "story" && !stories.has(node.attrs.key as string))
+      stories.set(node.attrs.key as string, { node, pos })
   })
   return stories
 }
@@ -63,10 +64,18 @@ export function withoutOrphans(doc: Node): Node {
       return children.length === node.childCount ? node : node.type.create(node.attrs, children, node.marks)
     }
     const children = node.children.map((child) => kept(child, inBody))
-    return children.every((child, i) => child === node.child(i)) ? node : node.copy(node.type.create(node.attrs, children).content)
+    return children.every((child, i) => child === node.child(i))
+      ? node
+      : node.copy(node.type.create(node.attrs, children).content)
   }
   const [body, ...beside] = doc.children.map((part, i) => kept(part, i === 0)) as [Node, ...Node[]]
-  const own = beside.filter((story, i) => stories.get(story.attrs.key as string)?.node === doc.child(i + 1) && (!hasAnchor(story) || seen.has(story.attrs.key as string)))
+  const own = beside.filter(
+    (story, i) =>
+      stories.get(story.attrs.key as string)?.node === doc.child(i + 1) &&
+      (!hasAnchor(story) || seen.has(story.attrs.key as string)),
+  )
   const parts = [body, ...own]
-  return parts.length === doc.childCount && parts.every((part, i) => part === doc.child(i)) ? doc : doc.type.create(doc.attrs, parts)
+  return parts.length === doc.childCount && parts.every((part, i) => part === doc.child(i))
+    ? doc
+    : doc.type.create(doc.attrs, parts)
 }

@@ -42,16 +42,32 @@ function layersOf(sheet: StyleSheet, paragraph: Node, marks: readonly Mark[]): L
     return { source: { kind, key, name }, letters, paragraph: kind === "style" ? said : {} }
   }
   const layers: Layer[] = [{ source: { kind: "default" }, ...sheet.defaults }]
-  for (const key of chainIds(sheet, entryOf(sheet.styles, style) ? style : bodyStyle).reverse()) layers.push(own(key, "style"))
+  for (const key of chainIds(sheet, entryOf(sheet.styles, style) ? style : bodyStyle).reverse())
+    layers.push(own(key, "style"))
   const place = listPlace(sheet, paragraph)
   if (place) {
     const level = levelOf(sheet, place.definition, place.level)
-    const said = { indentLeft: level.indent, indentFirst: -level.hanging, ...(level.tight ? { spaceAlike: false } : {}) }
-    layers.push({ source: { kind: "list", name: listNamed(sheet, place.definition).name, level: place.level }, letters: {}, paragraph: said })
+    const said = {
+      indentLeft: level.indent,
+      indentFirst: -level.hanging,
+      ...(level.tight ? { spaceAlike: false } : {}),
+    }
+    layers.push({
+      source: { kind: "list", name: listNamed(sheet, place.definition).name, level: place.level },
+      letters: {},
+      paragraph: said,
+    })
   }
-  if (marks.some(({ type }) => type.name === "link")) layers.push({ source: { kind: "link" }, letters: linkLook, paragraph: {} })
-  for (const mark of marks) if (mark.type.name === "letterStyle") for (const key of chainIds(sheet, mark.attrs.value as string).reverse()) layers.push(own(key, "letterStyle"))
-  const direct = Object.fromEntries(marks.filter(({ type }) => (letterProperties as readonly string[]).includes(type.name)).map((mark) => [mark.type.name, mark.attrs.value]))
+  if (marks.some(({ type }) => type.name === "link"))
+    layers.push({ source: { kind: "link" }, letters: linkLook, paragraph: {} })
+  for (const mark of marks)
+    if (mark.type.name === "letterStyle")
+      for (const key of chainIds(sheet, mark.attrs.value as string).reverse()) layers.push(own(key, "letterStyle"))
+  const direct = Object.fromEntries(
+    marks
+      .filter(({ type }) => (letterProperties as readonly string[]).includes(type.name))
+      .map((mark) => [mark.type.name, mark.attrs.value]),
+  )
   layers.push({ source: { kind: "direct" }, letters: direct, paragraph: format ?? {} })
   return layers
 }
@@ -65,8 +81,16 @@ export function trailOf(sheet: StyleSheet, paragraph: Node, marks: readonly Mark
       return value === undefined ? [] : [{ source: layer.source, value }]
     })
   const entries: TrailEntry[] = [
-    ...letterProperties.map((property): TrailEntry => ({ of: "letters", property, sayings: said("letters", property) })),
-    ...(Object.keys(sheet.defaults.paragraph) as (keyof ParagraphFormat)[]).map((property): TrailEntry => ({ of: "paragraph", property, sayings: said("paragraph", property) })),
+    ...letterProperties.map((property): TrailEntry => ({
+      of: "letters",
+      property,
+      sayings: said("letters", property),
+    })),
+    ...(Object.keys(sheet.defaults.paragraph) as (keyof ParagraphFormat)[]).map((property): TrailEntry => ({
+      of: "paragraph",
+      property,
+      sayings: said("paragraph", property),
+    })),
   ]
   return entries.sort((a, b) => Number(a.sayings.length === 1) - Number(b.sayings.length === 1))
 }
@@ -86,7 +110,8 @@ export interface DirectSpan {
 export function directSpans(paragraph: Node): DirectSpan[] {
   const spans: DirectSpan[] = []
   const { letters } = paragraphAttrs(paragraph)
-  for (const [property, value] of Object.entries(letters ?? {})) spans.push({ property: property as LetterProperty, value, from: 0, to: 0, empty: true })
+  for (const [property, value] of Object.entries(letters ?? {}))
+    spans.push({ property: property as LetterProperty, value, from: 0, to: 0, empty: true })
   const open = new Map<string, DirectSpan>()
   paragraph.forEach((child, offset) => {
     for (const mark of child.marks) {
@@ -98,7 +123,13 @@ export function directSpans(paragraph: Node): DirectSpan[] {
         span.to = offset + child.nodeSize
         span.empty &&= blank
       } else {
-        const next: DirectSpan = { property, value: mark.attrs.value, from: offset, to: offset + child.nodeSize, empty: blank }
+        const next: DirectSpan = {
+          property,
+          value: mark.attrs.value,
+          from: offset,
+          to: offset + child.nodeSize,
+          empty: blank,
+        }
         open.set(property, next)
         spans.push(next)
       }

@@ -35,7 +35,13 @@ export function typedItem(text: string): TypedItem | null {
     const match = pattern.exec(text)
     if (!match) continue
     const n = Number(match[1])
-    return { definition, level: definition === "clauses" ? 1 : 0, length: match[0].length, start: Number.isInteger(n) && n !== 1 && match[1] ? n : null, done: /[xX]/.test(match[0]) && definition === "tasks" }
+    return {
+      definition,
+      level: definition === "clauses" ? 1 : 0,
+      length: match[0].length,
+      start: Number.isInteger(n) && n !== 1 && match[1] ? n : null,
+      done: /[xX]/.test(match[0]) && definition === "tasks",
+    }
   }
   return null
 }
@@ -49,7 +55,13 @@ export function withTypedLists(paragraphs: readonly Node[]): Node[] {
     const follows = own && typed[i - 1]?.definition === own.definition
     if (!own || (!follows && typed[i + 1]?.definition !== own.definition)) return node
     if (!follows) run = newRun()
-    const place: ListPlace = { definition: own.definition, run, level: own.level, ...(own.start !== null && !follows ? { start: own.start } : {}), ...(own.definition === "tasks" ? { done: own.done } : {}) }
+    const place: ListPlace = {
+      definition: own.definition,
+      run,
+      level: own.level,
+      ...(own.start !== null && !follows ? { start: own.start } : {}),
+      ...(own.definition === "tasks" ? { done: own.done } : {}),
+    }
     const format = { ...(node.attrs.format as object | null), list: place }
     return node.type.create({ ...node.attrs, format }, node.content.cut(own.length))
   })

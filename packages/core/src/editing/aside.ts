@@ -62,5 +62,8 @@ export function documentOf(slice: Slice, like: Node): Node {
   slice.content.forEach((node) => (node.isInline ? inline : blocks).push(node))
   const paragraphs = inline.length > 0 ? [nodes.paragraph.create(null, Fragment.from(inline)), ...blocks] : blocks
   const { properties: _own, ...attrs } = documentAttrs(like)
-  return document(paragraphs.filter((block) => block.type === schema.nodes.paragraph), attrs)
+  return document(
+    paragraphs.filter((block) => block.type === schema.nodes.paragraph),
+    attrs,
+  )
 }

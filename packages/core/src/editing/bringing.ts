@@ -1,7 +1,17 @@
 /** What copied text needs of its document's style sheet, so that it looks the same in another. */
 import { Node, type Slice } from "prosemirror-model"
 import type { Transaction } from "prosemirror-state"
-import { chainIds, documentAttrs, entryOf, paragraphAttrs, schema, setEntries, storiesOf, type ListPlace, type StyleSheet } from "../document"
+import {
+  chainIds,
+  documentAttrs,
+  entryOf,
+  paragraphAttrs,
+  schema,
+  setEntries,
+  storiesOf,
+  type ListPlace,
+  type StyleSheet,
+} from "../document"
 
 export interface Brought extends Pick<StyleSheet, "styles" | "lists" | "fonts"> {
   /** Stories by key, as JSON; left out without any. */
@@ -9,7 +19,9 @@ export interface Brought extends Pick<StyleSheet, "styles" | "lists" | "fonts"> 
 }
 
 function pick<T>(from: Readonly<Record<string, T>>, keys: Iterable<string>): Record<string, T> {
-  return Object.fromEntries([...new Set(keys)].flatMap((key) => (Object.hasOwn(from, key) ? [[key, from[key] as T]] : [])))
+  return Object.fromEntries(
+    [...new Set(keys)].flatMap((key) => (Object.hasOwn(from, key) ? [[key, from[key] as T]] : [])),
+  )
 }
 
 /** The styles, lists and typefaces of its own that a slice of a document uses, and the stories whose anchors stand in it. */
@@ -54,13 +66,24 @@ export function broughtBy(slice: Slice, doc: Node): Brought {
 /** Gives a document what it lacks; what it has under the same key stays as it is. */
 export function bring(tr: Transaction, brought: Brought): Transaction {
   const known = storiesOf(tr.doc)
-  const stories = Object.entries(brought.stories ?? {}).flatMap(([key, json]) => (known.has(key) ? [] : [Node.fromJSON(schema, json)]))
+  const stories = Object.entries(brought.stories ?? {}).flatMap(([key, json]) =>
+    known.has(key) ? [] : [Node.fromJSON(schema, json)],
+  )
   if (stories.length > 0) tr.insert(tr.doc.content.size, stories)
   const sheet = documentAttrs(tr.doc).styles
-  const next = { ...sheet, styles: { ...brought.styles, ...sheet.styles }, lists: { ...brought.lists, ...sheet.lists }, fonts: { ...brought.fonts, ...sheet.fonts } }
-  const size = (own: Brought) => Object.keys(own.styles).length + Object.keys(own.lists).length + Object.keys(own.fonts).length
+  const next = {
+    ...sheet,
+    styles: { ...brought.styles, ...sheet.styles },
+    lists: { ...brought.lists, ...sheet.lists },
+    fonts: { ...brought.fonts, ...sheet.fonts },
+  }
+  const size = (own: Brought) =>
+    Object.keys(own.styles).length + Object.keys(own.lists).length + Object.keys(own.fonts).length
   if (size(next) === size(sheet)) return tr
   // The order in which styles are offered stays, with the new ones behind.
-  const styles = { ...sheet.styles, ...Object.fromEntries(Object.entries(brought.styles).filter(([key]) => !Object.hasOwn(sheet.styles, key))) }
+  const styles = {
+    ...sheet.styles,
+    ...Object.fromEntries(Object.entries(brought.styles).filter(([key]) => !Object.hasOwn(sheet.styles, key))),
+  }
   return setEntries(tr, null, "styles", { ...next, styles })
 }

@@ -11,7 +11,20 @@ import { readAddress } from "./links"
 import { listFromTyping } from "./lists"
 import { typingMarks } from "./typingMarks"
 
-export const correctionKinds = ["quotes", "dashes", "ellipsis", "signs", "sentences", "capitals", "slips", "fractions", "ordinals", "arrows", "lists", "links"] as const
+export const correctionKinds = [
+  "quotes",
+  "dashes",
+  "ellipsis",
+  "signs",
+  "sentences",
+  "capitals",
+  "slips",
+  "fractions",
+  "ordinals",
+  "arrows",
+  "lists",
+  "links",
+] as const
 export type CorrectionKind = (typeof correctionKinds)[number]
 
 export interface CorrectionSettings {
@@ -40,9 +53,27 @@ const quotes: Record<string, [string, string, string, string]> = {
   da: ["»", "«", "›", "‹"],
 }
 
-const signs: Record<string, string> = { "(c)": "©", "(r)": "®", "(tm)": "™", "+-": "±", "!=": "≠", "<=": "≤", ">=": "≥" }
+const signs: Record<string, string> = {
+  "(c)": "©",
+  "(r)": "®",
+  "(tm)": "™",
+  "+-": "±",
+  "!=": "≠",
+  "<=": "≤",
+  ">=": "≥",
+}
 const arrows: Record<string, string> = { "->": "→", "<-": "←", "=>": "⇒", "←>": "↔" }
-const fractions: Record<string, string> = { "1/2": "½", "1/3": "⅓", "2/3": "⅔", "1/4": "¼", "3/4": "¾", "1/8": "⅛", "3/8": "⅜", "5/8": "⅝", "7/8": "⅞" }
+const fractions: Record<string, string> = {
+  "1/2": "½",
+  "1/3": "⅓",
+  "2/3": "⅔",
+  "1/4": "¼",
+  "3/4": "¾",
+  "1/8": "⅛",
+  "3/8": "⅜",
+  "5/8": "⅝",
+  "7/8": "⅞",
+}
 
 interface Correction {
   kind: CorrectionKind
@@ -57,7 +88,8 @@ interface Correction {
 const longestWord = 2100
 
 /** Words that end with a point without ending a sentence. */
-const abbreviation = /(?:^|[\s(])(?:e\.g|i\.e|etc|cf|vs|no|nr|mr|mrs|ms|dr|st|prof|approx|fig|vol|pp?|\p{Lu}|z\.b|d\.h|bzw|usw)\.\s$/iu
+const abbreviation =
+  /(?:^|[\s(])(?:e\.g|i\.e|etc|cf|vs|no|nr|mr|mrs|ms|dr|st|prof|approx|fig|vol|pp?|\p{Lu}|z\.b|d\.h|bzw|usw)\.\s$/iu
 
 /** What is to be corrected in the text before the caret, of which the last character was just typed. */
 export function correctionOf(text: string, language: string, settings: CorrectionSettings): Correction | null {
@@ -67,30 +99,50 @@ export function correctionOf(text: string, language: string, settings: Correctio
   const here = /\S*$/.exec(text.slice(-longestWord))?.[0] ?? ""
   // Nothing is corrected in an address.
   if (/^[("'“‘[<]*(?:https?:|www\.|mailto:|[^\s@]+@)/i.test(here)) return null
-  const make = (kind: CorrectionKind, from: number, insert: string): Correction | null => (on(kind) && text.slice(from) !== insert ? { kind, from, insert } : null)
+  const make = (kind: CorrectionKind, from: number, insert: string): Correction | null =>
+    on(kind) && text.slice(from) !== insert ? { kind, from, insert } : null
 
   if (typed === '"' || typed === "'") {
-    const [open, close, openSingle, closeSingle] = entryOf(quotes, language.split("-")[0] ?? "en") ?? (quotes.en as [string, string, string, string])
+    const [open, close, openSingle, closeSingle] =
+      entryOf(quotes, language.split("-")[0] ?? "en") ?? (quotes.en as [string, string, string, string])
     const opens = before === "" || /[\s([{\u2013\u2014«„“‘-]$/u.test(before)
-    return make("quotes", before.length, typed === '"' ? (opens ? open : close) : opens ? openSingle : language.startsWith("en") || /\p{L}$/u.test(before) ? "’" : closeSingle)
+    return make(
+      "quotes",
+      before.length,
+      typed === '"'
+        ? opens
+          ? open
+          : close
+        : opens
+          ? openSingle
+          : language.startsWith("en") || /\p{L}$/u.test(before)
+            ? "’"
+            : closeSingle,
+    )
   }
   // What is left out at the start of a word has a sign that closes.
-  const leftOut = on("quotes") && language.startsWith("en") ? /(?:^|[\s([])(‘)(?:\d\ds?|(?:tis|twas|em|til|cause|bout)[^\p{L}])$/iu.exec(text) : null
+  const leftOut =
+    on("quotes") && language.startsWith("en")
+      ? /(?:^|[\s([])(‘)(?:\d\ds?|(?:tis|twas|em|til|cause|bout)[^\p{L}])$/iu.exec(text)
+      : null
   if (leftOut) {
     const from = leftOut.index + leftOut[0].indexOf("‘")
     return make("quotes", from, `’${text.slice(from + 1)}`)
   }
   if (text.endsWith("...")) return make("ellipsis", text.length - 3, "…")
-  for (const [from, to] of Object.entries(arrows)) if (text.endsWith(from)) return make("arrows", text.length - from.length, to)
+  for (const [from, to] of Object.entries(arrows))
+    if (text.endsWith(from)) return make("arrows", text.length - from.length, to)
   // A dash is known once a letter or a space follows it.
   const dash = /([^\s-]?)( ?)(--+)( |\p{L}|\p{N})$/u.exec(text)
   if (dash?.[1]) {
     const [, left = "", space = "", hyphens = "", right = ""] = dash
     // From one number to another, and set off by blanks, it is the shorter one.
     const short = hyphens.length === 2 && (space !== "" || (/\p{N}/u.test(left) && /\p{N}/u.test(right)))
-    if (hyphens.length <= 3) return make("dashes", text.length - hyphens.length - right.length, (short ? "–" : "—") + right)
+    if (hyphens.length <= 3)
+      return make("dashes", text.length - hyphens.length - right.length, (short ? "–" : "—") + right)
   }
-  for (const [from, to] of Object.entries(signs)) if (text.toLowerCase().endsWith(from)) return make("signs", text.length - from.length, to)
+  for (const [from, to] of Object.entries(signs))
+    if (text.toLowerCase().endsWith(from)) return make("signs", text.length - from.length, to)
 
   // The rest waits for the end of a word.
   if (/[\p{L}\p{N}'’]/u.test(typed)) {
@@ -106,7 +158,8 @@ export function correctionOf(text: string, language: string, settings: Correctio
     const fraction = entryOf(fractions, word)
     if (fraction) return make("fractions", at, fraction + typed)
     const ordinal = /^(\d+)(st|nd|rd|th)$/.exec(word)
-    if (ordinal && on("ordinals") && language.startsWith("en")) return { kind: "ordinals", from: at, insert: word + typed, raised: (ordinal[2] as string).length }
+    if (ordinal && on("ordinals") && language.startsWith("en"))
+      return { kind: "ordinals", from: at, insert: word + typed, raised: (ordinal[2] as string).length }
   }
   const bare = /^[("'“‘]*(\p{L}+)$/u.exec(word)?.[1]
   const begins = at === 0 && before === word
@@ -114,11 +167,14 @@ export function correctionOf(text: string, language: string, settings: Correctio
     const start = before.length - bare.length
     const lower = bare.toLowerCase()
     const meant = entryOf(settings.own, lower) ?? (language.startsWith("en") ? entryOf(commonSlips, lower) : undefined)
-    if (meant && on("slips")) return make("slips", start, (begins && on("sentences") ? upper(meant, language) : likeTyped(meant, bare)) + typed)
-    if (isSlippedCapital(bare)) return make("capitals", start, bare.charAt(0) + bare.slice(1).toLocaleLowerCase(knownLanguage(language)) + typed)
+    if (meant && on("slips"))
+      return make("slips", start, (begins && on("sentences") ? upper(meant, language) : likeTyped(meant, bare)) + typed)
+    if (isSlippedCapital(bare))
+      return make("capitals", start, bare.charAt(0) + bare.slice(1).toLocaleLowerCase(knownLanguage(language)) + typed)
   }
   // An address, too, may begin with letters: what follows them says so. In "iX" the capital is where it is meant to be.
-  if (begins && /\s/.test(typed) && /^\p{Ll}{2}/u.test(word) && !/[./@:_]\S/.test(word)) return make("sentences", 0, upper(word, language) + typed)
+  if (begins && /\s/.test(typed) && /^\p{Ll}{2}/u.test(word) && !/[./@:_]\S/.test(word))
+    return make("sentences", 0, upper(word, language) + typed)
   return null
 }
 
@@ -127,7 +183,9 @@ function upper(text: string, language: string): string {
 }
 
 /** Short words in which a second capital is a slip; in others it may be meant (OKed, BSc). */
-const shortWords = new Set("the and for but you are was she his her our not all can had one out who its new teh adn".split(" "))
+const shortWords = new Set(
+  "the and for but you are was she his her our not all can had one out who its new teh adn".split(" "),
+)
 
 function isSlippedCapital(word: string): boolean {
   if (!/^\p{Lu}{2}(?!s$)\p{Ll}+$/u.test(word) || word.startsWith("OK")) return false
@@ -158,7 +216,12 @@ export function correct(settings: CorrectionSettings): Command {
       const { tr } = state
       if (found.raised) tr.addMark($head.pos - 1 - found.raised, $head.pos - 1, marks.script.create({ value: "super" }))
       else tr.insertText(found.insert, $head.start() + found.from, $head.pos)
-      dispatch?.(named(tr, `${found.raised ? "Raised letters of" : "Corrected to"} ${quoted(found.insert)}`).setMeta("correction", true))
+      dispatch?.(
+        named(tr, `${found.raised ? "Raised letters of" : "Corrected to"} ${quoted(found.insert)}`).setMeta(
+          "correction",
+          true,
+        ),
+      )
       return true
     }
     return !settings.off.includes("links") && linkAddress(state, text, dispatch)
@@ -173,6 +236,11 @@ function linkAddress(state: EditorState, text: string, dispatch: Parameters<Comm
   if (!word || !href) return false
   const from = state.selection.$head.start() + text.lastIndexOf(word)
   if (state.doc.rangeHasMark(from, from + word.length, marks.link)) return false
-  dispatch?.(named(state.tr.addMark(from, from + word.length, marks.link.create({ value: href })), `Link on ${quoted(word)}`).setMeta("correction", true))
+  dispatch?.(
+    named(
+      state.tr.addMark(from, from + word.length, marks.link.create({ value: href })),
+      `Link on ${quoted(word)}`,
+    ).setMeta("correction", true),
+  )
   return true
 }

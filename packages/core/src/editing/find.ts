@@ -1,7 +1,18 @@
 /** Finding text and looks, and replacing them. A hit lies inside one paragraph; formatting does not hide it. */
 import { Fragment, type Mark, type Node } from "prosemirror-model"
 import { TextSelection } from "prosemirror-state"
-import { documentAttrs, entryOf, leavesOf, letterLook, paragraphAttrs, paragraphLook, schema, textOf, type LetterFormat, type StyleSheet } from "../document"
+import {
+  documentAttrs,
+  entryOf,
+  leavesOf,
+  letterLook,
+  paragraphAttrs,
+  paragraphLook,
+  schema,
+  textOf,
+  type LetterFormat,
+  type StyleSheet,
+} from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 
@@ -61,7 +72,12 @@ export function findInText(expression: RegExp, text: string, withGroups = false)
   expression.lastIndex = 0
   for (let match = expression.exec(text); match; match = expression.exec(text)) {
     if (match[0] === "") expression.lastIndex++
-    else hits.push({ from: match.index, to: match.index + match[0].length, ...(withGroups ? { match: { groups: [...match], named: { ...match.groups } } } : {}) })
+    else
+      hits.push({
+        from: match.index,
+        to: match.index + match[0].length,
+        ...(withGroups ? { match: { groups: [...match], named: { ...match.groups } } } : {}),
+      })
   }
   return hits
 }
@@ -156,7 +172,8 @@ export class Search {
   /** Every hit of a document. */
   all(doc: Node): PlacedHit[] {
     const hits: PlacedHit[] = []
-    for (let leaf = 0; leaf < leavesOf(doc).count; leaf++) for (const hit of this.hits(doc, leaf)) hits.push({ leaf, ...hit })
+    for (let leaf = 0; leaf < leavesOf(doc).count; leaf++)
+      for (const hit of this.hits(doc, leaf)) hits.push({ leaf, ...hit })
     return hits
   }
 
@@ -178,7 +195,9 @@ export class Search {
     for (let i = 0; i <= count; i++) {
       const leaf = (first + direction * i + count * 2) % count
       const start = leaves.start(leaf)
-      const hits = this.hits(doc, leaf).filter(({ from }) => i > 0 || (direction > 0 ? start + from >= pos : start + from < pos))
+      const hits = this.hits(doc, leaf).filter(
+        ({ from }) => i > 0 || (direction > 0 ? start + from >= pos : start + from < pos),
+      )
       const hit = direction > 0 ? hits[0] : hits.at(-1)
       if (hit) return { leaf, ...hit }
     }
@@ -192,7 +211,10 @@ export class Search {
     return template.replace(/\$(?:(\$)|(&)|(\d{1,2})|<([^>]+)>)/g, (all, dollar, whole, number, name) => {
       if (dollar) return "$"
       if (whole) return groups[0] ?? ""
-      return (number ? groups[Number(number)] : entryOf(named, name as string)) ?? (number && Number(number) >= groups.length ? (all as string) : "")
+      return (
+        (number ? groups[Number(number)] : entryOf(named, name as string)) ??
+        (number && Number(number) >= groups.length ? (all as string) : "")
+      )
     })
   }
 }
@@ -202,7 +224,10 @@ function inline(text: string, marks: readonly Mark[]): Node[] {
   return text
     .replaceAll("\ufffc", "")
     .split("\n")
-    .flatMap((line, i) => [...(i > 0 ? [schema.nodes.lineBreak.create(null, null, marks)] : []), ...(line ? [schema.text(line, marks)] : [])])
+    .flatMap((line, i) => [
+      ...(i > 0 ? [schema.nodes.lineBreak.create(null, null, marks)] : []),
+      ...(line ? [schema.text(line, marks)] : []),
+    ])
 }
 
 /** The content of a paragraph with hits replaced; what replaces a hit looks like its first letter. */

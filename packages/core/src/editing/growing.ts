@@ -19,7 +19,8 @@ export class Grown<T> {
 
   with<U>(more: readonly U[]): Grown<T | U> {
     // Another version may have gone on from here already.
-    const list: (T | U)[] = this.shared.length === this.length && this.length > 0 ? this.shared : this.shared.slice(0, this.length)
+    const list: (T | U)[] =
+      this.shared.length === this.length && this.length > 0 ? this.shared : this.shared.slice(0, this.length)
     for (const element of more) list.push(element)
     return new Grown(list, this.length + more.length)
   }

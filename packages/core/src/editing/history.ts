@@ -50,7 +50,12 @@ interface HistoryState {
 }
 
 const key = new PluginKey<HistoryState>("history")
-const empty: HistoryState = { log: { items: Grown.empty, mirrors: Mirrors.none, own: null }, done: [], undone: [], open: null }
+const empty: HistoryState = {
+  log: { items: Grown.empty, mirrors: Mirrors.none, own: null },
+  done: [],
+  undone: [],
+  open: null,
+}
 
 /** A pause, in milliseconds, after which typing is a change of its own. */
 const pause = 700
@@ -63,7 +68,10 @@ export function named(tr: Transaction, name: string): Transaction {
 }
 
 /** Marks typing, deleting and composing: what follows closely joins one change; so do the parts of a long paste. */
-export function joining(tr: Transaction, kind: "typed" | "deleted" | "composed" | "pasteBegins" | "pasted"): Transaction {
+export function joining(
+  tr: Transaction,
+  kind: "typed" | "deleted" | "composed" | "pasteBegins" | "pasted",
+): Transaction {
   return tr.setMeta("joins", kind)
 }
 
@@ -120,16 +128,31 @@ function rebased(state: HistoryState, tr: Transaction, unconfirmed: number): His
   }
   const gone = new Set(moved)
   const renew = (changes: readonly Change[]) =>
-    changes.map((change) => (change.items.some((item) => gone.has(item)) ? { ...change, items: change.items.flatMap((item) => (gone.has(item) ? (anew.get(item) ?? []) : [item])) } : change))
-  const own = chained(before, [...anew.values()].sort((a, b) => a - b))
-  return { ...state, log: { items: log.items, mirrors: log.mirrors.with(pairs, log.items.length), own }, done: renew(state.done), undone: renew(state.undone) }
+    changes.map((change) =>
+      change.items.some((item) => gone.has(item))
+        ? { ...change, items: change.items.flatMap((item) => (gone.has(item) ? (anew.get(item) ?? []) : [item])) }
+        : change,
+    )
+  const own = chained(
+    before,
+    [...anew.values()].sort((a, b) => a - b),
+  )
+  return {
+    ...state,
+    log: { items: log.items, mirrors: log.mirrors.with(pairs, log.items.length), own },
+    done: renew(state.done),
+    undone: renew(state.undone),
+  }
 }
 
 /** What a change of a document comes to, in words: what was typed or deleted. */
 function describe(before: Node, after: Node, kind: string | undefined): string {
   const change = changedLeaves(before, after)
   if (!change) return "Settings"
-  const text = (doc: Node, to: number) => range(change.from, to).map((i) => textOf(leavesOf(doc).node(i))).join("\n")
+  const text = (doc: Node, to: number) =>
+    range(change.from, to)
+      .map((i) => textOf(leavesOf(doc).node(i)))
+      .join("\n")
   const [a, b] = [text(before, change.oldTo), text(after, change.newTo)]
   const start = commonStart(a, b)
   const end = Math.min(commonEnd(a, b), a.length - start, b.length - start)
@@ -166,14 +189,29 @@ function apply(tr: Transaction, state: HistoryState, old: EditorState): HistoryS
   let log = logged(state.log, tr)
   const mine = range(base, log.items.length)
   if (tr.getMeta("addToHistory") === false) return { ...state, log: { ...log, own: chained(log.own, mine) } }
-  log = { ...log, own: chained(log.own, mine), mirrors: log.mirrors.with((tr.getMeta("mirrors") as [number, number][] | undefined) ?? [], log.items.length) }
+  log = {
+    ...log,
+    own: chained(log.own, mine),
+    mirrors: log.mirrors.with((tr.getMeta("mirrors") as [number, number][] | undefined) ?? [], log.items.length),
+  }
 
   if (acted && acted.kind !== "takeBack") {
     const itemsOf = tr.getMeta("itemsOf") as Map<number, number[]>
     const flip = (change: Change) => ({ ...change, items: itemsOf.get(change.id) ?? [] })
     const moved = new Set(acted.changes)
-    if (acted.kind === "undo") return { log, open: null, done: state.done.filter((c) => !moved.has(c.id)), undone: [...state.done.filter((c) => moved.has(c.id)).map(flip), ...state.undone] }
-    return { log, open: null, done: [...state.done, ...state.undone.filter((c) => moved.has(c.id)).map(flip)], undone: state.undone.filter((c) => !moved.has(c.id)) }
+    if (acted.kind === "undo")
+      return {
+        log,
+        open: null,
+        done: state.done.filter((c) => !moved.has(c.id)),
+        undone: [...state.done.filter((c) => moved.has(c.id)).map(flip), ...state.undone],
+      }
+    return {
+      log,
+      open: null,
+      done: [...state.done, ...state.undone.filter((c) => moved.has(c.id)).map(flip)],
+      undone: state.undone.filter((c) => !moved.has(c.id)),
+    }
   }
 
   const kind = tr.getMeta("joins") as string | undefined
@@ -181,8 +219,17 @@ function apply(tr: Transaction, state: HistoryState, old: EditorState): HistoryS
   const now = tr.time
   if (kind && last && state.open && goesOn(kind, state.open, now, old.selection.head)) {
     const { before } = state.open
-    const grown = { ...last, items: [...last.items, ...mine], name: kind === "pasted" ? last.name : describe(before, tr.doc, kind) }
-    return { log, done: [...state.done.slice(0, -1), grown], undone: [], open: { kind, end: tr.selection.head, time: now, before } }
+    const grown = {
+      ...last,
+      items: [...last.items, ...mine],
+      name: kind === "pasted" ? last.name : describe(before, tr.doc, kind),
+    }
+    return {
+      log,
+      done: [...state.done.slice(0, -1), grown],
+      undone: [],
+      open: { kind, end: tr.selection.head, time: now, before },
+    }
   }
   const change: Change = {
     id: ++ids,
@@ -192,12 +239,20 @@ function apply(tr: Transaction, state: HistoryState, old: EditorState): HistoryS
     takesBack: acted?.kind === "takeBack" ? (acted.changes[0] ?? null) : null,
     before: { anchor: old.selection.anchor, head: old.selection.head },
   }
-  return { log, done: [...state.done, change], undone: [], open: kind ? { kind, end: tr.selection.head, time: now, before: old.doc } : null }
+  return {
+    log,
+    done: [...state.done, change],
+    undone: [],
+    open: kind ? { kind, end: tr.selection.head, time: now, before: old.doc } : null,
+  }
 }
 
 /** The plugin that keeps the undo list of a state. */
 export function editHistory(): Plugin {
-  return new Plugin<HistoryState>({ key, state: { init: () => empty, apply: (tr, state, old) => apply(tr, state, old) } })
+  return new Plugin<HistoryState>({
+    key,
+    state: { init: () => empty, apply: (tr, state, old) => apply(tr, state, old) },
+  })
 }
 
 interface Reverting {
@@ -228,7 +283,12 @@ function revert(reverting: Reverting, items: readonly number[]): number[] {
   return made
 }
 
-function act(state: EditorState, kind: "undo" | "redo", changes: readonly Change[], dispatch: ((tr: Transaction) => void) | undefined): boolean {
+function act(
+  state: EditorState,
+  kind: "undo" | "redo",
+  changes: readonly Change[],
+  dispatch: ((tr: Transaction) => void) | undefined,
+): boolean {
   const history = key.getState(state)
   if (!history || changes.length === 0) return false
   if (!dispatch) return true
@@ -258,8 +318,10 @@ function afterChange(tr: Transaction): Selection {
   return end === null ? tr.selection : TextSelection.near(tr.doc.resolve(Math.min(end, tr.doc.content.size)), -1)
 }
 
-export const undo: Command = (state, dispatch) => act(state, "undo", (key.getState(state)?.done ?? []).slice(-1), dispatch)
-export const redo: Command = (state, dispatch) => act(state, "redo", (key.getState(state)?.undone ?? []).slice(0, 1), dispatch)
+export const undo: Command = (state, dispatch) =>
+  act(state, "undo", (key.getState(state)?.done ?? []).slice(-1), dispatch)
+export const redo: Command = (state, dispatch) =>
+  act(state, "redo", (key.getState(state)?.undone ?? []).slice(0, 1), dispatch)
 
 /** Undoes this change and all after it. */
 export function undoBackTo(id: number): Command {
@@ -291,7 +353,13 @@ export function takeBack(id: number): Command {
     const reverting: Reverting = { tr: state.tr, log: history.log, mirrors: [] }
     const made = revert(reverting, change.items)
     if (made.length < change.items.length || reverting.tr.doc.eq(state.doc)) return false
-    if (dispatch) dispatch(named(reverting.tr, `Took back: ${change.name}`).setMeta(key, { kind: "takeBack", changes: [id] } satisfies Acted).setMeta("mirrors", reverting.mirrors).scrollIntoView())
+    if (dispatch)
+      dispatch(
+        named(reverting.tr, `Took back: ${change.name}`)
+          .setMeta(key, { kind: "takeBack", changes: [id] } satisfies Acted)
+          .setMeta("mirrors", reverting.mirrors)
+          .scrollIntoView(),
+      )
     return true
   }
 }

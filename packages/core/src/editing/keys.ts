@@ -21,13 +21,16 @@ export const tabKey: Command = (state, dispatch) => {
 }
 
 /** Shift and Tab: in items a level up, else a step of indent less. */
-export const backTabKey: Command = (state, dispatch) => (atHeadingStart(state) ? stepHeading(-1) : firstOf(stepLevel(-1), stepIndent(-1)))(state, dispatch)
+export const backTabKey: Command = (state, dispatch) =>
+  (atHeadingStart(state) ? stepHeading(-1) : firstOf(stepLevel(-1), stepIndent(-1)))(state, dispatch)
 
 /** Whether the caret is at the start of a heading that its style numbers: the number follows the level. */
 function atHeadingStart({ doc, selection }: EditorState): boolean {
   const { styles } = documentAttrs(doc)
   const { parent, parentOffset } = selection.$from
-  return selection.empty && parentOffset === 0 && outlineLevel(styles, parent) !== null && listPlace(styles, parent) !== null
+  return (
+    selection.empty && parentOffset === 0 && outlineLevel(styles, parent) !== null && listPlace(styles, parent) !== null
+  )
 }
 
 /** The heading at the caret a level deeper or up, alone. */

@@ -1,7 +1,19 @@
 /** Formatting of letters: on the selection, or, without one, for what is typed next. */
 import type { Mark, Node } from "prosemirror-model"
 import type { EditorState, Transaction } from "prosemirror-state"
-import { documentAttrs, entryOf, fitLetter, letterLook, letterProperties, marks, paragraphAttrs, paragraphLook, setEntries, type LetterFormat, type LetterProperty } from "../document"
+import {
+  documentAttrs,
+  entryOf,
+  fitLetter,
+  letterLook,
+  letterProperties,
+  marks,
+  paragraphAttrs,
+  paragraphLook,
+  setEntries,
+  type LetterFormat,
+  type LetterProperty,
+} from "../document"
 import type { Command, Extent } from "./command"
 import { named, quoted } from "./history"
 import { selectedText } from "./selected"
@@ -52,7 +64,10 @@ export function setTypingMarks(tr: Transaction, next: readonly Mark[]): Transact
 }
 
 /** Calls back for each paragraph of a selection, with the part of it that is selected. */
-function eachSelected(state: EditorState, visit: (paragraph: Node, from: number, to: number, pos: number) => void): void {
+function eachSelected(
+  state: EditorState,
+  visit: (paragraph: Node, from: number, to: number, pos: number) => void,
+): void {
   const { from, to } = state.selection
   state.doc.nodesBetween(from, to, (node, pos) => {
     if (node.isTextblock) visit(node, Math.max(from, pos + 1), Math.min(to, pos + 1 + node.content.size), pos)
@@ -81,7 +96,8 @@ export function setLetters<K extends LetterProperty>(property: K, wished: Letter
           if (paragraph.content.size > 0) return
           const rest = marksOf(paragraphAttrs(paragraph).letters ?? {}).filter((mark) => mark.type !== type)
           setEntries(tr, pos, "letters", formatOf(given ? rest : [...rest, type.create({ value })]))
-        } else if (given && !paragraph.rangeHasMark(from - pos - 1, to - pos - 1, marks.letterStyle)) tr.removeMark(from, to, type)
+        } else if (given && !paragraph.rangeHasMark(from - pos - 1, to - pos - 1, marks.letterStyle))
+          tr.removeMark(from, to, type)
         else tr.addMark(from, to, type.create({ value }))
       })
     dispatch(named(tr, `${valueName(property, value)}${empty ? "" : onWords(state)}`))
@@ -114,10 +130,17 @@ export function setLetterStyle(style: string | null): Command {
 /** The style of letters that the whole selection has; null for none, undefined where it differs. */
 export function letterStyleValue(state: EditorState): string | null | undefined {
   const { empty } = state.selection
-  const styleIn = (given: readonly Mark[]) => (given.find(({ type }) => type === marks.letterStyle)?.attrs.value as string | undefined) ?? null
+  const styleIn = (given: readonly Mark[]) =>
+    (given.find(({ type }) => type === marks.letterStyle)?.attrs.value as string | undefined) ?? null
   if (empty) return styleIn(typingMarks(state))
   const found = new Set<string | null>()
-  eachSelected(state, (paragraph, from, to, pos) => paragraph.nodesBetween(from - pos - 1, to - pos - 1, (child) => void (child.isInline && found.add(styleIn(child.marks)))))
+  eachSelected(state, (paragraph, from, to, pos) =>
+    paragraph.nodesBetween(
+      from - pos - 1,
+      to - pos - 1,
+      (child) => void (child.isInline && found.add(styleIn(child.marks))),
+    ),
+  )
   return found.size === 1 ? [...found][0] : found.size === 0 ? null : undefined
 }
 
@@ -126,17 +149,23 @@ export const clearLetters: Command = (state, dispatch) => {
   if (!dispatch) return true
   const tr = state.tr
   const { empty } = state.selection
-  if (empty) setTypingMarks(tr, typingMarks(state).filter((mark) => !isFormat(mark)))
+  if (empty)
+    setTypingMarks(
+      tr,
+      typingMarks(state).filter((mark) => !isFormat(mark)),
+    )
   else
     eachSelected(state, (_paragraph, from, to, pos) => {
       setEntries(tr, pos, "letters", null)
-      if (from < to) for (const property of [...letterProperties, "letterStyle"] as const) tr.removeMark(from, to, marks[property])
+      if (from < to)
+        for (const property of [...letterProperties, "letterStyle"] as const) tr.removeMark(from, to, marks[property])
     })
   dispatch(named(tr, `Cleared letters${empty ? "" : onWords(state)}`))
   return true
 }
 
-const isFormat = ({ type }: Mark) => type === marks.letterStyle || (letterProperties as readonly string[]).includes(type.name)
+const isFormat = ({ type }: Mark) =>
+  type === marks.letterStyle || (letterProperties as readonly string[]).includes(type.name)
 
 /** Takes one property of letters off a stretch of the document. */
 export function removeLetters(property: LetterProperty | "letterStyle", from: number, to: number): Command {
@@ -154,10 +183,17 @@ export function removeLetters(property: LetterProperty | "letterStyle", from: nu
 }
 
 /** Gives a stretch of the document a value of letters. */
-export function setLettersAt<K extends LetterProperty>(property: K, value: LetterFormat[K], from: number, to: number): Command {
+export function setLettersAt<K extends LetterProperty>(
+  property: K,
+  value: LetterFormat[K],
+  from: number,
+  to: number,
+): Command {
   return (state, dispatch) => {
     const fitting = fitLetter(property, value)
-    dispatch?.(named(state.tr.addMark(from, to, marks[property].create({ value: fitting })), valueName(property, fitting)))
+    dispatch?.(
+      named(state.tr.addMark(from, to, marks[property].create({ value: fitting })), valueName(property, fitting)),
+    )
     return true
   }
 }
@@ -229,7 +265,12 @@ export function onWords(state: EditorState): string {
 }
 
 /** Puts a property on; off if all of the selection has it, in whatever kind. Where a part has it, the rest gets the first kind. */
-function toggle<K extends LetterProperty>(property: K, on: LetterFormat[K], off: LetterFormat[K], alone = false): Command {
+function toggle<K extends LetterProperty>(
+  property: K,
+  on: LetterFormat[K],
+  off: LetterFormat[K],
+  alone = false,
+): Command {
   const has = (value: LetterFormat[K]) => (alone ? value === on : value !== off)
   return (state, dispatch) => {
     const extent = letterExtent(state, property, has)
@@ -239,7 +280,11 @@ function toggle<K extends LetterProperty>(property: K, on: LetterFormat[K], off:
 }
 
 /** Whether something holds for the values that the selected letters have. */
-export function letterExtent<K extends LetterProperty>(state: EditorState, property: K, holds: (value: LetterFormat[K]) => boolean): Extent {
+export function letterExtent<K extends LetterProperty>(
+  state: EditorState,
+  property: K,
+  holds: (value: LetterFormat[K]) => boolean,
+): Extent {
   let [some, all] = [false, true]
   eachLook(state, (look) => {
     const held = holds(look[property])
@@ -251,19 +296,31 @@ export function letterExtent<K extends LetterProperty>(state: EditorState, prope
 }
 
 /** Gives each stretch of the selection, or what is typed next, a value made from the one that it has. */
-export function eachLetters<K extends LetterProperty>(property: K, next: (value: LetterFormat[K]) => LetterFormat[K], name: string): Command {
+export function eachLetters<K extends LetterProperty>(
+  property: K,
+  next: (value: LetterFormat[K]) => LetterFormat[K],
+  name: string,
+): Command {
   return (state, dispatch) => {
     const { styles } = documentAttrs(state.doc)
     const { empty, from, to } = state.selection
     let whole: LetterFormat[K] | undefined = letterValue(state, property)
     // One value for all of it is kept no more often than it has to be.
-    if (whole !== undefined || empty) return setLetters(property, next(whole as LetterFormat[K]))(state, dispatch && ((tr) => dispatch(named(tr, `${name}${empty ? "" : onWords(state)}`))))
+    if (whole !== undefined || empty)
+      return setLetters(property, next(whole as LetterFormat[K]))(
+        state,
+        dispatch && ((tr) => dispatch(named(tr, `${name}${empty ? "" : onWords(state)}`))),
+      )
     if (!dispatch) return true
     const { tr } = state
     state.doc.nodesBetween(from, to, (node, pos, parent) => {
       if (!node.isInline || !parent) return true
       whole = letterLook(styles, paragraphLook(styles, parent).letters, node.marks)[property]
-      tr.addMark(Math.max(from, pos), Math.min(to, pos + node.nodeSize), marks[property].create({ value: fitLetter(property, next(whole)) }))
+      tr.addMark(
+        Math.max(from, pos),
+        Math.min(to, pos + node.nodeSize),
+        marks[property].create({ value: fitLetter(property, next(whole)) }),
+      )
       return false
     })
     dispatch(named(tr, `${name}${onWords(state)}`))
@@ -281,16 +338,24 @@ export const toggleSmallCapitals = toggle("caps", "small", "none", true)
 export const toggleCapitals = toggle("caps", "all", "none", true)
 
 /** Steps through which a size grows and shrinks. */
-export const sizeSteps = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 10.5, 11, 12, 14, 16, 18, 20, 24, 28, 32, 36, 42, 48, 60, 72, 84, 96, 120, 144, 168, 192, 240, 288, 360, 432, 504, 600, 720, 860, 999] as const
+export const sizeSteps = [
+  1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 10.5, 11, 12, 14, 16, 18, 20, 24, 28, 32, 36, 42, 48, 60, 72, 84, 96, 120, 144, 168,
+  192, 240, 288, 360, 432, 504, 600, 720, 860, 999,
+] as const
 /** Those that are offered in a list. */
 export const usualSizes = sizeSteps.filter((size) => size >= 6 && size <= 72)
 
 /** The next step of size; the size itself at the ends. */
 export function nextSize(size: number, direction: -1 | 1): number {
-  return (direction > 0 ? sizeSteps.find((step) => step > size + 1e-6) : sizeSteps.findLast((step) => step < size - 1e-6)) ?? size
+  return (
+    (direction > 0 ? sizeSteps.find((step) => step > size + 1e-6) : sizeSteps.findLast((step) => step < size - 1e-6)) ??
+    size
+  )
 }
 
 /** Each stretch of the selection a step larger or smaller than it is. */
 export function stepSize(direction: -1 | 1): Command {
-  return (state, dispatch) => letterExtent(state, "size", (size) => nextSize(size, direction) !== size) !== "off" && eachLetters("size", (size) => nextSize(size, direction), direction > 0 ? "Larger" : "Smaller")(state, dispatch)
+  return (state, dispatch) =>
+    letterExtent(state, "size", (size) => nextSize(size, direction) !== size) !== "off" &&
+    eachLetters("size", (size) => nextSize(size, direction), direction > 0 ? "Larger" : "Smaller")(state, dispatch)
 }

@@ -95,7 +95,8 @@ export function linkTargets(doc: Node): Target[] {
     const level = outlineLevel(styles, paragraph)
     const name = names.get(leaf) ?? null
     const text = textOf(paragraph).trim()
-    if (text && (level !== null || name !== null)) targets.push({ name, text: level === null && name ? name : text, leaf, level })
+    if (text && (level !== null || name !== null))
+      targets.push({ name, text: level === null && name ? name : text, leaf, level })
   })
   return targets
 }
@@ -133,7 +134,12 @@ export function markPlace(wanted: string): Command {
     const { $from, from, to, empty } = state.selection
     const range = empty ? { from: $from.start(), to: $from.end() } : { from, to }
     if (range.from === range.to || name === "" || placesOf(state.doc).has(name)) return false
-    dispatch?.(named(state.tr.addMark(range.from, range.to, marks.place.create({ value: name })), `Marked the place ${quoted(name)}`))
+    dispatch?.(
+      named(
+        state.tr.addMark(range.from, range.to, marks.place.create({ value: name })),
+        `Marked the place ${quoted(name)}`,
+      ),
+    )
     return true
   }
 }

@@ -1,7 +1,28 @@
 /** Making, changing and ending lists. What is written before items is computed: see document/numbering.ts. */
 import type { Node } from "prosemirror-model"
 import type { EditorState, Transaction } from "prosemirror-state"
-import { asName, documentAttrs, entryOf, fitLevel, itemNumber, labelsOf, leavesOf, levelOf, listNamed, listPlace, newRun, paragraphAttrs, readyLists, setEntries, textOf, typedItem, type ListDefinition, type ListLevel, type ListPlace, type StyleSheet } from "../document"
+import {
+  asName,
+  documentAttrs,
+  entryOf,
+  fitLevel,
+  itemNumber,
+  labelsOf,
+  leavesOf,
+  levelOf,
+  listNamed,
+  listPlace,
+  newRun,
+  paragraphAttrs,
+  readyLists,
+  setEntries,
+  textOf,
+  typedItem,
+  type ListDefinition,
+  type ListLevel,
+  type ListPlace,
+  type StyleSheet,
+} from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 import { eachParagraph, formatParagraph, onParagraphs } from "./paragraphs"
@@ -51,11 +72,15 @@ function siblings(doc: Node, item: Item): Item[] {
   if (!place) return [item]
   const belongs = (other: Item | null): other is Item => {
     const own = other?.place
-    return own !== undefined && own !== null && own.level >= place.level && (sameRun(own, place) || own.level > place.level)
+    return (
+      own !== undefined && own !== null && own.level >= place.level && (sameRun(own, place) || own.level > place.level)
+    )
   }
   const found = [item]
-  for (let leaf = item.leaf - 1, other = itemAt(doc, leaf); leaf >= 0 && belongs(other); other = itemAt(doc, --leaf)) found.unshift(other)
-  for (let leaf = item.leaf + 1, other = itemAt(doc, leaf); belongs(other); other = itemAt(doc, ++leaf)) found.push(other)
+  for (let leaf = item.leaf - 1, other = itemAt(doc, leaf); leaf >= 0 && belongs(other); other = itemAt(doc, --leaf))
+    found.unshift(other)
+  for (let leaf = item.leaf + 1, other = itemAt(doc, leaf); belongs(other); other = itemAt(doc, ++leaf))
+    found.push(other)
   return found
 }
 
@@ -82,9 +107,20 @@ export function toggleList(definition: string): Command {
       const run = neighbourRun(doc, alone, definition) ?? newRun()
       for (const item of alone) {
         // Deeper items of another kind stay as they are.
-        if (alone !== selected && item.place && item.place.level > (selected[0]?.place?.level ?? 0) && !sameRun(item.place, selected[0]?.place as ListPlace)) continue
+        if (
+          alone !== selected &&
+          item.place &&
+          item.place.level > (selected[0]?.place?.level ?? 0) &&
+          !sameRun(item.place, selected[0]?.place as ListPlace)
+        )
+          continue
         const tasks = levelOf(styles, definition, 0).kind === "check"
-        setPlace(tr, item, { definition, run, level: item.place?.level ?? 0, ...(tasks ? { done: item.place?.done ?? false } : {}) })
+        setPlace(tr, item, {
+          definition,
+          run,
+          level: item.place?.level ?? 0,
+          ...(tasks ? { done: item.place?.done ?? false } : {}),
+        })
       }
     }
     dispatch(named(tr.setStoredMarks(state.storedMarks), `${off ? "No list" : name}${onParagraphs(state)}`))
@@ -113,7 +149,9 @@ function peerAbove(doc: Node, leaf: number, level: number): ListPlace | null {
 /** Moves the selected items a level deeper or up. At their new level they go on with the list that is there. */
 export function stepLevel(direction: -1 | 1): Command {
   return (state, dispatch) => {
-    const items = selectedItems(state).filter(({ place }) => place !== null && place.level + direction >= 0 && place.level + direction <= 8)
+    const items = selectedItems(state).filter(
+      ({ place }) => place !== null && place.level + direction >= 0 && place.level + direction <= 8,
+    )
     if (items.length === 0) return false
     if (!dispatch) return true
     const { tr } = state
@@ -123,7 +161,9 @@ export function stepLevel(direction: -1 | 1): Command {
       const { definition, run } = peerAbove(tr.doc, item.leaf, level) ?? place
       setPlace(tr, item, { ...place, definition, run, level })
     }
-    dispatch(named(tr.setStoredMarks(state.storedMarks), `${direction > 0 ? "Deeper" : "Up a level"}${onParagraphs(state)}`))
+    dispatch(
+      named(tr.setStoredMarks(state.storedMarks), `${direction > 0 ? "Deeper" : "Up a level"}${onParagraphs(state)}`),
+    )
     return true
   }
 }
@@ -209,7 +249,11 @@ export const continueList: Command = (state, dispatch) => {
 export function toggleDone(leaf: number): Command {
   return (state, dispatch) => {
     const item = itemAt(state.doc, leaf)
-    if (!item?.place || levelOf(documentAttrs(state.doc).styles, item.place.definition, item.place.level).kind !== "check") return false
+    if (
+      !item?.place ||
+      levelOf(documentAttrs(state.doc).styles, item.place.definition, item.place.level).kind !== "check"
+    )
+      return false
     if (!dispatch) return true
     const done = !item.place.done
     const { tr } = state
@@ -220,7 +264,8 @@ export function toggleDone(leaf: number): Command {
 }
 
 /** Ticks the thing to do with the caret. */
-export const toggleDoneHere: Command = (state, dispatch) => toggleDone(leavesOf(state.doc).at(state.selection.head))(state, dispatch)
+export const toggleDoneHere: Command = (state, dispatch) =>
+  toggleDone(leavesOf(state.doc).at(state.selection.head))(state, dispatch)
 
 /** Changes the definition of the list with the caret, for this document. One that ships is copied first, under a key of its own. */
 export function defineList(change: (definition: ListDefinition) => ListDefinition): Command {
@@ -253,7 +298,10 @@ function freeKey(lists: StyleSheet["lists"]): string {
 
 /** Changes one level of the list with the caret. */
 export function defineLevel(level: number, change: Partial<ListLevel>): Command {
-  return defineList((definition) => ({ name: definition.name.startsWith("My ") ? definition.name : "My list", levels: definition.levels.map((own, i) => (i === level ? { ...own, ...change } : own)) }))
+  return defineList((definition) => ({
+    name: definition.name.startsWith("My ") ? definition.name : "My list",
+    levels: definition.levels.map((own, i) => (i === level ? { ...own, ...change } : own)),
+  }))
 }
 
 /** Turns a mark or number that was just typed at the start of a paragraph into a list. */
@@ -270,12 +318,19 @@ export const listFromTyping: Command = (state, dispatch) => {
     if (!next) return false
     tr.delete($head.start(), $head.pos)
     setPlace(tr, item, next)
-    dispatch?.(named(tr, next === item.place ? "The mark was there already" : listNamed(styles, next.definition).name).setMeta("correction", true))
+    dispatch?.(
+      named(tr, next === item.place ? "The mark was there already" : listNamed(styles, next.definition).name).setMeta(
+        "correction",
+        true,
+      ),
+    )
     return true
   }
   const above = itemAt(doc, item.leaf - 1)?.place
   // A number goes on with the list before it, if it is the next one there.
-  const joins = above?.definition === typed.definition && (typed.start === null || labelsOf(doc)[item.leaf - 1] === formatted(typed.definition, typed.start - 1))
+  const joins =
+    above?.definition === typed.definition &&
+    (typed.start === null || labelsOf(doc)[item.leaf - 1] === formatted(typed.definition, typed.start - 1))
   if (typed.start !== null && !joins && typed.start > 99) return false
   tr.delete($head.start(), $head.pos)
   setPlace(tr, item, {
@@ -290,7 +345,13 @@ export const listFromTyping: Command = (state, dispatch) => {
 }
 
 /** The place of an item whose mark was typed once more (the one it has), or one of another kind: bullets inside numbers. Null where the text is meant. */
-function typedInItem(state: EditorState, item: Item, place: ListPlace, typed: { definition: string; done: boolean }, mark: string): ListPlace | null {
+function typedInItem(
+  state: EditorState,
+  item: Item,
+  place: ListPlace,
+  typed: { definition: string; done: boolean },
+  mark: string,
+): ListPlace | null {
   if (!paragraphAttrs(item.node).format?.list) return null
   const { styles } = documentAttrs(state.doc)
   const { kind } = levelOf(styles, place.definition, place.level)
@@ -298,7 +359,12 @@ function typedInItem(state: EditorState, item: Item, place: ListPlace, typed: { 
   if (kind === wanted) return kind !== "number" || labelsOf(state.doc)[item.leaf] === mark ? place : null
   const peer = peerAbove(state.doc, item.leaf, place.level)
   const { level } = place
-  return { definition: typed.definition, run: peer?.definition === typed.definition ? peer.run : newRun(), level, ...(wanted === "check" ? { done: typed.done } : {}) }
+  return {
+    definition: typed.definition,
+    run: peer?.definition === typed.definition ? peer.run : newRun(),
+    level,
+    ...(wanted === "check" ? { done: typed.done } : {}),
+  }
 }
 
 function formatted(definition: string, n: number): string {

@@ -27,7 +27,11 @@ export function partsOf({ content, openStart, openEnd }: Slice): Parts {
   const blocks = content.content
   const middle = blocks.slice(0, -1)
   const [first = [], ...rest] = cut(middle)
-  return { first: new Slice(Fragment.from([...first, ...blocks.slice(-1)]), openStart, openEnd), rest, count: blocks.length }
+  return {
+    first: new Slice(Fragment.from([...first, ...blocks.slice(-1)]), openStart, openEnd),
+    rest,
+    count: blocks.length,
+  }
 }
 
 function cut(blocks: readonly Node[]): Node[][] {

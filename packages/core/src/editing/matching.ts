@@ -16,7 +16,8 @@ export interface PickedLook {
   paragraph: Pick<ParagraphAttrs, "style" | "format">
 }
 
-const isLook = (mark: Mark) => mark.type === marks.letterStyle || (letterProperties as readonly string[]).includes(mark.type.name)
+const isLook = (mark: Mark) =>
+  mark.type === marks.letterStyle || (letterProperties as readonly string[]).includes(mark.type.name)
 
 /** The look of the first selected letter, or of what would be typed at the caret, and of its paragraph. */
 export function pickUpLook(state: EditorState): PickedLook {
@@ -42,7 +43,8 @@ export function layLook(look: PickedLook, part: LookPart): Command {
         const next = { ...format, ...(attrs.format?.list ? { list: attrs.format.list } : {}) }
         tr.setNodeAttribute(pos, "style", look.paragraph.style)
         setEntries(tr, pos, "format", next)
-        if (part === "both" && empty) for (const mark of look.marks) tr.addMark(pos + 1, pos + 1 + paragraph.content.size, mark)
+        if (part === "both" && empty)
+          for (const mark of look.marks) tr.addMark(pos + 1, pos + 1 + paragraph.content.size, mark)
       })
     if (part === "letters" && empty) tr.setStoredMarks(Mark.setFrom([...look.marks]))
     dispatch(named(tr, `Matched look${empty ? "" : onWords(state)}`))

@@ -11,7 +11,13 @@ const words = new Intl.Segmenter(undefined, { granularity: "word" })
 /** Text looked at around an offset: enough for any character or word, little in a long paragraph. */
 const reach = 200
 
-function boundary(segmenter: Intl.Segmenter, text: string, offset: number, direction: Direction, counts: (segment: Intl.SegmentData) => boolean): number {
+function boundary(
+  segmenter: Intl.Segmenter,
+  text: string,
+  offset: number,
+  direction: Direction,
+  counts: (segment: Intl.SegmentData) => boolean,
+): number {
   const from = Math.max(0, offset - reach)
   const segments = [...segmenter.segment(text.slice(from, offset + reach))]
   if (direction > 0) {
@@ -53,7 +59,12 @@ export function wordAround(text: string, offset: number): { from: number; to: nu
 }
 
 /** The position one character or word further; at the edge of a paragraph, the edge of the neighbour. */
-export function moveHorizontally(state: EditorState, head: number, direction: Direction, unit: "character" | "word"): number {
+export function moveHorizontally(
+  state: EditorState,
+  head: number,
+  direction: Direction,
+  unit: "character" | "word",
+): number {
   const $head = state.doc.resolve(head)
   const text = textOf($head.parent)
   const offset = $head.parentOffset

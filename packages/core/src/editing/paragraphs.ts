@@ -1,11 +1,32 @@
 /** Formatting of whole paragraphs. */
 import type { Node } from "prosemirror-model"
 import { TextSelection, type EditorState, type Transaction } from "prosemirror-state"
-import { documentAttrs, equal, fitParagraph, fitTypesetting, limits, nodes, paragraphAttrs, paragraphLook, setEntries, textWidth, undressedFormat, type Border, type Borders, type DropCap, type ParagraphFormat, type TabStop, type Typesetting } from "../document"
+import {
+  documentAttrs,
+  equal,
+  fitParagraph,
+  fitTypesetting,
+  limits,
+  nodes,
+  paragraphAttrs,
+  paragraphLook,
+  setEntries,
+  textWidth,
+  undressedFormat,
+  type Border,
+  type Borders,
+  type DropCap,
+  type ParagraphFormat,
+  type TabStop,
+  type Typesetting,
+} from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 
-export function eachParagraph(state: Pick<EditorState, "doc" | "selection">, visit: (paragraph: Node, pos: number) => void): void {
+export function eachParagraph(
+  state: Pick<EditorState, "doc" | "selection">,
+  visit: (paragraph: Node, pos: number) => void,
+): void {
   const { from, to } = state.selection
   state.doc.nodesBetween(from, to, (node, pos) => {
     if (node.isTextblock) visit(node, pos)
@@ -14,7 +35,10 @@ export function eachParagraph(state: Pick<EditorState, "doc" | "selection">, vis
 }
 
 /** The value that all selected paragraphs share, or undefined where they differ. */
-export function paragraphValue<K extends keyof ParagraphFormat>(state: EditorState, property: K): ParagraphFormat[K] | undefined {
+export function paragraphValue<K extends keyof ParagraphFormat>(
+  state: EditorState,
+  property: K,
+): ParagraphFormat[K] | undefined {
   const { styles } = documentAttrs(state.doc)
   const values: ParagraphFormat[K][] = []
   eachParagraph(state, (paragraph) => values.push(paragraphLook(styles, paragraph).paragraph[property]))
@@ -33,10 +57,13 @@ export function formatParagraph(tr: Transaction, pos: number, format: Partial<Pa
   const { styles } = documentAttrs(tr.doc)
   const attrs = paragraphAttrs(paragraph)
   const wished = { ...attrs.format, ...fitParagraph(format) }
-  const listed = wished.list === undefined ? paragraph : paragraph.type.create({ ...attrs, format: { list: wished.list } })
+  const listed =
+    wished.list === undefined ? paragraph : paragraph.type.create({ ...attrs, format: { list: wished.list } })
   const base = undressedFormat(styles, listed)
   const own = undressedFormat(styles, paragraph.type.create({ ...attrs, format: null })).list
-  const kept = Object.entries(wished).filter(([name, value]) => (name === "list" ? !equal(value, own) : !equal(value, base[name as keyof ParagraphFormat])))
+  const kept = Object.entries(wished).filter(([name, value]) =>
+    name === "list" ? !equal(value, own) : !equal(value, base[name as keyof ParagraphFormat]),
+  )
   setEntries(tr, pos, "format", Object.fromEntries(kept))
 }
 
@@ -51,7 +78,9 @@ export function eachFormatted(formatOf: (now: ParagraphFormat) => Partial<Paragr
     if (!dispatch) return true
     const { styles } = documentAttrs(state.doc)
     const tr = state.tr
-    eachParagraph(state, (paragraph, pos) => formatParagraph(tr, pos, formatOf(paragraphLook(styles, paragraph).paragraph)))
+    eachParagraph(state, (paragraph, pos) =>
+      formatParagraph(tr, pos, formatOf(paragraphLook(styles, paragraph).paragraph)),
+    )
     dispatch(named(tr.setStoredMarks(state.storedMarks), `${name}${onParagraphs(state)}`))
     return true
   }
@@ -101,7 +130,9 @@ export function onParagraphs(state: EditorState): string {
 }
 
 /** Switches a property with two values; on where the selection is mixed. */
-export function toggleParagraph(property: "keepNext" | "keepTogether" | "breakBefore" | "hyphenate" | "spaceAlike"): Command {
+export function toggleParagraph(
+  property: "keepNext" | "keepTogether" | "breakBefore" | "hyphenate" | "spaceAlike",
+): Command {
   return (state, dispatch) => setParagraphs({ [property]: paragraphValue(state, property) !== true })(state, dispatch)
 }
 
@@ -112,7 +143,17 @@ export const indentStep = 18
 export function stepIndent(direction: -1 | 1): Command {
   return (state, dispatch) => {
     if (direction < 0 && paragraphValue(state, "indentLeft") === 0) return false
-    return eachFormatted(({ indentLeft }) => ({ indentLeft: Math.max(direction < 0 ? Math.min(0, indentLeft) : limits.length[0], (direction > 0 ? Math.floor(indentLeft / indentStep + 1e-6) + 1 : Math.ceil(indentLeft / indentStep - 1e-6) - 1) * indentStep) }), direction > 0 ? "Indented" : "Indented less")(state, dispatch)
+    return eachFormatted(
+      ({ indentLeft }) => ({
+        indentLeft: Math.max(
+          direction < 0 ? Math.min(0, indentLeft) : limits.length[0],
+          (direction > 0
+            ? Math.floor(indentLeft / indentStep + 1e-6) + 1
+            : Math.ceil(indentLeft / indentStep - 1e-6) - 1) * indentStep,
+        ),
+      }),
+      direction > 0 ? "Indented" : "Indented less",
+    )(state, dispatch)
   }
 }
 
@@ -127,25 +168,36 @@ export const toggleDirection: Command = (state, dispatch) =>
 export function placeTab(stop: TabStop | null, from: number | null = null): Command {
   return (state, dispatch) => {
     let full = false
-    if (stop && from === null) eachParagraph(state, (paragraph) => (full ||= paragraphLook(documentAttrs(state.doc).styles, paragraph).paragraph.tabs.length >= limits.tabs))
+    if (stop && from === null)
+      eachParagraph(
+        state,
+        (paragraph) =>
+          (full ||= paragraphLook(documentAttrs(state.doc).styles, paragraph).paragraph.tabs.length >= limits.tabs),
+      )
     return !full && putTab(stop, from)(state, dispatch)
   }
 }
 
 /** Tab stops with one more, or with the one at `from` moved; for null that one goes. Ascending, one at a place. */
 export function withTab(tabs: readonly TabStop[], stop: TabStop | null, from: number | null = null): TabStop[] {
-  const rest = tabs.filter(({ position }) => Math.abs(position - (from ?? -1)) > 0.01 && (!stop || Math.abs(position - stop.position) > 0.01))
+  const rest = tabs.filter(
+    ({ position }) => Math.abs(position - (from ?? -1)) > 0.01 && (!stop || Math.abs(position - stop.position) > 0.01),
+  )
   return [...rest, ...(stop ? [stop] : [])].sort((a, b) => a.position - b.position)
 }
 
 function putTab(stop: TabStop | null, from: number | null): Command {
-  return eachFormatted(({ tabs }) => ({ tabs: withTab(tabs, stop, from) }), stop ? (from === null ? "Tab stop" : "Moved a tab stop") : "Removed a tab stop")
+  return eachFormatted(
+    ({ tabs }) => ({ tabs: withTab(tabs, stop, from) }),
+    stop ? (from === null ? "Tab stop" : "Moved a tab stop") : "Removed a tab stop",
+  )
 }
 
 export const defaultBorder: Border = { pattern: "solid", width: 0.75, colour: "#5e564b", distance: 4 }
 
 /** A stop at the right edge of the text, to which dots lead: for prices and contents. */
-export const priceLine: Command = (state, dispatch) => placeTab({ position: textWidth(documentAttrs(state.doc).setup), align: "right", leader: "dotted" })(state, dispatch)
+export const priceLine: Command = (state, dispatch) =>
+  placeTab({ position: textWidth(documentAttrs(state.doc).setup), align: "right", leader: "dotted" })(state, dispatch)
 
 /** How far further in the lines after the first stand, in points. */
 const hanging = 28
@@ -153,19 +205,32 @@ const hanging = 28
 /** Text after the first line stands further in than the first, or where it does, no more. */
 export const toggleHanging: Command = (state, dispatch) => {
   const on = (paragraphValue(state, "indentFirst") ?? 0) >= 0
-  return eachFormatted(({ indentLeft, indentFirst }) => (!on ? { indentLeft: Math.max(0, indentLeft + Math.min(0, indentFirst)), indentFirst: 0 } : indentFirst < 0 ? {} : { indentLeft: indentLeft + hanging, indentFirst: -hanging }), on ? "Hanging indent" : "No hanging indent")(state, dispatch)
+  return eachFormatted(
+    ({ indentLeft, indentFirst }) =>
+      !on
+        ? { indentLeft: Math.max(0, indentLeft + Math.min(0, indentFirst)), indentFirst: 0 }
+        : indentFirst < 0
+          ? {}
+          : { indentLeft: indentLeft + hanging, indentFirst: -hanging },
+    on ? "Hanging indent" : "No hanging indent",
+  )(state, dispatch)
 }
 
 /** Borders with one side's set, or for null taken away; "around" means all four. */
 export function withBorder(borders: Borders, side: keyof Borders | "around", border: Border | null): Borders {
   const sides = side === "around" ? (["top", "right", "bottom", "left"] as const) : [side]
-  const rest = Object.fromEntries(Object.entries(borders).filter(([name]) => !(sides as readonly string[]).includes(name)))
+  const rest = Object.fromEntries(
+    Object.entries(borders).filter(([name]) => !(sides as readonly string[]).includes(name)),
+  )
   return { ...rest, ...(border ? Object.fromEntries(sides.map((name) => [name, border])) : {}) }
 }
 
 /** Sets or takes away one side's border. */
 export function setBorder(side: keyof Borders | "around", border: Border | null): Command {
-  return eachFormatted(({ borders }) => ({ borders: withBorder(borders, side, border) }), border ? "Border" : "No border")
+  return eachFormatted(
+    ({ borders }) => ({ borders: withBorder(borders, side, border) }),
+    border ? "Border" : "No border",
+  )
 }
 
 export function setDropCap(dropCap: DropCap | null): Command {
@@ -176,13 +241,17 @@ export function setDropCap(dropCap: DropCap | null): Command {
 export const insertRule: Command = (state, dispatch) => {
   const { $to } = state.selection
   if (!dispatch) return true
-  const rule = nodes.paragraph.create({ style: paragraphAttrs($to.parent).style, format: { borders: { bottom: { ...defaultBorder, distance: 0 } }, list: null, indentFirst: 0 } })
+  const rule = nodes.paragraph.create({
+    style: paragraphAttrs($to.parent).style,
+    format: { borders: { bottom: { ...defaultBorder, distance: 0 } }, list: null, indentFirst: 0 },
+  })
   const tr = state.tr
   const end = $to.after()
   tr.insert(end, rule)
   // One goes on below it.
   const next = end + rule.nodeSize
-  if (next >= tr.doc.content.size - 1) tr.insert(next, nodes.paragraph.create({ style: paragraphAttrs($to.parent).style }))
+  if (next >= tr.doc.content.size - 1)
+    tr.insert(next, nodes.paragraph.create({ style: paragraphAttrs($to.parent).style }))
   tr.setSelection(TextSelection.near(tr.doc.resolve(next + 1), 1))
   dispatch(named(tr.scrollIntoView(), "Line across"))
   return true
@@ -215,7 +284,10 @@ export function removeFormatHere(property: keyof ParagraphFormat): Command {
 }
 
 /** The values that each of the selected paragraphs has. */
-export function paragraphValues<K extends keyof ParagraphFormat>(state: EditorState, property: K): ParagraphFormat[K][] {
+export function paragraphValues<K extends keyof ParagraphFormat>(
+  state: EditorState,
+  property: K,
+): ParagraphFormat[K][] {
   const { styles } = documentAttrs(state.doc)
   const values = new Set<ParagraphFormat[K]>()
   eachParagraph(state, (paragraph) => values.add(paragraphLook(styles, paragraph).paragraph[property]))
@@ -236,7 +308,17 @@ export function removeFormat(pos: number, property: keyof ParagraphFormat): Comm
 /** How the lines of the whole document are broken. */
 export function setTypesetting(change: Partial<Typesetting>): Command {
   return (state, dispatch) => {
-    dispatch?.(named(setEntries(state.tr, null, "typesetting", fitTypesetting({ ...documentAttrs(state.doc).typesetting, ...change })), "Line breaking"))
+    dispatch?.(
+      named(
+        setEntries(
+          state.tr,
+          null,
+          "typesetting",
+          fitTypesetting({ ...documentAttrs(state.doc).typesetting, ...change }),
+        ),
+        "Line breaking",
+      ),
+    )
     return true
   }
 }

@@ -33,7 +33,14 @@ export function headingsOf(doc: Node): readonly Heading[] {
     const level = outlineLevel(styles, leaf)
     if (level === null) return
     while (open.length > 0 && (open.at(-1)?.level ?? 0) >= level) (open.pop() as Heading).end = number
-    const heading: Heading = { leaf: number, level, text: spokenText(styles, leaf).replaceAll("\n", " ").trim(), label: labels[number] ?? null, skips: level > (headings.at(-1)?.level ?? 0) + 1, end: leaves.count }
+    const heading: Heading = {
+      leaf: number,
+      level,
+      text: spokenText(styles, leaf).replaceAll("\n", " ").trim(),
+      label: labels[number] ?? null,
+      skips: level > (headings.at(-1)?.level ?? 0) + 1,
+      end: leaves.count,
+    }
     headings.push(heading)
     open.push(heading)
   })
@@ -45,7 +52,8 @@ export function headingsOf(doc: Node): readonly Heading[] {
 export function moveSection(leaf: number, before: number): Command {
   return (state, dispatch) => {
     const heading = headingsOf(state.doc).find((own) => own.leaf === leaf)
-    if (!heading || (before >= leaf && before <= heading.end) || before < 0 || before > leavesOf(state.doc).count) return false
+    if (!heading || (before >= leaf && before <= heading.end) || before < 0 || before > leavesOf(state.doc).count)
+      return false
     if (!dispatch) return true
     const leaves = leavesOf(state.doc)
     const [from, to, target] = [leaves.before(leaf), leaves.before(heading.end), leaves.before(before)]

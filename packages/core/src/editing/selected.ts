@@ -6,7 +6,9 @@ import { documentAttrs, labelsOf, leavesOf, nodes, spokenText } from "../documen
 /** A stretch of a document, from its blocks down. */
 export function selectionSlice({ content, openStart, openEnd }: Slice): Slice {
   const outer = content.firstChild
-  return outer?.type === nodes.body ? new Slice(outer.content, openStart - 1, openEnd - 1) : new Slice(content, openStart, openEnd)
+  return outer?.type === nodes.body
+    ? new Slice(outer.content, openStart - 1, openEnd - 1)
+    : new Slice(content, openStart, openEnd)
 }
 
 /** The selected content, from its blocks down. */
@@ -25,7 +27,9 @@ export function selectedText(state: EditorState): string {
   state.doc.nodesBetween(from, to, (node, pos) => {
     if (!node.isTextblock) return true
     const label = pos + 1 >= from ? (labels[leavesOf(state.doc).at(pos)] ?? null) : null
-    lines.push(`${label ? `${label} ` : ""}${spokenText(styles, node, Math.max(0, from - pos - 1), Math.min(node.content.size, to - pos - 1))}`)
+    lines.push(
+      `${label ? `${label} ` : ""}${spokenText(styles, node, Math.max(0, from - pos - 1), Math.min(node.content.size, to - pos - 1))}`,
+    )
     return false
   })
   return lines.join("\n")

@@ -17,7 +17,10 @@ export function partAt(doc: Node, pos: number): Part {
   const { story } = leaves.flow(leaves.at(pos))
   const placed = story === null ? undefined : storiesOf(doc).get(story)
   const [start, end] = placed ? [placed.pos, placed.pos + placed.node.nodeSize] : [0, bodyOf(doc).nodeSize]
-  return { from: leaves.start(leaves.at(start) + (leaves.before(leaves.at(start)) < start ? 1 : 0)), to: leaves.end(leaves.at(end - 1)) }
+  return {
+    from: leaves.start(leaves.at(start) + (leaves.before(leaves.at(start)) < start ? 1 : 0)),
+    to: leaves.end(leaves.at(end - 1)),
+  }
 }
 
 /** The end of a selection, held in the text in which it begins. */
@@ -57,7 +60,8 @@ export function insertStory(kind: StoryKind, blocks: readonly Node[] = [nodes.pa
 function anchorsOf(doc: Node, from: number, to: number): { key: string; pos: number }[] {
   const leaves = leavesOf(doc)
   const found: { key: string; pos: number }[] = []
-  for (let leaf = from; leaf < to; leaf++) for (const { key, offset } of anchorsIn(leaves.node(leaf))) found.push({ key, pos: leaves.start(leaf) + offset })
+  for (let leaf = from; leaf < to; leaf++)
+    for (const { key, offset } of anchorsIn(leaves.node(leaf))) found.push({ key, pos: leaves.start(leaf) + offset })
   return found
 }
 
@@ -66,7 +70,7 @@ function anchorsOf(doc: Node, from: number, to: number): { key: string; pos: num
  * without a story, or inside one, goes. To be done with every change before it is applied.
  */
 export function settleStories(tr: Transaction): Transaction {
-  for (let before = tr.before; tr.docChanged; ) {
+  for (let before = tr.before; tr.docChanged;) {
     const settled = tr.doc
     const change = changedLeaves(before, settled)
     if (!change) return tr
@@ -75,8 +79,11 @@ export function settleStories(tr: Transaction): Transaction {
     const keysOf = (anchors: readonly { key: string }[]) => new Set(anchors.map(({ key }) => key))
     const [had, has] = [keysOf(old), keysOf(now)]
     const inBody = (pos: number) => pos < bodyOf(settled).nodeSize
-    const outside = (pos: number) => pos < leavesOf(settled).before(change.from) || pos >= leavesOf(settled).before(change.newTo)
-    const came = now.some(({ key, pos }, i) => !inBody(pos) || !had.has(key) || now.findIndex((own) => own.key === key) !== i)
+    const outside = (pos: number) =>
+      pos < leavesOf(settled).before(change.from) || pos >= leavesOf(settled).before(change.newTo)
+    const came = now.some(
+      ({ key, pos }, i) => !inBody(pos) || !had.has(key) || now.findIndex((own) => own.key === key) !== i,
+    )
     const everywhere = came ? anchorsOf(settled, 0, leavesOf(settled).count) : []
     const copies: Node[] = []
     const homeless: number[] = []

@@ -1,7 +1,31 @@
 /** Styles: laying them on, making and changing them. The style sheet is one attribute of the document; every change of it is one step over the entries that change. */
 import type { Mark, Node } from "prosemirror-model"
 import type { EditorState, Transaction } from "prosemirror-state"
-import { asName, bodyStyle, chainIds, documentAttrs, entryOf, equal, fitLetters, fitParagraph, leavesOf, limits, listNamed, marks, outlineLevel, paragraphAttrs, paragraphLook, setEntries, styleLook, type LetterFormat, type Look, type OwnFamily, type ParagraphFormat, type Style, type StyleSheet } from "../document"
+import {
+  asName,
+  bodyStyle,
+  chainIds,
+  documentAttrs,
+  entryOf,
+  equal,
+  fitLetters,
+  fitParagraph,
+  leavesOf,
+  limits,
+  listNamed,
+  marks,
+  outlineLevel,
+  paragraphAttrs,
+  paragraphLook,
+  setEntries,
+  styleLook,
+  type LetterFormat,
+  type Look,
+  type OwnFamily,
+  type ParagraphFormat,
+  type Style,
+  type StyleSheet,
+} from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 import { formatOf } from "./typingMarks"
@@ -44,13 +68,19 @@ function sharedLetters(node: Node, from = 0, to = node.content.size): Partial<Le
 }
 
 /** Direct formatting of the paragraph at the caret: of its own, and of all its letters, or of those that are selected in it. */
-export function directFormat(state: EditorState): { paragraph: Partial<ParagraphFormat>; letters: Partial<LetterFormat> } {
+export function directFormat(state: EditorState): {
+  paragraph: Partial<ParagraphFormat>
+  letters: Partial<LetterFormat>
+} {
   const { $from, $to, empty } = state.selection
   const { parent } = $from
   const part = !empty && $from.sameParent($to)
   // A place in a list belongs to the item, not to its look.
   const { list: _list, ...paragraph } = paragraphAttrs(parent).format ?? {}
-  return { paragraph, letters: part ? sharedLetters(parent, $from.parentOffset, $to.parentOffset) : sharedLetters(parent) }
+  return {
+    paragraph,
+    letters: part ? sharedLetters(parent, $from.parentOffset, $to.parentOffset) : sharedLetters(parent),
+  }
 }
 
 /** Whether the paragraph at the caret or the selected letters look other than their style says. */
@@ -82,12 +112,15 @@ function undress(tr: Transaction, pos: number, letters: Partial<LetterFormat>): 
   if (!paragraph) return
   const { format } = paragraphAttrs(paragraph)
   setEntries(tr, pos, "format", listOnly(format))
-  for (const property of Object.keys(letters)) tr.removeMark(pos + 1, pos + 1 + paragraph.content.size, marks[property as keyof LetterFormat])
+  for (const property of Object.keys(letters))
+    tr.removeMark(pos + 1, pos + 1 + paragraph.content.size, marks[property as keyof LetterFormat])
 }
 
 /** Values that differ from those that the parent gives anyway. */
 function beyond<T extends object>(values: Partial<T>, base: T): Partial<T> {
-  return Object.fromEntries(Object.entries(values).filter(([name, value]) => !equal(value, base[name as keyof T]))) as Partial<T>
+  return Object.fromEntries(
+    Object.entries(values).filter(([name, value]) => !equal(value, base[name as keyof T])),
+  ) as Partial<T>
 }
 
 /** Makes the style look like the paragraph at the caret; everything in that style follows. */
@@ -112,7 +145,13 @@ export const updateStyle: Command = (state, dispatch) => {
 
 /** A key that no style has yet, made from a name. */
 function keyFor(sheet: StyleSheet, name: string): string {
-  const plain = name.trim().toLowerCase().replace(/[^\p{L}\p{N}]+/gu, "-").replace(/^-|-$/g, "").slice(0, 60) || "style"
+  const plain =
+    name
+      .trim()
+      .toLowerCase()
+      .replace(/[^\p{L}\p{N}]+/gu, "-")
+      .replace(/^-|-$/g, "")
+      .slice(0, 60) || "style"
   for (let n = 1; ; n++) {
     const key = n === 1 ? plain : `${plain}-${n}`
     if (!Object.hasOwn(sheet.styles, key)) return key
@@ -148,7 +187,14 @@ export function newStyle(wanted: string, kind: "paragraph" | "letters"): Command
     } else {
       const { paragraph, letters } = directFormat(state)
       const parent = paragraphAttrs($from.parent).style
-      putStyle(tr, key, { name, parent: entryOf(styles.styles, parent) ? parent : bodyStyle, next: null, outline: entryOf(styles.styles, parent)?.outline ?? null, paragraph, letters })
+      putStyle(tr, key, {
+        name,
+        parent: entryOf(styles.styles, parent) ? parent : bodyStyle,
+        next: null,
+        outline: entryOf(styles.styles, parent)?.outline ?? null,
+        paragraph,
+        letters,
+      })
       eachParagraph(state, (_paragraph, pos) => {
         tr.setNodeAttribute(pos, "style", key)
         undress(tr, pos, letters)
@@ -166,21 +212,42 @@ export function changeStyle(key: string, change: Partial<Style>): Command {
     const style = entryOf(sheet.styles, key)
     const name = change.name === undefined ? undefined : asName(change.name)
     // A name that another style has would make the two look the same in every list.
-    if (!style || name === "" || Object.entries(sheet.styles).some(([other, own]) => other !== key && own.name === name)) return false
+    if (
+      !style ||
+      name === "" ||
+      Object.entries(sheet.styles).some(([other, own]) => other !== key && own.name === name)
+    )
+      return false
     if (change.parent && chainIds(sheet, change.parent).includes(key)) return false
     const next: Style = { ...style, ...change, ...(name === undefined ? {} : { name }) }
-    dispatch?.(named(putStyle(state.tr, key, { ...next, paragraph: fitParagraph(next.paragraph), letters: fitLetters(next.letters) }), next.name !== style.name ? `Renamed ${style.name} to ${next.name}` : `Changed ${style.name}`))
+    dispatch?.(
+      named(
+        putStyle(state.tr, key, {
+          ...next,
+          paragraph: fitParagraph(next.paragraph),
+          letters: fitLetters(next.letters),
+        }),
+        next.name !== style.name ? `Renamed ${style.name} to ${next.name}` : `Changed ${style.name}`,
+      ),
+    )
     return true
   }
 }
 
 /** Changes what a style says of its letters or its paragraphs; undefined lets the parent say it. */
-export function changeStyleFormat(key: string, change: { paragraph?: Partial<ParagraphFormat>; letters?: Partial<LetterFormat> }): Command {
+export function changeStyleFormat(
+  key: string,
+  change: { paragraph?: Partial<ParagraphFormat>; letters?: Partial<LetterFormat> },
+): Command {
   return (state, dispatch) => {
     const style = entryOf(documentAttrs(state.doc).styles.styles, key)
     if (!style) return false
-    const merged = <T extends object>(own: Partial<T>, by: Partial<T> | undefined) => Object.fromEntries(Object.entries({ ...own, ...by }).filter(([, value]) => value !== undefined)) as Partial<T>
-    return changeStyle(key, { paragraph: merged(style.paragraph, change.paragraph), letters: merged(style.letters, change.letters) })(state, dispatch)
+    const merged = <T extends object>(own: Partial<T>, by: Partial<T> | undefined) =>
+      Object.fromEntries(Object.entries({ ...own, ...by }).filter(([, value]) => value !== undefined)) as Partial<T>
+    return changeStyle(key, {
+      paragraph: merged(style.paragraph, change.paragraph),
+      letters: merged(style.letters, change.letters),
+    })(state, dispatch)
   }
 }
 
@@ -190,18 +257,39 @@ export function formatOfStyle(state: EditorState, key: string): Look {
 }
 
 /** Changes what a style says, and lets all that start from it say the same; so do the texts in these styles, but for what was set by hand. */
-export function changeStyleFamily(key: string, change: { paragraph?: Partial<ParagraphFormat>; letters?: Partial<LetterFormat> }): Command {
+export function changeStyleFamily(
+  key: string,
+  change: { paragraph?: Partial<ParagraphFormat>; letters?: Partial<LetterFormat> },
+): Command {
   return (state, dispatch) => {
     const sheet = documentAttrs(state.doc).styles
     const style = entryOf(sheet.styles, key)
     if (!style || style.kind) return false
     if (!dispatch) return true
-    const without = <T extends object>(own: Partial<T>, by: object | undefined) => Object.fromEntries(Object.entries(own).filter(([name]) => !by || !Object.hasOwn(by, name))) as Partial<T>
+    const without = <T extends object>(own: Partial<T>, by: object | undefined) =>
+      Object.fromEntries(Object.entries(own).filter(([name]) => !by || !Object.hasOwn(by, name))) as Partial<T>
     // What starts from Body goes its own way: a heading stays as large as it is.
     const follows = (other: string) => key !== bodyStyle && other !== key && chainIds(sheet, other).includes(key)
     const styles = Object.entries(sheet.styles).map(([other, own]): [string, Style] => {
-      if (other === key) return [other, { ...own, paragraph: { ...own.paragraph, ...fitParagraph(change.paragraph ?? {}) }, letters: { ...own.letters, ...fitLetters(change.letters ?? {}) } }]
-      return [other, follows(other) ? { ...own, paragraph: without(own.paragraph, change.paragraph), letters: without(own.letters, change.letters) } : own]
+      if (other === key)
+        return [
+          other,
+          {
+            ...own,
+            paragraph: { ...own.paragraph, ...fitParagraph(change.paragraph ?? {}) },
+            letters: { ...own.letters, ...fitLetters(change.letters ?? {}) },
+          },
+        ]
+      return [
+        other,
+        follows(other)
+          ? {
+              ...own,
+              paragraph: without(own.paragraph, change.paragraph),
+              letters: without(own.letters, change.letters),
+            }
+          : own,
+      ]
     })
     dispatch(named(setSheet(state.tr, { styles: Object.fromEntries(styles) }), `Changed ${style.name}`))
     return true
@@ -231,7 +319,10 @@ export function deleteStyle(key: string): Command {
         })
     })
     const rest = Object.entries(sheet.styles).filter(([name]) => name !== key)
-    const freed = rest.map(([name, own]): [string, Style] => [name, { ...own, parent: own.parent === key ? style.parent : own.parent, next: own.next === key ? null : own.next }])
+    const freed = rest.map(([name, own]): [string, Style] => [
+      name,
+      { ...own, parent: own.parent === key ? style.parent : own.parent, next: own.next === key ? null : own.next },
+    ])
     setSheet(tr, { styles: Object.fromEntries(freed) })
     dispatch(named(tr, `Removed the style ${style.name}`))
     return true
@@ -248,7 +339,8 @@ export const resetToStyle: Command = (state, dispatch) => {
     setEntries(tr, pos, "format", listOnly(format))
     setEntries(tr, pos, "letters", null)
     paragraph.forEach((child, offset) => {
-      for (const mark of child.marks) if (formatOf([mark])) tr.removeMark(pos + 1 + offset, pos + 1 + offset + child.nodeSize, mark)
+      for (const mark of child.marks)
+        if (formatOf([mark])) tr.removeMark(pos + 1 + offset, pos + 1 + offset + child.nodeSize, mark)
     })
   })
   dispatch(named(tr, `As the style${onParagraphs(state)}`))
@@ -278,23 +370,50 @@ export function numberHeadings(definition: string | null): Command {
     const next = Object.entries(sheet.styles).map(([key, style]): [string, Style] => {
       if (style.outline === null) return [key, style]
       const { list: _list, ...rest } = style.paragraph
-      return [key, { ...style, paragraph: definition === null ? rest : { ...rest, list: { definition, run: "", level: style.outline - 1 } } }]
+      return [
+        key,
+        {
+          ...style,
+          paragraph: definition === null ? rest : { ...rest, list: { definition, run: "", level: style.outline - 1 } },
+        },
+      ]
     })
-    dispatch(named(setSheet(state.tr, { styles: Object.fromEntries(next) }), definition === null ? "Headings without numbers" : `Headings numbered ${listNamed(sheet, definition).name}`))
+    dispatch(
+      named(
+        setSheet(state.tr, { styles: Object.fromEntries(next) }),
+        definition === null ? "Headings without numbers" : `Headings numbered ${listNamed(sheet, definition).name}`,
+      ),
+    )
     return true
   }
 }
 
 /** The list through which headings are numbered, if they are. */
 export function headingNumbers(state: EditorState): string | null {
-  return Object.values(documentAttrs(state.doc).styles.styles).find((style) => style.outline === 1)?.paragraph.list?.definition ?? null
+  return (
+    Object.values(documentAttrs(state.doc).styles.styles).find((style) => style.outline === 1)?.paragraph.list
+      ?.definition ?? null
+  )
 }
 
 /** Changes what holds for the whole document where no style says otherwise. */
-export function changeDefaults(change: { paragraph?: Partial<ParagraphFormat>; letters?: Partial<LetterFormat> }, name: string): Command {
+export function changeDefaults(
+  change: { paragraph?: Partial<ParagraphFormat>; letters?: Partial<LetterFormat> },
+  name: string,
+): Command {
   return (state, dispatch) => {
     const { defaults } = documentAttrs(state.doc).styles
-    dispatch?.(named(setSheet(state.tr, { defaults: { paragraph: { ...defaults.paragraph, ...fitParagraph(change.paragraph ?? {}) }, letters: { ...defaults.letters, ...fitLetters(change.letters ?? {}) } } }), name))
+    dispatch?.(
+      named(
+        setSheet(state.tr, {
+          defaults: {
+            paragraph: { ...defaults.paragraph, ...fitParagraph(change.paragraph ?? {}) },
+            letters: { ...defaults.letters, ...fitLetters(change.letters ?? {}) },
+          },
+        }),
+        name,
+      ),
+    )
     return true
   }
 }
@@ -314,7 +433,12 @@ export function addFont(wanted: string, faces: OwnFamily): Command {
   return (state, dispatch) => {
     if (name === "") return false
     const { fonts } = documentAttrs(state.doc).styles
-    dispatch?.(named(setSheet(state.tr, { fonts: { ...fonts, [name]: { ...entryOf(fonts, name), ...faces } } }), `Added ${name}`))
+    dispatch?.(
+      named(
+        setSheet(state.tr, { fonts: { ...fonts, [name]: { ...entryOf(fonts, name), ...faces } } }),
+        `Added ${name}`,
+      ),
+    )
     return true
   }
 }
@@ -336,7 +460,8 @@ export function familiesInUse(doc: Node): string[] {
   const found = new Set<string>()
   for (const leaf of leavesOf(doc).nodes) {
     found.add(paragraphLook(styles, leaf).letters.family)
-    for (const child of leaf.children) for (const mark of child.marks) if (mark.type === marks.family) found.add(mark.attrs.value as string)
+    for (const child of leaf.children)
+      for (const mark of child.marks) if (mark.type === marks.family) found.add(mark.attrs.value as string)
   }
   return [...found]
 }
@@ -347,7 +472,8 @@ export function coloursInUse(doc: Node): string[] {
   const found = new Set<string>()
   for (const leaf of leavesOf(doc).nodes) {
     found.add(paragraphLook(styles, leaf).letters.colour)
-    for (const child of leaf.children) for (const mark of child.marks) if (mark.type === marks.colour) found.add(mark.attrs.value as string)
+    for (const child of leaf.children)
+      for (const mark of child.marks) if (mark.type === marks.colour) found.add(mark.attrs.value as string)
   }
   return [...found]
 }

@@ -25,7 +25,9 @@ export function insertText(text: string, from?: number, to?: number): Command {
       else tr.delete(start, end)
     } else {
       const attrs = state.doc.resolve(start).parent.attrs
-      const paragraphs = withTypedLists(lines.map((line) => nodes.paragraph.create(attrs, line ? schema.text(line, marks) : null)))
+      const paragraphs = withTypedLists(
+        lines.map((line) => nodes.paragraph.create(attrs, line ? schema.text(line, marks) : null)),
+      )
       const $start = state.doc.resolve(start)
       // In an empty paragraph there is nothing that the first of them could join.
       if (start === end && $start.parent.content.size === 0) tr.replaceWith($start.before(), $start.after(), paragraphs)
@@ -123,7 +125,10 @@ function deleteBeside(direction: Direction, unit: "character" | "word"): Command
 function deletedCharacter(text: string, offset: number, direction: Direction): number {
   const whole = graphemeBoundary(text, offset, direction)
   if (direction > 0) return whole
-  return /\p{Extended_Pictographic}|\p{Regional_Indicator}/u.test(text.slice(whole, offset)) || !/\p{M}$/u.test(text.slice(whole, offset)) ? whole : offset - 1
+  return /\p{Extended_Pictographic}|\p{Regional_Indicator}/u.test(text.slice(whole, offset)) ||
+    !/\p{M}$/u.test(text.slice(whole, offset))
+    ? whole
+    : offset - 1
 }
 
 export const deleteBackward = deleteBeside(-1, "character")
@@ -153,7 +158,9 @@ export const splitParagraph: Command = (state, dispatch) => {
     rest.list = done === undefined ? place : { ...place, done: false }
   }
   const letters = atEnd ? formatOf(marks) : null
-  const attrs = takesNext ? { style: next, format: null, letters } : { style, format: Object.keys(rest).length > 0 ? rest : null, letters }
+  const attrs = takesNext
+    ? { style: next, format: null, letters }
+    : { style, format: Object.keys(rest).length > 0 ? rest : null, letters }
   tr.split($at.pos, 1, [{ type: nodes.paragraph, attrs }])
   tr.setSelection(TextSelection.near(tr.doc.resolve($at.pos + 2)))
   if (marks.length > 0) tr.ensureMarks(marks)
@@ -163,14 +170,17 @@ export const splitParagraph: Command = (state, dispatch) => {
 
 /** A new line in the same paragraph. */
 export const insertLineBreak: Command = (state, dispatch) => {
-  dispatch?.(state.tr.replaceSelectionWith(nodes.lineBreak.create(null, null, typingMarks(state)), false).scrollIntoView())
+  dispatch?.(
+    state.tr.replaceSelectionWith(nodes.lineBreak.create(null, null, typingMarks(state)), false).scrollIntoView(),
+  )
   return true
 }
 
 /** What follows the caret begins on a new sheet. */
 export const insertSheetBreak: Command = (state, dispatch) => {
   const { $from } = state.selection
-  const split: Command = (s, d) => ($from.parentOffset === 0 && state.selection.empty ? (d?.(s.tr), true) : splitParagraph(s, d))
+  const split: Command = (s, d) =>
+    $from.parentOffset === 0 && state.selection.empty ? (d?.(s.tr), true) : splitParagraph(s, d)
   return split(
     state,
     dispatch &&
@@ -185,7 +195,14 @@ export const insertSheetBreak: Command = (state, dispatch) => {
 /** Puts in the date or the time, kept up to date. */
 export function insertField(format: string): Command {
   return (state, dispatch) => {
-    dispatch?.(named(state.tr.replaceSelectionWith(nodes.field.create({ kind: "date", format }, null, typingMarks(state)), false).scrollIntoView(), "Date kept up to date"))
+    dispatch?.(
+      named(
+        state.tr
+          .replaceSelectionWith(nodes.field.create({ kind: "date", format }, null, typingMarks(state)), false)
+          .scrollIntoView(),
+        "Date kept up to date",
+      ),
+    )
     return true
   }
 }
@@ -194,7 +211,9 @@ export function insertField(format: string): Command {
 export function pasteText(text: string): Command {
   return (state, dispatch) => {
     const clean = text.replace(/\r\n?/g, "\n").replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, "")
-    return clean !== "" && insertText(clean)(state, dispatch && ((tr) => dispatch(named(tr, `Pasted ${quoted(clean)}`))))
+    return (
+      clean !== "" && insertText(clean)(state, dispatch && ((tr) => dispatch(named(tr, `Pasted ${quoted(clean)}`))))
+    )
   }
 }
 
@@ -227,7 +246,13 @@ const wordAt = (doc: Node, pos: number) => /^[\p{L}\p{N}]$/u.test(letterAt(doc, 
 
 /** Whether whole words are selected, inside a paragraph. */
 function isWords({ doc }: EditorState, from: number, to: number): boolean {
-  return doc.resolve(from).sameParent(doc.resolve(to)) && wordAt(doc, from) && /^[\p{L}\p{N}\p{P}]$/u.test(letterAt(doc, to - 1)) && !wordAt(doc, from - 1) && !wordAt(doc, to)
+  return (
+    doc.resolve(from).sameParent(doc.resolve(to)) &&
+    wordAt(doc, from) &&
+    /^[\p{L}\p{N}\p{P}]$/u.test(letterAt(doc, to - 1)) &&
+    !wordAt(doc, from - 1) &&
+    !wordAt(doc, to)
+  )
 }
 
 /** Moves the selected text to another place, or copies it there. */

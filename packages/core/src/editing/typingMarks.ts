@@ -5,13 +5,18 @@ import { letterProperties, marks, paragraphAttrs, type LetterFormat, type Letter
 
 /** Marks of these values, for letters in a paragraph that look like `base` without them. */
 export function marksOf(format: Partial<LetterFormat>): readonly Mark[] {
-  return Object.entries(format).reduce<readonly Mark[]>((set, [name, value]) => marks[name as LetterProperty].create({ value }).addToSet(set), [])
+  return Object.entries(format).reduce<readonly Mark[]>(
+    (set, [name, value]) => marks[name as LetterProperty].create({ value }).addToSet(set),
+    [],
+  )
 }
 
 /** The values of letters that marks say; null for none. */
 export function formatOf(given: readonly Mark[]): Partial<LetterFormat> | null {
   const own = given.filter(({ type }) => (letterProperties as readonly string[]).includes(type.name))
-  return own.length > 0 ? (Object.fromEntries(own.map((mark) => [mark.type.name, mark.attrs.value])) as Partial<LetterFormat>) : null
+  return own.length > 0
+    ? (Object.fromEntries(own.map((mark) => [mark.type.name, mark.attrs.value])) as Partial<LetterFormat>)
+    : null
 }
 
 /** The marks that typed text gets: those chosen for what is typed next, else those of the text before the caret. */

@@ -5,7 +5,8 @@ import createBidi from "bidi-js"
 const bidi = createBidi()
 
 /** Has letters, signs or controls that can make text run from right to left. */
-const rightToLeft = /[\u0590-\u08ff\u200f\u202a-\u202e\u2066-\u2069\ufb1d-\ufdff\ufe70-\ufeff]|[\ud802\ud803\ud83a\ud83b]/
+const rightToLeft =
+  /[\u0590-\u08ff\u200f\u202a-\u202e\u2066-\u2069\ufb1d-\ufdff\ufe70-\ufeff]|[\ud802\ud803\ud83a\ud83b]/
 
 /** The embedding level of each UTF-16 unit, odd for right to left; null where all of the text runs left to right. */
 export function bidiLevels(text: string, direction: "ltr" | "rtl"): Uint8Array | null {

@@ -19,11 +19,17 @@ function collect({ box, leaf, x, y }: Placed, firstLeaf: number, left: number, t
   if (box.kind === "lines") {
     const { paragraph, from, to, width, frame } = box
     found.push({ ...at, paragraph, from, to, width, frame: frame && moved(frame, at.x, at.y) })
-  } else for (const inside of box.kind === "stack" ? box.inside : box.rows.flatMap(({ cells }) => cells)) collect(inside, at.leaf, at.x, at.y, found)
+  } else
+    for (const inside of box.kind === "stack" ? box.inside : box.rows.flatMap(({ cells }) => cells))
+      collect(inside, at.leaf, at.x, at.y, found)
 }
 
 function moved({ box, shading, rules }: Frame, x: number, y: number): Frame {
-  return { box: { ...box, x: box.x + x, y: box.y + y }, shading, rules: rules.map((rule) => ({ ...rule, x: rule.x + x, y: rule.y + y })) }
+  return {
+    box: { ...box, x: box.x + x, y: box.y + y },
+    shading,
+    rules: rules.map((rule) => ({ ...rule, x: rule.x + x, y: rule.y + y })),
+  }
 }
 
 /** Where a block begins. */
@@ -32,10 +38,14 @@ export const beginning: Break = { line: 0 }
 /** Whether a block goes on at the same place. The one comparison of all places at which something may begin. */
 export function sameBreak(a: Break, b: Break): boolean {
   if ("line" in a || "line" in b) return "line" in a && "line" in b && a.line === b.line
-  return a.row === b.row && a.cells.length === b.cells.length && a.cells.every((own, i) => {
-    const other = b.cells[i] ?? null
-    return own === null || other === null ? own === other : own.block === other.block && sameBreak(own.at, other.at)
-  })
+  return (
+    a.row === b.row &&
+    a.cells.length === b.cells.length &&
+    a.cells.every((own, i) => {
+      const other = b.cells[i] ?? null
+      return own === null || other === null ? own === other : own.block === other.block && sameBreak(own.at, other.at)
+    })
+  )
 }
 
 /** Whether a block is set from its beginning. */
@@ -46,11 +56,17 @@ export function isBeginning(at: Break): boolean {
 /** The same sheet with something else in place of its paragraphs, which are asked for in the order of the text. */
 export function withParagraphs<P, Q>(sheet: Sheet<P>, replace: (paragraph: P) => Q): Sheet<Q> {
   const placed = <B, C>(own: Placed<B>, box: C): Placed<C> => ({ ...own, box })
-  const stack = (own: Stack<P>): Stack<Q> => ({ ...own, inside: own.inside.map((inside) => placed(inside, boxed(inside.box))) })
+  const stack = (own: Stack<P>): Stack<Q> => ({
+    ...own,
+    inside: own.inside.map((inside) => placed(inside, boxed(inside.box))),
+  })
   const boxed = (box: SetBox<P>): SetBox<Q> => {
     if (box.kind === "lines") return { ...box, paragraph: replace(box.paragraph) }
     if (box.kind === "stack") return stack(box)
-    return { ...box, rows: box.rows.map(({ cells }) => ({ cells: cells.map((cell) => placed(cell, stack(cell.box))) })) }
+    return {
+      ...box,
+      rows: box.rows.map(({ cells }) => ({ cells: cells.map((cell) => placed(cell, stack(cell.box))) })),
+    }
   }
   return { ...sheet, columns: sheet.columns.map((column) => placed(column, stack(column.box))) }
 }

@@ -14,8 +14,51 @@ export interface Breaks {
 }
 
 const names = [
-  "al", "sp", "qu", "op", "cl", "cp", "ex", "sy", "is", "ns", "gl", "wj", "ba", "hy", "hh", "bb", "b2", "cb", "cm", "zw", "zwj", "nu", "pr", "po", "hl", "id", "eb", "em", "in",
-  "jl", "jv", "jt", "h2", "h3", "ri", "ak", "ap", "as", "vf", "vi", "bk", "cr", "lf", "nl", "sa",
+  "al",
+  "sp",
+  "qu",
+  "op",
+  "cl",
+  "cp",
+  "ex",
+  "sy",
+  "is",
+  "ns",
+  "gl",
+  "wj",
+  "ba",
+  "hy",
+  "hh",
+  "bb",
+  "b2",
+  "cb",
+  "cm",
+  "zw",
+  "zwj",
+  "nu",
+  "pr",
+  "po",
+  "hl",
+  "id",
+  "eb",
+  "em",
+  "in",
+  "jl",
+  "jv",
+  "jt",
+  "h2",
+  "h3",
+  "ri",
+  "ak",
+  "ap",
+  "as",
+  "vf",
+  "vi",
+  "bk",
+  "cr",
+  "lf",
+  "nl",
+  "sa",
 ] as const
 type ClassName = (typeof names)[number]
 const C = Object.fromEntries(names.map((name, i) => [name, i])) as Record<ClassName, number>
@@ -93,7 +136,7 @@ class Characters {
     this.asian = false
     let highest = 0
     let n = 0
-    for (let i = 0; i < text.length; ) {
+    for (let i = 0; i < text.length;) {
       let point = text.charCodeAt(i)
       if (point > highest) highest = point
       if (point >= 0xd800) point = text.codePointAt(i) as number
@@ -163,7 +206,12 @@ function mayBreak(chars: Characters, j: number): boolean {
   if (b === C.qu && (!is(j, opening) || !wide[i] || j + 1 === n || !wide[j + 1])) return false // LB19, LB19a
   if (a === C.qu && (!is(i, closing) || !wide[j] || i === 0 || !wide[i - 1])) return false
   if (a === C.cb || b === C.cb) return true // LB20
-  if ((a === C.hy || a === C.hh || code[i] === HYPHEN) && b === C.al && (i === 0 || beforeWordHyphen[cls[i - 1] as number])) return false // LB20a
+  if (
+    (a === C.hy || a === C.hh || code[i] === HYPHEN) &&
+    b === C.al &&
+    (i === 0 || beforeWordHyphen[cls[i - 1] as number])
+  )
+    return false // LB20a
   if (b === C.ba || b === C.hh || b === C.hy || b === C.ns || a === C.bb) return false // LB21
   if ((a === C.hy || a === C.hh) && cls[i - 1] === C.hl && b !== C.hl) return false // LB21a
   if (a === C.sy && b === C.hl) return false // LB21b
@@ -198,13 +246,20 @@ function inNumber({ cls, count }: Characters, i: number, j: number): boolean {
     while (cls[k] === C.sy || cls[k] === C.is) k--
     if (cls[k] === C.nu) return true
   }
-  if (a === C.po || a === C.pr) return b === C.nu || (b === C.op && j + 1 < count && (cls[j + 1] === C.nu || (j + 2 < count && cls[j + 1] === C.is && cls[j + 2] === C.nu)))
+  if (a === C.po || a === C.pr)
+    return (
+      b === C.nu ||
+      (b === C.op &&
+        j + 1 < count &&
+        (cls[j + 1] === C.nu || (j + 2 < count && cls[j + 1] === C.is && cls[j + 2] === C.nu)))
+    )
   return (a === C.hy || a === C.is) && b === C.nu
 }
 
 /** Whether two characters belong to one orthographic syllable of a Brahmic script (LB28a). */
 function aksara({ cls, code, count }: Characters, i: number): boolean {
-  const base = (at: number) => at >= 0 && at < count && (syllable[cls[at] as number] === 1 || code[at] === DOTTED_CIRCLE)
+  const base = (at: number) =>
+    at >= 0 && at < count && (syllable[cls[at] as number] === 1 || code[at] === DOTTED_CIRCLE)
   const j = i + 1
   if (cls[i] === C.ap && base(j)) return true
   if (base(i) && (cls[j] === C.vf || cls[j] === C.vi)) return true
@@ -212,7 +267,8 @@ function aksara({ cls, code, count }: Characters, i: number): boolean {
   return base(i) && base(j) && j + 1 < count && cls[j + 1] === C.vf
 }
 
-const southEastAsian = /[\u0e00-\u0e7f]{2,}|[\u0e80-\u0eff]{2,}|[\u1000-\u109f\ua9e0-\ua9ff\uaa60-\uaa7f]{2,}|[\u1780-\u17ff]{2,}|[\u1950-\u19df]{2,}|[\u1a20-\u1aaf]{2,}/g
+const southEastAsian =
+  /[\u0e00-\u0e7f]{2,}|[\u0e80-\u0eff]{2,}|[\u1000-\u109f\ua9e0-\ua9ff\uaa60-\uaa7f]{2,}|[\u1780-\u17ff]{2,}|[\u1950-\u19df]{2,}|[\u1a20-\u1aaf]{2,}/g
 const words = new Intl.Segmenter(undefined, { granularity: "word" })
 
 /** Units of such a stretch that are divided into words at once: for long ones the platform takes more than its share of time. */
@@ -224,9 +280,11 @@ const unsure = 3
 function wordEnds(text: string): Set<number> {
   const ends = new Set<number>()
   for (const { 0: stretch, index } of text.matchAll(southEastAsian))
-    for (let from = 0; from < stretch.length; ) {
+    for (let from = 0; from < stretch.length;) {
       const to = Math.min(stretch.length, from + wordsAtOnce)
-      const found = [...words.segment(stretch.slice(from, to))].map((segment) => from + segment.index).filter((at) => at > from)
+      const found = [...words.segment(stretch.slice(from, to))]
+        .map((segment) => from + segment.index)
+        .filter((at) => at > from)
       const sure = to < stretch.length && found.length > unsure ? found.slice(0, -unsure) : found
       for (const at of sure) ends.add(index + at)
       from = to === stretch.length ? to : (sure.at(-1) ?? to)
@@ -247,7 +305,14 @@ export function lineBreaks(text: string): Breaks {
     const offset = at[j] as number
     // LB28, LB7 and LB18, ahead of the rest because most text is words.
     const inWord = (b === al && a === al) || (b === sp && !newline[a])
-    if (inWord ? !between?.has(offset) : !(b === al && a === sp && j > 1 && wordEnd[cls[j - 2] as number]) && !mayBreak(chars, j) && !between?.has(offset)) continue
+    if (
+      inWord
+        ? !between?.has(offset)
+        : !(b === al && a === sp && j > 1 && wordEnd[cls[j - 2] as number]) &&
+          !mayBreak(chars, j) &&
+          !between?.has(offset)
+    )
+      continue
     offsets.push(offset)
     if (newline[cls[j - 1] as number]) (required ??= new Set()).add(offset)
   }

@@ -32,7 +32,13 @@ function shownBefore({ doc, placed }: Layout, now: Node): PlacedSheet[] {
   const change = changedLeaves(doc, now)
   if (!change || change.newTo === change.oldTo) return [...placed]
   const shift = change.newTo - change.oldTo
-  return placed.flatMap((own) => (own.leaf >= change.oldTo ? { ...own, leaf: own.leaf + shift } : own.leaf < Math.max(change.from + 1, change.newTo) ? own : []))
+  return placed.flatMap((own) =>
+    own.leaf >= change.oldTo
+      ? { ...own, leaf: own.leaf + shift }
+      : own.leaf < Math.max(change.from + 1, change.newTo)
+        ? own
+        : [],
+  )
 }
 
 /** Index of the first element for which a condition holds that, once it holds, holds to the end. */
@@ -83,7 +89,8 @@ export class Composition {
     const { styles, typesetting } = documentAttrs(doc)
     const composer = (this.composer = new SheetComposer(typesetter, doc, spec))
     const usable = previous && sameSpec(previous.spec, spec) ? previous : null
-    const sameSetting = (layout: Layout) => documentAttrs(layout.doc).styles === styles && documentAttrs(layout.doc).typesetting === typesetting
+    const sameSetting = (layout: Layout) =>
+      documentAttrs(layout.doc).styles === styles && documentAttrs(layout.doc).typesetting === typesetting
 
     // The head: sheets that looked at nothing that changed.
     this.composed = []
@@ -93,9 +100,16 @@ export class Composition {
       // A sheet that came to the end of the document also looked at there being nothing more.
       const looked = ({ leaf, sheet }: PlacedSheet) => leaf + sheet.lookedAt + (leaf + sheet.next.leaf >= count ? 1 : 0)
       const settled = usable.placed.slice(0, usable.settled)
-      const unchanged = change ? settled.slice(0, firstWhere(settled, (placed) => looked(placed) >= change.from)) : settled
+      const unchanged = change
+        ? settled.slice(
+            0,
+            firstWhere(settled, (placed) => looked(placed) >= change.from),
+          )
+        : settled
       const { onlySetup } = composer
-      const other = unchanged.findIndex(({ leaf, sheet }) => sheet.start.setup !== (onlySetup === undefined ? composer.setupAt(leaf) : onlySetup))
+      const other = unchanged.findIndex(
+        ({ leaf, sheet }) => sheet.start.setup !== (onlySetup === undefined ? composer.setupAt(leaf) : onlySetup),
+      )
       this.composed = other < 0 ? unchanged : unchanged.slice(0, other)
     }
     const last = this.composed.at(-1)
@@ -139,7 +153,11 @@ export class Composition {
       cursor = placeBehind(own)
     }
     const behind = this.composer.behind(cursor)
-    this.older = [...placed.slice(this.composed.length, at), ...sheets, ...placed.slice(at).filter((own) => own.leaf >= behind)]
+    this.older = [
+      ...placed.slice(this.composed.length, at),
+      ...sheets,
+      ...placed.slice(at).filter((own) => own.leaf >= behind),
+    ]
     return true
   }
 
@@ -198,7 +216,9 @@ export class Composition {
   get layout(): Layout {
     const placed = [...this.composed]
     if (!this.done) {
-      if (this.base) for (const tail of this.base.placed.slice(this.next)) if (tail.leaf + this.shift >= this.cursor.leaf) placed.push(this.moved(tail))
+      if (this.base)
+        for (const tail of this.base.placed.slice(this.next))
+          if (tail.leaf + this.shift >= this.cursor.leaf) placed.push(this.moved(tail))
       for (const tail of this.older) if (tail.leaf >= this.cursor.leaf) placed.push(tail)
     }
     const { doc, spec, done } = this
@@ -207,7 +227,12 @@ export class Composition {
 }
 
 /** The whole layout of a document. */
-export function layoutDocument(typesetter: Typesetter, doc: Node, spec: LayoutSpec = { mode: "sheets" }, previous: Layout | null = null): Layout {
+export function layoutDocument(
+  typesetter: Typesetter,
+  doc: Node,
+  spec: LayoutSpec = { mode: "sheets" },
+  previous: Layout | null = null,
+): Layout {
   const composition = new Composition(typesetter, doc, spec, previous)
   while (!composition.step());
   return composition.layout

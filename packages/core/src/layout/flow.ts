@@ -3,7 +3,15 @@
  * What comes out counts from the upper left corner of the region.
  */
 import type { Node } from "prosemirror-model"
-import { blocksOf, leavesIn, type Blocks, type FlowKind, type Labels, type ListPlace, type ParagraphFormat } from "../document"
+import {
+  blocksOf,
+  leavesIn,
+  type Blocks,
+  type FlowKind,
+  type Labels,
+  type ListPlace,
+  type ParagraphFormat,
+} from "../document"
 import { beginning, isBeginning } from "./boxes"
 import { borderThickness, frameOf, frameSpace, hasFrame, sharesFrame } from "./ornaments"
 import type { Setting, Typesetter } from "./paragraph"
@@ -77,7 +85,10 @@ export class FlowSetter {
     const bottom = region.height + 1e-6
     const set: Set[] = []
     let { block, at } = start
-    let pen: Pen = { y: region.top, above: endless && block > 0 && isBeginning(at) ? this.above(flow, block, width) : null }
+    let pen: Pen = {
+      y: region.top,
+      above: endless && block > 0 && isBeginning(at) ? this.above(flow, block, width) : null,
+    }
     const result = (next: BlockPlace, pieces: readonly Set[] = set, joinsBelow = false): Filled => ({
       inside: this.framed(flow, flow.blocks.leaf(start.block), pieces, joinsBelow),
       height: pen.y,
@@ -89,14 +100,26 @@ export class FlowSetter {
     for (; block < nodes.length; block++, at = beginning) {
       const node = nodes[block] as Node
       const atTop = set.length === 0
-      if (endless && !atTop && isBeginning(at) && endless.ends(pen.y, block)) return result({ block, at }, set, this.joins(flow, block, width, pen))
+      if (endless && !atTop && isBeginning(at) && endless.ends(pen.y, block))
+        return result({ block, at }, set, this.joins(flow, block, width, pen))
       if (node.type.name === "sectionBreak") {
         if (endless) continue
         return result({ block, at })
       }
       if (node.type.name === "table") {
-        const y = pen.y + (pen.above !== null && pen.above !== "table" ? pen.above.format.spaceAfter + frameSpace(pen.above.format).bottom : 0)
-        const { box, next, rowsLookedAt } = this.table(node, flow.firstLeaf + flow.blocks.leaf(block), width, bottom - y, at, atTop)
+        const y =
+          pen.y +
+          (pen.above !== null && pen.above !== "table"
+            ? pen.above.format.spaceAfter + frameSpace(pen.above.format).bottom
+            : 0)
+        const { box, next, rowsLookedAt } = this.table(
+          node,
+          flow.firstLeaf + flow.blocks.leaf(block),
+          width,
+          bottom - y,
+          at,
+          atTop,
+        )
         if (box) set.push({ block, box, y, end: y + box.height, joins: false })
         if (next) return { ...result({ block, at: next }), lookedAt: flow.blocks.leaf(block) + rowsLookedAt }
         pen = { y: y + (box?.height ?? 0), above: "table" }
@@ -116,7 +139,8 @@ export class FlowSetter {
       }
       if (to < lines.length) {
         if (!endless) to = divide(paragraph, line, to)
-        if (to <= line && (atTop || endless)) to = Math.min(lines.length, line + Math.max(1, fitting(paragraph, line, foot - y)))
+        if (to <= line && (atTop || endless))
+          to = Math.min(lines.length, line + Math.max(1, fitting(paragraph, line, foot - y)))
       }
       const end = y + linesHeight(paragraph, line, to)
       if (to > line) set.push({ block, box: { kind: "lines", paragraph, from: line, to, width }, y, end, joins })
@@ -126,7 +150,9 @@ export class FlowSetter {
           return result({ block, at: { line: to } })
         }
         const kept = keptAbove(set)
-        return kept ? result({ block: kept.block, at: beginning }, set.slice(0, kept.index)) : result({ block, at: beginning })
+        return kept
+          ? result({ block: kept.block, at: beginning }, set.slice(0, kept.index))
+          : result({ block, at: beginning })
       }
       pen = { y: end, above: paragraph }
     }
@@ -135,17 +161,31 @@ export class FlowSetter {
   }
 
   private paragraph({ blocks, firstLeaf }: Flowing, block: number, width: number): ParagraphLayout {
-    return this.typesetter.paragraph(this.setting, blocks.nodes[block] as Node, width, this.labels[firstLeaf + blocks.leaf(block)] ?? null)
+    return this.typesetter.paragraph(
+      this.setting,
+      blocks.nodes[block] as Node,
+      width,
+      this.labels[firstLeaf + blocks.leaf(block)] ?? null,
+    )
   }
 
   /** What a region without a foot goes on below. */
   private above(flow: Flowing, block: number, width: number): Pen["above"] {
     const before = flow.blocks.nodes[block - 1]
-    return before?.inlineContent ? this.paragraph(flow, block - 1, width) : before?.type.name === "table" ? "table" : null
+    return before?.inlineContent
+      ? this.paragraph(flow, block - 1, width)
+      : before?.type.name === "table"
+        ? "table"
+        : null
   }
 
   private joins(flow: Flowing, block: number, width: number, { above }: Pen): boolean {
-    return above !== null && above !== "table" && flow.blocks.nodes[block]?.inlineContent === true && sharesFrame(above.format, this.paragraph(flow, block, width).format)
+    return (
+      above !== null &&
+      above !== "table" &&
+      flow.blocks.nodes[block]?.inlineContent === true &&
+      sharesFrame(above.format, this.paragraph(flow, block, width).format)
+    )
   }
 
   /** Boxes with their frames, which reach over the space to a neighbour in the same frame. */
@@ -155,12 +195,32 @@ export class FlowSetter {
       if (box.kind === "table") return { ...place, box }
       if (!hasFrame(box.paragraph.format)) return { ...place, box: { ...box, frame: null } }
       const top = !joins ? y : (set[i - 1]?.end ?? 0)
-      return { ...place, box: { ...box, frame: frameOf(box.paragraph, { x: 0, width: box.width, top: top - y, bottom: end - y, joinsAbove: joins, joinsBelow: set[i + 1]?.joins ?? lastJoinsBelow }) } }
+      return {
+        ...place,
+        box: {
+          ...box,
+          frame: frameOf(box.paragraph, {
+            x: 0,
+            width: box.width,
+            top: top - y,
+            bottom: end - y,
+            joinsAbove: joins,
+            joinsBelow: set[i + 1]?.joins ?? lastJoinsBelow,
+          }),
+        },
+      }
     })
   }
 
   /** Sets rows of a table. One that does not fit goes on to the next region, unless it is higher than that: then its cells are divided. */
-  private table(table: Node, firstLeaf: number, width: number, room: number, from: Break, atTop: boolean): { box: Table | null; next: Break | null; rowsLookedAt: number } {
+  private table(
+    table: Node,
+    firstLeaf: number,
+    width: number,
+    room: number,
+    from: Break,
+    atTop: boolean,
+  ): { box: Table | null; next: Break | null; rowsLookedAt: number } {
     const rows: Table["rows"][number][] = []
     let [y, leaf] = [0, 0]
     const start = "row" in from ? from : { row: 0, cells: [] }
@@ -183,11 +243,23 @@ export class FlowSetter {
         break
       }
     }
-    return { box: rows.length > 0 ? { kind: "table", width, height: y, rows } : null, next, rowsLookedAt: Math.max(0, leaf - 1) }
+    return {
+      box: rows.length > 0 ? { kind: "table", width, height: y, rows } : null,
+      next,
+      rowsLookedAt: Math.max(0, leaf - 1),
+    }
   }
 
   /** @returns `places` where the cells go on, if they do not fit */
-  private row(row: Node, firstLeaf: number, leaf: number, y: number, width: number, room: number, from: readonly (BlockPlace | null)[]): { cells: Placed<Stack>[]; height: number; places: (BlockPlace | null)[] | null } {
+  private row(
+    row: Node,
+    firstLeaf: number,
+    leaf: number,
+    y: number,
+    width: number,
+    room: number,
+    from: readonly (BlockPlace | null)[],
+  ): { cells: Placed<Stack>[]; height: number; places: (BlockPlace | null)[] | null } {
     const own = width / row.childCount
     const text = Math.max(1, own - 2 * cellSpace)
     let height = 0
@@ -195,10 +267,27 @@ export class FlowSetter {
     const cells = row.children.map((cell, i): Placed<Stack> => {
       const blocks = blocksOf(cell)
       const start = from[i] === undefined ? { block: 0, at: beginning } : from[i]
-      const filled = start && this.fill({ blocks, firstLeaf: firstLeaf + leaf }, { width: text, height: room - 2 * cellSpace, top: 0, fresh: true }, start)
+      const filled =
+        start &&
+        this.fill(
+          { blocks, firstLeaf: firstLeaf + leaf },
+          { width: text, height: room - 2 * cellSpace, top: 0, fresh: true },
+          start,
+        )
       places.push(filled && !filled.atEnd ? filled.next : null)
       height = Math.max(height, filled?.height ?? 0)
-      const placed = { box: { kind: "stack" as const, role: "cell" as FlowKind, width: text, height: filled?.height ?? 0, inside: filled?.inside ?? [] }, leaf: leaf + (start ? blocks.leaf(start.block) : 0), x: i * own + cellSpace, y: y + cellSpace }
+      const placed = {
+        box: {
+          kind: "stack" as const,
+          role: "cell" as FlowKind,
+          width: text,
+          height: filled?.height ?? 0,
+          inside: filled?.inside ?? [],
+        },
+        leaf: leaf + (start ? blocks.leaf(start.block) : 0),
+        x: i * own + cellSpace,
+        y: y + cellSpace,
+      }
       leaf += leavesIn(cell)
       return placed
     })
@@ -214,19 +303,31 @@ function inOneList(a: ListPlace | null, b: ListPlace | null): boolean {
 }
 
 /** Where the lines of a paragraph begin below what stands above it, and whether the two stand in one frame. */
-function begin({ y, above }: Pen, paragraph: ParagraphLayout, line: number, firstOfAll: boolean): { y: number; joins: boolean } {
+function begin(
+  { y, above }: Pen,
+  paragraph: ParagraphLayout,
+  line: number,
+  firstOfAll: boolean,
+): { y: number; joins: boolean } {
   const { format, style } = paragraph
-  if (above === null || line > 0) return { y: y + (firstOfAll && line === 0 ? format.spaceBefore : 0) + frameSpace(format).top, joins: false }
+  if (above === null || line > 0)
+    return { y: y + (firstOfAll && line === 0 ? format.spaceBefore : 0) + frameSpace(format).top, joins: false }
   if (above === "table") return { y: y + format.spaceBefore + frameSpace(format).top, joins: false }
   const alike = above.style === style
   // Where a list begins or ends, the space that its items drop between them is there, unless what stands beside it drops it too.
   const among = inOneList(above.format.list, format.list)
   const lists = above.format.list !== null && format.list !== null
-  const drops = (own: ParagraphFormat, other: ParagraphFormat) => alike && !own.spaceAlike && (among || (!lists && !other.spaceAlike))
-  const gap = (drops(above.format, format) ? 0 : above.format.spaceAfter) + (drops(format, above.format) ? 0 : format.spaceBefore)
+  const drops = (own: ParagraphFormat, other: ParagraphFormat) =>
+    alike && !own.spaceAlike && (among || (!lists && !other.spaceAlike))
+  const gap =
+    (drops(above.format, format) ? 0 : above.format.spaceAfter) + (drops(format, above.format) ? 0 : format.spaceBefore)
   const joins = sharesFrame(above.format, format)
   const { between } = format.borders
-  const frames = joins ? (between ? borderThickness(between) + between.distance : 0) : frameSpace(above.format).bottom + frameSpace(format).top
+  const frames = joins
+    ? between
+      ? borderThickness(between) + between.distance
+      : 0
+    : frameSpace(above.format).bottom + frameSpace(format).top
   return { y: y + gap + frames, joins }
 }
 
@@ -247,7 +348,6 @@ function divide(paragraph: ParagraphLayout, from: number, to: number): number {
   if (from === 0 && to < orphans) to = 0
   return Math.max(from, to)
 }
-
 
 function fitting(paragraph: ParagraphLayout, from: number, room: number): number {
   let n = 0

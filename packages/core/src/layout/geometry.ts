@@ -38,8 +38,11 @@ export function caretEdges(paragraph: ParagraphLayout, line: Line): Edges {
   for (const { from, x } of line.tabs) trailing[from - line.from] = x
   const start = paragraph.format.direction === "rtl" ? line.x + line.width : line.x
   for (let at = 0; at <= length; at++) {
-    const known = [trailing[at], leading[at], leading[at - 1], start].find((x) => x !== undefined && !Number.isNaN(x)) as number
-    if (Number.isNaN(trailing[at] as number)) trailing[at] = at === 0 ? (Number.isNaN(leading[0] as number) ? start : (leading[0] as number)) : known
+    const known = [trailing[at], leading[at], leading[at - 1], start].find(
+      (x) => x !== undefined && !Number.isNaN(x),
+    ) as number
+    if (Number.isNaN(trailing[at] as number))
+      trailing[at] = at === 0 ? (Number.isNaN(leading[0] as number) ? start : (leading[0] as number)) : known
     if (Number.isNaN(leading[at] as number)) leading[at] = trailing[at] as number
   }
   edges = { leading, trailing }
@@ -104,7 +107,11 @@ function capOf({ paragraph, from, to, x }: Fragment, top: number): { end: number
   const cap = from === 0 && paragraph.format.dropCap ? first?.runs.find(({ run }) => run.cap) : undefined
   if (!first || !cap) return null
   const foot = first.top + first.baseline - cap.run.rise
-  const last = paragraph.lines.slice(0, to).reverse().find((line) => line.top < foot) ?? first
+  const last =
+    paragraph.lines
+      .slice(0, to)
+      .reverse()
+      .find((line) => line.top < foot) ?? first
   return { end: cap.to, box: { x: x + cap.x, y: top, width: cap.width, height: last.top + last.height - first.top } }
 }
 
@@ -128,9 +135,20 @@ export function rangeBoxes(fragment: Fragment, from: number, to: number, through
         const [start, end] = [Math.max(a, piece.from - line.from), Math.min(b, piece.to - line.from)]
         if (start >= end) continue
         const sides = [leading[start] as number, trailing[end] as number]
-        boxes.push({ x: fragment.x + Math.min(...sides), y, width: Math.abs((sides[1] as number) - (sides[0] as number)), height })
+        boxes.push({
+          x: fragment.x + Math.min(...sides),
+          y,
+          width: Math.abs((sides[1] as number) - (sides[0] as number)),
+          height,
+        })
       }
-      if (last) boxes.push({ x: fragment.x + (paragraph.format.direction === "rtl" ? line.x - 5 : line.x + line.width), y, width: 5, height })
+      if (last)
+        boxes.push({
+          x: fragment.x + (paragraph.format.direction === "rtl" ? line.x - 5 : line.x + line.width),
+          y,
+          width: 5,
+          height,
+        })
       continue
     }
     const left = leading[a] as number
@@ -170,7 +188,9 @@ export interface Hit {
 
 /** The offset in a line whose caret is nearest to x, never inside what people see as one character. */
 export function offsetAtX(paragraph: ParagraphLayout, index: number, x: number): { offset: number; bias: -1 | 1 } {
-  const nearest = caretStops(paragraph, index).reduce((best, stop) => (Math.abs(stop.x - x) < Math.abs(best.x - x) ? stop : best))
+  const nearest = caretStops(paragraph, index).reduce((best, stop) =>
+    Math.abs(stop.x - x) < Math.abs(best.x - x) ? stop : best,
+  )
   return { offset: nearest.offset, bias: nearest.bias }
 }
 
@@ -183,7 +203,13 @@ export function checkAt(placed: PlacedSheet, x: number, y: number): number | nul
     const [first, last] = [label?.runs[0], label?.runs.at(-1)]
     if (!label?.check || fragment.from > 0 || !line || !first || !last) continue
     const top = lineTop(fragment, line)
-    if (x >= fragment.x + first.x - reach && x <= fragment.x + last.x + last.width + reach && y >= top && y <= top + line.height) return fragment.leaf
+    if (
+      x >= fragment.x + first.x - reach &&
+      x <= fragment.x + last.x + last.width + reach &&
+      y >= top &&
+      y <= top + line.height
+    )
+      return fragment.leaf
   }
   return null
 }
@@ -194,8 +220,10 @@ export function hit(placed: PlacedSheet, x: number, y: number): Hit | null {
   let distance = Infinity
   for (const fragment of fragmentsOf(placed)) {
     const cap = fragment.paragraph.lines[0] ? capOf(fragment, lineTop(fragment, fragment.paragraph.lines[0])) : null
-    if (cap && x >= cap.box.x && x <= cap.box.x + cap.box.width && y >= cap.box.y && y <= cap.box.y + cap.box.height) return { leaf: fragment.leaf, ...offsetAtX(fragment.paragraph, 0, x - fragment.x) }
-    const aside = x < fragment.x ? fragment.x - x : x > fragment.x + fragment.width ? x - fragment.x - fragment.width : 0
+    if (cap && x >= cap.box.x && x <= cap.box.x + cap.box.width && y >= cap.box.y && y <= cap.box.y + cap.box.height)
+      return { leaf: fragment.leaf, ...offsetAtX(fragment.paragraph, 0, x - fragment.x) }
+    const aside =
+      x < fragment.x ? fragment.x - x : x > fragment.x + fragment.width ? x - fragment.x - fragment.width : 0
     for (let i = fragment.from; i < fragment.to; i++) {
       const line = fragment.paragraph.lines[i] as Line
       const top = lineTop(fragment, line)
@@ -210,4 +238,3 @@ export function hit(placed: PlacedSheet, x: number, y: number): Hit | null {
   const { fragment, index } = nearest
   return { leaf: fragment.leaf, ...offsetAtX(fragment.paragraph, index, x - fragment.x) }
 }
-

@@ -10,7 +10,36 @@ import { entryOf } from "../document"
 export type PatternSource = (name: string) => Uint8Array<ArrayBuffer>
 
 /** Languages whose patterns ship. */
-export const hyphenated = ["ca", "cs", "da", "de", "en-gb", "en-us", "es", "et", "fi", "fr", "hr", "hu", "is", "it", "la", "lt", "lv", "nb", "nl", "pl", "pt", "ro", "ru", "sk", "sl", "sv", "tr", "uk"] as const
+export const hyphenated = [
+  "ca",
+  "cs",
+  "da",
+  "de",
+  "en-gb",
+  "en-us",
+  "es",
+  "et",
+  "fi",
+  "fr",
+  "hr",
+  "hu",
+  "is",
+  "it",
+  "la",
+  "lt",
+  "lv",
+  "nb",
+  "nl",
+  "pl",
+  "pt",
+  "ro",
+  "ru",
+  "sk",
+  "sl",
+  "sv",
+  "tr",
+  "uk",
+] as const
 
 const dialects: Record<string, string> = { en: "en-us", no: "nb", nn: "nb" }
 const alphabetAt = 1664
@@ -31,7 +60,11 @@ function findPatterns(language: string): string | null {
   const tag = language.toLowerCase()
   const base = tag.split("-")[0] ?? ""
   const known: readonly string[] = hyphenated
-  return [tag, base === "en" && tag !== "en" && tag !== "en-us" ? "en-gb" : "", entryOf(dialects, base) ?? "", base].find((name) => known.includes(name)) ?? null
+  return (
+    [tag, base === "en" && tag !== "en" && tag !== "en-us" ? "en-gb" : "", entryOf(dialects, base) ?? "", base].find(
+      (name) => known.includes(name),
+    ) ?? null
+  )
 }
 
 interface Engine {

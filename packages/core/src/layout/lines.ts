@@ -1,7 +1,16 @@
 /** Breaks a shaped paragraph into lines and places the runs on them. */
 import type { RunLook } from "../document"
 import { visualOrder } from "./bidi"
-import { isWordSpace, LINE_FEED, lineMetrics, Ruler, runWidth, spacedHeight, type LineSource, type Segment } from "./measuring"
+import {
+  isWordSpace,
+  LINE_FEED,
+  lineMetrics,
+  Ruler,
+  runWidth,
+  spacedHeight,
+  type LineSource,
+  type Segment,
+} from "./measuring"
 import { breakQuickly } from "./quickBreaking"
 import { shapeRun } from "./shaping"
 import type { Line, LineRun, Rule, ShapedRun } from "./types"
@@ -101,10 +110,18 @@ function piecesOf({ source }: Ruler, { from, to, visibleTo, runIndex }: LinePlan
     if (run.from >= to) break
     const a = Math.max(from, run.from)
     const b = Math.min(to, run.to)
-    if (unsafeAt(run, a) || unsafeAt(run, b)) run = shapeRun(source.fonts, source.text, a, b, run.face, run.look, { level: run.level, upper: run.upper, small: run.upper && run.look.caps === "small" })
+    if (unsafeAt(run, a) || unsafeAt(run, b))
+      run = shapeRun(source.fonts, source.text, a, b, run.face, run.look, {
+        level: run.level,
+        upper: run.upper,
+        small: run.upper && run.look.caps === "small",
+      })
     if (source.levels && a < visibleTo && b > visibleTo && run.level !== base) {
       // Spaces that hang at the end of a line go the way of the paragraph (rule L1).
-      const [text, tail] = [shapeRun(source.fonts, source.text, a, visibleTo, run.face, run.look, { level: run.level }), shapeRun(source.fonts, source.text, visibleTo, b, run.face, run.look, { level: base })]
+      const [text, tail] = [
+        shapeRun(source.fonts, source.text, a, visibleTo, run.face, run.look, { level: run.level }),
+        shapeRun(source.fonts, source.text, visibleTo, b, run.face, run.look, { level: base }),
+      ]
       pieces.push(pieceOf(text), pieceOf(tail))
     } else pieces.push(pieceOf(run, a, b))
   }
@@ -126,7 +143,8 @@ function setLine(ruler: Ruler, plan: LinePlan): Line {
   const lastSegment = segments.at(-1) as Segment
   const capShift = cap && n === 0 ? cap.distance : 0
   const visibleLast = Math.max(lastSegment.from, Math.min(visibleTo, lastSegment.to))
-  let visibleRight = lastSegment.x + ruler.natural(lastSegment.from, visibleLast) + (hyphen ? runWidth(pieceOf(hyphen)) : 0)
+  let visibleRight =
+    lastSegment.x + ruler.natural(lastSegment.from, visibleLast) + (hyphen ? runWidth(pieceOf(hyphen)) : 0)
 
   // Justification stretches the spaces behind the last tab.
   const free = ruler.right - visibleRight
@@ -146,7 +164,10 @@ function setLine(ruler: Ruler, plan: LinePlan): Line {
   const placed: LineRun[] = []
   const leaders: Rule[] = []
   for (const segment of segments) {
-    const own = segments.length === 1 ? pieces : pieces.filter((piece) => piece.from >= segment.from && (piece.to <= segment.to || piece.from < segment.to))
+    const own =
+      segments.length === 1
+        ? pieces
+        : pieces.filter((piece) => piece.from >= segment.from && (piece.to <= segment.to || piece.from < segment.to))
     let total = 0
     for (const piece of own) {
       if (extra !== 0 && segment === lastSegment) {
@@ -164,19 +185,47 @@ function setLine(ruler: Ruler, plan: LinePlan): Line {
     }
     if (segment.leader) leaders.push(leader(segment.leader, source.base, shift, rtl ? width : null))
   }
-  const tabs = segments.length === 1 ? none : segments.slice(1).map((segment) => ({ from: segment.from, x: rtl ? width - segment.x - shift : segment.x + shift }))
+  const tabs =
+    segments.length === 1
+      ? none
+      : segments
+          .slice(1)
+          .map((segment) => ({ from: segment.from, x: rtl ? width - segment.x - shift : segment.x + shift }))
   const left = start + shift - capShift
   const visible = visibleRight + shift - left
-  return { from, to, top: 0, height, baseline, x: rtl ? width - left - visible : left, width: visible, runs: placed, tabs, leaders }
+  return {
+    from,
+    to,
+    top: 0,
+    height,
+    baseline,
+    x: rtl ? width - left - visible : left,
+    width: visible,
+    runs: placed,
+    tabs,
+    leaders,
+  }
 }
 
 /** A leader stands a hair above the baseline and keeps clear of the text at both ends. Dots of lines below one another stand below one another. */
-function leader({ from, to, pattern }: NonNullable<Segment["leader"]>, look: RunLook, shift: number, mirror: number | null): Rule {
+function leader(
+  { from, to, pattern }: NonNullable<Segment["leader"]>,
+  look: RunLook,
+  shift: number,
+  mirror: number | null,
+): Rule {
   const gap = look.size * 0.2
   const height = Math.max(0.5, look.size / 16)
   const left = from + shift + gap
   const length = Math.max(0, to - from - 2 * gap)
-  const rule = { x: mirror === null ? left : mirror - left - length, y: -height, width: length, height, pattern, colour: look.colour }
+  const rule = {
+    x: mirror === null ? left : mirror - left - length,
+    y: -height,
+    width: length,
+    height,
+    pattern,
+    colour: look.colour,
+  }
   if (pattern !== "dotted") return rule
   const pitch = look.size * 0.36
   const first = Math.ceil(rule.x / pitch) * pitch

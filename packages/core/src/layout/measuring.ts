@@ -39,7 +39,11 @@ export interface LineMetrics {
 export function lineMetrics(fonts: FontLibrary, look: RunLook): LineMetrics {
   const { metrics } = fonts.font(fonts.wish(look))
   const scale = look.size / metrics.upem
-  return { ascent: metrics.ascender * scale, descent: -metrics.descender * scale, natural: (metrics.ascender - metrics.descender + metrics.lineGap) * scale }
+  return {
+    ascent: metrics.ascender * scale,
+    descent: -metrics.descender * scale,
+    natural: (metrics.ascender - metrics.descender + metrics.lineGap) * scale,
+  }
 }
 
 export function spacedHeight(natural: number, spacing: LineSpacing): number {
@@ -48,11 +52,17 @@ export function spacedHeight(natural: number, spacing: LineSpacing): number {
 }
 
 /** Calls back for each cluster of a run in the order of the text, with its width in points. */
-export function eachCluster(run: ShapedRun, first: number, last: number, to: number, visit: (from: number, to: number, width: number) => void): void {
+export function eachCluster(
+  run: ShapedRun,
+  first: number,
+  last: number,
+  to: number,
+  visit: (from: number, to: number, width: number) => void,
+): void {
   const { clusters, advances } = run.glyphs
   const back = run.level % 2 === 1
   const step = back ? -1 : 1
-  for (let g = back ? last - 1 : first; g >= first && g < last; ) {
+  for (let g = back ? last - 1 : first; g >= first && g < last;) {
     const start = clusters[g] as number
     let advance = 0
     for (; g >= first && g < last && clusters[g] === start; g += step) advance += advances[g] as number
@@ -71,7 +81,7 @@ function advanceSums(text: string, runs: readonly ShapedRun[]): Float64Array {
     const back = run.level % 2 === 1
     const step = back ? -1 : 1
     // The same as eachCluster, without a call for each: this is where most of measuring goes on.
-    for (let g = back ? count - 1 : 0; g >= 0 && g < count; ) {
+    for (let g = back ? count - 1 : 0; g >= 0 && g < count;) {
       const start = clusters[g] as number
       let advance = 0
       for (; g >= 0 && g < count && clusters[g] === start; g += step) advance += advances[g] as number
@@ -126,7 +136,9 @@ const decimals = new Map<string, string>()
 function decimalSign({ language }: LetterFormat): string {
   let sign = decimals.get(language)
   if (sign === undefined) {
-    sign = new Intl.NumberFormat(knownLanguage(language)).formatToParts(1.5).find((part) => part.type === "decimal")?.value ?? "."
+    sign =
+      new Intl.NumberFormat(knownLanguage(language)).formatToParts(1.5).find((part) => part.type === "decimal")
+        ?.value ?? "."
     decimals.set(language, sign)
   }
   return sign
@@ -244,7 +256,13 @@ export class Ruler {
     const before = this.runBefore(at)
     if (!before) return null
     const { run } = this.hyphenOf(before)
-    return { ...run, from: at, to: at, glyphs: { ...run.glyphs, clusters: run.glyphs.clusters.map(() => at) }, level: before.level }
+    return {
+      ...run,
+      from: at,
+      to: at,
+      glyphs: { ...run.glyphs, clusters: run.glyphs.clusters.map(() => at) },
+      level: before.level,
+    }
   }
 
   hyphenWidth(at: number): number {
@@ -292,7 +310,9 @@ export class Ruler {
     if (stop.align === "right") return this.natural(from, to)
     if (stop.align === "center") return this.natural(from, to) / 2
     const sign = decimalSign(look)
-    const at = this.source.text.slice(from, Math.min(to, from + longestNumber)).search(new RegExp(`[${sign === "," ? "," : "\\" + sign}](?=\\d|$)`))
+    const at = this.source.text
+      .slice(from, Math.min(to, from + longestNumber))
+      .search(new RegExp(`[${sign === "," ? "," : "\\" + sign}](?=\\d|$)`))
     return this.natural(from, at < 0 ? to : from + at)
   }
 }

@@ -16,7 +16,8 @@ export function letterRules(line: Line, piece: LineRun): Rule[] {
   const { x, width } = seen(line, piece)
   if (width <= 0) return []
   const rules: Rule[] = []
-  const add = (y: number, height: number, pattern: Rule["pattern"], colour: string) => rules.push({ x, y: y - rise, width, height, pattern, colour })
+  const add = (y: number, height: number, pattern: Rule["pattern"], colour: string) =>
+    rules.push({ x, y: y - rise, width, height, pattern, colour })
   const { y, thickness } = underline
   const under = look.underlineColour ?? look.colour
   switch (look.underline) {
@@ -63,13 +64,19 @@ export const outlineWidth = 0.03
 const thinnest = 0.2
 
 /** A rule as SVG path data of M, L and Z in its own coordinates, from the upper left corner of its box; filled, or for waves stroked. */
-export function rulePath({ width, height, pattern, pitch }: Pick<Rule, "width" | "height" | "pattern" | "pitch">): { d: string; stroke: number | null } {
+export function rulePath({ width, height, pattern, pitch }: Pick<Rule, "width" | "height" | "pattern" | "pitch">): {
+  d: string
+  stroke: number | null
+} {
   const upright = height > width
   const [length, thickness] = upright ? [height, width] : [width, height]
-  const point = (along: number, across: number) => (upright ? `${round(across)} ${round(along)}` : `${round(along)} ${round(across)}`)
-  const bar = (from: number, to: number, a = 0, b = thickness) => `M${point(from, a)}L${point(to, a)}L${point(to, b)}L${point(from, b)}Z`
+  const point = (along: number, across: number) =>
+    upright ? `${round(across)} ${round(along)}` : `${round(along)} ${round(across)}`
+  const bar = (from: number, to: number, a = 0, b = thickness) =>
+    `M${point(from, a)}L${point(to, a)}L${point(to, b)}L${point(from, b)}Z`
   if (pattern === "solid") return { d: bar(0, length), stroke: null }
-  if (pattern === "double") return { d: bar(0, length, 0, thickness / 3) + bar(0, length, (2 * thickness) / 3, thickness), stroke: null }
+  if (pattern === "double")
+    return { d: bar(0, length, 0, thickness / 3) + bar(0, length, (2 * thickness) / 3, thickness), stroke: null }
   if (pattern === "wavy") {
     const line = thickness / 3
     const half = Math.max(thickness, 1.2)
@@ -110,7 +117,14 @@ export function hasFrame({ borders, shading }: ParagraphFormat): boolean {
 
 /** Whether neighbours stand in one frame: the same borders, background and indents. */
 export function sharesFrame(a: ParagraphFormat, b: ParagraphFormat): boolean {
-  return hasFrame(a) && a.shading === b.shading && a.indentLeft === b.indentLeft && a.indentRight === b.indentRight && a.direction === b.direction && JSON.stringify(a.borders) === JSON.stringify(b.borders)
+  return (
+    hasFrame(a) &&
+    a.shading === b.shading &&
+    a.indentLeft === b.indentLeft &&
+    a.indentRight === b.indentRight &&
+    a.direction === b.direction &&
+    JSON.stringify(a.borders) === JSON.stringify(b.borders)
+  )
 }
 
 export interface FramePlace {
@@ -146,17 +160,28 @@ export function frameOf(paragraph: ParagraphLayout, place: FramePlace): Frame | 
   }
 }
 
-function borderRules(borders: Borders, { left, right, top, bottom }: { left: number; right: number; top: number; bottom: number }, { joinsAbove, joinsBelow }: FramePlace): Rule[] {
+function borderRules(
+  borders: Borders,
+  { left, right, top, bottom }: { left: number; right: number; top: number; bottom: number },
+  { joinsAbove, joinsBelow }: FramePlace,
+): Rule[] {
   const rules: Rule[] = []
   // Of two lines the inner one ends where it meets the inner one of the side next to it.
   const inset = (border: Border | undefined) => (border ? (borderThickness(border) * 2) / 3 : 0)
   const across = { start: left + inset(borders.left), end: right - inset(borders.right) }
-  const down = { start: top + (joinsAbove ? 0 : inset(borders.top)), end: bottom - (joinsBelow ? 0 : inset(borders.bottom)) }
+  const down = {
+    start: top + (joinsAbove ? 0 : inset(borders.top)),
+    end: bottom - (joinsBelow ? 0 : inset(borders.bottom)),
+  }
   /** @param inward 1 if the inside of the frame lies below or to the right, -1 if above or to the left */
   const add = (border: Border, at: number, inward: 1 | -1, upright: boolean) => {
     const { pattern, width, colour } = border
     const line = (start: number, end: number, edge: number, thickness: number, kind: Rule["pattern"]) =>
-      rules.push(upright ? { x: edge, y: start, width: thickness, height: end - start, pattern: kind, colour } : { x: start, y: edge, width: end - start, height: thickness, pattern: kind, colour })
+      rules.push(
+        upright
+          ? { x: edge, y: start, width: thickness, height: end - start, pattern: kind, colour }
+          : { x: start, y: edge, width: end - start, height: thickness, pattern: kind, colour },
+      )
     const [start, end, inner] = upright ? [top, bottom, down] : [left, right, across]
     if (pattern !== "double") line(start, end, at, borderThickness(border), pattern)
     else {

@@ -1,5 +1,18 @@
 import type { Node } from "prosemirror-model"
-import { letterLook, outlineLevel, paragraphAttrs, paragraphLook, textOf, type DropCap, type FieldValues, type Look, type ParagraphFormat, type RunLook, type StyleSheet, type Typesetting } from "../document"
+import {
+  letterLook,
+  outlineLevel,
+  paragraphAttrs,
+  paragraphLook,
+  textOf,
+  type DropCap,
+  type FieldValues,
+  type Look,
+  type ParagraphFormat,
+  type RunLook,
+  type StyleSheet,
+  type Typesetting,
+} from "../document"
 import { bidiLevels } from "./bidi"
 import { graphemeEnds, lineBreaks } from "./breaking"
 import type { FontLibrary } from "./fonts/library"
@@ -24,9 +37,17 @@ const meanLetter = 0.45
 /** The look of a paragraph as it is set at a width. */
 function lookAt(look: Look, width: number): Look {
   const { paragraph, letters } = look
-  if (paragraph.align !== "justify" || width - paragraph.indentLeft - paragraph.indentRight >= fewestJustified * meanLetter * letters.size) return look
+  if (
+    paragraph.align !== "justify" ||
+    width - paragraph.indentLeft - paragraph.indentRight >= fewestJustified * meanLetter * letters.size
+  )
+    return look
   let ragged = raggedLooks.get(look)
-  if (!ragged) raggedLooks.set(look, (ragged = { ...look, paragraph: { ...paragraph, align: paragraph.direction === "rtl" ? "right" : "left" } }))
+  if (!ragged)
+    raggedLooks.set(
+      look,
+      (ragged = { ...look, paragraph: { ...paragraph, align: paragraph.direction === "rtl" ? "right" : "left" } }),
+    )
   return ragged
 }
 const raggedLooks = new WeakMap<Look, Look>()
@@ -80,23 +101,38 @@ export class Typesetter {
     )
     if (known) return known.layout
     const layout = this.set({ styles, typesetting }, node, width, label, look, outline)
-    this.remembered.set(node, [{ look, outline, width, label, typesetting, styles: asksStyles(node) ? styles : null, shown, layout }, ...layouts.slice(0, layoutsKept - 1)])
+    this.remembered.set(node, [
+      { look, outline, width, label, typesetting, styles: asksStyles(node) ? styles : null, shown, layout },
+      ...layouts.slice(0, layoutsKept - 1),
+    ])
     return layout
   }
 
   /** What the fields of a paragraph show, one after another. */
   private shown(styles: StyleSheet, base: RunLook, node: Node): string {
-    return node.children.map((child) => (child.type.name === "field" ? this.values(child, letterLook(styles, base, child.marks).language) : "")).join("\n")
+    return node.children
+      .map((child) =>
+        child.type.name === "field" ? this.values(child, letterLook(styles, base, child.marks).language) : "",
+      )
+      .join("\n")
   }
 
-  private set({ styles, typesetting }: Setting, node: Node, width: number, label: string | null, look: Look, outline: number | null): ParagraphLayout {
+  private set(
+    { styles, typesetting }: Setting,
+    node: Node,
+    width: number,
+    label: string | null,
+    look: Look,
+    outline: number | null,
+  ): ParagraphLayout {
     const { fonts } = this
     const text = textOf(node)
     const { style, letters } = paragraphAttrs(node)
     const base: RunLook = letters && text === "" ? { ...look.letters, ...letters } : look.letters
     // A field breaks from its neighbours as a word would.
     const breaks = lineBreaks(text.includes("\ufffc") ? text.replaceAll("\ufffc", "x") : text)
-    const levels = breaks.beyond || look.paragraph.direction === "rtl" ? bidiLevels(text, look.paragraph.direction) : null
+    const levels =
+      breaks.beyond || look.paragraph.direction === "rtl" ? bidiLevels(text, look.paragraph.direction) : null
     const runs = shapeParagraph(fonts, styles, node, base, levels, this.values)
     const source: LineSource = {
       fonts,
@@ -108,11 +144,18 @@ export class Typesetter {
       base,
       width,
       levels,
-      label: look.level && label !== null ? { runs: this.labelRuns(label, { ...base, underline: "none", ...look.level.letters }, look.paragraph), level: look.level } : null,
+      label:
+        look.level && label !== null
+          ? {
+              runs: this.labelRuns(label, { ...base, underline: "none", ...look.level.letters }, look.paragraph),
+              level: look.level,
+            }
+          : null,
       cap: null,
       divide: look.paragraph.hyphenate ? this.divider(text, runs, typesetting) : null,
     }
-    const { lines, label: labelled } = look.paragraph.dropCap && text !== "" ? this.withCap(source, look.paragraph.dropCap) : setLines(source)
+    const { lines, label: labelled } =
+      look.paragraph.dropCap && text !== "" ? this.withCap(source, look.paragraph.dropCap) : setLines(source)
     return {
       id: ++ids,
       text,
@@ -131,7 +174,9 @@ export class Typesetter {
     const levels = bidiLevels(label, direction)
     const runs: ShapedRun[] = []
     let from = 0
-    const same = (a: number, b: number) => fonts.faceFor(label.charCodeAt(a), look) === fonts.faceFor(label.charCodeAt(b), look) && levels?.[a] === levels?.[b]
+    const same = (a: number, b: number) =>
+      fonts.faceFor(label.charCodeAt(a), look) === fonts.faceFor(label.charCodeAt(b), look) &&
+      levels?.[a] === levels?.[b]
     for (let at = 1; at <= label.length; at++) {
       if (at < label.length && same(from, at)) continue
       runs.push({ ...shapeShown(fonts, label.slice(from, at), 0, 0, look, levels?.[from] ?? 0) })
@@ -164,7 +209,15 @@ export class Typesetter {
       const high = isLetter ? capHeight(look) : (ascender - descender) / upem
       const size = Math.round((2 * wish) / high) / 2
       const drop = isLetter ? 0 : (-descender / upem) * size
-      const run = shapeRun(fonts, text, 0, to, face, { ...look, size: Math.min(999, size), script: "none", raise: 0, highlight: null, underline: "none" }, { level: first.level, upper: first.upper })
+      const run = shapeRun(
+        fonts,
+        text,
+        0,
+        to,
+        face,
+        { ...look, size: Math.min(999, size), script: "none", raise: 0, highlight: null, underline: "none" },
+        { level: first.level, upper: first.upper },
+      )
       const sunk: ShapedRun = { ...run, rise: drop - (lines - 1) * lineHeight, cap: true }
       const cap: Cap = { to, distance, lines, inset: runWidth({ run, first: 0, last: run.glyphs.count }) + distance }
       const set = setLines({ ...source, cap, runs: [sunk, ...cutBefore(fonts, source, to)] })
@@ -188,8 +241,15 @@ export class Typesetter {
         const start = from + match.index
         const language = languageAt(start)
         // A word with soft hyphens says itself where it may be divided.
-        if (!language || word.length < hyphenation.word || word.includes("\u00ad") || (!hyphenation.capitals && /^\p{Lu}/u.test(word))) continue
-        for (const point of hyphenator.points(word, language)) if (point >= hyphenation.before && word.length - point >= hyphenation.after) points.push(start + point)
+        if (
+          !language ||
+          word.length < hyphenation.word ||
+          word.includes("\u00ad") ||
+          (!hyphenation.capitals && /^\p{Lu}/u.test(word))
+        )
+          continue
+        for (const point of hyphenator.points(word, language))
+          if (point >= hyphenation.before && word.length - point >= hyphenation.after) points.push(start + point)
       }
       return points
     }
@@ -210,18 +270,32 @@ function runAt(runs: readonly ShapedRun[], offset: number): ShapedRun | undefine
 
 /** Runs from an offset on, the one that it divides shaped anew. */
 function cutBefore(fonts: FontLibrary, { runs, text }: LineSource, to: number): ShapedRun[] {
-  return runs.flatMap((run) => (run.to <= to ? [] : run.from >= to ? [run] : [shapeRun(fonts, text, to, run.to, run.face, run.look, { level: run.level, upper: run.upper })]))
+  return runs.flatMap((run) =>
+    run.to <= to
+      ? []
+      : run.from >= to
+        ? [run]
+        : [shapeRun(fonts, text, to, run.to, run.face, run.look, { level: run.level, upper: run.upper })],
+  )
 }
 
 /** Whether the look of letters may change with the style sheet although the look of their paragraph does not. */
 function asksStyles(node: Node): boolean {
-  return node.children.some((child) => child.marks.some(({ type }) => type.name === "letterStyle" || type.name === "family"))
+  return node.children.some((child) =>
+    child.marks.some(({ type }) => type.name === "letterStyle" || type.name === "family"),
+  )
 }
-
 
 /** A paragraph's text with what its fields show. */
 export function shownText({ text, lines }: ParagraphLayout): string {
   if (!text.includes("\ufffc")) return text
-  const shows = new Map(lines.flatMap((line) => line.runs.flatMap(({ run }) => (run.shows !== null && run.to > run.from ? [[run.from, run.shows] as const] : []))))
-  return text.split("").map((unit, i) => (unit === "\ufffc" ? (shows.get(i) ?? "") : unit)).join("")
+  const shows = new Map(
+    lines.flatMap((line) =>
+      line.runs.flatMap(({ run }) => (run.shows !== null && run.to > run.from ? [[run.from, run.shows] as const] : [])),
+    ),
+  )
+  return text
+    .split("")
+    .map((unit, i) => (unit === "\ufffc" ? (shows.get(i) ?? "") : unit))
+    .join("")
 }

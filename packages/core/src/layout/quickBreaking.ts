@@ -23,7 +23,7 @@ export function breakQuickly(ruler: Ruler): LineEnd[] {
     from = candidate = at
     room = ruler.room(ends.length) + hair
   }
-  for (let i = 0; i < breaks.offsets.length; ) {
+  for (let i = 0; i < breaks.offsets.length;) {
     const next = breaks.offsets[i] as number
     const n = ends.length
     if (ruler.measureEnd(from, next, n, undefined, room) <= room) {
@@ -32,7 +32,12 @@ export function breakQuickly(ruler: Ruler): LineEnd[] {
       i++
       continue
     }
-    const divided = divide && inRow < mostInRow ? divide(Math.max(candidate, from), Math.min(next, reach(ruler, from, next, n, room) + behind)).findLast((at) => ruler.measureEnd(from, at, n, true) <= room) : undefined
+    const divided =
+      divide && inRow < mostInRow
+        ? divide(Math.max(candidate, from), Math.min(next, reach(ruler, from, next, n, room) + behind)).findLast(
+            (at) => ruler.measureEnd(from, at, n, true) <= room,
+          )
+        : undefined
     if (divided !== undefined) end(divided, true)
     else if (candidate > from) end(candidate, ruler.softAt(candidate))
     else {

@@ -17,11 +17,17 @@ type Script = "common" | "latin" | "greek" | "cyrillic" | "hebrew" | "arabic" | 
 
 function scriptOf(codePoint: number): Script {
   if (codePoint < 0x41) return "common"
-  if (codePoint < 0x370) return codePoint < 0xc0 && !/[A-Za-z\u00aa\u00b5\u00ba]/.test(String.fromCharCode(codePoint)) ? "common" : "latin"
+  if (codePoint < 0x370)
+    return codePoint < 0xc0 && !/[A-Za-z\u00aa\u00b5\u00ba]/.test(String.fromCharCode(codePoint)) ? "common" : "latin"
   if (codePoint < 0x400 || (codePoint >= 0x1f00 && codePoint < 0x2000)) return "greek"
   if (codePoint < 0x530) return "cyrillic"
   if ((codePoint >= 0x590 && codePoint < 0x600) || (codePoint >= 0xfb1d && codePoint < 0xfb50)) return "hebrew"
-  if ((codePoint >= 0x600 && codePoint < 0x8ff) || (codePoint >= 0xfb50 && codePoint < 0xfe00) || (codePoint >= 0xfe70 && codePoint < 0xff00)) return "arabic"
+  if (
+    (codePoint >= 0x600 && codePoint < 0x8ff) ||
+    (codePoint >= 0xfb50 && codePoint < 0xfe00) ||
+    (codePoint >= 0xfe70 && codePoint < 0xff00)
+  )
+    return "arabic"
   if (codePoint >= 0x900 && codePoint < 0x980) return "devanagari"
   if (codePoint >= 0xe00 && codePoint < 0xe80) return "thai"
   if (codePoint >= 0x1e00 && codePoint < 0x1f00) return "latin"
@@ -54,7 +60,10 @@ function scriptPlace(look: RunLook, metrics: FontMetrics): { size: number; rise:
   return { size: even(look.size * (sensible ? ratio : 0.62)), rise: look.raise + up * look.size }
 }
 
-const noLigatures: readonly Feature[] = [["liga", 0], ["clig", 0]]
+const noLigatures: readonly Feature[] = [
+  ["liga", 0],
+  ["clig", 0],
+]
 
 /** OpenType features of a look; undefined where all is as the face has it. */
 export function featuresOf(look: RunLook, smallCaps: boolean): readonly Feature[] | undefined {
@@ -77,7 +86,15 @@ export interface RunOptions {
 
 const plainOptions: RunOptions = {}
 
-export function shapeRun(fonts: FontLibrary, text: string, from: number, to: number, face: FaceId, look: RunLook, options: RunOptions = plainOptions): ShapedRun {
+export function shapeRun(
+  fonts: FontLibrary,
+  text: string,
+  from: number,
+  to: number,
+  face: FaceId,
+  look: RunLook,
+  options: RunOptions = plainOptions,
+): ShapedRun {
   const { level = 0, upper = false, small = false } = options
   const font = fonts.font(face)
   const { metrics } = font
@@ -87,7 +104,9 @@ export function shapeRun(fonts: FontLibrary, text: string, from: number, to: num
   const features = featuresOf(look, font.smallCaps)
   const shape: ShapeOptions = { language: look.language, rtl: level % 2 === 1, features }
   // Only the run's own text is turned to capitals, so that offsets stay those of the paragraph.
-  const glyphs = upper ? shifted(font.shape(capitals(text.slice(from, to), look.language), 0, to - from, shape), from) : font.shape(text, from, to, shape)
+  const glyphs = upper
+    ? shifted(font.shape(capitals(text.slice(from, to), look.language), 0, to - from, shape), from)
+    : font.shape(text, from, to, shape)
   if (look.spacing !== 0) glyphs.advances = spaced(glyphs, look.spacing / scale)
   return {
     from,
@@ -119,31 +138,57 @@ function shifted(glyphs: ShapedRun["glyphs"], by: number): ShapedRun["glyphs"] {
 /** Advances with a space, in font units, behind each cluster. */
 function spaced({ count, clusters, advances }: ShapedRun["glyphs"], space: number): Float64Array {
   const wider = Float64Array.from(advances)
-  for (let g = 0; g < count; g++) if (g + 1 === count || clusters[g + 1] !== clusters[g]) wider[g] = (wider[g] as number) + space
+  for (let g = 0; g < count; g++)
+    if (g + 1 === count || clusters[g + 1] !== clusters[g]) wider[g] = (wider[g] as number) + space
   return wider
 }
 
 /** Text that is not the paragraph's, such as a field's or a hyphen, as one run that cannot be divided: all its glyphs belong to `from`. */
-export function shapeShown(fonts: FontLibrary, shows: string, from: number, to: number, look: RunLook, level = 0): ShapedRun {
-  const run = shapeRun(fonts, shows, 0, shows.length, fonts.faceFor(shows.codePointAt(0) ?? 0x20, look), look, { level })
-  return { ...run, from, to, glyphs: { ...run.glyphs, clusters: run.glyphs.clusters.map(() => from), unsafe: run.glyphs.unsafe.map(() => 0) }, shows }
+export function shapeShown(
+  fonts: FontLibrary,
+  shows: string,
+  from: number,
+  to: number,
+  look: RunLook,
+  level = 0,
+): ShapedRun {
+  const run = shapeRun(fonts, shows, 0, shows.length, fonts.faceFor(shows.codePointAt(0) ?? 0x20, look), look, {
+    level,
+  })
+  return {
+    ...run,
+    from,
+    to,
+    glyphs: { ...run.glyphs, clusters: run.glyphs.clusters.map(() => from), unsafe: run.glyphs.unsafe.map(() => 0) },
+    shows,
+  }
 }
 
 /** Shaped runs in the order of the text. Tabs and line breaks get no run: they leave gaps between runs. */
-export function shapeParagraph(fonts: FontLibrary, sheet: StyleSheet, paragraph: Node, base: RunLook, levels: Uint8Array | null, values: FieldValues): ShapedRun[] {
+export function shapeParagraph(
+  fonts: FontLibrary,
+  sheet: StyleSheet,
+  paragraph: Node,
+  base: RunLook,
+  levels: Uint8Array | null,
+  values: FieldValues,
+): ShapedRun[] {
   const text = textOf(paragraph)
   const runs: ShapedRun[] = []
   const add = (from: number, to: number, face: FaceId, look: RunLook, options: RunOptions) => {
-    for (let at = from; at < to; at += longestRun) runs.push(shapeRun(fonts, text, at, Math.min(to, at + longestRun), face, look, options))
+    for (let at = from; at < to; at += longestRun)
+      runs.push(shapeRun(fonts, text, at, Math.min(to, at + longestRun), face, look, options))
   }
   paragraph.forEach((child, offset) => {
     const look = letterLook(sheet, base, child.marks)
-    if (child.type.name === "field") runs.push(shapeShown(fonts, values(child, look.language), offset, offset + 1, look, levels?.[offset] ?? 0))
+    if (child.type.name === "field")
+      runs.push(shapeShown(fonts, values(child, look.language), offset, offset + 1, look, levels?.[offset] ?? 0))
     if (!child.isText) return
     const end = offset + child.nodeSize
     const wish = fonts.wish(look)
     const drawsSmall = look.caps === "small" && !fonts.font(wish).smallCaps
-    if (!levels && !drawsSmall && plain.test(child.text ?? "")) return add(offset, end, wish, look, look.caps === "all" ? { upper: true } : plainOptions)
+    if (!levels && !drawsSmall && plain.test(child.text ?? ""))
+      return add(offset, end, wish, look, look.caps === "all" ? { upper: true } : plainOptions)
 
     let from = offset
     let face = wish
@@ -151,15 +196,24 @@ export function shapeParagraph(fonts: FontLibrary, sheet: StyleSheet, paragraph:
     let level = levels?.[offset] ?? 0
     let small = false
     const options = (): RunOptions => ({ level, upper: look.caps === "all" || small, small })
-    for (let at = offset; at < end; ) {
+    for (let at = offset; at < end;) {
       const codePoint = text.codePointAt(at) ?? 0
       const length = codePoint > 0xffff ? 2 : 1
       if (codePoint === 0x09) {
         if (from < at) add(from, at, face, look, options())
         from = at + 1
       } else if (!(joinsPrevious(codePoint) && at > from)) {
-        const own = { face: fonts.faceFor(codePoint, look), script: scriptOf(codePoint), level: levels?.[at] ?? 0, small: drawsSmall && isLower(codePoint) }
-        const changes = own.face !== face || own.level !== level || own.small !== small || (own.script !== "common" && script !== "common" && own.script !== script)
+        const own = {
+          face: fonts.faceFor(codePoint, look),
+          script: scriptOf(codePoint),
+          level: levels?.[at] ?? 0,
+          small: drawsSmall && isLower(codePoint),
+        }
+        const changes =
+          own.face !== face ||
+          own.level !== level ||
+          own.small !== small ||
+          (own.script !== "common" && script !== "common" && own.script !== script)
         if (changes && from < at) {
           add(from, at, face, look, options())
           from = at

@@ -44,7 +44,14 @@ export class SheetComposer {
     this.body = { blocks, firstLeaf: 0 }
     this.count = leavesOfBody(doc)
     this.setter = new FlowSetter(typesetter, { styles, typesetting, flow: spec.mode === "flow" }, labelsOf(doc))
-    this.sections = [{ block: 0, setup }, ...(blocks.flat ? [] : blocks.nodes.flatMap((node, i) => (node.type.name === "sectionBreak" ? { block: i + 1, setup: node.attrs.setup as PageSetup } : [])))]
+    this.sections = [
+      { block: 0, setup },
+      ...(blocks.flat
+        ? []
+        : blocks.nodes.flatMap((node, i) =>
+            node.type.name === "sectionBreak" ? { block: i + 1, setup: node.attrs.setup as PageSetup } : [],
+          )),
+    ]
   }
 
   /** The setup of all sheets, where there is one section; null in flow, undefined where there are more. */
@@ -74,11 +81,22 @@ export class SheetComposer {
     const { blocks } = this.body
     const setup = this.setupAt(start.leaf) as PageSetup
     const { width, height, margins } = setup
-    const region: Region = { width: Math.max(leastRoom, width - margins.left - margins.right), height: Math.max(leastRoom, height - margins.top - margins.bottom), top: 0, fresh: true }
+    const region: Region = {
+      width: Math.max(leastRoom, width - margins.left - margins.right),
+      height: Math.max(leastRoom, height - margins.top - margins.bottom),
+      top: 0,
+      fresh: true,
+    }
     const filled = this.setter.fill(this.body, region, { block: blocks.at(start.leaf), at: start.at })
     const ends = blocks.nodes[filled.next.block]?.type.name === "sectionBreak"
     const next = ends ? { block: filled.next.block + 1, at: beginning } : filled.next
-    return this.sheet(start, setup, { width, height }, { ...filled, next }, column(filled, region, margins.left, margins.top))
+    return this.sheet(
+      start,
+      setup,
+      { width, height },
+      { ...filled, next },
+      column(filled, region, margins.left, margins.top),
+    )
   }
 
   private composeStrip(start: SheetPlace, wantedLeaf: number | null, spec: LayoutSpec & { mode: "flow" }): Sheet {
@@ -97,10 +115,22 @@ export class SheetComposer {
       endless: { ends, longest: strip.most },
     }
     const filled = this.setter.fill(this.body, region, { block: first, at: start.at })
-    return this.sheet(start, null, { width: spec.width, height: filled.height + (filled.atEnd ? spec.margin : 0) }, filled, column(filled, region, spec.margin, 0))
+    return this.sheet(
+      start,
+      null,
+      { width: spec.width, height: filled.height + (filled.atEnd ? spec.margin : 0) },
+      filled,
+      column(filled, region, spec.margin, 0),
+    )
   }
 
-  private sheet(start: SheetPlace, setup: PageSetup | null, { width, height }: { width: number; height: number }, { next, lookedAt }: Pick<Filled, "next" | "lookedAt">, only: Placed<Stack>): Sheet {
+  private sheet(
+    start: SheetPlace,
+    setup: PageSetup | null,
+    { width, height }: { width: number; height: number },
+    { next, lookedAt }: Pick<Filled, "next" | "lookedAt">,
+    only: Placed<Stack>,
+  ): Sheet {
     return {
       id: ++ids,
       width,

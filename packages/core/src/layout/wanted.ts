@@ -16,7 +16,8 @@ export function wantedBy(doc: Node, leaves: number): { faces: FaceId[]; patterns
       const name = look.paragraph.hyphenate ? patternsFor(language) : null
       if (name) patterns.add(name)
     }
-    if (look.paragraph.dropCap?.family) faces.add(faceOf(look.paragraph.dropCap.family, look.letters.bold, look.letters.italic))
+    if (look.paragraph.dropCap?.family)
+      faces.add(faceOf(look.paragraph.dropCap.family, look.letters.bold, look.letters.italic))
   }
   return { faces: [...faces], patterns: [...patterns] }
 }

@@ -52,17 +52,26 @@ interface Chosen {
 function measured(ruler: Ruler): Candidate[] {
   const { text, breaks, divide } = ruler.source
   const spaces = new Float64Array(text.length + 1)
-  for (let at = 0; at < text.length; at++) spaces[at + 1] = (spaces[at] as number) + (isWordSpace(text.charCodeAt(at)) ? ruler.natural(at, at + 1) : 0)
+  for (let at = 0; at < text.length; at++)
+    spaces[at + 1] = (spaces[at] as number) + (isWordSpace(text.charCodeAt(at)) ? ruler.natural(at, at + 1) : 0)
   const candidate = (at: number, from: number, hyphen: boolean, required: boolean): Candidate => {
     const visible = ruler.visibleEnd(from, at)
-    return { end: { at, hyphen }, required, start: ruler.natural(0, at), startSpaces: spaces[at] as number, width: ruler.natural(0, visible) + (hyphen ? ruler.hyphenWidth(at) : 0), spaces: spaces[visible] as number }
+    return {
+      end: { at, hyphen },
+      required,
+      start: ruler.natural(0, at),
+      startSpaces: spaces[at] as number,
+      width: ruler.natural(0, visible) + (hyphen ? ruler.hyphenWidth(at) : 0),
+      spaces: spaces[visible] as number,
+    }
   }
   const points = divide?.(0, text.length) ?? []
   const all: Candidate[] = []
   let from = 0
   let next = 0
   for (const at of breaks.offsets) {
-    for (; next < points.length && (points[next] as number) < at; next++) all.push(candidate(points[next] as number, from, true, false))
+    for (; next < points.length && (points[next] as number) < at; next++)
+      all.push(candidate(points[next] as number, from, true, false))
     if (points[next] === at) next++
     all.push(candidate(at, from, ruler.softAt(at), breaks.required?.has(at) ?? false))
     from = at
@@ -90,7 +99,14 @@ function attempt(ruler: Ruler, candidates: readonly Candidate[], most: number): 
   const { unlike } = ruler
   const rooms = Array.from({ length: unlike + 1 }, (_, n) => ruler.room(n))
   const last = text.length
-  const start: Candidate = { end: { at: 0, hyphen: false }, required: false, start: 0, startSpaces: 0, width: 0, spaces: 0 }
+  const start: Candidate = {
+    end: { at: 0, hyphen: false },
+    required: false,
+    start: 0,
+    startSpaces: 0,
+    width: 0,
+    spaces: 0,
+  }
   const active: Chosen[] = [{ candidate: start, line: 0, demerits: 0, hyphensBefore: 0, fitness: 1, before: null }]
 
   for (const candidate of candidates) {
@@ -125,7 +141,9 @@ function attempt(ruler: Ruler, candidates: readonly Candidate[], most: number): 
         (end.hyphen && before.candidate.end.hyphen ? hyphensInRow : 0) +
         (Math.abs(fitness - before.fitness) > 1 ? unlikeNeighbours : 0)
       const line = Math.min(before.line + 1, unlike)
-      const rival = best.findIndex((own) => own.line === line && own.fitness === fitness && own.hyphensBefore === hyphensBefore)
+      const rival = best.findIndex(
+        (own) => own.line === line && own.fitness === fitness && own.hyphensBefore === hyphensBefore,
+      )
       if (rival >= 0 && (best[rival] as Chosen).demerits <= demerits) continue
       const chosen: Chosen = { candidate, line, demerits, hyphensBefore, fitness, before }
       if (rival >= 0) best[rival] = chosen
@@ -138,6 +156,11 @@ function attempt(ruler: Ruler, candidates: readonly Candidate[], most: number): 
   const ended = active.filter(({ candidate }) => candidate.end.at === last)
   if (ended.length === 0) return null
   const ends: LineEnd[] = []
-  for (let chosen: Chosen | null = ended.reduce((a, b) => (b.demerits < a.demerits ? b : a)); chosen?.before; chosen = chosen.before) ends.push(chosen.candidate.end)
+  for (
+    let chosen: Chosen | null = ended.reduce((a, b) => (b.demerits < a.demerits ? b : a));
+    chosen?.before;
+    chosen = chosen.before
+  )
+    ends.push(chosen.candidate.end)
   return ends.reverse()
 }

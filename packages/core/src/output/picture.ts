@@ -1,5 +1,21 @@
 /** A sheet as an SVG picture that needs no fonts: each glyph is a path. For the shelf and for pictures of pages. */
-import { fragmentsOf, highlightOf, letterRules, lineTop, outlineWidth, rulePath, shadowColour, shadowOffset, type Box, type FaceId, type FontLibrary, type Line, type LineRun, type Rule, type PlacedSheet } from "../layout"
+import {
+  fragmentsOf,
+  highlightOf,
+  letterRules,
+  lineTop,
+  outlineWidth,
+  rulePath,
+  shadowColour,
+  shadowOffset,
+  type Box,
+  type FaceId,
+  type FontLibrary,
+  type Line,
+  type LineRun,
+  type Rule,
+  type PlacedSheet,
+} from "../layout"
 import { placedGlyphs } from "./glyphs"
 
 const short = (n: number) => String(Math.round(n * 100) / 100)
@@ -15,11 +31,16 @@ export function sheetPicture(placed: PlacedSheet, fonts: FontLibrary): string {
     return known
   }
   const drawn: string[] = []
-  const box = ({ x, y, width, height }: Box, colour: string) => drawn.push(`<path fill="${colour}" d="M${short(x)} ${short(y)}h${short(width)}v${short(height)}h-${short(width)}z"/>`)
+  const box = ({ x, y, width, height }: Box, colour: string) =>
+    drawn.push(
+      `<path fill="${colour}" d="M${short(x)} ${short(y)}h${short(width)}v${short(height)}h-${short(width)}z"/>`,
+    )
   const rule = (own: Rule) => {
     if (own.pattern === "solid") return box(own, own.colour)
     const { d, stroke } = rulePath(own)
-    return drawn.push(`<path transform="translate(${short(own.x)} ${short(own.y)})" ${stroke === null ? `fill="${own.colour}"` : `fill="none" stroke="${own.colour}" stroke-width="${short(stroke)}"`} d="${d}"/>`)
+    return drawn.push(
+      `<path transform="translate(${short(own.x)} ${short(own.y)})" ${stroke === null ? `fill="${own.colour}"` : `fill="none" stroke="${own.colour}" stroke-width="${short(stroke)}"`} d="${d}"/>`,
+    )
   }
   const letters = (piece: LineRun, text: string, left: number, baseline: number) => {
     const { run } = piece
@@ -28,9 +49,18 @@ export function sheetPicture(placed: PlacedSheet, fonts: FontLibrary): string {
       const { id, path } = symbol(run.face, glyph)
       return path ? [`<use href="#${id}" x="${short(x / scale)}"${y ? ` y="${short(y / scale)}"` : ""}/>`] : []
     })
-    const group = (paint: string, dx: number, dy: number) => drawn.push(`<g ${paint} transform="matrix(${scale.toPrecision(5)} 0 0 -${scale.toPrecision(5)} ${short(left + dx)} ${short(baseline + dy)})">${uses.join("")}</g>`)
+    const group = (paint: string, dx: number, dy: number) =>
+      drawn.push(
+        `<g ${paint} transform="matrix(${scale.toPrecision(5)} 0 0 -${scale.toPrecision(5)} ${short(left + dx)} ${short(baseline + dy)})">${uses.join("")}</g>`,
+      )
     if (look.shadow) group(`fill="${shadowColour(look.colour)}"`, shadowOffset * run.size, shadowOffset * run.size)
-    group(look.outline ? `fill="none" stroke="${look.colour}" stroke-width="${short((outlineWidth * run.size) / scale)}"` : `fill="${look.colour}"`, 0, 0)
+    group(
+      look.outline
+        ? `fill="none" stroke="${look.colour}" stroke-width="${short((outlineWidth * run.size) / scale)}"`
+        : `fill="${look.colour}"`,
+      0,
+      0,
+    )
   }
   for (const { frame } of fragments) {
     if (frame?.shading) box(frame.box, frame.shading)

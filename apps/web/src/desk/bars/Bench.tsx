@@ -10,22 +10,32 @@ export function Bench({ wide }: { wide: boolean }) {
   const session = useSession()
   const open = useDesk((s) => s.tray)
   return (
-    <View role="navigation" aria-label="Bench" className={wide ? "w-[84px] items-center gap-1 overflow-y-auto border-r border-line bg-surface py-2.5" : "h-[68px] flex-row items-center justify-around border-t border-line bg-surface px-1.5"}>
-      {trays.filter((tray) => tray.stage).map(({ id, name, icon }) => {
-        const on = id === open
-        return (
-          <Pressable
-            key={id}
-            accessibilityRole="button"
-            aria-expanded={on}
-            onPress={() => session.openTray(on ? null : id)}
-            className={`items-center justify-center gap-1 rounded-button ${wide ? "h-[58px] w-[68px]" : "h-[54px] flex-1"} ${on ? "bg-murex-soft" : "hover:bg-murex-soft/50"}`}
-          >
-            <Glyph icon={icon} size={24} colour={on ? murex : inkSoft} />
-            <Text className={`text-[12px] ${on ? "font-ui-bold text-murex" : "font-ui text-ink-soft"}`}>{name}</Text>
-          </Pressable>
-        )
-      })}
+    <View
+      role="navigation"
+      aria-label="Bench"
+      className={
+        wide
+          ? "w-[84px] items-center gap-1 overflow-y-auto border-r border-line bg-surface py-2.5"
+          : "h-[68px] flex-row items-center justify-around border-t border-line bg-surface px-1.5"
+      }
+    >
+      {trays
+        .filter((tray) => tray.stage)
+        .map(({ id, name, icon }) => {
+          const on = id === open
+          return (
+            <Pressable
+              key={id}
+              accessibilityRole="button"
+              aria-expanded={on}
+              onPress={() => session.openTray(on ? null : id)}
+              className={`items-center justify-center gap-1 rounded-button ${wide ? "h-[58px] w-[68px]" : "h-[54px] flex-1"} ${on ? "bg-murex-soft" : "hover:bg-murex-soft/50"}`}
+            >
+              <Glyph icon={icon} size={24} colour={on ? murex : inkSoft} />
+              <Text className={`text-[12px] ${on ? "font-ui-bold text-murex" : "font-ui text-ink-soft"}`}>{name}</Text>
+            </Pressable>
+          )
+        })}
       {wide ? (
         <>
           <View className="mt-3 border-t border-line pt-2">

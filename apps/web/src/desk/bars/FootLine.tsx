@@ -41,7 +41,12 @@ function ModeButton({ mode, label }: { mode: ViewMode; label: string }) {
   const session = useSession()
   const on = useDesk((s) => s.mode === mode)
   return (
-    <Pressable accessibilityRole="button" aria-pressed={on} onPress={() => session.viewing.setMode(mode)} className="h-8 justify-center rounded-button px-2 hover:bg-raised">
+    <Pressable
+      accessibilityRole="button"
+      aria-pressed={on}
+      onPress={() => session.viewing.setMode(mode)}
+      className="h-8 justify-center rounded-button px-2 hover:bg-raised"
+    >
       <Text className={`text-[13px] ${on ? "font-ui-bold text-murex" : "font-ui text-ink-soft"}`}>{label}</Text>
     </Pressable>
   )
@@ -63,25 +68,50 @@ export function FootLine() {
   return (
     <View role="contentinfo" className="h-8 flex-row items-center gap-5 border-t border-line bg-surface px-4">
       {mode === "sheets" ? <Text className={said}>{`Sheet ${sheet} of ${sheets}${complete ? "" : "…"}`}</Text> : null}
-      <Text testID="words" className={said}>{`${figures.format(all)} ${all === 1 ? "word" : "words"}${selected ? `, ${figures.format(selected)} selected` : ""}`}</Text>
-      <Pressable accessibilityRole="button" aria-label={`Language of the document: ${languageName(language)}`} onPress={() => session.openTray("document")} className="h-8 justify-center rounded-button px-1 hover:bg-raised">
+      <Text
+        testID="words"
+        className={said}
+      >{`${figures.format(all)} ${all === 1 ? "word" : "words"}${selected ? `, ${figures.format(selected)} selected` : ""}`}</Text>
+      <Pressable
+        accessibilityRole="button"
+        aria-label={`Language of the document: ${languageName(language)}`}
+        onPress={() => session.openTray("document")}
+        className="h-8 justify-center rounded-button px-1 hover:bg-raised"
+      >
         <Text className={said}>{languageName(language)}</Text>
       </Pressable>
       <View className="flex-1" />
-      <Pressable accessibilityRole="button" onPress={() => session.viewing.startReading()} className="h-8 justify-center rounded-button px-2 hover:bg-raised">
+      <Pressable
+        accessibilityRole="button"
+        onPress={() => session.viewing.startReading()}
+        className="h-8 justify-center rounded-button px-2 hover:bg-raised"
+      >
         <Text className={said}>Reading</Text>
       </Pressable>
       <ModeButton mode="sheets" label="Sheets" />
       <ModeButton mode="flow" label="Flow" />
       <View className="flex-row items-center">
-        <Pressable accessibilityRole="button" onPress={() => session.viewing.fitTo("sheet")} className="h-8 justify-center rounded-button px-2 hover:bg-raised">
+        <Pressable
+          accessibilityRole="button"
+          onPress={() => session.viewing.fitTo("sheet")}
+          className="h-8 justify-center rounded-button px-2 hover:bg-raised"
+        >
           <Text className={said}>Whole</Text>
         </Pressable>
-        <Pressable accessibilityRole="button" onPress={() => session.viewing.fitTo("pair")} className="h-8 justify-center rounded-button px-2 hover:bg-raised">
+        <Pressable
+          accessibilityRole="button"
+          onPress={() => session.viewing.fitTo("pair")}
+          className="h-8 justify-center rounded-button px-2 hover:bg-raised"
+        >
           <Text className={said}>Side by side</Text>
         </Pressable>
         <IconButton name="Smaller view" icon={Minus} onPress={zoomBy(1 / 1.15)} className="h-8 w-8 rounded-button" />
-        <Pressable accessibilityRole="button" aria-label="Fit the view to the window" onPress={() => session.viewing.fitTo("width")} className="h-8 w-14 items-center justify-center rounded-button hover:bg-raised">
+        <Pressable
+          accessibilityRole="button"
+          aria-label="Fit the view to the window"
+          onPress={() => session.viewing.fitTo("width")}
+          className="h-8 w-14 items-center justify-center rounded-button hover:bg-raised"
+        >
           <Text className={said}>{`${Math.round((scale / fullSize) * 100)} %`}</Text>
         </Pressable>
         <IconButton name="Larger view" icon={Plus} onPress={zoomBy(1.15)} className="h-8 w-8 rounded-button" />

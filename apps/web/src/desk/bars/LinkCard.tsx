@@ -9,7 +9,11 @@ const width = 320
 
 function Act({ label, onPress, primary }: { label: string; onPress: () => void; primary?: boolean }) {
   return (
-    <Pressable accessibilityRole="button" onPress={onPress} className="h-11 justify-center rounded-button px-3 hover:bg-murex-soft/50 wide:h-9">
+    <Pressable
+      accessibilityRole="button"
+      onPress={onPress}
+      className="h-11 justify-center rounded-button px-3 hover:bg-murex-soft/50 wide:h-9"
+    >
       <Text className={`text-[14px] ${primary ? "font-ui-bold text-murex" : "font-ui text-ink"}`}>{label}</Text>
     </Pressable>
   )
@@ -62,7 +66,10 @@ function Editor({ href, onDone }: { href: string | null; onDone: () => void }) {
           onBlur={leave}
           className="h-11 min-w-0 flex-1 rounded-button border border-line bg-raised px-2 font-ui text-[15px] text-ink wide:h-9"
         />
-        <button type="submit" className="h-11 rounded-button bg-murex px-3 font-ui-bold text-[14px] text-on-murex wide:h-9">
+        <button
+          type="submit"
+          className="h-11 rounded-button bg-murex px-3 font-ui-bold text-[14px] text-on-murex wide:h-9"
+        >
           Link
         </button>
       </div>
@@ -101,13 +108,27 @@ export function LinkCard() {
   const session = useSession()
   const { canvas, caret, link, editing, offered } = useDesk((s) => {
     const found = s.editor && s.editor.selection.empty ? linkAt(s.editor) : null
-    return { canvas: s.canvas, caret: s.view.selection.from ?? s.view.caret, link: found?.href ?? null, editing: s.linking, offered: s.writing }
+    return {
+      canvas: s.canvas,
+      caret: s.view.selection.from ?? s.view.caret,
+      link: found?.href ?? null,
+      editing: s.linking,
+      offered: s.writing,
+    }
   })
   if (!canvas || !caret || (!editing && (!link || !offered))) return null
   const left = Math.max(8, Math.min(canvas.clientWidth - width - 8, caret.x - 40))
   return createPortal(
-    <div className="floating absolute left-0 top-0 z-10 cursor-default" style={{ transform: `translate(${left}px, ${caret.y + caret.height + 8}px)` }}>
-      <View role="group" aria-label="Link" className="rounded-tray border border-line bg-surface shadow-md" style={{ width }}>
+    <div
+      className="floating absolute left-0 top-0 z-10 cursor-default"
+      style={{ transform: `translate(${left}px, ${caret.y + caret.height + 8}px)` }}
+    >
+      <View
+        role="group"
+        aria-label="Link"
+        className="rounded-tray border border-line bg-surface shadow-md"
+        style={{ width }}
+      >
         {editing ? (
           <Editor href={link} onDone={() => session.setLinking(false)} />
         ) : (

@@ -23,7 +23,12 @@ export function Name({ wide }: { wide: boolean }) {
       />
     )
   return (
-    <Pressable accessibilityRole="button" aria-label={`Name: ${name ?? "not named yet"}. Rename`} onPress={() => setNaming(true)} className="min-w-0 shrink rounded-button px-1.5 hover:bg-raised">
+    <Pressable
+      accessibilityRole="button"
+      aria-label={`Name: ${name ?? "not named yet"}. Rename`}
+      onPress={() => setNaming(true)}
+      className="min-w-0 shrink rounded-button px-1.5 hover:bg-raised"
+    >
       <Text numberOfLines={1} className={`${look} ${name ? "text-ink" : "italic text-ink-soft"}`}>
         {name ?? "Not named yet"}
       </Text>

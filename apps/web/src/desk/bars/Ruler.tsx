@@ -41,11 +41,18 @@ interface Peg {
 /** Drawn by us: a pin from above for the first line, posts from below for the edges, a flag for a tab stop. */
 function PegShape({ peg }: { peg: Peg }): ReactNode {
   const accent = "rgb(var(--murex))"
-  if (peg.shape === "first") return <path d="M9 0v9M9 9a3.2 3.2 0 1 0 .01 0z" fill={accent} stroke={accent} strokeWidth="2" />
+  if (peg.shape === "first")
+    return <path d="M9 0v9M9 9a3.2 3.2 0 1 0 .01 0z" fill={accent} stroke={accent} strokeWidth="2" />
   if (peg.shape === "start") return <path d="M9 26V14M5 14h8v-3h-8z" fill={accent} stroke={accent} strokeWidth="2" />
-  if (peg.shape === "end") return <path d="M9 26V14M5 11h8v3h-8z" fill="rgb(var(--raised))" stroke={accent} strokeWidth="2" />
+  if (peg.shape === "end")
+    return <path d="M9 26V14M5 11h8v3h-8z" fill="rgb(var(--raised))" stroke={accent} strokeWidth="2" />
   const ink = "rgb(var(--ink))"
-  const flag = { left: "M9 25v-9h6", right: "M9 25v-9H3", center: "M9 25v-9M4 16h10", decimal: "M9 25v-9M4 16h10M14 23.5h.5" }[peg.tab?.align ?? "left"]
+  const flag = {
+    left: "M9 25v-9h6",
+    right: "M9 25v-9H3",
+    center: "M9 25v-9M4 16h10",
+    decimal: "M9 25v-9M4 16h10M14 23.5h.5",
+  }[peg.tab?.align ?? "left"]
   return <path d={flag} fill="none" stroke={ink} strokeWidth="2" strokeLinecap="round" />
 }
 
@@ -115,7 +122,18 @@ function PegHandle({ peg, geometry, tall }: { peg: Peg; geometry: Geometry; tall
     event.stopPropagation()
     if (event.key === "Delete") {
       if (peg.tab) session.run(peg.move(null))
-    } else session.run(peg.move(Math.max(peg.least, Math.min(peg.most, stepLength(peg.at, (direction * (rtl ? -1 : 1) * (peg.shape === "end" ? -1 : 1)) as -1 | 1, unit)))))
+    } else
+      session.run(
+        peg.move(
+          Math.max(
+            peg.least,
+            Math.min(
+              peg.most,
+              stepLength(peg.at, (direction * (rtl ? -1 : 1) * (peg.shape === "end" ? -1 : 1)) as -1 | 1, unit),
+            ),
+          ),
+        ),
+      )
   }
 
   return (
@@ -134,7 +152,14 @@ function PegHandle({ peg, geometry, tall }: { peg: Peg; geometry: Geometry; tall
       className={`absolute top-0 cursor-ew-resize touch-none ${peg.shape === "first" ? "h-1/2" : "h-full"}`}
       style={{ left: x - (tall ? 16 : 10), width: tall ? 32 : 20, zIndex: peg.shape === "first" ? 2 : 1 }}
     >
-      <svg width={18} height={26} viewBox="0 0 18 26" aria-hidden className="pointer-events-none absolute left-1/2 -translate-x-1/2 overflow-visible" style={{ top: tall ? 19 : 0 }}>
+      <svg
+        width={18}
+        height={26}
+        viewBox="0 0 18 26"
+        aria-hidden
+        className="pointer-events-none absolute left-1/2 -translate-x-1/2 overflow-visible"
+        style={{ top: tall ? 19 : 0 }}
+      >
         <PegShape peg={peg} />
       </svg>
     </div>
@@ -153,13 +178,50 @@ function usePegs(width: number): Peg[] {
   }))
   const far = 1500
   const most = width > 0 && end !== undefined ? Math.max(0, width - end - leastRoom) : far
-  const mostEnd = width > 0 && start !== undefined ? Math.max(0, width - Math.max(start, start + (first ?? 0)) - leastRoom) : far
+  const mostEnd =
+    width > 0 && start !== undefined ? Math.max(0, width - Math.max(start, start + (first ?? 0)) - leastRoom) : far
   const pegs: Peg[] = []
-  if (start !== undefined && first !== undefined) pegs.push({ key: "first", label: "First line", at: start + first, least: -400, most, shape: "first", move: (to) => setParagraphs({ indentFirst: (to ?? 0) - start }, "Indent of the first line") })
-  if (start !== undefined) pegs.push({ key: "start", label: "Indent at the start", at: start, least: -400, most: most - Math.max(0, first ?? 0), shape: "start", move: (to) => setParagraphs({ indentLeft: to ?? 0 }, "Indent") })
-  if (end !== undefined) pegs.push({ key: "end", label: "Indent at the end", at: end, least: -400, most: mostEnd, shape: "end", move: (to) => setParagraphs({ indentRight: to ?? 0 }, "Indent at the end") })
+  if (start !== undefined && first !== undefined)
+    pegs.push({
+      key: "first",
+      label: "First line",
+      at: start + first,
+      least: -400,
+      most,
+      shape: "first",
+      move: (to) => setParagraphs({ indentFirst: (to ?? 0) - start }, "Indent of the first line"),
+    })
+  if (start !== undefined)
+    pegs.push({
+      key: "start",
+      label: "Indent at the start",
+      at: start,
+      least: -400,
+      most: most - Math.max(0, first ?? 0),
+      shape: "start",
+      move: (to) => setParagraphs({ indentLeft: to ?? 0 }, "Indent"),
+    })
+  if (end !== undefined)
+    pegs.push({
+      key: "end",
+      label: "Indent at the end",
+      at: end,
+      least: -400,
+      most: mostEnd,
+      shape: "end",
+      move: (to) => setParagraphs({ indentRight: to ?? 0 }, "Indent at the end"),
+    })
   for (const [i, tab] of (tabs ?? []).entries())
-    pegs.push({ key: `tab ${i}`, label: `Tab stop ${i + 1}, ${tabKinds.find(([kind]) => kind === tab.align)?.[1].toLowerCase()}`, at: tab.position, least: 0, most: far, shape: "tab", tab, move: (to) => placeTab(to === null ? null : { ...tab, position: to }, tab.position) })
+    pegs.push({
+      key: `tab ${i}`,
+      label: `Tab stop ${i + 1}, ${tabKinds.find(([kind]) => kind === tab.align)?.[1].toLowerCase()}`,
+      at: tab.position,
+      least: 0,
+      most: far,
+      shape: "tab",
+      tab,
+      move: (to) => placeTab(to === null ? null : { ...tab, position: to }, tab.position),
+    })
   return pegs
 }
 
@@ -179,7 +241,17 @@ function Scale({ geometry, unit }: { geometry: Geometry; unit: Unit }) {
             {Math.abs((distance / fine) * numbered[unit])}
           </text>,
         )
-    } else marks.push(<rect key={n} x={x - 0.5} y={n % 2 === 0 ? 10 : 12} width="1" height={n % 2 === 0 ? 7 : 3} fill="rgb(var(--line))" />)
+    } else
+      marks.push(
+        <rect
+          key={n}
+          x={x - 0.5}
+          y={n % 2 === 0 ? 10 : 12}
+          width="1"
+          height={n % 2 === 0 ? 7 : 3}
+          fill="rgb(var(--line))"
+        />,
+      )
   }
   return (
     <svg aria-hidden className="pointer-events-none absolute inset-x-0 top-1/2 h-[26px] w-full -translate-y-1/2">
@@ -195,7 +267,12 @@ export function Ruler({ compact }: { compact?: boolean }) {
   const unit = useUnit((s) => s.unit)
   const bar = useRef<HTMLDivElement>(null)
   const [room, setRoom] = useState(0)
-  const { column, scale, canvas, rtl } = useDesk((s) => ({ column: s.view.column, scale: s.scale, canvas: s.canvas, rtl: s.editor ? paragraphValue(s.editor, "direction") === "rtl" : false }))
+  const { column, scale, canvas, rtl } = useDesk((s) => ({
+    column: s.view.column,
+    scale: s.scale,
+    canvas: s.canvas,
+    rtl: s.editor ? paragraphValue(s.editor, "direction") === "rtl" : false,
+  }))
   useLayoutEffect(() => {
     const element = bar.current
     if (!element) return
@@ -212,17 +289,32 @@ export function Ruler({ compact }: { compact?: boolean }) {
       ? null
       : compact
         ? { scale: (room - 2 * margin) / width, left: margin, width, rtl, from: 0, to: room }
-        : { scale, left: column.x - scrolled, width, rtl, from: column.sheet.x - scrolled, to: column.sheet.x + column.sheet.width - scrolled }
+        : {
+            scale,
+            left: column.x - scrolled,
+            width,
+            rtl,
+            from: column.sheet.x - scrolled,
+            to: column.sheet.x + column.sheet.width - scrolled,
+          }
   const addTab = (event: PointerEvent<HTMLDivElement>) => {
     if (!geometry || event.button !== 0) return
     const x = event.clientX - event.currentTarget.getBoundingClientRect().left
     const exact = (x - geometry.left) / geometry.scale
     const distance = rtl ? width - exact : exact
     const snap = units[unit] * grid[unit]
-    if (distance > 0 && distance < width) session.run(placeTab({ position: Math.round(distance / snap) * snap, align: "left", leader: "none" }))
+    if (distance > 0 && distance < width)
+      session.run(placeTab({ position: Math.round(distance / snap) * snap, align: "left", leader: "none" }))
   }
   return (
-    <div ref={bar} role={compact ? "group" : "region"} aria-label="Ruler" title="Click to put a tab stop" onPointerDown={addTab} className={`relative w-full shrink-0 overflow-hidden ${compact ? "h-16 rounded-button border border-line bg-surface" : "h-[27px] border-b border-line bg-desk"}`}>
+    <div
+      ref={bar}
+      role={compact ? "group" : "region"}
+      aria-label="Ruler"
+      title="Click to put a tab stop"
+      onPointerDown={addTab}
+      className={`relative w-full shrink-0 overflow-hidden ${compact ? "h-16 rounded-button border border-line bg-surface" : "h-[27px] border-b border-line bg-desk"}`}
+    >
       {geometry ? (
         <>
           <Scale geometry={geometry} unit={unit} />

@@ -6,7 +6,12 @@ import { useDesk } from "../context"
 import { savingWords } from "../savingWords"
 import { CheckCircle, CircleNotch, CloudSlash, Warning, type Icon } from "../../ui/icons"
 
-const icons: Record<Saving["kind"], Icon> = { saved: CheckCircle, saving: CircleNotch, offline: CloudSlash, postponed: Warning }
+const icons: Record<Saving["kind"], Icon> = {
+  saved: CheckCircle,
+  saving: CircleNotch,
+  offline: CloudSlash,
+  postponed: Warning,
+}
 const textTone = { laurel: "text-laurel", ochre: "text-ochre", madder: "text-madder" }
 const flash = 1200
 
@@ -22,7 +27,12 @@ export function SavingMark() {
   }, [confirmed])
   const { words, tone } = savingWords(saving)
   return (
-    <View role="status" aria-live="polite" testID="saving" className={`flex-row items-center gap-1 self-start rounded-full px-1.5 py-0.5 ${shown ? "bg-murex-soft" : ""}`}>
+    <View
+      role="status"
+      aria-live="polite"
+      testID="saving"
+      className={`flex-row items-center gap-1 self-start rounded-full px-1.5 py-0.5 ${shown ? "bg-murex-soft" : ""}`}
+    >
       <Glyph icon={icons[saving.kind]} size={14} colour={`rgb(var(--${tone}))`} />
       <Text numberOfLines={1} className={`font-ui text-[12px] ${textTone[tone]}`}>
         {words}

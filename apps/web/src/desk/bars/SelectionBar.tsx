@@ -6,7 +6,18 @@ import { Glyph } from "../../ui/pieces"
 import { useDesk, useSession } from "../context"
 import { useStyleName } from "./Strip"
 
-const tools = ["bold", "italic", "underline", "link", "align-left", "align-center", "align-right", "align-justify", "copy", "cut"]
+const tools = [
+  "bold",
+  "italic",
+  "underline",
+  "link",
+  "align-left",
+  "align-center",
+  "align-right",
+  "align-justify",
+  "copy",
+  "cut",
+]
 const size = { width: 40, height: 46 + tools.length * 32, gap: 10 }
 
 /**
@@ -31,9 +42,24 @@ export function SelectionBar() {
   const edge = column ? column.x + column.width + size.gap : at.x
   const left = Math.max(8, Math.min(canvas.clientWidth - size.width - 8, edge))
   return createPortal(
-    <div className="floating absolute left-0 top-0 z-10 cursor-default" style={{ transform: `translate(${left}px, ${top}px)` }}>
-      <View role="toolbar" aria-label="Tools for the selection" aria-orientation="vertical" className="items-center rounded-tray border border-line bg-surface py-1 shadow-md" style={{ width: size.width }}>
-        <Pressable accessibilityRole="button" aria-label={`Style: ${style}`} {...{ title: `Style: ${style}` }} onPress={() => session.openTray("structure", "styles")} className="h-8 w-8 items-center justify-center rounded-button hover:bg-murex-soft/50">
+    <div
+      className="floating absolute left-0 top-0 z-10 cursor-default"
+      style={{ transform: `translate(${left}px, ${top}px)` }}
+    >
+      <View
+        role="toolbar"
+        aria-label="Tools for the selection"
+        aria-orientation="vertical"
+        className="items-center rounded-tray border border-line bg-surface py-1 shadow-md"
+        style={{ width: size.width }}
+      >
+        <Pressable
+          accessibilityRole="button"
+          aria-label={`Style: ${style}`}
+          {...{ title: `Style: ${style}` }}
+          onPress={() => session.openTray("structure", "styles")}
+          className="h-8 w-8 items-center justify-center rounded-button hover:bg-murex-soft/50"
+        >
           <Glyph icon={Swatches} size={20} />
         </Pressable>
         <View className="my-0.5 h-px w-7 bg-line" />

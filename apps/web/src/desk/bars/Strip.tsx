@@ -25,9 +25,18 @@ function Letters() {
     highlight: editor ? letterValue(editor, "highlight") : undefined,
   }))
   return (
-    <Pressable accessibilityRole="button" aria-label={`Letters: ${family ?? "several typefaces"}, ${size === undefined ? "several sizes" : `size ${size}`}`} onPress={() => session.openTray("write", "letters")} className="h-11 flex-row items-center gap-2 rounded-button px-3">
+    <Pressable
+      accessibilityRole="button"
+      aria-label={`Letters: ${family ?? "several typefaces"}, ${size === undefined ? "several sizes" : `size ${size}`}`}
+      onPress={() => session.openTray("write", "letters")}
+      className="h-11 flex-row items-center gap-2 rounded-button px-3"
+    >
       <View className="h-4 w-4 rounded-full border border-line" style={{ backgroundColor: colour }} />
-      <Text numberOfLines={1} className="max-w-[120px] font-ui text-[14px] text-ink" style={{ backgroundColor: highlight ?? undefined }}>
+      <Text
+        numberOfLines={1}
+        className="max-w-[120px] font-ui text-[14px] text-ink"
+        style={{ backgroundColor: highlight ?? undefined }}
+      >
         {`${family ?? "Several"} ${size ?? "–"}`}
       </Text>
     </Pressable>
@@ -39,14 +48,47 @@ export function Strip() {
   const session = useSession()
   const style = useStyleName()
   return (
-    <View role="toolbar" aria-label="Tools for the text" className="h-[52px] flex-row items-center border-t border-line bg-surface">
-      <ScrollView horizontal keyboardShouldPersistTaps="always" showsHorizontalScrollIndicator={false} contentContainerClassName="items-center px-1" className="flex-1">
+    <View
+      role="toolbar"
+      aria-label="Tools for the text"
+      className="h-[52px] flex-row items-center border-t border-line bg-surface"
+    >
+      <ScrollView
+        horizontal
+        keyboardShouldPersistTaps="always"
+        showsHorizontalScrollIndicator={false}
+        contentContainerClassName="items-center px-1"
+        className="flex-1"
+      >
         <Pocket upright={false} />
-        <Pressable accessibilityRole="button" aria-label={`Style: ${style}`} onPress={() => session.openTray("structure")} className="h-11 justify-center rounded-button px-3">
+        <Pressable
+          accessibilityRole="button"
+          aria-label={`Style: ${style}`}
+          onPress={() => session.openTray("structure")}
+          className="h-11 justify-center rounded-button px-3"
+        >
           <Text className="font-ui-bold text-[14px] text-murex">{style}</Text>
         </Pressable>
         <Letters />
-        {["bold", "italic", "underline", "align-center", "select-all", "list-marks", "list-numbers", "level-up", "level-deeper", "align-left", "align-right", "align-justify", "strike", "link", "copy", "cut", "paste"].map((id) => (
+        {[
+          "bold",
+          "italic",
+          "underline",
+          "align-center",
+          "select-all",
+          "list-marks",
+          "list-numbers",
+          "level-up",
+          "level-deeper",
+          "align-left",
+          "align-right",
+          "align-justify",
+          "strike",
+          "link",
+          "copy",
+          "cut",
+          "paste",
+        ].map((id) => (
           <ToolButton key={id} id={id} />
         ))}
       </ScrollView>

@@ -31,7 +31,11 @@ export function PhoneTopBar() {
       <ToolButton id="undo" className="h-11 w-10 rounded-button" />
       <ToolButton id="redo" className="h-11 w-10 rounded-button" />
       <ToolButton id="find-tool" className="h-11 w-10 rounded-button" />
-      <IconButton name={mode === "flow" ? "Show the sheets" : "Show the text in flow"} icon={(mode === "flow" ? Files : DeviceMobile)} onPress={() => session.viewing.setMode(mode === "flow" ? "sheets" : "flow")} />
+      <IconButton
+        name={mode === "flow" ? "Show the sheets" : "Show the text in flow"}
+        icon={mode === "flow" ? Files : DeviceMobile}
+        onPress={() => session.viewing.setMode(mode === "flow" ? "sheets" : "flow")}
+      />
     </View>
   )
 }
@@ -41,7 +45,12 @@ export function WideTopBar() {
   return (
     <View role="banner" className="h-14 flex-row items-center gap-3 border-b border-line bg-surface px-4">
       <Heading />
-      <Pressable accessibilityRole="link" aria-label="Back to the shelf" onPress={toShelf} className="h-9 flex-row items-center gap-2 rounded-button px-2 hover:bg-raised">
+      <Pressable
+        accessibilityRole="link"
+        aria-label="Back to the shelf"
+        onPress={toShelf}
+        className="h-9 flex-row items-center gap-2 rounded-button px-2 hover:bg-raised"
+      >
         <Glyph icon={CaretLeft} size={18} />
         <Text className="font-ui-bold text-[15px] text-ink">Shelf</Text>
       </Pressable>
@@ -56,12 +65,20 @@ export function WideTopBar() {
       <ToolButton id="redo" className="h-9 w-9 rounded-button" />
       <ToolButton id="tray-changes" className="h-9 w-9 rounded-button" />
       <ToolButton id="find" className="h-9 w-9 rounded-button" />
-      <Pressable accessibilityRole="button" onPress={() => session.findTool(true)} className="h-9 w-[210px] flex-row items-center gap-2 rounded-button border border-line bg-raised px-3 hover:bg-murex-soft/50">
+      <Pressable
+        accessibilityRole="button"
+        onPress={() => session.findTool(true)}
+        className="h-9 w-[210px] flex-row items-center gap-2 rounded-button border border-line bg-raised px-3 hover:bg-murex-soft/50"
+      >
         <Glyph icon={Compass} size={18} colour={inkSoft} />
         <Text className="flex-1 font-ui text-[14px] text-ink-soft">Find a tool</Text>
         <Text className="font-ui text-[12px] text-ink-soft">{keyLabel(toolNamed("find-tool"))}</Text>
       </Pressable>
-      <Pressable accessibilityRole="button" onPress={() => session.openTray("deliver")} className="h-9 items-center justify-center rounded-button bg-murex px-4 hover:opacity-90">
+      <Pressable
+        accessibilityRole="button"
+        onPress={() => session.openTray("deliver")}
+        className="h-9 items-center justify-center rounded-button bg-murex px-4 hover:opacity-90"
+      >
         <Text className="font-ui-bold text-[15px] text-on-murex">Deliver</Text>
       </Pressable>
     </View>

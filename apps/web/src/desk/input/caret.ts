@@ -3,7 +3,16 @@ import { documentEdge, moveHorizontally } from "@biblon/core/editing"
 import type { Editing } from "../editing"
 import type { LayoutMirror } from "../../workers/layoutMirror"
 import type { Place, SheetView } from "../view/sheetView"
-import { besideCharacter, besideLine, besidePage, caretX, lineEdge, reachesPage, runsBackwards, type Motion } from "./movement"
+import {
+  besideCharacter,
+  besideLine,
+  besidePage,
+  caretX,
+  lineEdge,
+  reachesPage,
+  runsBackwards,
+  type Motion,
+} from "./movement"
 import type { WaitingKeys } from "./waiting"
 
 const byLine: ReadonlySet<Motion> = new Set(["up", "down", "pageUp", "pageDown"])
@@ -39,7 +48,8 @@ export class Caret {
       again()
       return view.reveal(head)
     }
-    if ((motion === "pageUp" || motion === "pageDown") && !reachesPage(view, head, motion === "pageUp" ? -1 : 1)) return again()
+    if ((motion === "pageUp" || motion === "pageDown") && !reachesPage(view, head, motion === "pageUp" ? -1 : 1))
+      return again()
     const goal = byLine.has(motion) ? (this.goalX ?? caretX(view, head)) : null
     const target = this.place(motion, extend, view, goal)
     if (target) {
@@ -54,17 +64,25 @@ export class Caret {
     const { selection } = editor
     const at = (pos: number): Place => ({ pos, bias: 1 })
     // Without shift, left and right first go to that end of the selection.
-    if (!extend && !selection.empty && (motion === "left" || motion === "right")) return at(motion === "left" ? selection.from : selection.to)
-    const beside = (direction: -1 | 1) => besideLine(view, this.target.mirror, editor, head, direction, goal ?? 0) ?? (goal === null ? null : lineEdge(view, editor, head, direction))
+    if (!extend && !selection.empty && (motion === "left" || motion === "right"))
+      return at(motion === "left" ? selection.from : selection.to)
+    const beside = (direction: -1 | 1) =>
+      besideLine(view, this.target.mirror, editor, head, direction, goal ?? 0) ??
+      (goal === null ? null : lineEdge(view, editor, head, direction))
     switch (motion) {
       case "left":
       case "right": {
         const direction = motion === "left" ? -1 : 1
-        return besideCharacter(view, editor, head, direction) ?? at(moveHorizontally(editor, head.pos, direction, "character"))
+        return (
+          besideCharacter(view, editor, head, direction) ??
+          at(moveHorizontally(editor, head.pos, direction, "character"))
+        )
       }
       case "wordLeft":
       case "wordRight":
-        return at(moveHorizontally(editor, head.pos, (motion === "wordLeft") === runsBackwards(view, head) ? 1 : -1, "word"))
+        return at(
+          moveHorizontally(editor, head.pos, (motion === "wordLeft") === runsBackwards(view, head) ? 1 : -1, "word"),
+        )
       case "up":
         return beside(-1)
       case "down":

@@ -7,7 +7,26 @@ import type { Slice } from "prosemirror-model"
 import type { Mappable } from "prosemirror-transform"
 import { createStore } from "zustand/vanilla"
 import { documentAttrs, paragraphAttrs, type ParagraphFormat } from "@biblon/core/document"
-import { beforeBlock, broughtBy, changes, deleteSelection, insertPart, isLong, isLongText, joining, partsOf, pasteSlice, pasteText, selectedSlice, selectedText, textParts, undo, type Brought, type Command, type Parts } from "@biblon/core/editing"
+import {
+  beforeBlock,
+  broughtBy,
+  changes,
+  deleteSelection,
+  insertPart,
+  isLong,
+  isLongText,
+  joining,
+  partsOf,
+  pasteSlice,
+  pasteText,
+  selectedSlice,
+  selectedText,
+  textParts,
+  undo,
+  type Brought,
+  type Command,
+  type Parts,
+} from "@biblon/core/editing"
 import { writeHtml } from "@biblon/core/formats/html/writing"
 import { inLocalLook } from "@biblon/core/formats/look"
 import { PasteReader } from "../../workers/pasteClient"
@@ -61,7 +80,11 @@ export interface Transferred {
 }
 
 export function transferred(data: DataTransfer | null): Transferred {
-  return { own: data?.getData(ownType) ?? "", html: data?.getData("text/html") ?? "", text: data?.getData("text/plain") ?? "" }
+  return {
+    own: data?.getData(ownType) ?? "",
+    html: data?.getData("text/html") ?? "",
+    text: data?.getData("text/plain") ?? "",
+  }
 }
 
 export class Clipboard {
@@ -98,7 +121,10 @@ export class Clipboard {
     const slice = selectedSlice(editor)
     data.setData("text/plain", selectedText(editor))
     data.setData("text/html", writeHtml(slice, documentAttrs(editor.doc).styles))
-    data.setData(ownType, JSON.stringify({ slice: slice.toJSON() as unknown, brought: broughtBy(slice, editor.doc) } satisfies Own))
+    data.setData(
+      ownType,
+      JSON.stringify({ slice: slice.toJSON() as unknown, brought: broughtBy(slice, editor.doc) } satisfies Own),
+    )
     return true
   }
 
@@ -108,7 +134,12 @@ export class Clipboard {
     if (!editor || editor.selection.empty) return
     const blob = (type: string, text: string) => new Blob([text], { type })
     const html = writeHtml(selectedSlice(editor), documentAttrs(editor.doc).styles)
-    await navigator.clipboard.write([new ClipboardItem({ "text/plain": blob("text/plain", selectedText(editor)), "text/html": blob("text/html", html) })])
+    await navigator.clipboard.write([
+      new ClipboardItem({
+        "text/plain": blob("text/plain", selectedText(editor)),
+        "text/html": blob("text/html", html),
+      }),
+    ])
     if (cut) this.session.run(deleteSelection)
   }
 
@@ -118,7 +149,9 @@ export class Clipboard {
       const read = async (type: string) => (item?.types.includes(type) ? (await item.getType(type)).text() : "")
       await this.paste({ own: "", html: await read("text/html"), text: await read("text/plain") }, plain)
     } catch {
-      this.session.store.setState({ trouble: "The browser did not let Biblon read the clipboard. Paste with the keyboard instead." })
+      this.session.store.setState({
+        trouble: "The browser did not let Biblon read the clipboard. Paste with the keyboard instead.",
+      })
     }
   }
 
@@ -137,7 +170,10 @@ export class Clipboard {
     const stop = this.begin()
     const read = await this.session.holdKeys(this.reader.read(own, html, stop.signal))
     this.end(stop)
-    if (!read && !stop.signal.aborted) this.session.store.setState({ trouble: "The formatting of what was pasted could not be read. Its text was pasted." })
+    if (!read && !stop.signal.aborted)
+      this.session.store.setState({
+        trouble: "The formatting of what was pasted could not be read. Its text was pasted.",
+      })
     return { slice: read && read.slice.size > 0 ? read.slice : null, brought: read?.brought ?? null }
   }
 
@@ -170,7 +206,9 @@ export class Clipboard {
     let done: boolean
     if (way === "textOnly" || !slice) {
       const plain = text.replace(/\r\n?/g, "\n")
-      done = isLongText(plain) ? await this.putParts(textParts(session.now, plain), null) : session.run(pasteText(plain))
+      done = isLongText(plain)
+        ? await this.putParts(textParts(session.now, plain), null)
+        : session.run(pasteText(plain))
     } else {
       const here = way === "asHere" ? inLocalLook(slice, style, format) : slice
       const needs = way === "asHere" ? null : brought
@@ -183,7 +221,8 @@ export class Clipboard {
   /** Part after part, each in a task of its own; what is typed meanwhile follows. */
   private putParts({ first, rest, count }: Parts, brought: Brought | null): Promise<boolean> {
     const { session } = this
-    const begin: Command = (state, dispatch) => pasteSlice(first, "Pasted", brought)(state, dispatch && ((tr) => dispatch(joining(tr, "pasteBegins"))))
+    const begin: Command = (state, dispatch) =>
+      pasteSlice(first, "Pasted", brought)(state, dispatch && ((tr) => dispatch(joining(tr, "pasteBegins"))))
     if (!session.run(begin) || !session.now) return Promise.resolve(false)
     const stop = this.begin()
     this.at = beforeBlock(session.now)
@@ -197,7 +236,8 @@ export class Clipboard {
         done += part.length
         if (this.store.getState().pasting) this.store.setState({ pasting: { done } })
       }
-      if (stop.signal.aborted) session.store.setState({ trouble: `Stopped: ${done} paragraphs are in. One undo takes them out.` })
+      if (stop.signal.aborted)
+        session.store.setState({ trouble: `Stopped: ${done} paragraphs are in. One undo takes them out.` })
       this.at = null
       this.end(stop)
       return count > 0
@@ -219,6 +259,7 @@ export class Clipboard {
   changed(mapping: Mappable): void {
     if (this.at !== null) this.at = mapping.map(this.at, 1)
     const { offered } = this.store.getState()
-    if (offered && this.session.now && changes(this.session.now).done[0]?.id !== offered.change) this.store.setState({ offered: null })
+    if (offered && this.session.now && changes(this.session.now).done[0]?.id !== offered.change)
+      this.store.setState({ offered: null })
   }
 }

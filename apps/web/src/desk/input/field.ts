@@ -36,7 +36,8 @@ interface Window {
 
 function windowOf({ selection }: EditorState): Window {
   const { $from, $to, from, to } = selection
-  if (!$from.sameParent($to)) return { value: edge + manyParagraphs + edge, selectionStart: 1, selectionEnd: 2, start: from, end: to }
+  if (!$from.sameParent($to))
+    return { value: edge + manyParagraphs + edge, selectionStart: 1, selectionEnd: 2, start: from, end: to }
   const text = textOf($from.parent)
   const cut = Math.max(0, $from.parentOffset - reach)
   const value = edge + text.slice(cut, $to.parentOffset + reach) + edge
@@ -74,12 +75,18 @@ export class TextField {
     this.window = windowOf(this.target.editor())
     const { value, selectionStart, selectionEnd } = this.window
     if (this.element.value !== value) this.element.value = value
-    if (this.element.selectionStart !== selectionStart || this.element.selectionEnd !== selectionEnd) this.element.setSelectionRange(selectionStart, selectionEnd)
+    if (this.element.selectionStart !== selectionStart || this.element.selectionEnd !== selectionEnd)
+      this.element.setSelectionRange(selectionStart, selectionEnd)
   }
 
   /** Keeps the window in its place when the document changes under a composition. */
   map(tr: Transaction): void {
-    if (this.isComposing) this.window = { ...this.window, start: tr.mapping.map(this.window.start, -1), end: this.window.end === null ? null : tr.mapping.map(this.window.end) }
+    if (this.isComposing)
+      this.window = {
+        ...this.window,
+        start: tr.mapping.map(this.window.start, -1),
+        end: this.window.end === null ? null : tr.mapping.map(this.window.end),
+      }
   }
 
   private readonly onBeforeInput = (event: InputEvent): void => {
@@ -123,7 +130,8 @@ export class TextField {
     if (after === before) return
     // What stands behind the caret is as before, unless a correction reached beyond it.
     let tail = after.length - element.selectionEnd
-    if (tail > before.length || before.slice(before.length - tail) !== after.slice(after.length - tail)) tail = commonEnd(before, after)
+    if (tail > before.length || before.slice(before.length - tail) !== after.slice(after.length - tail))
+      tail = commonEnd(before, after)
     const head = Math.min(commonStart(before, after), before.length - tail, after.length - tail)
     const removedTo = before.length - tail
     const inserted = after.slice(head, after.length - tail)
@@ -131,14 +139,25 @@ export class TextField {
     if (window.end === null && inserted === "" && head === 0) this.target.deleteBack(backspace)
     else if (window.end === null && inserted === "" && removedTo === before.length) this.target.run(deleteForward)
     else {
-      const position = (at: number) => (window.end === null ? window.start + Math.max(0, Math.min(at - 1, before.length - 2)) : at <= 1 ? window.start : window.end)
+      const position = (at: number) =>
+        window.end === null
+          ? window.start + Math.max(0, Math.min(at - 1, before.length - 2))
+          : at <= 1
+            ? window.start
+            : window.end
       const text = inserted.replaceAll(edge, "")
       this.target.run(insertText(text, position(head), position(removedTo)), this.isComposing ? "composed" : "typed")
     }
     if (!this.isComposing) return
     // The window now shows what the input method made of it.
     const { $head } = this.target.editor().selection
-    this.window = { value: after, selectionStart: element.selectionStart, selectionEnd: element.selectionEnd, start: window.end === null ? window.start : $head.start(), end: null }
+    this.window = {
+      value: after,
+      selectionStart: element.selectionStart,
+      selectionEnd: element.selectionEnd,
+      start: window.end === null ? window.start : $head.start(),
+      end: null,
+    }
     if (window.end !== null) this.window.start = this.target.editor().selection.head - (element.selectionEnd - 1)
   }
 

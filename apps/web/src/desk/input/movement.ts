@@ -1,11 +1,32 @@
 /** Movement that follows the lines on the sheets: up and down, to the ends of a line, by a screenful. */
 import { leavesOf } from "@biblon/core/document"
-import { caretStops, fragmentsOf, hasTurns, lineEndOffset, lineOfOffset, offsetAtX, type Fragment, type PlacedSheet } from "@biblon/core/layout"
+import {
+  caretStops,
+  fragmentsOf,
+  hasTurns,
+  lineEndOffset,
+  lineOfOffset,
+  offsetAtX,
+  type Fragment,
+  type PlacedSheet,
+} from "@biblon/core/layout"
 import type { EditorState } from "prosemirror-state"
 import type { LayoutMirror } from "../../workers/layoutMirror"
 import type { Place, SheetView } from "../view/sheetView"
 
-export type Motion = "left" | "right" | "wordLeft" | "wordRight" | "up" | "down" | "lineStart" | "lineEnd" | "pageUp" | "pageDown" | "documentStart" | "documentEnd"
+export type Motion =
+  | "left"
+  | "right"
+  | "wordLeft"
+  | "wordRight"
+  | "up"
+  | "down"
+  | "lineStart"
+  | "lineEnd"
+  | "pageUp"
+  | "pageDown"
+  | "documentStart"
+  | "documentEnd"
 
 interface LineAt {
   sheet: number
@@ -15,10 +36,22 @@ interface LineAt {
 
 /** All lines of a sheet in reading order. */
 function linesOf(placed: PlacedSheet, index: number): LineAt[] {
-  return fragmentsOf(placed).flatMap((fragment) => Array.from({ length: fragment.to - fragment.from }, (_, i) => ({ sheet: index, fragment, line: fragment.from + i })))
+  return fragmentsOf(placed).flatMap((fragment) =>
+    Array.from({ length: fragment.to - fragment.from }, (_, i) => ({
+      sheet: index,
+      fragment,
+      line: fragment.from + i,
+    })),
+  )
 }
 
-function beside(mirror: LayoutMirror, index: number, fragment: Fragment, line: number, direction: -1 | 1): LineAt | null {
+function beside(
+  mirror: LayoutMirror,
+  index: number,
+  fragment: Fragment,
+  line: number,
+  direction: -1 | 1,
+): LineAt | null {
   const placed = mirror.placed(index)
   if (!placed) return null
   const lines = linesOf(placed, index)
@@ -31,7 +64,14 @@ function beside(mirror: LayoutMirror, index: number, fragment: Fragment, line: n
 }
 
 /** One line up or down, as near as can be to `goalX` (points from the sheet's left edge). Null where there is no such line. */
-export function besideLine(view: SheetView, mirror: LayoutMirror, editor: EditorState, from: Place, direction: -1 | 1, goalX: number): Place | null {
+export function besideLine(
+  view: SheetView,
+  mirror: LayoutMirror,
+  editor: EditorState,
+  from: Place,
+  direction: -1 | 1,
+  goalX: number,
+): Place | null {
   const found = view.fragment(from)
   if (!found) return null
   const { fragment, index } = found
@@ -69,12 +109,18 @@ export function besideCharacter(view: SheetView, editor: EditorState, from: Plac
     const stop = stops[i] as (typeof stops)[number]
     if (Math.abs(stop.x - x) > 0.01) return { pos: start + stop.offset, bias: stop.bias }
   }
-  const forward = (direction > 0) === (paragraph.format.direction === "ltr")
+  const forward = direction > 0 === (paragraph.format.direction === "ltr")
   const next = paragraph.lines[index + (forward ? 1 : -1)]
-  if (next) return forward ? { pos: start + next.from, bias: 1 } : { pos: start + lineEndOffset(paragraph, index - 1), bias: -1 }
+  if (next)
+    return forward
+      ? { pos: start + next.from, bias: 1 }
+      : { pos: start + lineEndOffset(paragraph, index - 1), bias: -1 }
   const leaf = leavesOf(editor.doc).at(from.pos) + (forward ? 1 : -1)
   if (leaf < 0 || leaf >= leavesOf(editor.doc).count) return null
-  return { pos: leavesOf(editor.doc).start(leaf) + (forward ? 0 : leavesOf(editor.doc).node(leaf).content.size), bias: forward ? 1 : -1 }
+  return {
+    pos: leavesOf(editor.doc).start(leaf) + (forward ? 0 : leavesOf(editor.doc).node(leaf).content.size),
+    bias: forward ? 1 : -1,
+  }
 }
 
 /** The x of a caret on its sheet, in points. */

@@ -62,7 +62,14 @@ export class PointerInput {
   private touching = false
 
   /** Shows the handles where the selection's ends are; only after a touch. */
-  placeHandles(selection: { from: { x: number; y: number; height: number } | null; to: { x: number; y: number; height: number } | null }, empty: boolean, focused: boolean): void {
+  placeHandles(
+    selection: {
+      from: { x: number; y: number; height: number } | null
+      to: { x: number; y: number; height: number } | null
+    },
+    empty: boolean,
+    focused: boolean,
+  ): void {
     for (const { element, end } of this.handles) {
       const box = end === "from" ? selection.from : selection.to
       const shown = this.touching && focused && box !== null && (end === "caret") === empty
@@ -108,17 +115,21 @@ export class PointerInput {
     this.target.focus()
     if (!place) return
     const { from, to, empty } = this.target.editor().selection
-    if (count === 1 && !event.shiftKey && !empty && place.pos > from && place.pos < to) return this.carrySelection(event, place)
+    if (count === 1 && !event.shiftKey && !empty && place.pos > from && place.pos < to)
+      return this.carrySelection(event, place)
     if ((event.ctrlKey || event.metaKey) && count === 1 && !event.shiftKey) {
       this.target.select(place.pos, place)
       if (this.target.follow()) return
     }
     const unit: Unit = count === 1 ? "character" : count === 2 ? "word" : "paragraph"
-    const first = event.shiftKey ? { from: this.target.editor().selection.anchor, to: this.target.editor().selection.anchor } : this.span(place, unit)
+    const first = event.shiftKey
+      ? { from: this.target.editor().selection.anchor, to: this.target.editor().selection.anchor }
+      : this.span(place, unit)
     const extend = (to: Place) => {
       const other = this.span(to, unit)
       if (other.from < first.from) this.target.select(first.to, { pos: other.from, bias: 1 })
-      else this.target.select(first.from, { pos: Math.max(other.to, first.to), bias: unit === "character" ? to.bias : -1 })
+      else
+        this.target.select(first.from, { pos: Math.max(other.to, first.to), bias: unit === "character" ? to.bias : -1 })
     }
     extend(place)
     this.drag(
@@ -156,7 +167,12 @@ export class PointerInput {
     event.stopPropagation()
     // The third of three taps may come down on a handle that the second has brought.
     const { clicks } = this
-    if (clicks.count === 2 && event.timeStamp - clicks.time < manyClicks && Math.hypot(event.clientX - clicks.x, event.clientY - clicks.y) < sameSpot) return this.touch(event)
+    if (
+      clicks.count === 2 &&
+      event.timeStamp - clicks.time < manyClicks &&
+      Math.hypot(event.clientX - clicks.x, event.clientY - clicks.y) < sameSpot
+    )
+      return this.touch(event)
     const { from, to } = this.target.editor().selection
     const fixed = end === "from" ? to : from
     // The finger lies below the line it means.
@@ -178,7 +194,12 @@ export class PointerInput {
   }
 
   /** Follows the pointer until it is let go; near the edge of the window the sheets scroll under it. */
-  private drag(event: PointerEvent, element: HTMLElement, move: (x: number, y: number) => void, done?: (x: number, y: number, event: PointerEvent) => void): void {
+  private drag(
+    event: PointerEvent,
+    element: HTMLElement,
+    move: (x: number, y: number) => void,
+    done?: (x: number, y: number, event: PointerEvent) => void,
+  ): void {
     element.setPointerCapture(event.pointerId)
     let last = { x: event.clientX, y: event.clientY }
     const scroll = () => {
@@ -192,7 +213,8 @@ export class PointerInput {
     }
     const onMove = (e: PointerEvent) => {
       if (e.pointerId !== event.pointerId) return
-      if (this.scrolling === 0 && Math.hypot(e.clientX - event.clientX, e.clientY - event.clientY) > sameSpot) this.scrolling = requestAnimationFrame(scroll)
+      if (this.scrolling === 0 && Math.hypot(e.clientX - event.clientX, e.clientY - event.clientY) > sameSpot)
+        this.scrolling = requestAnimationFrame(scroll)
       // Two clicks with a drag between them are not a double click.
       if (this.scrolling !== 0) this.clicks.count = 0
       last = { x: e.clientX, y: e.clientY }

@@ -7,7 +7,19 @@ export interface ReadingTarget {
   leave(): void
 }
 
-const rowsOf: Record<string, number> = { ArrowRight: 1, ArrowDown: 1, PageDown: 1, " ": 1, Enter: 1, ArrowLeft: -1, ArrowUp: -1, PageUp: -1, Backspace: -1, Home: -1e6, End: 1e6 }
+const rowsOf: Record<string, number> = {
+  ArrowRight: 1,
+  ArrowDown: 1,
+  PageDown: 1,
+  " ": 1,
+  Enter: 1,
+  ArrowLeft: -1,
+  ArrowUp: -1,
+  PageUp: -1,
+  Backspace: -1,
+  Home: -1e6,
+  End: 1e6,
+}
 /** A finger that moves so many pixels aside swipes. */
 const swipe = 40
 /** A tap in this part of the screen, from the left, turns back. */

@@ -25,7 +25,8 @@ export class Typing {
 
   /** Runs a command of typing, which joins what was typed just before, and corrects what came of it. */
   type(command: Command, joins?: "typed" | "composed"): void {
-    const typing: Command = (state, dispatch) => command(state, dispatch && ((tr) => dispatch(joins ? joining(tr, joins) : tr)))
+    const typing: Command = (state, dispatch) =>
+      command(state, dispatch && ((tr) => dispatch(joins ? joining(tr, joins) : tr)))
     this.active = joins !== undefined
     try {
       if (this.editing.run(typing) && joins === "typed") this.correct()
@@ -36,14 +37,20 @@ export class Typing {
 
   /** Corrects what was just typed; Backspace straight after it takes that back. */
   private correct(): void {
-    if (this.editing.run(correct(useCorrections.getState().settings))) this.corrected = { change: changes(this.editing.open).done[0]?.id ?? -1, head: this.editing.open.selection.head }
+    if (this.editing.run(correct(useCorrections.getState().settings)))
+      this.corrected = { change: changes(this.editing.open).done[0]?.id ?? -1, head: this.editing.open.selection.head }
   }
 
   /** Backspace: the last correction if it was just made, else what is before the caret. */
   deleteBack(command: Command): void {
     const { corrected } = this
     const { now } = this.editing
-    const still = now && corrected && now.selection.empty && now.selection.head === corrected.head && changes(now).done[0]?.id === corrected.change
+    const still =
+      now &&
+      corrected &&
+      now.selection.empty &&
+      now.selection.head === corrected.head &&
+      changes(now).done[0]?.id === corrected.change
     this.corrected = null
     this.editing.run(still ? undo : command)
   }
@@ -54,7 +61,8 @@ export class Typing {
     // Tab belongs to the text; Escape leads out of it, so that the next Tab goes on to the bars.
     if (key === "Escape") return this.target.leave()
     let act = this.target.action(event)
-    if (!act && this.waiting.any && key.length === 1 && !ctrlKey && !metaKey) act = () => this.type(insertText(key), "typed")
+    if (!act && this.waiting.any && key.length === 1 && !ctrlKey && !metaKey)
+      act = () => this.type(insertText(key), "typed")
     if (!act) return
     event.preventDefault()
     if (this.waiting.any) this.waiting.push(act)

@@ -10,7 +10,11 @@ const most = 200
 
 function Act({ label, onPress }: { label: string; onPress: () => void }) {
   return (
-    <Pressable accessibilityRole="button" onPress={onPress} className="h-11 justify-center rounded-button border border-line bg-surface px-3 wide:h-9">
+    <Pressable
+      accessibilityRole="button"
+      onPress={onPress}
+      className="h-11 justify-center rounded-button border border-line bg-surface px-3 wide:h-9"
+    >
       <Text className="font-ui-bold text-[13px] text-murex">{label}</Text>
     </Pressable>
   )
@@ -21,9 +25,23 @@ function Row({ change, undone, open, onOpen }: { change: Change; undone: boolean
   const editor = useDesk((s) => s.editor)
   const reason = open && !undone && editor ? whyNot(editor, change.id) : null
   return (
-    <div className="border-b border-line last:border-b-0" onMouseEnter={() => session.marking.preview(change.id)} onMouseLeave={() => session.marking.preview(null)}>
-      <Pressable accessibilityRole="button" aria-expanded={open} onPress={onOpen} onFocus={() => session.marking.preview(change.id)} onBlur={() => session.marking.preview(null)} className={`min-h-[44px] w-full flex-row items-center gap-2 px-3 py-2 ${open ? "bg-murex-soft" : "hover:bg-murex-soft/50"}`}>
-        <Text numberOfLines={2} className={`flex-1 font-ui text-[14px] ${undone ? "italic text-ink-soft" : "text-ink"}`}>
+    <div
+      className="border-b border-line last:border-b-0"
+      onMouseEnter={() => session.marking.preview(change.id)}
+      onMouseLeave={() => session.marking.preview(null)}
+    >
+      <Pressable
+        accessibilityRole="button"
+        aria-expanded={open}
+        onPress={onOpen}
+        onFocus={() => session.marking.preview(change.id)}
+        onBlur={() => session.marking.preview(null)}
+        className={`min-h-[44px] w-full flex-row items-center gap-2 px-3 py-2 ${open ? "bg-murex-soft" : "hover:bg-murex-soft/50"}`}
+      >
+        <Text
+          numberOfLines={2}
+          className={`flex-1 font-ui text-[14px] ${undone ? "italic text-ink-soft" : "text-ink"}`}
+        >
           {change.name}
         </Text>
         <Text className="font-ui text-[12px] text-ink-soft">{clock.format(change.time)}</Text>
@@ -36,11 +54,15 @@ function Row({ change, undone, open, onOpen }: { change: Change; undone: boolean
             ) : (
               <>
                 <Act label="Undo back to here" onPress={() => session.run(undoBackTo(change.id))} />
-                {reason === null ? <Act label="Take back this alone" onPress={() => session.run(takeBack(change.id))} /> : null}
+                {reason === null ? (
+                  <Act label="Take back this alone" onPress={() => session.run(takeBack(change.id))} />
+                ) : null}
               </>
             )}
           </View>
-          {reason ? <Text className="font-ui text-[13px] text-ink-soft">It cannot be taken back alone. {reason}</Text> : null}
+          {reason ? (
+            <Text className="font-ui text-[13px] text-ink-soft">It cannot be taken back alone. {reason}</Text>
+          ) : null}
         </View>
       ) : null}
     </div>
@@ -64,7 +86,13 @@ export function ChangesTray() {
         <SectionTitle>{title}</SectionTitle>
         <View className="overflow-hidden rounded-button border border-line bg-raised">
           {items.slice(0, most).map((change) => (
-            <Row key={change.id} change={change} undone={undoneItems} open={open === change.id} onOpen={toggle(change.id)} />
+            <Row
+              key={change.id}
+              change={change}
+              undone={undoneItems}
+              open={open === change.id}
+              onOpen={toggle(change.id)}
+            />
           ))}
         </View>
       </>
@@ -73,7 +101,11 @@ export function ChangesTray() {
     <View>
       {list("Undone, can be done again", [...undone].reverse(), true)}
       {list("Done, newest first", done, false)}
-      {done.length === 0 && undone.length === 0 ? <Text className="mt-4 font-ui text-[14px] leading-5 text-ink-soft">What you do from now on is listed here, and each change can be taken back by itself.</Text> : null}
+      {done.length === 0 && undone.length === 0 ? (
+        <Text className="mt-4 font-ui text-[14px] leading-5 text-ink-soft">
+          What you do from now on is listed here, and each change can be taken back by itself.
+        </Text>
+      ) : null}
     </View>
   )
 }

@@ -6,7 +6,7 @@ import { IconButton, SectionTitle } from "../../ui/pieces"
 import { useCorrections } from "../corrections"
 
 const words: Record<CorrectionKind, { name: string; sample: string }> = {
-  quotes: { name: "Quotation marks and apostrophes", sample: "\"so\" → “so”" },
+  quotes: { name: "Quotation marks and apostrophes", sample: '"so" → “so”' },
   dashes: { name: "Dashes", sample: "a -- b → a – b" },
   ellipsis: { name: "Ellipsis", sample: "... → …" },
   signs: { name: "Signs", sample: "(c) → ©" },
@@ -24,19 +24,28 @@ function Row({ kind }: { kind: CorrectionKind }) {
   const { settings, toggle } = useCorrections()
   const on = !settings.off.includes(kind)
   return (
-    <Pressable role="switch" aria-checked={on} aria-label={words[kind].name} onPress={() => toggle(kind)} className="min-h-[44px] flex-row items-center gap-3 border-b border-line py-1">
+    <Pressable
+      role="switch"
+      aria-checked={on}
+      aria-label={words[kind].name}
+      onPress={() => toggle(kind)}
+      className="min-h-[44px] flex-row items-center gap-3 border-b border-line py-1"
+    >
       <View className="flex-1">
         <Text className="font-ui text-[14px] text-ink">{words[kind].name}</Text>
         <Text className="font-ui text-[12px] text-ink-soft">{words[kind].sample}</Text>
       </View>
-      <View className={`h-6 w-10 justify-center rounded-full px-0.5 ${on ? "items-end bg-murex" : "items-start bg-line"}`}>
+      <View
+        className={`h-6 w-10 justify-center rounded-full px-0.5 ${on ? "items-end bg-murex" : "items-start bg-line"}`}
+      >
         <View className="h-5 w-5 rounded-full bg-raised" />
       </View>
     </Pressable>
   )
 }
 
-const input = "h-11 min-w-0 flex-1 rounded-button border border-line bg-raised px-2 font-ui text-[15px] text-ink wide:h-9"
+const input =
+  "h-11 min-w-0 flex-1 rounded-button border border-line bg-raised px-2 font-ui text-[15px] text-ink wide:h-9"
 
 export function CorrectionsTray() {
   const { settings, setSlip } = useCorrections()
@@ -51,7 +60,9 @@ export function CorrectionsTray() {
   return (
     <View>
       <SectionTitle>While typing</SectionTitle>
-      <Text className="mb-2 font-ui text-[13px] leading-5 text-ink-soft">Backspace or one undo takes a correction back at once.</Text>
+      <Text className="mb-2 font-ui text-[13px] leading-5 text-ink-soft">
+        Backspace or one undo takes a correction back at once.
+      </Text>
       {correctionKinds.map((kind) => (
         <Row key={kind} kind={kind} />
       ))}
@@ -73,9 +84,24 @@ export function CorrectionsTray() {
           add()
         }}
       >
-        <input aria-label="What you type" placeholder="typed" value={typed} onChange={(e) => setTyped(e.target.value)} className={input} />
-        <input aria-label="What you mean" placeholder="meant" value={meant} onChange={(e) => setMeant(e.target.value)} className={input} />
-        <button type="submit" className="h-11 rounded-button border border-line bg-raised px-3 font-ui-bold text-[14px] text-murex wide:h-9">
+        <input
+          aria-label="What you type"
+          placeholder="typed"
+          value={typed}
+          onChange={(e) => setTyped(e.target.value)}
+          className={input}
+        />
+        <input
+          aria-label="What you mean"
+          placeholder="meant"
+          value={meant}
+          onChange={(e) => setMeant(e.target.value)}
+          className={input}
+        />
+        <button
+          type="submit"
+          className="h-11 rounded-button border border-line bg-raised px-3 font-ui-bold text-[14px] text-murex wide:h-9"
+        >
           Add
         </button>
       </form>

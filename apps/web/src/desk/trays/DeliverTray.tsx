@@ -26,18 +26,30 @@ function Delivery({ tool, note }: { tool: Tool; note: string }) {
 
 export function DeliverTray() {
   const session = useSession()
-  const { progress, sheets, complete } = useDesk((s) => ({ progress: s.delivering, sheets: s.view.sheets, complete: s.view.complete && s.mode === "sheets" }))
+  const { progress, sheets, complete } = useDesk((s) => ({
+    progress: s.delivering,
+    sheets: s.view.sheets,
+    complete: s.view.complete && s.mode === "sheets",
+  }))
   return (
     <View>
-      <SectionTitle>{complete ? `The document, ${sheets} ${sheets === 1 ? "sheet" : "sheets"}` : "The document"}</SectionTitle>
+      <SectionTitle>
+        {complete ? `The document, ${sheets} ${sheets === 1 ? "sheet" : "sheets"}` : "The document"}
+      </SectionTitle>
       <Delivery tool={toolNamed("pdf")} note="Exactly the sheets, with bookmarks and structure" />
       <Delivery tool={toolNamed("print")} note="The same file, to your printer" />
       {progress ? (
         <View role="status" aria-live="polite" className="mt-1 flex-row items-center justify-between">
           <Text className="font-ui text-[14px] text-ink">
-            {progress.stage === "layout" ? `Laying out, sheet ${progress.done}` : `Writing sheet ${progress.done} of ${progress.of}`}
+            {progress.stage === "layout"
+              ? `Laying out, sheet ${progress.done}`
+              : `Writing sheet ${progress.done} of ${progress.of}`}
           </Text>
-          <Pressable accessibilityRole="button" onPress={() => session.delivery.stop()} className="h-11 justify-center px-3">
+          <Pressable
+            accessibilityRole="button"
+            onPress={() => session.delivery.stop()}
+            className="h-11 justify-center px-3"
+          >
             <Text className="font-ui-bold text-[14px] text-murex">Stop</Text>
           </Pressable>
         </View>

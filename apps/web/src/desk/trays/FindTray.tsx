@@ -8,11 +8,17 @@ import { CaretDown, CaretUp } from "../../ui/icons"
 import { IconButton, SectionTitle } from "../../ui/pieces"
 import { useDesk, useSession } from "../context"
 
-const input = "h-11 w-full min-w-0 rounded-button border border-line bg-raised px-3 font-ui text-[15px] text-ink wide:h-9"
+const input =
+  "h-11 w-full min-w-0 rounded-button border border-line bg-raised px-3 font-ui text-[15px] text-ink wide:h-9"
 
 function Switch({ label, on, onPress }: { label: string; on: boolean; onPress: () => void }) {
   return (
-    <Pressable accessibilityRole="button" aria-pressed={on} onPress={onPress} className={`h-11 justify-center rounded-button border px-3 wide:h-8 ${on ? "border-murex bg-murex-soft" : "border-line bg-raised"}`}>
+    <Pressable
+      accessibilityRole="button"
+      aria-pressed={on}
+      onPress={onPress}
+      className={`h-11 justify-center rounded-button border px-3 wide:h-8 ${on ? "border-murex bg-murex-soft" : "border-line bg-raised"}`}
+    >
       <Text className={`text-[13px] ${on ? "font-ui-bold text-murex" : "font-ui text-ink"}`}>{label}</Text>
     </Pressable>
   )
@@ -20,13 +26,27 @@ function Switch({ label, on, onPress }: { label: string; on: boolean; onPress: (
 
 function Act({ label, onPress }: { label: string; onPress: () => void }) {
   return (
-    <Pressable accessibilityRole="button" onPress={onPress} className="h-11 flex-1 items-center justify-center rounded-button border border-line bg-raised hover:bg-murex-soft/50 wide:h-9">
+    <Pressable
+      accessibilityRole="button"
+      onPress={onPress}
+      className="h-11 flex-1 items-center justify-center rounded-button border border-line bg-raised hover:bg-murex-soft/50 wide:h-9"
+    >
       <Text className="font-ui-bold text-[14px] text-ink">{label}</Text>
     </Pressable>
   )
 }
 
-function Choice({ label, value, options, onChange }: { label: string; value: string | undefined; options: readonly (readonly [string, string])[]; onChange: (value: string | undefined) => void }) {
+function Choice({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string
+  value: string | undefined
+  options: readonly (readonly [string, string])[]
+  onChange: (value: string | undefined) => void
+}) {
   return (
     <label className="flex min-w-0 flex-1 flex-col gap-1 font-ui text-[13px] text-ink-soft">
       {label}
@@ -50,20 +70,50 @@ function Look({ look, onChange }: { look: LookQuery; onChange: (look: LookQuery)
     const editor = session.now
     if (!editor) return
     const style = styleValue(editor)
-    const [bold, family, colour] = [letterValue(editor, "bold"), letterValue(editor, "family"), letterValue(editor, "colour")]
-    onChange({ ...(style ? { style } : {}), ...(bold === undefined ? {} : { bold }), ...(family ? { family } : {}), ...(colour ? { colour } : {}) })
+    const [bold, family, colour] = [
+      letterValue(editor, "bold"),
+      letterValue(editor, "family"),
+      letterValue(editor, "colour"),
+    ]
+    onChange({
+      ...(style ? { style } : {}),
+      ...(bold === undefined ? {} : { bold }),
+      ...(family ? { family } : {}),
+      ...(colour ? { colour } : {}),
+    })
   }
-  const set = (change: LookQuery) => onChange(Object.fromEntries(Object.entries({ ...look, ...change }).filter(([, v]) => v !== undefined)) as LookQuery)
+  const set = (change: LookQuery) =>
+    onChange(Object.fromEntries(Object.entries({ ...look, ...change }).filter(([, v]) => v !== undefined)) as LookQuery)
   return (
     <View className="gap-2">
       <View className="flex-row gap-2">
-        <Choice label="Style" value={look.style} options={Object.entries(styles ?? {}).map(([id, { name }]) => [id, name] as const)} onChange={(id) => set({ ...look, style: id as string })} />
-        <Choice label="Typeface" value={look.family} options={families.map(({ name }) => [name, name] as const)} onChange={(family) => set({ family: family as string })} />
+        <Choice
+          label="Style"
+          value={look.style}
+          options={Object.entries(styles ?? {}).map(([id, { name }]) => [id, name] as const)}
+          onChange={(id) => set({ ...look, style: id as string })}
+        />
+        <Choice
+          label="Typeface"
+          value={look.family}
+          options={families.map(({ name }) => [name, name] as const)}
+          onChange={(family) => set({ family: family as string })}
+        />
       </View>
       <View className="flex-row flex-wrap gap-2">
-        <Switch label="Bold" on={look.bold === true} onPress={() => set({ bold: (look.bold ? undefined : true) as boolean })} />
-        <Switch label="Italic" on={look.italic === true} onPress={() => set({ italic: (look.italic ? undefined : true) as boolean })} />
-        {look.colour ? <Switch label={`Colour ${look.colour}`} on onPress={() => set({ colour: undefined as unknown as string })} /> : null}
+        <Switch
+          label="Bold"
+          on={look.bold === true}
+          onPress={() => set({ bold: (look.bold ? undefined : true) as boolean })}
+        />
+        <Switch
+          label="Italic"
+          on={look.italic === true}
+          onPress={() => set({ italic: (look.italic ? undefined : true) as boolean })}
+        />
+        {look.colour ? (
+          <Switch label={`Colour ${look.colour}`} on onPress={() => set({ colour: undefined as unknown as string })} />
+        ) : null}
         <Switch label="As the selection looks" on={false} onPress={likeSelection} />
       </View>
     </View>
@@ -89,11 +139,22 @@ export function FindTray() {
   }, [session, finder, asked])
   useEffect(() => () => finder.close(), [finder])
   const within = () => {
-    if (!query.within && !finder.selected) session.store.setState({ trouble: "Select the text in which to search, then choose this again." })
+    if (!query.within && !finder.selected)
+      session.store.setState({ trouble: "Select the text in which to search, then choose this again." })
     set({ within: query.within ? null : finder.selected })
   }
   const nothing = query.text === "" && Object.keys(query.look).length === 0
-  const state = problem ?? (nothing ? "" : count === null ? "Counting…" : count === 0 ? "Nothing found" : current ? `${current} of ${count}` : `${count} found`)
+  const state =
+    problem ??
+    (nothing
+      ? ""
+      : count === null
+        ? "Counting…"
+        : count === 0
+          ? "Nothing found"
+          : current
+            ? `${current} of ${count}`
+            : `${count} found`)
   return (
     <div data-keeps-keys className="flex flex-col">
       <View className="mt-3 flex-row gap-1">
@@ -112,10 +173,25 @@ export function FindTray() {
           }}
           className={input}
         />
-        <IconButton name="Previous" icon={CaretUp} onPress={() => finder.next(-1)} className="h-11 w-11 rounded-button wide:h-9 wide:w-9" />
-        <IconButton name="Next" icon={CaretDown} onPress={() => finder.next(1)} className="h-11 w-11 rounded-button wide:h-9 wide:w-9" />
+        <IconButton
+          name="Previous"
+          icon={CaretUp}
+          onPress={() => finder.next(-1)}
+          className="h-11 w-11 rounded-button wide:h-9 wide:w-9"
+        />
+        <IconButton
+          name="Next"
+          icon={CaretDown}
+          onPress={() => finder.next(1)}
+          className="h-11 w-11 rounded-button wide:h-9 wide:w-9"
+        />
       </View>
-      <Text role="status" aria-live="polite" testID="find-count" className={`my-2 min-h-[18px] font-ui text-[13px] ${problem ? "text-madder" : "text-ink-soft"}`}>
+      <Text
+        role="status"
+        aria-live="polite"
+        testID="find-count"
+        className={`my-2 min-h-[18px] font-ui text-[13px] ${problem ? "text-madder" : "text-ink-soft"}`}
+      >
         {state}
       </Text>
       <View className="flex-row flex-wrap gap-2">
@@ -151,7 +227,11 @@ export function FindTray() {
           label="Replace all"
           onPress={() => {
             const n = finder.replaceAll()
-            setTold(n === 0 ? "Nothing to replace." : `Replaced ${n} ${n === 1 ? "place" : "places"}. One undo takes it back.`)
+            setTold(
+              n === 0
+                ? "Nothing to replace."
+                : `Replaced ${n} ${n === 1 ? "place" : "places"}. One undo takes it back.`,
+            )
           }}
         />
       </View>

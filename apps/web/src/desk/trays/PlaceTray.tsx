@@ -22,9 +22,24 @@ function Grid({ items, onPick }: { items: readonly [string, string][]; onPick: (
   const [named, setNamed] = useState("")
   return (
     <>
-      <div role="group" aria-label="Symbols" className="grid grid-cols-[repeat(auto-fill,minmax(44px,1fr))] overflow-hidden rounded-button border border-line bg-raised">
+      <div
+        role="group"
+        aria-label="Symbols"
+        className="grid grid-cols-[repeat(auto-fill,minmax(44px,1fr))] overflow-hidden rounded-button border border-line bg-raised"
+      >
         {items.map(([char, name]) => (
-          <button key={char} type="button" title={name} aria-label={name} onClick={() => onPick(char)} onMouseEnter={() => setNamed(name)} onFocus={() => setNamed(name)} onTouchStart={() => setNamed(name)} className="h-11 cursor-pointer border-0 bg-transparent text-[20px] text-ink hover:bg-murex-soft" style={{ fontFamily: faces }}>
+          <button
+            key={char}
+            type="button"
+            title={name}
+            aria-label={name}
+            onClick={() => onPick(char)}
+            onMouseEnter={() => setNamed(name)}
+            onFocus={() => setNamed(name)}
+            onTouchStart={() => setNamed(name)}
+            className="h-11 cursor-pointer border-0 bg-transparent text-[20px] text-ink hover:bg-murex-soft"
+            style={{ fontFamily: faces }}
+          >
             {shown(char)}
           </button>
         ))}
@@ -52,16 +67,26 @@ function Symbols() {
   const names = new Map(recent.length > 0 ? categories.flatMap((c) => c.items) : [])
   return (
     <View className="gap-2">
-      <input aria-label="Find a symbol" placeholder="Name, such as arrow or alpha" value={typed} onChange={(event) => setTyped(event.target.value)} className={input} />
+      <input
+        aria-label="Find a symbol"
+        placeholder="Name, such as arrow or alpha"
+        value={typed}
+        onChange={(event) => setTyped(event.target.value)}
+        className={input}
+      />
       {found ? (
         found.length > 0 ? (
           <Grid items={found} onPick={pick} />
         ) : (
-          <Text className="font-ui text-[14px] text-ink-soft">No symbol of that name can be shown by the typefaces here.</Text>
+          <Text className="font-ui text-[14px] text-ink-soft">
+            No symbol of that name can be shown by the typefaces here.
+          </Text>
         )
       ) : (
         <>
-          {recent.length > 0 ? <Grid items={recent.map((char) => [char, names.get(char) ?? char])} onPick={pick} /> : null}
+          {recent.length > 0 ? (
+            <Grid items={recent.map((char) => [char, names.get(char) ?? char])} onPick={pick} />
+          ) : null}
           <select
             aria-label="Category"
             value={category}
@@ -79,7 +104,11 @@ function Symbols() {
           </select>
           <Grid items={all ? items : items.slice(0, most)} onPick={pick} />
           {!all && items.length > most ? (
-            <Pressable accessibilityRole="button" onPress={() => setAll(true)} className="h-11 justify-center self-start">
+            <Pressable
+              accessibilityRole="button"
+              onPress={() => setAll(true)}
+              className="h-11 justify-center self-start"
+            >
               <Text className="font-ui-bold text-[14px] text-murex">{`Show all ${items.length}`}</Text>
             </Pressable>
           ) : null}
@@ -102,10 +131,15 @@ function Dates() {
       </Segments>
       <View className="mt-2 overflow-hidden rounded-button border border-line bg-raised">
         {Object.keys(dateFormats).map((format) => (
-          <Pressable key={format} accessibilityRole="button" onPress={() => {
+          <Pressable
+            key={format}
+            accessibilityRole="button"
+            onPress={() => {
               session.run(kept ? insertField(format) : insertText(formatDate(now, format, language)))
               session.focus()
-            }} className="min-h-[44px] justify-center px-3 hover:bg-murex-soft/50 wide:min-h-[34px]">
+            }}
+            className="min-h-[44px] justify-center px-3 hover:bg-murex-soft/50 wide:min-h-[34px]"
+          >
             <Text className="font-ui text-[15px] text-ink">{formatDate(now, format, language)}</Text>
           </Pressable>
         ))}
@@ -123,7 +157,12 @@ export function PlaceTray() {
         {["sheet-break", "line-break"].map((id) => {
           const tool = toolNamed(id)
           return (
-            <Pressable key={id} accessibilityRole="button" onPress={() => tool.run(session)} className="h-11 flex-1 flex-row items-center justify-center gap-2 rounded-button border border-line bg-raised hover:bg-murex-soft/50 wide:h-9">
+            <Pressable
+              key={id}
+              accessibilityRole="button"
+              onPress={() => tool.run(session)}
+              className="h-11 flex-1 flex-row items-center justify-center gap-2 rounded-button border border-line bg-raised hover:bg-murex-soft/50 wide:h-9"
+            >
               <Glyph icon={tool.icon} size={18} />
               <Text className="font-ui text-[14px] text-ink">{id === "line-break" ? "New line" : tool.name}</Text>
             </Pressable>

@@ -22,13 +22,20 @@ export function Tray({ tray, wide }: { tray: TrayId; wide: boolean }) {
     <div
       onKeyDown={(event: KeyboardEvent<HTMLDivElement>) => {
         // A value that was typed is taken; then one goes on writing.
-        if ((event.key !== "Enter" && event.key !== "Escape") || !(event.target instanceof HTMLInputElement) || event.defaultPrevented) return
+        if (
+          (event.key !== "Enter" && event.key !== "Escape") ||
+          !(event.target instanceof HTMLInputElement) ||
+          event.defaultPrevented
+        )
+          return
         // In a form, Enter does what its button says.
         if (event.key === "Enter" && event.target.form) return
         event.preventDefault()
         session.focus()
       }}
-      onPointerDown={(event: PointerEvent<HTMLDivElement>) => (pressed.current = event.target instanceof HTMLSelectElement)}
+      onPointerDown={(event: PointerEvent<HTMLDivElement>) =>
+        (pressed.current = event.target instanceof HTMLSelectElement)
+      }
       onKeyDownCapture={() => (pressed.current = false)}
       // A choice from a list that was opened by a press is made; by keys one may go on in it.
       onChange={(event) => {

@@ -1,10 +1,18 @@
 /** Properties of letters and paragraphs, and their values, in words for people. */
-import { readyLists, type LetterFormat, type LineSpacing, type ListPlace, type ParagraphFormat, type TabStop } from "@biblon/core/document"
+import {
+  readyLists,
+  type LetterFormat,
+  type LineSpacing,
+  type ListPlace,
+  type ParagraphFormat,
+  type TabStop,
+} from "@biblon/core/document"
 import { formatNames, propertyNames } from "@biblon/core/editing"
 import { inUnit, type Unit } from "../../ui/units"
 import { languageName } from "../languages"
 
-export type PropertyOf = { of: "letters"; property: keyof LetterFormat } | { of: "paragraph"; property: keyof ParagraphFormat }
+export type PropertyOf =
+  { of: "letters"; property: keyof LetterFormat } | { of: "paragraph"; property: keyof ParagraphFormat }
 
 export function nameOf(subject: PropertyOf): string {
   return subject.of === "letters" ? propertyNames[subject.property] : formatNames[subject.property]
@@ -13,12 +21,40 @@ export function nameOf(subject: PropertyOf): string {
 type Options = readonly (readonly [string, string])[]
 
 export const choices: Partial<Record<keyof LetterFormat | keyof ParagraphFormat, Options>> = {
-  underline: [["none", "None"], ["single", "Single"], ["double", "Double"], ["thick", "Thick"], ["dotted", "Dotted"], ["dashed", "Dashed"], ["wavy", "Wavy"]],
-  strike: [["none", "None"], ["single", "Single"], ["double", "Double"]],
-  script: [["none", "On the line"], ["super", "Superscript"], ["sub", "Subscript"]],
-  caps: [["none", "As typed"], ["small", "Small capitals"], ["all", "All capitals"]],
-  align: [["left", "Left"], ["center", "Centre"], ["right", "Right"], ["justify", "Justified"]],
-  direction: [["ltr", "Left to right"], ["rtl", "Right to left"]],
+  underline: [
+    ["none", "None"],
+    ["single", "Single"],
+    ["double", "Double"],
+    ["thick", "Thick"],
+    ["dotted", "Dotted"],
+    ["dashed", "Dashed"],
+    ["wavy", "Wavy"],
+  ],
+  strike: [
+    ["none", "None"],
+    ["single", "Single"],
+    ["double", "Double"],
+  ],
+  script: [
+    ["none", "On the line"],
+    ["super", "Superscript"],
+    ["sub", "Subscript"],
+  ],
+  caps: [
+    ["none", "As typed"],
+    ["small", "Small capitals"],
+    ["all", "All capitals"],
+  ],
+  align: [
+    ["left", "Left"],
+    ["center", "Centre"],
+    ["right", "Right"],
+    ["justify", "Justified"],
+  ],
+  direction: [
+    ["ltr", "Left to right"],
+    ["rtl", "Right to left"],
+  ],
 }
 export const colours = new Set<string>(["colour", "highlight", "underlineColour", "shading"])
 export const lengths = new Set<string>(["spaceBefore", "spaceAfter", "indentLeft", "indentRight", "indentFirst"])
@@ -37,9 +73,14 @@ export function valueWords({ property }: PropertyOf, value: unknown, unit: Unit)
     const { rule, value: height } = value as LineSpacing
     return rule === "multiple" ? String(height) : `${rule === "exact" ? "exactly" : "at least"} ${height} pt`
   }
-  if (property === "tabs") return (value as TabStop[]).length === 0 ? "none" : (value as TabStop[]).map(({ position, align }) => `${align} ${inUnit(position, unit)}`).join(", ") + ` ${unit}`
-  if (property === "borders") return Object.keys(value as object).length === 0 ? "none" : Object.keys(value as object).join(", ")
+  if (property === "tabs")
+    return (value as TabStop[]).length === 0
+      ? "none"
+      : (value as TabStop[]).map(({ position, align }) => `${align} ${inUnit(position, unit)}`).join(", ") + ` ${unit}`
+  if (property === "borders")
+    return Object.keys(value as object).length === 0 ? "none" : Object.keys(value as object).join(", ")
   if (property === "dropCap") return `${(value as { lines: number }).lines} lines`
-  if (property === "list") return `${readyLists[(value as ListPlace).definition]?.name ?? "own list"}, level ${(value as ListPlace).level + 1}`
+  if (property === "list")
+    return `${readyLists[(value as ListPlace).definition]?.name ?? "own list"}, level ${(value as ListPlace).level + 1}`
   return String(value)
 }

@@ -5,7 +5,16 @@
  * leaves the matter to the worker.
  */
 import { valuesNow, changedLeaves, documentAttrs, labelsOf, leavesOf } from "@biblon/core/document"
-import { FontLibrary, HarfBuzz, Hyphenator, MissingFaceError, Typesetter, fragmentsOf, type Fragment, type ParagraphLayout } from "@biblon/core/layout"
+import {
+  FontLibrary,
+  HarfBuzz,
+  Hyphenator,
+  MissingFaceError,
+  Typesetter,
+  fragmentsOf,
+  type Fragment,
+  type ParagraphLayout,
+} from "@biblon/core/layout"
 import { faceAddress } from "@biblon/core/layout/catalogue"
 import type { Node } from "prosemirror-model"
 import type { LayoutMirror } from "../../workers/layoutMirror"
@@ -19,11 +28,16 @@ export class EagerTypesetter {
   /** Loads what it needs when the page has nothing better to do. */
   async warm(mirror: LayoutMirror): Promise<void> {
     const wasm = await WebAssembly.compileStreaming(fetch("/workers/harfbuzz.wasm"))
-    const typesetter = new Typesetter(new FontLibrary(new HarfBuzz(wasm), (id) => this.face(id)), new Hyphenator((name) => this.face(name, `/hyphenation/${name}.wasm`)), valuesNow)
+    const typesetter = new Typesetter(
+      new FontLibrary(new HarfBuzz(wasm), (id) => this.face(id)),
+      new Hyphenator((name) => this.face(name, `/hyphenation/${name}.wasm`)),
+      valuesNow,
+    )
     const used = new Set<string>()
     for (let i = 0; i < mirror.count; i++) {
       const placed = mirror.placed(i)
-      for (const { paragraph } of placed ? fragmentsOf(placed) : []) for (const line of paragraph.lines) for (const { run } of line.runs) used.add(run.face)
+      for (const { paragraph } of placed ? fragmentsOf(placed) : [])
+        for (const line of paragraph.lines) for (const { run } of line.runs) used.add(run.face)
     }
     await Promise.all([...used].map((id) => this.load(id)))
     for (const id of used) typesetter.fonts.font(id)
@@ -49,17 +63,35 @@ export class EagerTypesetter {
   }
 
   /** The leaf that a change of the document touched, newly set, if nothing else can have moved; else null. */
-  set(before: Node, after: Node, mirror: LayoutMirror, flow: boolean): { leaf: number; paragraph: ParagraphLayout } | null {
+  set(
+    before: Node,
+    after: Node,
+    mirror: LayoutMirror,
+    flow: boolean,
+  ): { leaf: number; paragraph: ParagraphLayout } | null {
     const change = changedLeaves(before, after)
     const setting = documentAttrs(after)
     const labels = labelsOf(after)
-    if (!this.typesetter || !change || change.newTo !== change.from + 1 || change.oldTo !== change.newTo || labels !== labelsOf(before)) return null
-    if (setting.styles !== documentAttrs(before).styles || setting.typesetting !== documentAttrs(before).typesetting) return null
+    if (
+      !this.typesetter ||
+      !change ||
+      change.newTo !== change.from + 1 ||
+      change.oldTo !== change.newTo ||
+      labels !== labelsOf(before)
+    )
+      return null
+    if (setting.styles !== documentAttrs(before).styles || setting.typesetting !== documentAttrs(before).typesetting)
+      return null
     const leaf = change.from
     const shown = wholeLeaf(mirror, leaf)
     if (!shown) return null
     try {
-      const paragraph = this.typesetter.paragraph({ ...setting, flow }, leavesOf(after).node(leaf), shown.width, labels[leaf] ?? null)
+      const paragraph = this.typesetter.paragraph(
+        { ...setting, flow },
+        leavesOf(after).node(leaf),
+        shown.width,
+        labels[leaf] ?? null,
+      )
       return replaces(paragraph, shown.paragraph) ? { leaf, paragraph } : null
     } catch (error) {
       if (error instanceof NotYetLoaded) return null
@@ -71,7 +103,12 @@ export class EagerTypesetter {
 /** Whether one layout of a paragraph can stand in another's place without anything else moving. */
 function replaces(a: ParagraphLayout, b: ParagraphLayout): boolean {
   // Formats from the worker are copies, so they are compared by what they say.
-  return a.lines.length === b.lines.length && Math.abs(a.height - b.height) < 1e-6 && a.outline === b.outline && JSON.stringify(a.format) === JSON.stringify(b.format)
+  return (
+    a.lines.length === b.lines.length &&
+    Math.abs(a.height - b.height) < 1e-6 &&
+    a.outline === b.outline &&
+    JSON.stringify(a.format) === JSON.stringify(b.format)
+  )
 }
 
 /** The fragment that shows all of a leaf on one sheet. */

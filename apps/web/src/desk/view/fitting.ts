@@ -23,7 +23,10 @@ const between = 20
 const around = { reading: 16, sheets: 44 }
 
 /** The scale, and the number of sheets in a row, at which they fit. `sheet` is in points, `room` in pixels. */
-export function fitted({ mode, fit, room, sheet }: { mode: ViewMode; fit: Fit | null; room: Size; sheet: Size }): { scale: number; columns: number } {
+export function fitted({ mode, fit, room, sheet }: { mode: ViewMode; fit: Fit | null; room: Size; sheet: Size }): {
+  scale: number
+  columns: number
+} {
   const narrow = room.width < narrowBelow
   if (mode === "flow") return { scale: narrow ? 1.5 : 1.6, columns: 1 }
   const clamp = (scale: number, most = scales.most) => Math.min(most, Math.max(scales.least, scale))

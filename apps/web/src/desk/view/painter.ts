@@ -45,7 +45,10 @@ function paintRule(rule: Rule): Element {
   if (rule.pattern === "solid") return paintBox(rule, "rule", rule.colour)
   const drawing = document.createElementNS(svgSpace, "svg")
   drawing.setAttribute("class", "rule")
-  drawing.setAttribute("style", `left:${px(rule.x)};top:${px(rule.y)};width:${px(rule.width)};height:${px(rule.height)}`)
+  drawing.setAttribute(
+    "style",
+    `left:${px(rule.x)};top:${px(rule.y)};width:${px(rule.width)};height:${px(rule.height)}`,
+  )
   drawing.setAttribute("viewBox", `0 0 ${rule.width} ${rule.height}`)
   const path = document.createElementNS(svgSpace, "path")
   const { d, stroke } = rulePath(rule)
@@ -62,15 +65,25 @@ function paintRule(rule: Rule): Element {
 function paintRun(paragraph: ParagraphLayout, line: Line, piece: LineRun): Element[] {
   const { run } = piece
   const { look, face, level } = run
-  const span = element("span", "run", { left: px(piece.x), fontFamily: `"${face}"`, fontSize: px(run.size), color: look.colour })
+  const span = element("span", "run", {
+    left: px(piece.x),
+    fontFamily: `"${face}"`,
+    fontSize: px(run.size),
+    color: look.colour,
+  })
   if (piece.extra) span.style.wordSpacing = px(piece.extra)
   if (look.spacing) span.style.letterSpacing = px(look.spacing)
   const features = featuresOf(look, true)
   if (features) span.style.fontFeatureSettings = features.map(([tag, value]) => `"${tag}" ${value}`).join()
   if (run.rise) span.setAttribute("style", `${span.getAttribute("style")};--baseline:${px(line.baseline - run.rise)}`)
   if (level % 2 === 1) span.style.direction = "rtl"
-  if (look.shadow) span.style.textShadow = `${px(shadowOffset * run.size)} ${px(shadowOffset * run.size)} 0 ${shadowColour(look.colour)}`
-  if (look.outline) Object.assign(span.style, { color: "transparent", webkitTextStroke: `${px(outlineWidth * run.size)} ${look.colour}` })
+  if (look.shadow)
+    span.style.textShadow = `${px(shadowOffset * run.size)} ${px(shadowOffset * run.size)} 0 ${shadowColour(look.colour)}`
+  if (look.outline)
+    Object.assign(span.style, {
+      color: "transparent",
+      webkitTextStroke: `${px(outlineWidth * run.size)} ${look.colour}`,
+    })
   span.lang = look.language
   const text = run.shows ?? paragraph.text.slice(piece.from, piece.to)
   span.textContent = run.upper ? capitals(text, look.language) : text
@@ -103,7 +116,10 @@ function paintSigns(paragraph: ParagraphLayout, line: Line, last: boolean): HTML
 function paintFragment({ paragraph, from, to, width }: Fragment, signs: boolean): HTMLElement {
   const heading = paragraph.outline
   const last = paragraph.lines[to - 1] as Line
-  const block = element("div", "block", { width: px(width), height: px(last.top + last.height - (paragraph.lines[from] as Line).top) })
+  const block = element("div", "block", {
+    width: px(width),
+    height: px(last.top + last.height - (paragraph.lines[from] as Line).top),
+  })
   const item = !heading && paragraph.label ? paragraph.format.list : null
   block.setAttribute("role", heading ? "heading" : item ? "listitem" : "paragraph")
   if (heading || item) block.setAttribute("aria-level", String(heading ?? (item?.level ?? 0) + 1))
@@ -111,7 +127,8 @@ function paintFragment({ paragraph, from, to, width }: Fragment, signs: boolean)
   for (const line of paragraph.lines.slice(from, to)) {
     const span = element("span", "line", { top: px(line.top - first.top) })
     span.setAttribute("style", `${span.getAttribute("style")};--baseline:${px(line.baseline)}`)
-    if (line === paragraph.lines[0]) for (const piece of paragraph.label?.runs ?? []) span.append(...paintRun(paragraph, line, piece))
+    if (line === paragraph.lines[0])
+      for (const piece of paragraph.label?.runs ?? []) span.append(...paintRun(paragraph, line, piece))
     for (const piece of line.runs) span.append(...paintRun(paragraph, line, piece))
     if (signs) span.append(...paintSigns(paragraph, line, line === paragraph.lines.at(-1)))
     block.append(span)
@@ -125,14 +142,17 @@ function snapped(rule: Rule, grid: number): Rule {
   const thick = (length: number) => Math.max(1, Math.round(length * grid)) / grid
   const upright = rule.height > rule.width
   const [x, y] = [onGrid(rule.x), onGrid(rule.y)]
-  return upright ? { ...rule, x, y, width: thick(rule.width), height: onGrid(rule.y + rule.height) - y } : { ...rule, x, y, width: onGrid(rule.x + rule.width) - x, height: thick(rule.height) }
+  return upright
+    ? { ...rule, x, y, width: thick(rule.width), height: onGrid(rule.y + rule.height) - y }
+    : { ...rule, x, y, width: onGrid(rule.x + rule.width) - x, height: thick(rule.height) }
 }
 
 /** What lies behind the letters of a fragment: background, borders, highlights, leaders. Null for nothing. */
 function paintGround(fragment: Fragment, grid: number): HTMLElement | null {
   const { paragraph, from, to, frame, x, y } = fragment
   const parts: Element[] = []
-  if (frame?.shading) parts.push(paintBox({ ...frame.box, x: frame.box.x - x, y: frame.box.y - y }, "rule", frame.shading))
+  if (frame?.shading)
+    parts.push(paintBox({ ...frame.box, x: frame.box.x - x, y: frame.box.y - y }, "rule", frame.shading))
   for (const own of frame?.rules ?? []) {
     const rule = own.pattern === "solid" ? snapped(own, grid) : own
     parts.push(paintRule({ ...rule, x: rule.x - x, y: rule.y - y }))
@@ -157,8 +177,27 @@ const appearances = new WeakMap<ParagraphLayout, string>()
 function appearance(paragraph: ParagraphLayout): string {
   let known = appearances.get(paragraph)
   if (known === undefined) {
-    const pieces = (runs: LineRun[]) => runs.flatMap(({ run, from: start, x: left, extra }) => [start, left, extra, run.face, run.shows, run.size, run.rise, run.level, ...Object.values(run.look)])
-    const lines = paragraph.lines.map(({ from, top, baseline, x, width, runs, leaders }) => [from, top, baseline, x, width, leaders, ...pieces(runs)])
+    const pieces = (runs: LineRun[]) =>
+      runs.flatMap(({ run, from: start, x: left, extra }) => [
+        start,
+        left,
+        extra,
+        run.face,
+        run.shows,
+        run.size,
+        run.rise,
+        run.level,
+        ...Object.values(run.look),
+      ])
+    const lines = paragraph.lines.map(({ from, top, baseline, x, width, runs, leaders }) => [
+      from,
+      top,
+      baseline,
+      x,
+      width,
+      leaders,
+      ...pieces(runs),
+    ])
     known = JSON.stringify([paragraph.outline, paragraph.text, pieces(paragraph.label?.runs ?? []), lines])
     appearances.set(paragraph, known)
   }
@@ -195,7 +234,11 @@ export class PaintedSheet {
     const now = `${left} ${top} ${width} ${height} ${scale} ${devicePixelRatio} ${label}`
     if (now === this.placed) return
     this.placed = now
-    Object.assign(this.element.style, { transform: `translate(${left}px, ${top}px)`, width: `${width}px`, height: `${height}px` })
+    Object.assign(this.element.style, {
+      transform: `translate(${left}px, ${top}px)`,
+      width: `${width}px`,
+      height: `${height}px`,
+    })
     this.ground.style.transform = this.marks.style.transform = this.text.style.transform = `scale(${scale / setting})`
     this.element.setAttribute("aria-label", label)
     const grid = scale * devicePixelRatio
@@ -216,11 +259,13 @@ export class PaintedSheet {
       const { from, to, x, y, width, frame } = fragment
       const key = `${signs} ${from} ${to} ${width} ${frame ? JSON.stringify([x, y, frame, this.grid]) : ""} ${appearance(fragment.paragraph)}`
       // Paragraphs that look alike each have their own.
-      const [block = { text: paintFragment(fragment, signs), ground: paintGround(fragment, this.grid) }, ...rest] = before.get(key) ?? []
+      const [block = { text: paintFragment(fragment, signs), ground: paintGround(fragment, this.grid) }, ...rest] =
+        before.get(key) ?? []
       if (rest.length > 0) before.set(key, rest)
       else before.delete(key)
       const place = `translate(${px(x)}, ${px(lineTop(fragment, fragment.paragraph.lines[from] as Line))})`
-      for (const own of [block.text, block.ground]) if (own && own.style.transform !== place) own.style.transform = place
+      for (const own of [block.text, block.ground])
+        if (own && own.style.transform !== place) own.style.transform = place
       now.set(key, [...(now.get(key) ?? []), block])
       wanted.push(block)
     }
@@ -230,7 +275,10 @@ export class PaintedSheet {
         ground?.remove()
       }
     this.putText(wanted.map(({ text }) => text))
-    inOrder(this.ground, wanted.flatMap(({ ground }) => ground ?? []))
+    inOrder(
+      this.ground,
+      wanted.flatMap(({ ground }) => ground ?? []),
+    )
     this.blocks = now
   }
 
@@ -259,7 +307,11 @@ export class PaintedSheet {
     const key = boxes.map((b) => `${b.kind} ${b.x} ${b.y} ${b.width} ${b.height}`).join()
     if (key === this.marked) return
     this.marked = key
-    this.marks.replaceChildren(...boxes.map((b) => element("i", b.kind, { left: px(b.x), top: px(b.y), width: px(b.width), height: px(b.height) })))
+    this.marks.replaceChildren(
+      ...boxes.map((b) =>
+        element("i", b.kind, { left: px(b.x), top: px(b.y), width: px(b.width), height: px(b.height) }),
+      ),
+    )
   }
 }
 

@@ -188,7 +188,8 @@ export class SheetView {
     const before = this.stack
     const anchor = before.count > 0 ? before.rowAt(this.room.scrollTop) : -1
     const anchorId = before.table.ids[anchor]
-    if (before.table !== mirror.table || before.options !== this.options) this.stack = new Stack(mirror.table, this.options)
+    if (before.table !== mirror.table || before.options !== this.options)
+      this.stack = new Stack(mirror.table, this.options)
     this.resize()
     if (this.restoring) {
       const { place, y } = this.restoring
@@ -215,7 +216,10 @@ export class SheetView {
 
   private resize(): void {
     const { style } = this.canvas
-    const [height, width] = [`${this.stack.height}px`, this.stack.width > this.options.width ? `${this.stack.width}px` : "100%"]
+    const [height, width] = [
+      `${this.stack.height}px`,
+      this.stack.width > this.options.width ? `${this.stack.width}px` : "100%",
+    ]
     if (style.height === height && style.width === width) return
     Object.assign(style, { height, width })
     this.known = null
@@ -253,7 +257,14 @@ export class SheetView {
       }
       const width = (this.stack.table.widths[index] ?? 0) * scale
       const height = (this.stack.table.heights[index] ?? 0) * scale
-      painted.place(this.stack.left(index), this.stack.top(index), width, height, scale, flow ? "Text" : `Sheet ${index + 1} of ${this.stack.count}`)
+      painted.place(
+        this.stack.left(index),
+        this.stack.top(index),
+        width,
+        height,
+        scale,
+        flow ? "Text" : `Sheet ${index + 1} of ${this.stack.count}`,
+      )
       if (content) painted.paint(content, this.signs)
     }
     this.paintSelection()
@@ -270,7 +281,8 @@ export class SheetView {
       const boxes: (Box & { kind: string })[] = []
       if (!empty) boxes.push(...this.sheetBoxes(index, from, to).map((b) => ({ ...b, kind: "selected" })))
       boxes.push(...this.markBoxes(index))
-      if (composing) boxes.push(...this.sheetBoxes(index, composing.from, composing.to).map((b) => ({ ...b, kind: "composing" })))
+      if (composing)
+        boxes.push(...this.sheetBoxes(index, composing.from, composing.to).map((b) => ({ ...b, kind: "composing" })))
       painted.mark(boxes)
     }
     const place = { pos: head, bias: this.source.bias() }
@@ -288,7 +300,9 @@ export class SheetView {
       caretSheet: (this.sheetIndex(place) ?? 0) + 1,
       caret: box,
       column: this.columnAt(place),
-      selection: empty ? { from: box, to: box } : { from: edge(Math.min(anchor, head)), to: edge(Math.max(anchor, head)) },
+      selection: empty
+        ? { from: box, to: box }
+        : { from: edge(Math.min(anchor, head)), to: edge(Math.max(anchor, head)) },
     })
   }
 
@@ -296,14 +310,20 @@ export class SheetView {
   showDropCaret(place: Place | null): void {
     const box = place && this.box(place)
     this.dropCaret.hidden = !box
-    if (box) Object.assign(this.dropCaret.style, { transform: `translate(${box.x - 1}px, ${box.y}px)`, height: `${box.height}px` })
+    if (box)
+      Object.assign(this.dropCaret.style, {
+        transform: `translate(${box.x - 1}px, ${box.y}px)`,
+        height: `${box.height}px`,
+      })
   }
 
   private markBoxes(index: number): (Box & { kind: string })[] {
     const { mirror } = this.source.layout
     const placed = mirror.placed(index)
     return (placed ? fragmentsOf(placed) : []).flatMap((fragment) =>
-      this.source.marks(fragment.leaf).flatMap(({ from, to, kind }) => rangeBoxes(fragment, from, to, false).map((box) => ({ ...box, kind }))),
+      this.source
+        .marks(fragment.leaf)
+        .flatMap(({ from, to, kind }) => rangeBoxes(fragment, from, to, false).map((box) => ({ ...box, kind }))),
     )
   }
 
@@ -350,7 +370,11 @@ export class SheetView {
     const { scale } = this.options
     if (!found) return null
     const x = this.stack.left(found.index)
-    return { x: x + found.fragment.x * scale, width: found.fragment.width * scale, sheet: { x, width: (this.stack.table.widths[found.index] ?? 0) * scale } }
+    return {
+      x: x + found.fragment.x * scale,
+      width: found.fragment.width * scale,
+      sheet: { x, width: (this.stack.table.widths[found.index] ?? 0) * scale },
+    }
   }
 
   private sheetIndex(place: Place): number | null {
@@ -363,7 +387,12 @@ export class SheetView {
     if (!found) return null
     const { scale } = this.options
     const { index, box } = found
-    return { x: this.stack.left(index) + box.x * scale, y: this.stack.top(index) + box.y * scale, width: 0, height: box.height * scale }
+    return {
+      x: this.stack.left(index) + box.x * scale,
+      y: this.stack.top(index) + box.y * scale,
+      width: 0,
+      height: box.height * scale,
+    }
   }
 
   /** The fragment that shows a caret, for movement by lines. */
@@ -376,7 +405,8 @@ export class SheetView {
     const { mirror } = this.source.layout
     const index = this.stack.indexAt(x, y)
     const placed = mirror.placed(index)
-    const found = placed && hit(placed, (x - this.stack.left(index)) / this.scale, (y - this.stack.top(index)) / this.scale)
+    const found =
+      placed && hit(placed, (x - this.stack.left(index)) / this.scale, (y - this.stack.top(index)) / this.scale)
     if (!found) return null
     return { pos: leavesOf(this.source.editor().doc).start(found.leaf) + found.offset, bias: found.bias }
   }
@@ -387,7 +417,13 @@ export class SheetView {
     const { mirror } = this.source.layout
     const index = this.stack.indexAt(clientX - left, clientY - top)
     const placed = mirror.placed(index)
-    return placed ? checkAt(placed, (clientX - left - this.stack.left(index)) / this.scale, (clientY - top - this.stack.top(index)) / this.scale) : null
+    return placed
+      ? checkAt(
+          placed,
+          (clientX - left - this.stack.left(index)) / this.scale,
+          (clientY - top - this.stack.top(index)) / this.scale,
+        )
+      : null
   }
 
   /** The place at a point of the window. */
@@ -415,7 +451,8 @@ export class SheetView {
     const margin = Math.min(comfort, Math.max(4, (clientHeight - box.height) / 2))
     if (y !== null) this.scrollTo(box.y - y)
     else if (box.y < scrollTop + margin / 2) this.scrollTo(Math.max(0, box.y - margin))
-    else if (box.y + box.height > scrollTop + clientHeight - margin / 2) this.scrollTo(box.y + box.height - clientHeight + margin)
+    else if (box.y + box.height > scrollTop + clientHeight - margin / 2)
+      this.scrollTo(box.y + box.height - clientHeight + margin)
     if (box.x < scrollLeft + 8) this.scrollAside(Math.max(0, box.x - 40))
     else if (box.x > scrollLeft + clientWidth - 8) this.scrollAside(box.x - clientWidth + 40)
     // From now on this is what is being read.

@@ -41,7 +41,8 @@ export class Stack {
     for (let first = 0; first < n; first += columns) {
       const row = Array.from({ length: Math.min(columns, n - first) }, (_, i) => first + i)
       const high = Math.max(...row.map(heightOf))
-      for (const i of row) this.tops[i] = flow ? y : Math.round(rowHeight === null ? y : y + Math.max(0, (rowHeight - high) / 2))
+      for (const i of row)
+        this.tops[i] = flow ? y : Math.round(rowHeight === null ? y : y + Math.max(0, (rowHeight - high) / 2))
       y += rowHeight ?? high + gap
       widths.push(row.reduce((sum, i) => sum + widthOf(i), gap * (row.length - 1)))
     }
@@ -88,8 +89,10 @@ export class Stack {
     let row = this.rowAt(y)
     const below = row + columns
     // Between two rows the nearer one counts.
-    if (below < this.count && this.top(below) - y < y - this.top(row) - (this.table.heights[row] ?? 0) * scale) row = below
-    for (let i = row; i < Math.min(row + columns, this.count); i++) if (x < this.left(i) + (this.table.widths[i] ?? 0) * scale + sheetGap / 2) return i
+    if (below < this.count && this.top(below) - y < y - this.top(row) - (this.table.heights[row] ?? 0) * scale)
+      row = below
+    for (let i = row; i < Math.min(row + columns, this.count); i++)
+      if (x < this.left(i) + (this.table.widths[i] ?? 0) * scale + sheetGap / 2) return i
     return Math.max(0, Math.min(row + columns, this.count) - 1)
   }
 }

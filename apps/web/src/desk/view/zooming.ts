@@ -12,7 +12,11 @@ export function attachZooming(host: HTMLElement, canvas: HTMLElement, target: Zo
   let start: { distance: number; factor: number } | null = null
   const distance = (touches: TouchList) => {
     const [a, b] = [touches[0] as Touch, touches[1] as Touch]
-    return { distance: Math.hypot(a.clientX - b.clientX, a.clientY - b.clientY), x: (a.clientX + b.clientX) / 2, y: (a.clientY + b.clientY) / 2 }
+    return {
+      distance: Math.hypot(a.clientX - b.clientX, a.clientY - b.clientY),
+      x: (a.clientX + b.clientX) / 2,
+      y: (a.clientY + b.clientY) / 2,
+    }
   }
   const onTouchMove = (event: TouchEvent) => {
     if (event.touches.length !== 2) return

@@ -4,7 +4,22 @@
  */
 import { Fragment, Slice, type Mark, type Node } from "prosemirror-model"
 import { parseFragment, type DefaultTreeAdapterMap } from "parse5"
-import { bodyStyle, families, isLink, levelOf, limits, defaultStyles, marks, newRun, nodes, schema, withTypedLists, type Border, type ListPlace, type ParagraphFormat } from "../../document"
+import {
+  bodyStyle,
+  families,
+  isLink,
+  levelOf,
+  limits,
+  defaultStyles,
+  marks,
+  newRun,
+  nodes,
+  schema,
+  withTypedLists,
+  type Border,
+  type ListPlace,
+  type ParagraphFormat,
+} from "../../document"
 
 type Element = DefaultTreeAdapterMap["element"]
 type Any = DefaultTreeAdapterMap["node"]
@@ -12,8 +27,16 @@ type Any = DefaultTreeAdapterMap["node"]
 const deepest = 256
 const longest = 64 * 1024 * 1024
 
-const dropped = new Set("script style head title meta link template noscript iframe object embed svg math canvas video audio img picture select textarea button form colgroup".split(" "))
-const blocks = new Set("address article aside blockquote body caption center dd details div dl dt fieldset figcaption figure footer h1 h2 h3 h4 h5 h6 header hr html li main nav ol p pre section summary table tbody td tfoot th thead tr ul".split(" "))
+const dropped = new Set(
+  "script style head title meta link template noscript iframe object embed svg math canvas video audio img picture select textarea button form colgroup".split(
+    " ",
+  ),
+)
+const blocks = new Set(
+  "address article aside blockquote body caption center dd details div dl dt fieldset figcaption figure footer h1 h2 h3 h4 h5 h6 header hr html li main nav ol p pre section summary table tbody td tfoot th thead tr ul".split(
+    " ",
+  ),
+)
 const headingStyles = new Map([1, 2, 3, 4, 5, 6].map((level) => [`h${level}`, `heading${level}`]))
 
 /** What holds for the text inside an element. */
@@ -38,7 +61,8 @@ function declarations(element: Element): Map<string, string> {
   const map = new Map<string, string>()
   for (const part of (attribute(element, "style") ?? "").split(";")) {
     const colon = part.indexOf(":")
-    if (colon > 0 && part.length <= longestDeclaration) map.set(part.slice(0, colon).trim().toLowerCase(), part.slice(colon + 1).trim())
+    if (colon > 0 && part.length <= longestDeclaration)
+      map.set(part.slice(0, colon).trim().toLowerCase(), part.slice(colon + 1).trim())
   }
   return map
 }
@@ -51,23 +75,48 @@ function points(value: string | undefined): number | undefined {
   return Math.round(Number(match[1]) * unit * 2) / 2
 }
 
-const namedColours = new Map(Object.entries({ black: "#000000", white: "#ffffff", red: "#ff0000", green: "#008000", blue: "#0000ff", gray: "#808080", grey: "#808080", navy: "#000080", maroon: "#800000", purple: "#800080", teal: "#008080" }))
+const namedColours = new Map(
+  Object.entries({
+    black: "#000000",
+    white: "#ffffff",
+    red: "#ff0000",
+    green: "#008000",
+    blue: "#0000ff",
+    gray: "#808080",
+    grey: "#808080",
+    navy: "#000080",
+    maroon: "#800000",
+    purple: "#800080",
+    teal: "#008080",
+  }),
+)
 
 function colour(value: string | undefined): string | undefined {
   const text = (value ?? "").toLowerCase()
   if (/^#[0-9a-f]{6}$/.test(text)) return text
   const short = /^#([0-9a-f])([0-9a-f])([0-9a-f])$/.exec(text)
-  if (short) return `#${short.slice(1).map((c) => c + c).join("")}`
+  if (short)
+    return `#${short
+      .slice(1)
+      .map((c) => c + c)
+      .join("")}`
   const rgb = /^rgba?\(\s*(\d+)[\s,]+(\d+)[\s,]+(\d+)/.exec(text)
   if (rgb)
     return `#${rgb
-      .slice(1, 4).map((n) => Math.min(255, Number(n)).toString(16).padStart(2, "0")).join("")}`
+      .slice(1, 4)
+      .map((n) => Math.min(255, Number(n)).toString(16).padStart(2, "0"))
+      .join("")}`
   return namedColours.get(text)
 }
 
 /** The family of ours that a CSS list of families means: by name, or by the name of what it matches in width. */
 function family(value: string | undefined): string | undefined {
-  for (const name of (value ?? "").split(",").map((part) => part.trim().replace(/^["']|["']$/g, "").toLowerCase())) {
+  for (const name of (value ?? "").split(",").map((part) =>
+    part
+      .trim()
+      .replace(/^["']|["']$/g, "")
+      .toLowerCase(),
+  )) {
     const found = families.find((f) => f.name.toLowerCase() === name || f.matches?.toLowerCase() === name)
     if (found) return found.name
   }
@@ -81,7 +130,12 @@ export function safeLink(href: string | undefined): string | undefined {
 }
 
 const underlineKinds = ["double", "dotted", "dashed", "wavy"] as const
-const listKinds = new Map([["a", "letters"], ["A", "capitals"], ["i", "smallRomans"], ["I", "romans"]])
+const listKinds = new Map([
+  ["a", "letters"],
+  ["A", "capitals"],
+  ["i", "smallRomans"],
+  ["I", "romans"],
+])
 
 /** Marks that an element gives its letters, over those of what it stands in. */
 function withLetters(element: Element, style: Map<string, string>, before: readonly Mark[]): readonly Mark[] {
@@ -97,8 +151,10 @@ function withLetters(element: Element, style: Map<string, string>, before: reado
   if (slant) set("italic", slant === "italic" || slant === "oblique")
   else if (tag === "i" || tag === "em" || tag === "cite") set("italic", true)
   const decoration = style.get("text-decoration") ?? style.get("text-decoration-line") ?? ""
-  if (decoration.includes("underline") || tag === "u" || tag === "ins") set("underline", underlineKinds.find((kind) => decoration.includes(kind)) ?? "single")
-  if (decoration.includes("line-through") || tag === "s" || tag === "strike" || tag === "del") set("strike", (style.get("text-decoration-style") ?? decoration).includes("double") ? "double" : "single")
+  if (decoration.includes("underline") || tag === "u" || tag === "ins")
+    set("underline", underlineKinds.find((kind) => decoration.includes(kind)) ?? "single")
+  if (decoration.includes("line-through") || tag === "s" || tag === "strike" || tag === "del")
+    set("strike", (style.get("text-decoration-style") ?? decoration).includes("double") ? "double" : "single")
   const vertical = style.get("vertical-align")
   if (tag === "sup" || vertical === "super") set("script", "super")
   if (tag === "sub" || vertical === "sub") set("script", "sub")
@@ -121,7 +177,8 @@ function withLetters(element: Element, style: Map<string, string>, before: reado
   if (/no-common-ligatures|none/.test(style.get("font-variant-ligatures") ?? "")) set("ligatures", false)
   if ((style.get("text-shadow") ?? "none") !== "none") set("shadow", true)
   const language = attribute(element, "lang")
-  if (language && /^[A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(language) && language.length <= 35 && !blocks.has(tag)) set("language", language)
+  if (language && /^[A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(language) && language.length <= 35 && !blocks.has(tag))
+    set("language", language)
   const link = tag === "a" ? safeLink(attribute(element, "href")) : undefined
   if (link) set("link", link)
   return own
@@ -132,19 +189,32 @@ function border(value: string | undefined, distance: number | undefined): Border
   const ink = colour(match?.[4])
   const width = points(`${match?.[1]}${match?.[2]}`)
   if (!match || !ink || !width || width > 36) return undefined
-  return { pattern: match[3] as Border["pattern"], width, colour: ink, distance: Math.min(200, Math.max(0, distance ?? 2)) }
+  return {
+    pattern: match[3] as Border["pattern"],
+    width,
+    colour: ink,
+    distance: Math.min(200, Math.max(0, distance ?? 2)),
+  }
 }
 
 /** Format that an element gives its paragraphs. */
-function withFormat(element: Element, style: Map<string, string>, before: Partial<ParagraphFormat>): Partial<ParagraphFormat> {
+function withFormat(
+  element: Element,
+  style: Map<string, string>,
+  before: Partial<ParagraphFormat>,
+): Partial<ParagraphFormat> {
   const format = { ...before }
   const align = style.get("text-align") ?? attribute(element, "align")
   if (align === "left" || align === "center" || align === "right" || align === "justify") format.align = align
-  if ((attribute(element, "dir") ?? style.get("direction")) === "rtl") Object.assign(format, { direction: "rtl", ...(format.align ? {} : { align: "right" }) })
+  if ((attribute(element, "dir") ?? style.get("direction")) === "rtl")
+    Object.assign(format, { direction: "rtl", ...(format.align ? {} : { align: "right" }) })
   const ground = colour(style.get("background-color"))
   if (ground && ground !== "#ffffff") format.shading = ground
   const borders = (["top", "right", "bottom", "left"] as const).flatMap((side) => {
-    const own = border(style.get(`border-${side}`) ?? style.get("border"), points(style.get(`padding-${side}`) ?? style.get("padding")))
+    const own = border(
+      style.get(`border-${side}`) ?? style.get("border"),
+      points(style.get(`padding-${side}`) ?? style.get("padding")),
+    )
     return own ? [[side, own]] : []
   })
   if (borders.length > 0) format.borders = Object.fromEntries(borders) as ParagraphFormat["borders"]
@@ -154,10 +224,22 @@ function withFormat(element: Element, style: Map<string, string>, before: Partia
 function listOf(element: Element, { list }: Context): NonNullable<Context["list"]> {
   const level = list ? Math.min(8, list.level + 1) : 0
   const ordered = element.tagName === "ol"
-  const definition = ordered ? (listKinds.get(attribute(element, "type") ?? "") ?? "numbers") : element.childNodes.some((child) => hasCheck(child, 0)) ? "tasks" : "marks"
+  const definition = ordered
+    ? (listKinds.get(attribute(element, "type") ?? "") ?? "numbers")
+    : element.childNodes.some((child) => hasCheck(child, 0))
+      ? "tasks"
+      : "marks"
   const start = Number(attribute(element, "start"))
   // A list of the same kind inside another is a level of it.
-  return { definition: list && levelOf(defaultStyles, list.definition, level).kind === (ordered ? "number" : "mark") ? list.definition : definition, run: list?.run ?? newRun(), level, start: Number.isInteger(start) && start >= 0 && start <= 100000 && attribute(element, "start") ? start : null }
+  return {
+    definition:
+      list && levelOf(defaultStyles, list.definition, level).kind === (ordered ? "number" : "mark")
+        ? list.definition
+        : definition,
+    run: list?.run ?? newRun(),
+    level,
+    start: Number.isInteger(start) && start >= 0 && start <= 100000 && attribute(element, "start") ? start : null,
+  }
 }
 
 /** Levels of elements in which the box of an item is looked for. */
@@ -166,7 +248,10 @@ const boxWithin = 6
 function hasCheck(node: Any, depth: number): boolean {
   if (!("tagName" in node) || depth > boxWithin) return false
   const element = node as Element
-  return (element.tagName === "input" && attribute(element, "type") === "checkbox") || (!["ul", "ol"].includes(element.tagName) && element.childNodes.some((child) => hasCheck(child, depth + 1)))
+  return (
+    (element.tagName === "input" && attribute(element, "type") === "checkbox") ||
+    (!["ul", "ol"].includes(element.tagName) && element.childNodes.some((child) => hasCheck(child, depth + 1)))
+  )
 }
 
 function withElement(element: Element, context: Context): Context {
@@ -186,7 +271,13 @@ function withElement(element: Element, context: Context): Context {
   if (tag === "ol" || tag === "ul") return { ...inner, list: listOf(element, context), item: null }
   if (tag === "li" && inner.list) {
     const { definition, run, level, start } = inner.list
-    const place: ListPlace = { definition, run, level, ...(start !== null ? { start } : {}), ...(definition === "tasks" ? { done: isTicked(element) } : {}) }
+    const place: ListPlace = {
+      definition,
+      run,
+      level,
+      ...(start !== null ? { start } : {}),
+      ...(definition === "tasks" ? { done: isTicked(element) } : {}),
+    }
     inner.list.start = null
     return { ...inner, item: { place, indent: levelOf(defaultStyles, definition, level).indent } }
   }
@@ -219,7 +310,8 @@ class Collector {
     if (!context.pre) {
       clean = clean.replace(/[ \t\n\r]+/g, " ")
       const before = this.inline.at(-1)
-      if (!before || before.type === nodes.lineBreak || /[ \t]$/.test(before.text ?? "")) clean = clean.replace(/^ /, "")
+      if (!before || before.type === nodes.lineBreak || /[ \t]$/.test(before.text ?? ""))
+        clean = clean.replace(/^ /, "")
     }
     if (clean === "") return
     this.context ??= context
@@ -250,7 +342,9 @@ class Collector {
   }
 
   push(style: string, format: Partial<ParagraphFormat>, content: Node[] = []): void {
-    this.paragraphs.push(nodes.paragraph.create({ style, format: Object.keys(format).length > 0 ? format : null }, content))
+    this.paragraphs.push(
+      nodes.paragraph.create({ style, format: Object.keys(format).length > 0 ? format : null }, content),
+    )
   }
 
   get open(): boolean {
@@ -274,7 +368,8 @@ function flattened(node: Any, context: Context, out: Collector): void {
   }
 }
 
-const holdsList = ({ childNodes }: Element) => childNodes.some((child) => child.nodeName === "ul" || child.nodeName === "ol")
+const holdsList = ({ childNodes }: Element) =>
+  childNodes.some((child) => child.nodeName === "ul" || child.nodeName === "ol")
 
 function walk(node: Any, context: Context, out: Collector, depth: number): void {
   if (depth > deepest) return flattened(node, context, out)
@@ -287,7 +382,9 @@ function walk(node: Any, context: Context, out: Collector, depth: number): void 
   if (tag === "input") return
   if (tag === "hr") {
     out.end(context)
-    return out.push(context.style, { borders: { bottom: { pattern: "solid", width: 0.75, colour: "#5e564b", distance: 0 } } })
+    return out.push(context.style, {
+      borders: { bottom: { pattern: "solid", width: 0.75, colour: "#5e564b", distance: 0 } },
+    })
   }
   const inner = withElement(element, context)
   if (tag === "tr") return row(element, inner, out, depth)
@@ -300,7 +397,11 @@ function walk(node: Any, context: Context, out: Collector, depth: number): void 
 
 /** A paragraph that holds just a space that does not break, or a line break: an empty line in its program. */
 function isBlank(element: Element): boolean {
-  return element.childNodes.every((child) => child.nodeName === "br" || (child.nodeName === "#text" && /^[\s\u00a0]*$/.test((child as DefaultTreeAdapterMap["textNode"]).value)))
+  return element.childNodes.every(
+    (child) =>
+      child.nodeName === "br" ||
+      (child.nodeName === "#text" && /^[\s\u00a0]*$/.test((child as DefaultTreeAdapterMap["textNode"]).value)),
+  )
 }
 
 /** A row of a table is a paragraph, its cells divided by tabs, until there are tables. */
@@ -322,7 +423,8 @@ function inlineOnly(node: Any, context: Context, out: Collector, depth: number):
   if (node.nodeName === "#text") return out.text((node as DefaultTreeAdapterMap["textNode"]).value, context)
   if (!("tagName" in node) || dropped.has((node as Element).tagName)) return
   const inner = withElement(node as Element, context)
-  for (const child of (node as Element).childNodes) inlineOnly(child, { ...inner, style: context.style }, out, depth + 1)
+  for (const child of (node as Element).childNodes)
+    inlineOnly(child, { ...inner, style: context.style }, out, depth + 1)
 }
 
 /** Begins inside a table: such elements mean something only where nothing of ours stands round them. */
@@ -336,12 +438,14 @@ export function readHtml(source: string): Slice {
   const context: Context = { marks: [], style: bodyStyle, format: {}, pre: false, list: null, item: null }
   // Programs that copy wrap what was copied in comments; what stands outside is packing.
   const [begin, end] = [source.indexOf(packing.start), source.lastIndexOf(packing.end)]
-  const packed = begin >= 0 && end >= begin + packing.start.length ? source.slice(begin + packing.start.length, end) : source
+  const packed =
+    begin >= 0 && end >= begin + packing.start.length ? source.slice(begin + packing.start.length, end) : source
   const content = packed.slice(0, longest)
   // The parser moves what stands outermost one by one, each past all the others: in an element of ours there is one.
   const bare = partOfTable.test(content)
   const [first, ...others] = parseFragment(bare ? content : `<div>${content}`).childNodes
-  const outermost = !bare && first && "childNodes" in first ? [...first.childNodes, ...others] : first ? [first, ...others] : []
+  const outermost =
+    !bare && first && "childNodes" in first ? [...first.childNodes, ...others] : first ? [first, ...others] : []
   for (const child of outermost) walk(child, context, out, 0)
   const onlyLetters = out.paragraphs.length === 0
   out.end(context, false, !onlyLetters)

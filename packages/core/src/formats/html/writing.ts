@@ -1,6 +1,21 @@
 /** A stretch of a document as HTML for other programs: tags where HTML has one, the rest as inline style. */
 import type { Node, Slice } from "prosemirror-model"
-import { fieldText, letterLook, levelOf, nodes, listPlace, outlineLevel, paragraphAttrs, paragraphLook, type Border, type LetterFormat, type ListPlace, type ParagraphFormat, type RunLook, type StyleSheet } from "../../document"
+import {
+  fieldText,
+  letterLook,
+  levelOf,
+  nodes,
+  listPlace,
+  outlineLevel,
+  paragraphAttrs,
+  paragraphLook,
+  type Border,
+  type LetterFormat,
+  type ListPlace,
+  type ParagraphFormat,
+  type RunLook,
+  type StyleSheet,
+} from "../../document"
 
 const entities: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" }
 const safe = (text: string) => text.replace(/[&<>"]/g, (c) => entities[c] as string)
@@ -10,7 +25,15 @@ function css(properties: Record<string, string | null>): string {
   return said.length > 0 ? ` style="${safe(said.map(([name, value]) => `${name}:${value}`).join(";"))}"` : ""
 }
 
-const underlines: Record<LetterFormat["underline"], string> = { none: "none", single: "solid", double: "double", thick: "solid", dotted: "dotted", dashed: "dashed", wavy: "wavy" }
+const underlines: Record<LetterFormat["underline"], string> = {
+  none: "none",
+  single: "solid",
+  double: "double",
+  thick: "solid",
+  dotted: "dotted",
+  dashed: "dashed",
+  wavy: "wavy",
+}
 
 /** Letters that differ from those of their paragraph. */
 function run(text: string, look: RunLook, base: LetterFormat): string {
@@ -24,7 +47,10 @@ function run(text: string, look: RunLook, base: LetterFormat): string {
     "background-color": differs("highlight") ? (look.highlight ?? "transparent") : null,
     "font-weight": differs("bold") && !look.bold ? "normal" : null,
     "font-style": differs("italic") && !look.italic ? "normal" : null,
-    "text-decoration": lined && !plainLine ? `underline ${underlines[look.underline]} ${look.underlineColour ?? look.colour}${look.underline === "thick" ? " 2px" : ""}` : null,
+    "text-decoration":
+      lined && !plainLine
+        ? `underline ${underlines[look.underline]} ${look.underlineColour ?? look.colour}${look.underline === "thick" ? " 2px" : ""}`
+        : null,
     "font-variant-caps": differs("caps") && look.caps === "small" ? "small-caps" : null,
     "text-transform": differs("caps") && look.caps === "all" ? "uppercase" : null,
     "letter-spacing": differs("spacing") ? `${look.spacing}pt` : null,
@@ -35,11 +61,15 @@ function run(text: string, look: RunLook, base: LetterFormat): string {
     "-webkit-text-stroke": differs("outline") && look.outline ? "0.03em" : null,
   })
   const language = differs("language") ? ` lang="${safe(look.language)}"` : ""
-  let html = safe(text).replace(/\n/g, "<br>").replace(/ {2,}|^ | $/g, (spaces) => "&nbsp;".repeat(spaces.length - 1) + " ")
+  let html = safe(text)
+    .replace(/\n/g, "<br>")
+    .replace(/ {2,}|^ | $/g, (spaces) => "&nbsp;".repeat(spaces.length - 1) + " ")
   if (span || language) html = `<span${language}${span}>${html}</span>`
   if (lined && plainLine) html = `<u>${html}</u>`
-  if (differs("strike") && look.strike !== "none") html = `<s${look.strike === "double" ? ' style="text-decoration-style:double"' : ""}>${html}</s>`
-  if (differs("script") && look.script !== "none") html = look.script === "super" ? `<sup>${html}</sup>` : `<sub>${html}</sub>`
+  if (differs("strike") && look.strike !== "none")
+    html = `<s${look.strike === "double" ? ' style="text-decoration-style:double"' : ""}>${html}</s>`
+  if (differs("script") && look.script !== "none")
+    html = look.script === "super" ? `<sup>${html}</sup>` : `<sub>${html}</sub>`
   if (differs("italic") && look.italic) html = `<em>${html}</em>`
   if (differs("bold") && look.bold) html = `<strong>${html}</strong>`
   return look.link && !look.link.startsWith("#") ? `<a href="${safe(look.link)}">${html}</a>` : html
@@ -50,7 +80,15 @@ function inline(paragraph: Node, styles: StyleSheet): string {
   let html = ""
   paragraph.forEach((child) => {
     const look = letterLook(styles, base, child.marks)
-    html += run(child.isText ? (child.text ?? "") : child.type === nodes.field ? fieldText(child, look.language) : (child.type.spec.leafText?.(child) ?? ""), look, base)
+    html += run(
+      child.isText
+        ? (child.text ?? "")
+        : child.type === nodes.field
+          ? fieldText(child, look.language)
+          : (child.type.spec.leafText?.(child) ?? ""),
+      look,
+      base,
+    )
   })
   return html
 }
@@ -70,11 +108,21 @@ function paragraphCss(format: ParagraphFormat, letters: LetterFormat, level: num
     "font-weight": level && !letters.bold ? "normal" : !level && letters.bold ? "bold" : null,
     "font-style": letters.italic ? "italic" : null,
     "text-align": format.align === "left" ? null : format.align,
-    "line-height": lineSpacing.rule === "multiple" ? String(Math.round(lineSpacing.value * 1.2 * 100) / 100) : lineSpacing.rule === "exact" ? `${lineSpacing.value}pt` : null,
+    "line-height":
+      lineSpacing.rule === "multiple"
+        ? String(Math.round(lineSpacing.value * 1.2 * 100) / 100)
+        : lineSpacing.rule === "exact"
+          ? `${lineSpacing.value}pt`
+          : null,
     margin: `${format.spaceBefore}pt ${item ? 0 : format.indentRight}pt ${format.spaceAfter}pt ${item ? 0 : format.indentLeft}pt`,
     "text-indent": format.indentFirst && !item ? `${format.indentFirst}pt` : null,
     "background-color": format.shading,
-    ...Object.fromEntries(sides.flatMap(([side, own]) => [[`border-${side}`, border(own)], [`padding-${side}`, `${own.distance}pt`]])),
+    ...Object.fromEntries(
+      sides.flatMap(([side, own]) => [
+        [`border-${side}`, border(own)],
+        [`padding-${side}`, `${own.distance}pt`],
+      ]),
+    ),
     "break-before": format.breakBefore ? "page" : null,
     hyphens: format.hyphenate ? "auto" : null,
   })
@@ -95,13 +143,22 @@ function block(paragraph: Node, styles: StyleSheet): string {
   return `<${tag}${direction}${paragraphCss(format, letters, level, false)}>${inline(paragraph, styles)}</${tag}>`
 }
 
-const listTypes: Partial<Record<string, string>> = { lowerLetter: "a", upperLetter: "A", lowerRoman: "i", upperRoman: "I" }
+const listTypes: Partial<Record<string, string>> = {
+  lowerLetter: "a",
+  upperLetter: "A",
+  lowerRoman: "i",
+  upperRoman: "I",
+}
 
 function listTag(styles: StyleSheet, place: ListPlace): { tag: string; open: string } {
   const level = levelOf(styles, place.definition, place.level)
-  if (level.kind !== "number") return { tag: "ul", open: level.kind === "check" ? '<ul style="list-style:none">' : "<ul>" }
+  if (level.kind !== "number")
+    return { tag: "ul", open: level.kind === "check" ? '<ul style="list-style:none">' : "<ul>" }
   const type = listTypes[level.numbering]
-  return { tag: "ol", open: `<ol${type ? ` type="${type}"` : ""}${place.start !== undefined ? ` start="${place.start}"` : ""}>` }
+  return {
+    tag: "ol",
+    open: `<ol${type ? ` type="${type}"` : ""}${place.start !== undefined ? ` start="${place.start}"` : ""}>`,
+  }
 }
 
 /** Items that follow each other as nested lists. */
@@ -114,7 +171,11 @@ class Lists {
     const run = `${place.definition} ${place.run}`
     let html = ""
     // A deeper list of another kind stands in the item above it.
-    while (this.open.length > place.level + 1 || (this.open.length === place.level + 1 && this.open.at(-1)?.run !== run)) html += this.end()
+    while (
+      this.open.length > place.level + 1 ||
+      (this.open.length === place.level + 1 && this.open.at(-1)?.run !== run)
+    )
+      html += this.end()
     if (this.open.length === place.level + 1) html += "</li>"
     while (this.open.length < place.level + 1) {
       const { tag, open } = listTag(this.styles, { ...place, level: this.open.length })
@@ -122,7 +183,10 @@ class Lists {
       this.open.push({ tag, run })
     }
     const { paragraph: format, letters } = paragraphLook(this.styles, paragraph)
-    const check = levelOf(this.styles, place.definition, place.level).kind === "check" ? `<input type="checkbox"${place.done ? " checked" : ""}>` : ""
+    const check =
+      levelOf(this.styles, place.definition, place.level).kind === "check"
+        ? `<input type="checkbox"${place.done ? " checked" : ""}>`
+        : ""
     return `${html}<li${paragraphCss(format, letters, null, true)}>${check}${inline(paragraph, this.styles)}`
   }
 

@@ -22,8 +22,12 @@ export function readJson(source: string): NamedDocument {
     throw new ReadingError("This is not JSON: the file is damaged or of another kind")
   }
   const file = File.safeParse(value)
-  if (!file.success) throw new ReadingError('This JSON is not a Biblon document: it needs "biblon", "name" and "document"')
-  if (file.data.biblon > current) throw new ReadingError(`This document was written by a newer Biblon (format ${file.data.biblon}, this one reads up to ${current})`)
+  if (!file.success)
+    throw new ReadingError('This JSON is not a Biblon document: it needs "biblon", "name" and "document"')
+  if (file.data.biblon > current)
+    throw new ReadingError(
+      `This document was written by a newer Biblon (format ${file.data.biblon}, this one reads up to ${current})`,
+    )
   return { name: file.data.name, doc: withoutOrphans(readDocument(file.data.document)) }
 }
 

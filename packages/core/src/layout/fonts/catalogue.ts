@@ -18,16 +18,32 @@ function filesOf({ name }: Pick<Family, "name">): FaceFiles {
   return { folder: name.toLowerCase().replaceAll(" ", "-"), stem: name.replaceAll(" ", "") }
 }
 
-const variantFiles: Record<FaceVariant, string> = { regular: "400Regular", italic: "400Regular_Italic", bold: "700Bold", boldItalic: "700Bold_Italic" }
+const variantFiles: Record<FaceVariant, string> = {
+  regular: "400Regular",
+  italic: "400Regular_Italic",
+  bold: "700Bold",
+  boldItalic: "700Bold_Italic",
+}
 
 /** Families for characters that the chosen ones lack, in the order in which they are asked. */
-const fallbackFamilies = ["Noto Serif", "Noto Sans", "Noto Sans Hebrew", "Noto Naskh Arabic", "Noto Sans Thai", "Noto Sans Devanagari"]
+const fallbackFamilies = [
+  "Noto Serif",
+  "Noto Sans",
+  "Noto Sans Hebrew",
+  "Noto Naskh Arabic",
+  "Noto Sans Thai",
+  "Noto Sans Devanagari",
+]
 const fallbackSigns = ["Noto Emoji", "Noto Sans Math", "Noto Sans Symbols 2"]
 const fallbackEastAsian = ["Noto Sans JP", "Noto Sans SC"]
 
 /** Faces for characters that the chosen families lack, in the order in which they are asked. */
 export function fallbackFaces(bold: boolean): FaceId[] {
-  return [...fallbackFamilies.map((name) => faceOf(name, bold, false)), ...fallbackSigns.map((name) => `${filesOf({ name }).stem}-regular`), ...fallbackEastAsian.map((name) => faceOf(name, bold, false))]
+  return [
+    ...fallbackFamilies.map((name) => faceOf(name, bold, false)),
+    ...fallbackSigns.map((name) => `${filesOf({ name }).stem}-regular`),
+    ...fallbackEastAsian.map((name) => faceOf(name, bold, false)),
+  ]
 }
 
 /** The nearest of the faces that there are: slant is given up before weight. */
@@ -44,7 +60,9 @@ export function faceOf(name: string, bold: boolean, italic: boolean): FaceId {
   if (!known) {
     const family = familyNamed(name)
     const { stem } = filesOf(family)
-    known = [false, true].flatMap((b) => [false, true].map((i) => `${stem}-${nearestVariant((v) => family.faces.includes(v), b, i)}`))
+    known = [false, true].flatMap((b) =>
+      [false, true].map((i) => `${stem}-${nearestVariant((v) => family.faces.includes(v), b, i)}`),
+    )
     ids.set(name, known)
   }
   return known[(bold ? 2 : 0) + (italic ? 1 : 0)] as FaceId
@@ -71,6 +89,12 @@ export function faceAddress(id: FaceId): string {
 
 /** Every face that ships, with the path of its file inside the folder of font packages. */
 export function shippedFaces(): { id: FaceId; path: string }[] {
-  const face = ({ folder, stem }: FaceFiles, variant: FaceVariant) => ({ id: `${stem}-${variant}`, path: `${folder}/${variantFiles[variant]}/${stem}_${variantFiles[variant]}.ttf` })
-  return [...families.flatMap((f) => f.faces.map((v) => face(filesOf(f), v))), ...fallbackSigns.map((name) => face(filesOf({ name }), "regular"))]
+  const face = ({ folder, stem }: FaceFiles, variant: FaceVariant) => ({
+    id: `${stem}-${variant}`,
+    path: `${folder}/${variantFiles[variant]}/${stem}_${variantFiles[variant]}.ttf`,
+  })
+  return [
+    ...families.flatMap((f) => f.faces.map((v) => face(filesOf(f), v))),
+    ...fallbackSigns.map((name) => face(filesOf({ name }), "regular")),
+  ]
 }

@@ -35,18 +35,29 @@ export function fontTables(bytes: Uint8Array): Map<string, DataView> {
     const at = 12 + i * 16
     const [offset, length] = [view.getUint32(at + 8), view.getUint32(at + 12)]
     if (offset + length > bytes.length) throw new RangeError("A table reaches beyond the file")
-    tables.set(String.fromCharCode(...bytes.subarray(at, at + 4)), new DataView(bytes.buffer, bytes.byteOffset + offset, length))
+    tables.set(
+      String.fromCharCode(...bytes.subarray(at, at + 4)),
+      new DataView(bytes.buffer, bytes.byteOffset + offset, length),
+    )
   }
   return tables
 }
 
 /** @throws FontFileError */
 export function readFontFile(bytes: Uint8Array): FontFile {
-  if (bytes.length > largestFontFile) throw new FontFileError(`The file has ${Math.ceil(bytes.length / 1048576)} MB; fonts of up to ${largestFontFile / 1048576} MB are taken.`)
+  if (bytes.length > largestFontFile)
+    throw new FontFileError(
+      `The file has ${Math.ceil(bytes.length / 1048576)} MB; fonts of up to ${largestFontFile / 1048576} MB are taken.`,
+    )
   const magic = bytes.length > 12 ? String.fromCharCode(...bytes.subarray(0, 4)) : ""
-  if (magic === "wOFF" || magic === "wOF2") throw new FontFileError("This is a font packed for web pages (WOFF). Bring in the TTF or OTF file that it was made from.")
-  if (magic === "ttcf") throw new FontFileError("This file holds several fonts (a collection). Bring in a file with one font, TTF or OTF.")
-  if (magic !== "\u0000\u0001\u0000\u0000" && magic !== "OTTO" && magic !== "true") throw new FontFileError("This is not a font file. Fonts end in .ttf or .otf.")
+  if (magic === "wOFF" || magic === "wOF2")
+    throw new FontFileError(
+      "This is a font packed for web pages (WOFF). Bring in the TTF or OTF file that it was made from.",
+    )
+  if (magic === "ttcf")
+    throw new FontFileError("This file holds several fonts (a collection). Bring in a file with one font, TTF or OTF.")
+  if (magic !== "\u0000\u0001\u0000\u0000" && magic !== "OTTO" && magic !== "true")
+    throw new FontFileError("This is not a font file. Fonts end in .ttf or .otf.")
   try {
     return readTables(fontTables(bytes), magic)
   } catch (error) {
@@ -57,11 +68,18 @@ export function readFontFile(bytes: Uint8Array): FontFile {
 
 function readTables(tables: Map<string, DataView>, magic: string): FontFile {
   const missing = [...needed, magic === "OTTO" ? "CFF " : "glyf"].filter((name) => !tables.has(name))
-  if (missing.length > 0) throw new FontFileError(`The font file is incomplete: it has no ${missing.map((name) => name.trim()).join(", ")}.`)
+  if (missing.length > 0)
+    throw new FontFileError(`The font file is incomplete: it has no ${missing.map((name) => name.trim()).join(", ")}.`)
   const os2 = tables.get("OS/2") as DataView
   const embedding = os2.getUint16(8)
-  if (embedding & RESTRICTED) throw new FontFileError("The maker of this font does not allow it to be embedded in documents, so it cannot be used here. Ask for a licence that does, or choose another font.")
-  if (embedding & BITMAPS_ONLY) throw new FontFileError("The maker of this font allows only pictures of its letters to be embedded, so it cannot be used here.")
+  if (embedding & RESTRICTED)
+    throw new FontFileError(
+      "The maker of this font does not allow it to be embedded in documents, so it cannot be used here. Ask for a licence that does, or choose another font.",
+    )
+  if (embedding & BITMAPS_ONLY)
+    throw new FontFileError(
+      "The maker of this font allows only pictures of its letters to be embedded, so it cannot be used here.",
+    )
   const names = readNames(tables.get("name") as DataView)
   const weight = os2.getUint16(4)
   const family = familyOf(names, weight)
@@ -69,11 +87,23 @@ function readTables(tables: Map<string, DataView>, magic: string): FontFile {
   const selection = os2.getUint16(62)
   const bold = (selection & BOLD) !== 0 || (weight >= 600 && weight <= 700)
   const italic = (selection & ITALIC) !== 0
-  return { family, variant: bold ? (italic ? "boldItalic" : "bold") : italic ? "italic" : "regular", postscript: magic === "OTTO", subsetting: !(embedding & NO_SUBSETTING) }
+  return {
+    family,
+    variant: bold ? (italic ? "boldItalic" : "bold") : italic ? "italic" : "regular",
+    postscript: magic === "OTTO",
+    subsetting: !(embedding & NO_SUBSETTING),
+  }
 }
 
 /** Weights that a family has beside its regular and bold ones (OS/2.usWeightClass). */
-const weights: readonly (readonly [number, string])[] = [[100, "Thin"], [200, "Extra Light"], [300, "Light"], [500, "Medium"], [800, "Extra Bold"], [900, "Black"]]
+const weights: readonly (readonly [number, string])[] = [
+  [100, "Thin"],
+  [200, "Extra Light"],
+  [300, "Light"],
+  [500, "Medium"],
+  [800, "Extra Bold"],
+  [900, "Black"],
+]
 
 /**
  * What the typeface is called here. A family has four faces; a weight beyond them is a family of its own, as name 1 of the
@@ -96,10 +126,18 @@ function readNames(table: DataView): Map<number, string> {
   const storage = table.getUint16(4)
   for (let i = 0; i < table.getUint16(2); i++) {
     const at = 6 + i * 12
-    const [platform, , language, id, length, offset] = [0, 2, 4, 6, 8, 10].map((o) => table.getUint16(at + o)) as [number, number, number, number, number, number]
+    const [platform, , language, id, length, offset] = [0, 2, 4, 6, 8, 10].map((o) => table.getUint16(at + o)) as [
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+    ]
     const wide = platform === 0 || platform === 3
     let text = ""
-    for (let b = 0; b < length; b += wide ? 2 : 1) text += String.fromCharCode(wide ? table.getUint16(storage + offset + b) : table.getUint8(storage + offset + b))
+    for (let b = 0; b < length; b += wide ? 2 : 1)
+      text += String.fromCharCode(wide ? table.getUint16(storage + offset + b) : table.getUint8(storage + offset + b))
     const rank = (wide ? 2 : 0) + (language === 0x409 || language === 0 ? 1 : 0)
     if ((names.get(id)?.rank ?? -1) < rank) names.set(id, { text, rank })
   }

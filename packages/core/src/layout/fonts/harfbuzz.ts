@@ -75,10 +75,37 @@ function callable(table: WebAssembly.Table, ints: number, floats: number, call: 
   const F32 = 0x7d
   const params = [...Array<number>(ints).fill(I32), ...Array<number>(floats).fill(F32), I32]
   const bytes = new Uint8Array([
-    0, 0x61, 0x73, 0x6d, 1, 0, 0, 0,
-    1, 4 + params.length, 1, 0x60, params.length, ...params, 0, // type
-    2, 7, 1, 1, 0x65, 1, 0x66, 0, 0, // import e.f
-    7, 5, 1, 1, 0x66, 0, 0, // export f
+    0,
+    0x61,
+    0x73,
+    0x6d,
+    1,
+    0,
+    0,
+    0,
+    1,
+    4 + params.length,
+    1,
+    0x60,
+    params.length,
+    ...params,
+    0, // type
+    2,
+    7,
+    1,
+    1,
+    0x65,
+    1,
+    0x66,
+    0,
+    0, // import e.f
+    7,
+    5,
+    1,
+    1,
+    0x66,
+    0,
+    0, // export f
   ])
   const instance = new WebAssembly.Instance(new WebAssembly.Module(bytes), { e: { f: call } })
   const index = table.grow(1)
@@ -136,7 +163,9 @@ export class HarfBuzz {
   private language(name: string): number {
     let pointer = this.languages.get(name)
     if (pointer === undefined) {
-      new Uint8Array(this.memory.buffer, this.scratch, 64).set([...name.slice(0, 60)].map((c) => c.charCodeAt(0) & 0x7f).concat(0))
+      new Uint8Array(this.memory.buffer, this.scratch, 64).set(
+        [...name.slice(0, 60)].map((c) => c.charCodeAt(0) & 0x7f).concat(0),
+      )
       pointer = this.call("hb_language_from_string", this.scratch, -1)
       this.languages.set(name, pointer)
     }
@@ -160,7 +189,8 @@ export class HarfBuzz {
       smallCaps: this.features(face).has("smcp"),
       has: (codePoint) => {
         let answer = known.get(codePoint)
-        if (answer === undefined) known.set(codePoint, (answer = this.call("hb_font_get_nominal_glyph", font, codePoint, this.scratch) !== 0))
+        if (answer === undefined)
+          known.set(codePoint, (answer = this.call("hb_font_get_nominal_glyph", font, codePoint, this.scratch) !== 0))
         return answer
       },
       advance: (glyph) => this.call("hb_font_get_glyph_h_advance", font, glyph),
@@ -187,7 +217,10 @@ export class HarfBuzz {
       this.call("hb_ot_metrics_get_position_with_fallback", font, tag(name), this.scratch)
       return read(0)
     }
-    const offsets = { superscript: { size: metric("spys"), offset: metric("spyo") }, subscript: { size: metric("sbys"), offset: -metric("sbyo") } }
+    const offsets = {
+      superscript: { size: metric("spys"), offset: metric("spyo") },
+      subscript: { size: metric("sbys"), offset: -metric("sbyo") },
+    }
     return {
       upem,
       ascender,
@@ -212,7 +245,11 @@ export class HarfBuzz {
     this.call("hb_ot_layout_table_get_feature_tags", face, tag("GSUB"), 0, this.scratch, at)
     const view = new DataView(this.memory.buffer)
     const count = Math.min(most, view.getUint32(this.scratch, true))
-    return new Set(Array.from({ length: count }, (_, i) => [24, 16, 8, 0].map((shift) => String.fromCharCode((view.getUint32(at + 4 * i, true) >> shift) & 0xff)).join("")))
+    return new Set(
+      Array.from({ length: count }, (_, i) =>
+        [24, 16, 8, 0].map((shift) => String.fromCharCode((view.getUint32(at + 4 * i, true) >> shift) & 0xff)).join(""),
+      ),
+    )
   }
 
   /** Writes features as hb_feature_t into the scratch memory; returns how many. */
@@ -275,7 +312,14 @@ export class HarfBuzz {
       const table = this.wasm.__indirect_function_table as unknown as WebAssembly.Table
       const add = (name: string, letter: string, numbers: number) => {
         // (funcs, data, state, …coordinates, user data)
-        const call = (...args: number[]) => void path.push(letter + args.slice(3, 3 + numbers).map((n) => Math.round(n)).join(" "))
+        const call = (...args: number[]) =>
+          void path.push(
+            letter +
+              args
+                .slice(3, 3 + numbers)
+                .map((n) => Math.round(n))
+                .join(" "),
+          )
         this.call(`hb_draw_funcs_set_${name}_func`, funcs, callable(table, 3, numbers, call), 0, 0)
       }
       add("move_to", "M", 2)

@@ -73,7 +73,11 @@ export class FontLibrary {
   faceFor(codePoint: number, look: FaceWish): FaceId {
     const wish = this.wish(look)
     if (codePoint < 0x7f || this.font(wish).has(codePoint)) return wish
-    const second = isEastAsian(codePoint) ? look.familyEastAsian : isComplex(codePoint) ? (familyOfScript(codePoint, look.familyComplex) ?? look.familyComplex) : null
+    const second = isEastAsian(codePoint)
+      ? look.familyEastAsian
+      : isComplex(codePoint)
+        ? (familyOfScript(codePoint, look.familyComplex) ?? look.familyComplex)
+        : null
     const key = `${codePoint} ${look.bold} ${second}`
     let fallback = this.fallbacks.get(key)
     if (fallback === undefined) {
@@ -111,16 +115,35 @@ function familyOfScript(codePoint: number, wish: string): string | null {
 
 /** Chinese, Japanese and Korean characters and their signs. */
 export function isEastAsian(codePoint: number): boolean {
-  return (codePoint >= 0x2e80 && codePoint < 0xa4d0) || (codePoint >= 0xac00 && codePoint < 0xd7fc) || (codePoint >= 0xf900 && codePoint < 0xfb00) || (codePoint >= 0xfe30 && codePoint < 0xfe50) || (codePoint >= 0xff00 && codePoint < 0xfff0) || (codePoint >= 0x1f200 && codePoint < 0x1f300) || (codePoint >= 0x20000 && codePoint < 0x40000)
+  return (
+    (codePoint >= 0x2e80 && codePoint < 0xa4d0) ||
+    (codePoint >= 0xac00 && codePoint < 0xd7fc) ||
+    (codePoint >= 0xf900 && codePoint < 0xfb00) ||
+    (codePoint >= 0xfe30 && codePoint < 0xfe50) ||
+    (codePoint >= 0xff00 && codePoint < 0xfff0) ||
+    (codePoint >= 0x1f200 && codePoint < 0x1f300) ||
+    (codePoint >= 0x20000 && codePoint < 0x40000)
+  )
 }
 
 /** Scripts whose letters take their form or place from their neighbours. */
 function isComplex(codePoint: number): boolean {
-  return (codePoint >= 0x590 && codePoint < 0x10a0) || (codePoint >= 0x1780 && codePoint < 0x1800) || (codePoint >= 0xfb1d && codePoint < 0xfe00) || (codePoint >= 0xfe70 && codePoint < 0xff00)
+  return (
+    (codePoint >= 0x590 && codePoint < 0x10a0) ||
+    (codePoint >= 0x1780 && codePoint < 0x1800) ||
+    (codePoint >= 0xfb1d && codePoint < 0xfe00) ||
+    (codePoint >= 0xfe70 && codePoint < 0xff00)
+  )
 }
 
 /** Characters that take the face of what stands before them: marks, joiners, variation selectors, skin tones. */
 export function joinsPrevious(codePoint: number): boolean {
   if (codePoint < 0x300) return false
-  return codePoint === 0x200d || (codePoint >= 0xfe00 && codePoint <= 0xfe0f) || (codePoint >= 0x1f3fb && codePoint <= 0x1f3ff) || (codePoint >= 0xe0020 && codePoint <= 0xe007f) || /\p{M}/u.test(String.fromCodePoint(codePoint))
+  return (
+    codePoint === 0x200d ||
+    (codePoint >= 0xfe00 && codePoint <= 0xfe0f) ||
+    (codePoint >= 0x1f3fb && codePoint <= 0x1f3ff) ||
+    (codePoint >= 0xe0020 && codePoint <= 0xe007f) ||
+    /\p{M}/u.test(String.fromCodePoint(codePoint))
+  )
 }

@@ -1,5 +1,22 @@
 /** The content stream of one sheet. */
-import { fragmentsOf, highlightOf, isWordSpace, letterRules, lineTop, outlineWidth, rulePath, shadowColour, shadowOffset, type Box, type FontLibrary, type Fragment, type LineRun, type Rule, type PlacedSheet, type Sheet } from "../../layout"
+import {
+  fragmentsOf,
+  highlightOf,
+  isWordSpace,
+  letterRules,
+  lineTop,
+  outlineWidth,
+  rulePath,
+  shadowColour,
+  shadowOffset,
+  type Box,
+  type FontLibrary,
+  type Fragment,
+  type LineRun,
+  type Rule,
+  type PlacedSheet,
+  type Sheet,
+} from "../../layout"
 import { placedGlyphs } from "../glyphs"
 import type { PdfFace } from "./fonts"
 import { num, textString } from "./objects"
@@ -54,10 +71,20 @@ export function drawSheet(placed: PlacedSheet, fonts: FontLibrary, faceFor: (run
   const parts = marked.map(({ fragment, part }, id) => {
     const { lines, label } = fragment.paragraph
     const first = lines[0]
-    const drawn = part === "text" ? lines.slice(fragment.from, fragment.to).map((line) => ({ line, runs: line.runs })) : first && label ? [{ line: first, runs: label.runs }] : []
+    const drawn =
+      part === "text"
+        ? lines.slice(fragment.from, fragment.to).map((line) => ({ line, runs: line.runs }))
+        : first && label
+          ? [{ line: first, runs: label.runs }]
+          : []
     return `/${part === "label" ? "Lbl" : tagOf(fragment)}<</MCID ${id}>>BDC\n${pen.text(fragment, drawn)}EMC\n`
   })
-  return { content: `${behind ? `/Artifact BMC\n${behind}EMC\n` : ""}${parts.join("")}`, faces: pen.faces, links: pen.links, marked }
+  return {
+    content: `${behind ? `/Artifact BMC\n${behind}EMC\n` : ""}${parts.join("")}`,
+    faces: pen.faces,
+    links: pen.links,
+    marked,
+  }
 }
 
 class Pen {
@@ -79,9 +106,15 @@ class Pen {
     if (rule.pattern === "solid") return this.box(rule, rule.colour)
     const { d, stroke } = rulePath(rule)
     const path = d
-      .replace(/([ML])([\d.-]+) ([\d.-]+)/g, (_, op: string, x: string, y: string) => `${num(rule.x + Number(x))} ${num(this.sheet.height - rule.y - Number(y))} ${op === "M" ? "m" : "l"}\n`)
+      .replace(
+        /([ML])([\d.-]+) ([\d.-]+)/g,
+        (_, op: string, x: string, y: string) =>
+          `${num(rule.x + Number(x))} ${num(this.sheet.height - rule.y - Number(y))} ${op === "M" ? "m" : "l"}\n`,
+      )
       .replaceAll("Z", "h\n")
-    return stroke === null ? `${fill(rule.colour)}${path}f\n` : `${components(rule.colour)} RG ${num(stroke)} w\n${path}S\n`
+    return stroke === null
+      ? `${fill(rule.colour)}${path}f\n`
+      : `${components(rule.colour)} RG ${num(stroke)} w\n${path}S\n`
   }
 
   /** Background and borders of the paragraph, of its letters, and their shadows. */
@@ -91,11 +124,13 @@ class Pen {
     for (const rule of frame?.rules ?? []) out += this.rule(rule)
     for (const line of paragraph.lines.slice(from, to)) {
       const top = lineTop(fragment, line)
-      for (const rule of line.leaders) out += this.rule({ ...rule, x: fragment.x + rule.x, y: top + line.baseline + rule.y })
+      for (const rule of line.leaders)
+        out += this.rule({ ...rule, x: fragment.x + rule.x, y: top + line.baseline + rule.y })
       for (const piece of line.runs) {
         const lit = highlightOf(line, piece)
         if (lit) out += this.box({ ...lit, x: fragment.x + lit.x, y: top + lit.y }, lit.colour)
-        if (piece.run.look.shadow) out += this.shadow(piece, paragraph.text, fragment.x + piece.x, top + line.baseline - piece.run.rise)
+        if (piece.run.look.shadow)
+          out += this.shadow(piece, paragraph.text, fragment.x + piece.x, top + line.baseline - piece.run.rise)
       }
     }
     return out
@@ -106,11 +141,17 @@ class Pen {
     const off = shadowOffset * run.size
     const point = (x: number, y: number) => `${num(left + off + x)} ${num(this.sheet.height - baseline - off + y)}`
     let path = ""
-    for (const { glyph, x, y } of placedGlyphs(piece, text)) path += outlinePath(this.fonts.font(run.face).outline(glyph), (gx, gy) => point(x + gx * run.scale, y + gy * run.scale))
+    for (const { glyph, x, y } of placedGlyphs(piece, text))
+      path += outlinePath(this.fonts.font(run.face).outline(glyph), (gx, gy) =>
+        point(x + gx * run.scale, y + gy * run.scale),
+      )
     return path ? `${fill(shadowColour(run.look.colour))}${path}f\n` : ""
   }
 
-  text(fragment: Fragment, lines: { line: Fragment["paragraph"]["lines"][number]; runs: readonly LineRun[] }[]): string {
+  text(
+    fragment: Fragment,
+    lines: { line: Fragment["paragraph"]["lines"][number]; runs: readonly LineRun[] }[],
+  ): string {
     const parts: string[] = ["BT\n"]
     const rules: string[] = []
     let font = ""
@@ -131,8 +172,16 @@ class Pen {
         else if (look.colour !== colour) parts.push(fill((colour = look.colour)))
         const x = fragment.x + piece.x
         parts.push(`1 0 0 1 ${num(x)} ${num(y)} Tm\n`, glyphs(piece, face, fragment.paragraph.text))
-        if (look.link) this.links.push({ to: look.link, left: x, bottom: y - line.height + line.baseline, right: x + piece.width, top: y + line.baseline })
-        for (const rule of letterRules(line, piece)) rules.push(this.rule({ ...rule, x: fragment.x + rule.x, y: top + line.baseline + rule.y }))
+        if (look.link)
+          this.links.push({
+            to: look.link,
+            left: x,
+            bottom: y - line.height + line.baseline,
+            right: x + piece.width,
+            top: y + line.baseline,
+          })
+        for (const rule of letterRules(line, piece))
+          rules.push(this.rule({ ...rule, x: fragment.x + rule.x, y: top + line.baseline + rule.y }))
       }
     }
     // The mode of drawing letters outlives the text object.
@@ -146,7 +195,10 @@ function outlinePath(outline: string, point: (x: number, y: number) => string): 
   let out = ""
   let [cx, cy] = [0, 0]
   for (const [, op, numbers] of outline.matchAll(/([MLQCZ])([^MLQCZ]*)/g)) {
-    const n = (numbers ?? "").trim().split(/[\s,]+/).map(Number)
+    const n = (numbers ?? "")
+      .trim()
+      .split(/[\s,]+/)
+      .map(Number)
     const at = (i: number) => [n[2 * i] ?? 0, n[2 * i + 1] ?? 0] as const
     if (op === "Z") out += "h\n"
     else if (op === "M" || op === "L") out += `${point(...at(0))} ${op === "M" ? "m" : "l"}\n`
@@ -182,14 +234,22 @@ function glyphs(piece: LineRun, face: PdfFace, text: string): string {
     out += -adjust
     actual += adjust
   }
-  for (let g = first; g < last; ) {
+  for (let g = first; g < last;) {
     const start = clusters[g] as number
     let next = g
     while (next < last && clusters[next] === start) next++
     // In a run from right to left the text that follows stands before.
-    const end = run.level % 2 === 1 ? (g > first ? (clusters[g - 1] as number) : piece.to) : next < last ? (clusters[next] as number) : piece.to
+    const end =
+      run.level % 2 === 1
+        ? g > first
+          ? (clusters[g - 1] as number)
+          : piece.to
+        : next < last
+          ? (clusters[next] as number)
+          : piece.to
     // A hyphen at the end of a line is no part of the word.
-    const cluster = run.shows === null ? text.slice(start, end) : run.from === run.to && run.shows === "-" ? "\u00ad" : run.shows
+    const cluster =
+      run.shows === null ? text.slice(start, end) : run.from === run.to && run.shows === "-" ? "\u00ad" : run.shows
     // Several glyphs for one text: the text is said once, around them all.
     const several = next - g > 1 || !face.standsFor(ids[g] as number, cluster)
     if (several) {

@@ -83,20 +83,31 @@ export class PdfFace {
       `<</Type/FontDescriptor/FontName/${fontName}/Flags 4/FontBBox[${box.map(units).join(" ")}]/ItalicAngle ${num(italicAngle)}` +
         `/Ascent ${units(metrics.ascender)}/Descent ${units(metrics.descender)}/CapHeight ${units(metrics.capHeight || metrics.ascender * 0.75)}/StemV 80/${this.postscript ? "FontFile3" : "FontFile2"} ${ref(fontFile)}>>`,
     )
-    const widths = this.postscript ? used.map((glyph) => `${glyph}[${num(this.width(glyph))}]`).join("") : `0[${used.map((glyph) => num(this.width(glyph))).join(" ")}]`
+    const widths = this.postscript
+      ? used.map((glyph) => `${glyph}[${num(this.width(glyph))}]`).join("")
+      : `0[${used.map((glyph) => num(this.width(glyph))).join(" ")}]`
     const map = new Uint8Array(this.characters.length * 2)
     this.characters.forEach(({ glyph }, cid) => map.set([glyph >> 8, glyph & 255], cid * 2))
-    const kind = this.postscript ? "/Subtype/CIDFontType0" : `/Subtype/CIDFontType2/CIDToGIDMap ${ref(file.addStream(map))}`
+    const kind = this.postscript
+      ? "/Subtype/CIDFontType0"
+      : `/Subtype/CIDFontType2/CIDToGIDMap ${ref(file.addStream(map))}`
     const descendant = file.add(
       `<</Type/Font${kind}/BaseFont/${fontName}/CIDSystemInfo<</Registry(Adobe)/Ordering(Identity)/Supplement 0>>/FontDescriptor ${ref(descriptor)}/DW 1000/W[${widths}]>>`,
     )
     const unicode = file.addStream(this.toUnicode())
-    file.add(`<</Type/Font/Subtype/Type0/BaseFont/${fontName}/Encoding/Identity-H/DescendantFonts[${ref(descendant)}]/ToUnicode ${ref(unicode)}>>`, this.ref)
+    file.add(
+      `<</Type/Font/Subtype/Type0/BaseFont/${fontName}/Encoding/Identity-H/DescendantFonts[${ref(descendant)}]/ToUnicode ${ref(unicode)}>>`,
+      this.ref,
+    )
   }
 
   private toUnicode(): string {
-    const characters = this.postscript ? [...this.texts].map(([cid, text]) => ({ cid, text })) : this.characters.map(({ text }, cid) => ({ cid, text }))
-    const rows = characters.flatMap(({ cid, text }) => (text ? [`<${cid.toString(16).padStart(4, "0")}><${utf16(text)}>`] : []))
+    const characters = this.postscript
+      ? [...this.texts].map(([cid, text]) => ({ cid, text }))
+      : this.characters.map(({ text }, cid) => ({ cid, text }))
+    const rows = characters.flatMap(({ cid, text }) =>
+      text ? [`<${cid.toString(16).padStart(4, "0")}><${utf16(text)}>`] : [],
+    )
     const blocks: string[] = []
     for (let i = 0; i < rows.length; i += 100) {
       const some = rows.slice(i, i + 100)
@@ -123,5 +134,8 @@ function readHead(bytes: Uint8Array): { box: number[]; italicAngle: number } {
   }
   const head = tables.get("head") ?? 0
   const post = tables.get("post")
-  return { box: [36, 38, 40, 42].map((o) => view.getInt16(head + o)), italicAngle: post === undefined ? 0 : view.getInt32(post + 4) / 65536 }
+  return {
+    box: [36, 38, 40, 42].map((o) => view.getInt16(head + o)),
+    italicAngle: post === undefined ? 0 : view.getInt32(post + 4) / 65536,
+  }
 }

@@ -60,7 +60,8 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
     for (const { fragment, part } of drawn.marked) {
       const number = fragment.leaf
       let element = elements.get(number)
-      if (!element) elements.set(number, (element = { ref: file.reserve(), tag: tagOf(fragment), content: [], label: null }))
+      if (!element)
+        elements.set(number, (element = { ref: file.reserve(), tag: tagOf(fragment), content: [], label: null }))
       const reference = `<</Type/MCR/Pg ${ref(page)}/MCID ${parents.length}>>`
       if (part === "label") element.label = { ref: file.reserve(), content: reference }
       else element.content.push(reference)
@@ -72,7 +73,13 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
       if (fragment.from > 0 || !first) continue
       const top = sheet.height - lineTop(fragment, first)
       leafTops.set(fragment.leaf, { page, top })
-      if (outline && text.trim() !== "") headings.push({ level: outline, text: `${label ? `${label.text} ` : ""}${shownText(fragment.paragraph).replaceAll("\n", " ").trim()}`, page, top })
+      if (outline && text.trim() !== "")
+        headings.push({
+          level: outline,
+          text: `${label ? `${label.text} ` : ""}${shownText(fragment.paragraph).replaceAll("\n", " ").trim()}`,
+          page,
+          top,
+        })
     }
     parentTree.push(`${index}[${parents.map(ref).join(" ")}]`)
     const own = drawn.links.map((link) => ({ id: file.reserve(), link }))
@@ -89,14 +96,24 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
   const places = placesOf(layout.doc)
   for (const { id, link } of annotations) {
     const place = link.to.startsWith("#") ? leafTops.get(places.get(link.to.slice(1)) ?? -1) : undefined
-    const action = place ? `/Dest[${ref(place.page)}/XYZ null ${num(place.top)} null]` : link.to.startsWith("#") ? "" : `/A<</S/URI/URI(${encodeURI(decodeLoosely(link.to)).replace(/[()\\]/g, "\\$&")})>>`
-    file.add(`<</Type/Annot/Subtype/Link/Rect[${[link.left, link.bottom, link.right, link.top].map(num).join(" ")}]/Border[0 0 0]/F 4${action}>>`, id)
+    const action = place
+      ? `/Dest[${ref(place.page)}/XYZ null ${num(place.top)} null]`
+      : link.to.startsWith("#")
+        ? ""
+        : `/A<</S/URI/URI(${encodeURI(decodeLoosely(link.to)).replace(/[()\\]/g, "\\$&")})>>`
+    file.add(
+      `<</Type/Annot/Subtype/Link/Rect[${[link.left, link.bottom, link.right, link.top].map(num).join(" ")}]/Border[0 0 0]/F 4${action}>>`,
+      id,
+    )
   }
   for (const face of faces.values()) face.write(file, options.subset)
   const blocks = writeElements(file, [...elements.entries()], documentElement)
   file.add(`<</Type/StructElem/S/Document/P ${ref(tree)}/K[${blocks.map(ref).join(" ")}]>>`, documentElement)
   const numbers = file.add(`<</Nums[${parentTree.join("")}]>>`)
-  file.add(`<</Type/StructTreeRoot/K ${ref(documentElement)}/ParentTree ${ref(numbers)}/ParentTreeNextKey ${layout.placed.length}>>`, tree)
+  file.add(
+    `<</Type/StructTreeRoot/K ${ref(documentElement)}/ParentTree ${ref(numbers)}/ParentTreeNextKey ${layout.placed.length}>>`,
+    tree,
+  )
   file.add(`<</Type/Pages/Count ${pageRefs.length}/Kids[${pageRefs.map(ref).join(" ")}]>>`, pages)
   const outlines = writeOutline(file, headings)
   const language = styles.defaults.letters.language
@@ -106,8 +123,14 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
       `/ViewerPreferences<</DisplayDocTitle true>>${outlines ? `/Outlines ${ref(outlines)}/PageMode/UseOutlines` : ""}>>`,
     catalog,
   )
-  const info = file.add(`<</Title${textString(title)}${properties.author ? `/Author${textString(properties.author)}` : ""}/Producer(Biblon)>>`)
-  return file.finish(catalog, info, fileId(title + layout.placed.length + textOf(leavesOf(layout.doc).node(0)) + layout.doc.nodeSize))
+  const info = file.add(
+    `<</Title${textString(title)}${properties.author ? `/Author${textString(properties.author)}` : ""}/Producer(Biblon)>>`,
+  )
+  return file.finish(
+    catalog,
+    info,
+    fileId(title + layout.placed.length + textOf(leavesOf(layout.doc).node(0)) + layout.doc.nodeSize),
+  )
 }
 
 /** Structure of a block, and of what stands before it as an item of a list. */
@@ -121,8 +144,9 @@ interface Element {
 /** Writes the structure of blocks, items of lists that follow each other as one list. Returns what the document holds. */
 function writeElements(file: PdfFile, elements: [number, Element][], parent: Ref): Ref[] {
   const top: Ref[] = []
-  const write = (tag: string, own: Ref, over: Ref, content: string) => file.add(`<</Type/StructElem/S/${tag}/P ${ref(over)}/K[${content}]>>`, own)
-  for (let i = 0; i < elements.length; ) {
+  const write = (tag: string, own: Ref, over: Ref, content: string) =>
+    file.add(`<</Type/StructElem/S/${tag}/P ${ref(over)}/K[${content}]>>`, own)
+  for (let i = 0; i < elements.length;) {
     const end = endOfList(elements, i)
     if (end === i) {
       const { ref: own, tag, content, label } = (elements[i++] as [number, Element])[1]
@@ -148,7 +172,12 @@ function writeElements(file: PdfFile, elements: [number, Element][], parent: Ref
 /** Index behind the items that follow each other without a gap from `from` on. */
 function endOfList(elements: readonly [number, Element][], from: number): number {
   let end = from
-  while (elements[end]?.[1].tag === "LBody" && elements[end]?.[1].label && (end === from || elements[end]?.[0] === (elements[end - 1]?.[0] ?? 0) + 1)) end++
+  while (
+    elements[end]?.[1].tag === "LBody" &&
+    elements[end]?.[1].label &&
+    (end === from || elements[end]?.[0] === (elements[end - 1]?.[0] ?? 0) + 1)
+  )
+    end++
   return end
 }
 
@@ -198,7 +227,8 @@ function writeOutline(file: PdfFile, headings: readonly Heading[]): Ref | null {
 
 function xmp(title: string, author: string, language: string): string {
   // The stream is written byte by byte, so whatever is beyond ASCII goes in as character references.
-  const safe = (text: string) => [...text].map((c) => (/[\x20-\x7e]/.test(c) && !/[<>&"]/.test(c) ? c : `&#${c.codePointAt(0)};`)).join("")
+  const safe = (text: string) =>
+    [...text].map((c) => (/[\x20-\x7e]/.test(c) && !/[<>&"]/.test(c) ? c : `&#${c.codePointAt(0)};`)).join("")
   return (
     `<?xpacket begin="" id="W5M0MpCehiHzreSzNTczkc9d"?><x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#">` +
     `<rdf:Description rdf:about="" xmlns:dc="http://purl.org/dc/elements/1.1/" xmlns:pdf="http://ns.adobe.com/pdf/1.3/">` +

@@ -92,10 +92,30 @@ export class PdfFile {
     this.places[xref] = startxref
     const rows = new Uint8Array(this.places.length * 7)
     this.places.forEach((place, n) => {
-      const [kind, second, third] = place === undefined ? [0, 0, n === 0 ? 65535 : 0] : typeof place === "number" ? [1, place, 0] : [2, place.stream, place.index]
-      rows.set([kind, (second >>> 24) & 255, (second >>> 16) & 255, (second >>> 8) & 255, second & 255, third >> 8, third & 255], n * 7)
+      const [kind, second, third] =
+        place === undefined
+          ? [0, 0, n === 0 ? 65535 : 0]
+          : typeof place === "number"
+            ? [1, place, 0]
+            : [2, place.stream, place.index]
+      rows.set(
+        [
+          kind,
+          (second >>> 24) & 255,
+          (second >>> 16) & 255,
+          (second >>> 8) & 255,
+          second & 255,
+          third >> 8,
+          third & 255,
+        ],
+        n * 7,
+      )
     })
-    this.addStream(rows, `/Type/XRef/Size ${this.places.length}/W[1 4 2]/Root ${ref(root)}/Info ${ref(info)}/ID[<${id}><${id}>]`, xref)
+    this.addStream(
+      rows,
+      `/Type/XRef/Size ${this.places.length}/W[1 4 2]/Root ${ref(root)}/Info ${ref(info)}/ID[<${id}><${id}>]`,
+      xref,
+    )
     this.push(latin1(`startxref\n${startxref}\n%%EOF\n`))
     const file = new Uint8Array(this.length)
     let at = 0

@@ -10,7 +10,9 @@ const NO_LAYOUT_CLOSURE = 0x200
 const MEMORY_MODE_WRITABLE = 2
 
 function tag(name: string): number {
-  return ((name.charCodeAt(0) << 24) | (name.charCodeAt(1) << 16) | (name.charCodeAt(2) << 8) | name.charCodeAt(3)) >>> 0
+  return (
+    ((name.charCodeAt(0) << 24) | (name.charCodeAt(1) << 16) | (name.charCodeAt(2) << 8) | name.charCodeAt(3)) >>> 0
+  )
 }
 
 /** Makes a TrueType file that holds only these glyphs, under the same numbers. */

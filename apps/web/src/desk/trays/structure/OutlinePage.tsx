@@ -1,7 +1,15 @@
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react"
 import { Text, View } from "react-native"
 import { leavesOf } from "@biblon/core/document"
-import { headingAt, headingNumbers, headingsOf, moveSection, numberHeadings, promoteSection, type Heading } from "@biblon/core/editing"
+import {
+  headingAt,
+  headingNumbers,
+  headingsOf,
+  moveSection,
+  numberHeadings,
+  promoteSection,
+  type Heading,
+} from "@biblon/core/editing"
 import { CaretDown, CaretLeft, CaretRight, DotsSixVertical, Warning } from "../../../ui/icons"
 import { Choice, Glyph, IconButton, inkSoft } from "../../../ui/pieces"
 import { useDesk, useSession } from "../../context"
@@ -54,7 +62,11 @@ interface Carried {
 
 export function OutlinePage() {
   const session = useSession()
-  const { doc, here, numbers } = useDesk(({ editor }) => ({ doc: editor?.doc ?? null, here: editor ? (headingAt(editor.doc, leavesOf(editor.doc).at(editor.selection.head))?.leaf ?? null) : null, numbers: editor ? headingNumbers(editor) : null }))
+  const { doc, here, numbers } = useDesk(({ editor }) => ({
+    doc: editor?.doc ?? null,
+    here: editor ? (headingAt(editor.doc, leavesOf(editor.doc).at(editor.selection.head))?.leaf ?? null) : null,
+    numbers: editor ? headingNumbers(editor) : null,
+  }))
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set())
   const [carried, setCarried] = useState<Carried | null>(null)
   const list = useRef<HTMLDivElement>(null)
@@ -124,38 +136,99 @@ export function OutlinePage() {
   return (
     <View>
       <View className="mb-3 mt-3 flex-row">
-        <Choice label="Numbers of headings" value={numbers ?? "none"} options={[["none", "None"], ["chapters", "1, 1.1, 1.1.1"], ["appendices", "A, A.1, A.1.1"]]} onChange={(definition) => session.run(numberHeadings(definition === "none" ? null : definition))} />
+        <Choice
+          label="Numbers of headings"
+          value={numbers ?? "none"}
+          options={[
+            ["none", "None"],
+            ["chapters", "1, 1.1, 1.1.1"],
+            ["appendices", "A, A.1, A.1.1"],
+          ]}
+          onChange={(definition) => session.run(numberHeadings(definition === "none" ? null : definition))}
+        />
       </View>
-      {headings.length === 0 ? <Text className="font-ui text-[14px] leading-5 text-ink-soft">No headings yet. Give a paragraph a heading style, and it stands here to go to, to fold and to move.</Text> : null}
+      {headings.length === 0 ? (
+        <Text className="font-ui text-[14px] leading-5 text-ink-soft">
+          No headings yet. Give a paragraph a heading style, and it stands here to go to, to fold and to move.
+        </Text>
+      ) : null}
       <div ref={list} role="tree" aria-label="Outline" className="relative flex flex-col">
         {shown.map((heading) => (
-          <div key={heading.leaf} role="treeitem" aria-level={heading.level} aria-selected={heading.leaf === here} aria-expanded={heading.hasInside ? !heading.folded : undefined} data-block={heading.leaf} className={`group flex items-stretch rounded-button ${heading.leaf === here ? "bg-murex-soft" : "hover:bg-murex-soft/40"} ${carried?.heading.leaf === heading.leaf ? "opacity-50" : ""}`} style={{ paddingLeft: (heading.level - 1) * 12 }}>
-            <button type="button" aria-label={heading.folded ? `Unfold ${heading.text}` : `Fold ${heading.text}`} disabled={!heading.hasInside} onClick={() => fold(heading)} className="flex w-7 cursor-pointer items-center justify-center border-0 bg-transparent p-0 disabled:opacity-0">
+          <div
+            key={heading.leaf}
+            role="treeitem"
+            aria-level={heading.level}
+            aria-selected={heading.leaf === here}
+            aria-expanded={heading.hasInside ? !heading.folded : undefined}
+            data-block={heading.leaf}
+            className={`group flex items-stretch rounded-button ${heading.leaf === here ? "bg-murex-soft" : "hover:bg-murex-soft/40"} ${carried?.heading.leaf === heading.leaf ? "opacity-50" : ""}`}
+            style={{ paddingLeft: (heading.level - 1) * 12 }}
+          >
+            <button
+              type="button"
+              aria-label={heading.folded ? `Unfold ${heading.text}` : `Fold ${heading.text}`}
+              disabled={!heading.hasInside}
+              onClick={() => fold(heading)}
+              className="flex w-7 cursor-pointer items-center justify-center border-0 bg-transparent p-0 disabled:opacity-0"
+            >
               <Glyph icon={heading.folded ? CaretRight : CaretDown} size={14} colour={inkSoft} />
             </button>
-            <button type="button" onClick={() => session.going.toLeaf(heading.leaf)} onKeyDown={onKey(heading)} className={`flex min-h-[44px] min-w-0 flex-1 cursor-pointer items-center gap-1.5 border-0 bg-transparent p-0 text-left text-[14px] wide:min-h-[32px] ${heading.leaf === here ? "font-ui-bold text-murex" : "font-ui text-ink"}`}>
+            <button
+              type="button"
+              onClick={() => session.going.toLeaf(heading.leaf)}
+              onKeyDown={onKey(heading)}
+              className={`flex min-h-[44px] min-w-0 flex-1 cursor-pointer items-center gap-1.5 border-0 bg-transparent p-0 text-left text-[14px] wide:min-h-[32px] ${heading.leaf === here ? "font-ui-bold text-murex" : "font-ui text-ink"}`}
+            >
               {heading.label ? <span className="shrink-0 text-ink-soft">{heading.label}</span> : null}
               <span className="truncate">{heading.text || "(empty heading)"}</span>
               {heading.skips ? (
-                <span title="A level is skipped above this heading" aria-label="A level is skipped above" className="flex shrink-0">
+                <span
+                  title="A level is skipped above this heading"
+                  aria-label="A level is skipped above"
+                  className="flex shrink-0"
+                >
                   <Glyph icon={Warning} size={15} colour="rgb(var(--ochre))" />
                 </span>
               ) : null}
             </button>
             {heading.leaf === here ? (
               <>
-                <IconButton name={`Up a level: ${heading.text}`} icon={CaretLeft} onPress={() => session.run(promoteSection(heading.leaf, -1))} className="w-9 rounded-button wide:w-7" />
-                <IconButton name={`Down a level: ${heading.text}`} icon={CaretRight} onPress={() => session.run(promoteSection(heading.leaf, 1))} className="w-9 rounded-button wide:w-7" />
+                <IconButton
+                  name={`Up a level: ${heading.text}`}
+                  icon={CaretLeft}
+                  onPress={() => session.run(promoteSection(heading.leaf, -1))}
+                  className="w-9 rounded-button wide:w-7"
+                />
+                <IconButton
+                  name={`Down a level: ${heading.text}`}
+                  icon={CaretRight}
+                  onPress={() => session.run(promoteSection(heading.leaf, 1))}
+                  className="w-9 rounded-button wide:w-7"
+                />
               </>
             ) : null}
-            <div aria-label={`Move the section ${heading.text}`} role="img" onPointerDown={carry(heading)} className="flex w-9 cursor-grab touch-none items-center justify-center wide:w-7">
+            <div
+              aria-label={`Move the section ${heading.text}`}
+              role="img"
+              onPointerDown={carry(heading)}
+              className="flex w-9 cursor-grab touch-none items-center justify-center wide:w-7"
+            >
               <Glyph icon={DotsSixVertical} size={16} colour={inkSoft} />
             </div>
           </div>
         ))}
-        {carried ? <div className="pointer-events-none absolute inset-x-0 h-[3px] rounded-full bg-laurel" style={{ top: carried.y - 1 }} /> : null}
+        {carried ? (
+          <div
+            className="pointer-events-none absolute inset-x-0 h-[3px] rounded-full bg-laurel"
+            style={{ top: carried.y - 1 }}
+          />
+        ) : null}
       </div>
-      {headings.length > 0 ? <Text className="mt-3 font-ui text-[13px] leading-5 text-ink-soft">Drag the dots to move a section with all in it. With Alt, the arrow keys move it and change its level.</Text> : null}
+      {headings.length > 0 ? (
+        <Text className="mt-3 font-ui text-[13px] leading-5 text-ink-soft">
+          Drag the dots to move a section with all in it. With Alt, the arrow keys move it and change its level.
+        </Text>
+      ) : null}
     </View>
   )
 }

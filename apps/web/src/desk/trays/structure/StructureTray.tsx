@@ -5,7 +5,11 @@ import { OutlinePage } from "./OutlinePage"
 import { SetsPage } from "./SetsPage"
 import { StylesPage } from "./StylesPage"
 
-const pages = [["styles", "Styles"], ["outline", "Outline"], ["sets", "Sets"]] as const
+const pages = [
+  ["styles", "Styles"],
+  ["outline", "Outline"],
+  ["sets", "Sets"],
+] as const
 type Page = (typeof pages)[number][0]
 
 export function StructureTray() {

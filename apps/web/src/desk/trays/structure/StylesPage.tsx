@@ -1,7 +1,24 @@
 import { useState } from "react"
 import { Pressable, Text, View } from "react-native"
-import { bodyOf, documentAttrs, entryOf, letterStyleFormat, styleLook, type Style, type StyleSheet } from "@biblon/core/document"
-import { setStyle, differsFromStyle, letterStyleValue, newStyle, styleValue, stylesInUse, setLetterStyle, updateStyle } from "@biblon/core/editing"
+import {
+  bodyOf,
+  documentAttrs,
+  entryOf,
+  letterStyleFormat,
+  styleLook,
+  type Style,
+  type StyleSheet,
+} from "@biblon/core/document"
+import {
+  setStyle,
+  differsFromStyle,
+  letterStyleValue,
+  newStyle,
+  styleValue,
+  stylesInUse,
+  setLetterStyle,
+  updateStyle,
+} from "@biblon/core/editing"
 import { PencilSimpleLine } from "../../../ui/icons"
 import { IconButton, SectionTitle, Segment, Segments, WordButton } from "../../../ui/pieces"
 import { toolNamed } from "../../../commands/registry"
@@ -14,14 +31,20 @@ import { StyleEditor } from "./StyleEditor"
 const largestSample = 22
 
 function Sample({ id, style, sheet, on }: { id: string; style: Style; sheet: StyleSheet; on: boolean }) {
-  const letters = style.kind ? { ...sheet.defaults.letters, ...letterStyleFormat(sheet, id) } : styleLook(sheet, id).letters
+  const letters = style.kind
+    ? { ...sheet.defaults.letters, ...letterStyleFormat(sheet, id) }
+    : styleLook(sheet, id).letters
   return (
     <span
       className={`min-w-0 flex-1 truncate ${on ? "text-murex" : ""}`}
       style={{
         fontFamily: sampleFace(letters.family, entryOf(sheet.fonts, letters.family), letters.bold, letters.italic),
         fontSize: Math.min(largestSample, letters.size * 1.2),
-        ...(letters.caps === "small" ? { fontVariantCaps: "small-caps" } : letters.caps === "all" ? { textTransform: "uppercase" } : {}),
+        ...(letters.caps === "small"
+          ? { fontVariantCaps: "small-caps" }
+          : letters.caps === "all"
+            ? { textTransform: "uppercase" }
+            : {}),
         textDecorationLine: letters.underline === "none" ? "none" : "underline",
       }}
     >
@@ -30,11 +53,28 @@ function Sample({ id, style, sheet, on }: { id: string; style: Style; sheet: Sty
   )
 }
 
-function Row({ id, style, sheet, on, differs, onEdit }: { id: string; style: Style; sheet: StyleSheet; on: boolean; differs: boolean; onEdit: () => void }) {
+function Row({
+  id,
+  style,
+  sheet,
+  on,
+  differs,
+  onEdit,
+}: {
+  id: string
+  style: Style
+  sheet: StyleSheet
+  on: boolean
+  differs: boolean
+  onEdit: () => void
+}) {
   const session = useSession()
   const command = style.kind ? setLetterStyle(on ? null : id) : setStyle(id)
   return (
-    <div role="listitem" className={`flex items-stretch border-b border-line last:border-b-0 ${on ? "bg-murex-soft" : "bg-raised"}`}>
+    <div
+      role="listitem"
+      className={`flex items-stretch border-b border-line last:border-b-0 ${on ? "bg-murex-soft" : "bg-raised"}`}
+    >
       <button
         type="button"
         aria-pressed={on}
@@ -44,9 +84,19 @@ function Row({ id, style, sheet, on, differs, onEdit }: { id: string; style: Sty
       >
         <span className={`mr-3 h-6 w-1 shrink-0 rounded-full ${on ? "bg-murex" : "bg-transparent"}`} />
         <Sample id={id} style={style} sheet={sheet} on={on} />
-        {differs ? <span title="The text here looks different from its style" className="ml-2 h-2 w-2 shrink-0 rounded-full bg-ochre" /> : null}
+        {differs ? (
+          <span
+            title="The text here looks different from its style"
+            className="ml-2 h-2 w-2 shrink-0 rounded-full bg-ochre"
+          />
+        ) : null}
       </button>
-      <IconButton name={`Edit the style ${style.name}`} icon={PencilSimpleLine} onPress={onEdit} className="w-11 self-stretch" />
+      <IconButton
+        name={`Edit the style ${style.name}`}
+        icon={PencilSimpleLine}
+        onPress={onEdit}
+        className="w-11 self-stretch"
+      />
     </div>
   )
 }
@@ -54,7 +104,10 @@ function Row({ id, style, sheet, on, differs, onEdit }: { id: string; style: Sty
 function NewStyle() {
   const session = useSession()
   const [typed, setTyped] = useState("")
-  const selected = useDesk(({ editor }) => editor !== null && !editor.selection.empty && editor.selection.$from.sameParent(editor.selection.$to))
+  const selected = useDesk(
+    ({ editor }) =>
+      editor !== null && !editor.selection.empty && editor.selection.$from.sameParent(editor.selection.$to),
+  )
   const [kind, setKind] = useState<"paragraph" | "letters">("paragraph")
   return (
     <form
@@ -67,8 +120,18 @@ function NewStyle() {
       }}
     >
       <div className="flex gap-2">
-        <input aria-label="Name of the new style" placeholder="New style from this" value={typed} onChange={(event) => setTyped(event.target.value)} className="h-11 min-w-0 flex-1 rounded-button border border-line bg-raised px-2 font-ui text-[15px] text-ink wide:h-9" />
-        <button type="submit" disabled={typed.trim() === ""} className="h-11 rounded-button bg-murex px-3 font-ui-bold text-[14px] text-on-murex disabled:opacity-40 wide:h-9">
+        <input
+          aria-label="Name of the new style"
+          placeholder="New style from this"
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+          className="h-11 min-w-0 flex-1 rounded-button border border-line bg-raised px-2 font-ui text-[15px] text-ink wide:h-9"
+        />
+        <button
+          type="submit"
+          disabled={typed.trim() === ""}
+          className="h-11 rounded-button bg-murex px-3 font-ui-bold text-[14px] text-on-murex disabled:opacity-40 wide:h-9"
+        >
           Make
         </button>
       </div>
@@ -97,10 +160,15 @@ export function StylesPage() {
   }))
   const used = session.now && body ? stylesInUse(session.now.doc) : new Set<string>()
   if (!sheet) return null
-  if (editing !== null && entryOf(sheet.styles, editing)) return <StyleEditor id={editing} onDone={() => setEditing(null)} />
+  if (editing !== null && entryOf(sheet.styles, editing))
+    return <StyleEditor id={editing} onDone={() => setEditing(null)} />
   // A heading that is used brings the next level with it, so that one can go on.
   const deepest = Math.max(0, ...[...used].map((key) => entryOf(sheet.styles, key)?.outline ?? 0))
-  const usual = (key: string, style: Style) => used.has(key) || key === current || (style.outline === null ? style.kind === undefined : style.outline <= Math.max(3, deepest + 1)) || style.kind === "letters"
+  const usual = (key: string, style: Style) =>
+    used.has(key) ||
+    key === current ||
+    (style.outline === null ? style.kind === undefined : style.outline <= Math.max(3, deepest + 1)) ||
+    style.kind === "letters"
   const shown = Object.entries(sheet.styles).filter(([key, style]) => all || usual(key, style))
   const hidden = Object.keys(sheet.styles).length - shown.length
   const rows = (kind: Style["kind"]) =>
@@ -108,7 +176,17 @@ export function StylesPage() {
       .filter(([, style]) => style.kind === kind)
       .map(([key, style]) => {
         const on = kind ? key === letters : key === current
-        return <Row key={key} id={key} style={style} sheet={sheet} on={on} differs={on && !kind && differs} onEdit={() => setEditing(key)} />
+        return (
+          <Row
+            key={key}
+            id={key}
+            style={style}
+            sheet={sheet}
+            on={on}
+            differs={on && !kind && differs}
+            onEdit={() => setEditing(key)}
+          />
+        )
       })
   return (
     <View>
@@ -116,27 +194,51 @@ export function StylesPage() {
       <View className="order-last mt-3 wide:order-none">
         <View className="gap-2">
           <View className="flex-row">
-            <WordButton label="Make the style look like this" disabled={!updates} onPress={() => toolNamed("update-style").run(session)} />
+            <WordButton
+              label="Make the style look like this"
+              disabled={!updates}
+              onPress={() => toolNamed("update-style").run(session)}
+            />
           </View>
-          {updates ? null : <Text className="font-ui text-[13px] leading-5 text-ink-soft">The text here looks as its style says. Change it by hand, then its style can follow.</Text>}
+          {updates ? null : (
+            <Text className="font-ui text-[13px] leading-5 text-ink-soft">
+              The text here looks as its style says. Change it by hand, then its style can follow.
+            </Text>
+          )}
           <View className="flex-row gap-2">
-            <WordButton label="Back to the style" disabled={!differs} onPress={() => toolNamed("reset-style").run(session)} />
+            <WordButton
+              label="Back to the style"
+              disabled={!differs}
+              onPress={() => toolNamed("reset-style").run(session)}
+            />
             <WordButton label="Trail" onPress={() => session.openTray("trail")} />
           </View>
         </View>
         <NewStyle />
       </View>
       <SectionTitle>Paragraphs</SectionTitle>
-      <div role="list" aria-label="Styles" className="overflow-hidden rounded-button border border-line" onPointerLeave={() => session.trial.show(null)}>
+      <div
+        role="list"
+        aria-label="Styles"
+        className="overflow-hidden rounded-button border border-line"
+        onPointerLeave={() => session.trial.show(null)}
+      >
         {rows(undefined)}
       </div>
       <SectionTitle>Letters inside a paragraph</SectionTitle>
-      <div role="list" aria-label="Styles of letters" className="overflow-hidden rounded-button border border-line" onPointerLeave={() => session.trial.show(null)}>
+      <div
+        role="list"
+        aria-label="Styles of letters"
+        className="overflow-hidden rounded-button border border-line"
+        onPointerLeave={() => session.trial.show(null)}
+      >
         {rows("letters")}
       </div>
       {hidden > 0 || all ? (
         <Pressable accessibilityRole="button" onPress={() => setAll(!all)} className="h-11 justify-center">
-          <Text className="font-ui-bold text-[14px] text-murex">{all ? "Show the usual ones" : `Show ${hidden} more`}</Text>
+          <Text className="font-ui-bold text-[14px] text-murex">
+            {all ? "Show the usual ones" : `Show ${hidden} more`}
+          </Text>
         </Pressable>
       ) : null}
     </View>

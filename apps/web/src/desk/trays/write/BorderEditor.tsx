@@ -5,9 +5,23 @@ import { defaultBorder, withBorder } from "@biblon/core/editing"
 import { Choice, LengthField, NumberField } from "../../../ui/pieces"
 import { ColourField } from "./Colours"
 
-const sides = [["around", "All round"], ["top", "Above"], ["bottom", "Below"], ["left", "Left"], ["right", "Right"], ["between", "Between"]] as const
+const sides = [
+  ["around", "All round"],
+  ["top", "Above"],
+  ["bottom", "Below"],
+  ["left", "Left"],
+  ["right", "Right"],
+  ["between", "Between"],
+] as const
 type Side = (typeof sides)[number][0]
-const patterns: readonly (readonly [RulePattern | "none", string])[] = [["none", "None"], ["solid", "Solid"], ["double", "Double"], ["dotted", "Dotted"], ["dashed", "Dashed"], ["wavy", "Wavy"]]
+const patterns: readonly (readonly [RulePattern | "none", string])[] = [
+  ["none", "None"],
+  ["solid", "Solid"],
+  ["double", "Double"],
+  ["dotted", "Dotted"],
+  ["dashed", "Dashed"],
+  ["wavy", "Wavy"],
+]
 
 /** What all of several borders have on a side: undefined where they differ. */
 function shared(all: readonly Borders[], side: Side): Border | null | undefined {
@@ -20,7 +34,13 @@ function shared(all: readonly Borders[], side: Side): Border | null | undefined 
  * Borders side by side.
  * @param all those of everything that is shaped; where they differ, a choice makes them alike
  */
-export function BorderEditor({ all, onChange }: { all: readonly Borders[]; onChange: (change: (borders: Borders) => Borders) => void }) {
+export function BorderEditor({
+  all,
+  onChange,
+}: {
+  all: readonly Borders[]
+  onChange: (change: (borders: Borders) => Borders) => void
+}) {
   const [side, setSide] = useState<Side>("around")
   const border = shared(all, side)
   const set = (next: Border | null) => onChange((borders) => withBorder(borders, side, next))
@@ -30,18 +50,40 @@ export function BorderEditor({ all, onChange }: { all: readonly Borders[]; onCha
     <>
       <View className="flex-row gap-2">
         <Choice label="Side" value={side} options={sides} onChange={setSide} />
-        <Choice label="Line" value={border === undefined ? undefined : (border?.pattern ?? "none")} options={patterns} onChange={(pattern) => (pattern === "none" ? set(null) : change({ pattern }))} />
+        <Choice
+          label="Line"
+          value={border === undefined ? undefined : (border?.pattern ?? "none")}
+          options={patterns}
+          onChange={(pattern) => (pattern === "none" ? set(null) : change({ pattern }))}
+        />
       </View>
       {border ? (
         <>
           <View className="flex-row gap-2">
             <View className="flex-1 gap-1">
               <Text className="font-ui text-[13px] text-ink-soft">Thickness (pt)</Text>
-              <NumberField label="Thickness of the border" value={border.width} min={thinnest} max={thickest} step={(n, d) => (d > 0 ? n + (n < 1 ? 0.25 : 0.5) : n - (n <= 1 ? 0.25 : 0.5))} onChange={(width) => change({ width })} />
+              <NumberField
+                label="Thickness of the border"
+                value={border.width}
+                min={thinnest}
+                max={thickest}
+                step={(n, d) => (d > 0 ? n + (n < 1 ? 0.25 : 0.5) : n - (n <= 1 ? 0.25 : 0.5))}
+                onChange={(width) => change({ width })}
+              />
             </View>
-            <LengthField label="Distance" value={border.distance} min={limits.border.distance[0]} max={limits.border.distance[1]} onChange={(distance) => change({ distance })} />
+            <LengthField
+              label="Distance"
+              value={border.distance}
+              min={limits.border.distance[0]}
+              max={limits.border.distance[1]}
+              onChange={(distance) => change({ distance })}
+            />
           </View>
-          <ColourField label="Colour of the border" value={border.colour} onChange={(colour) => change({ colour: colour ?? border.colour })} />
+          <ColourField
+            label="Colour of the border"
+            value={border.colour}
+            onChange={(colour) => change({ colour: colour ?? border.colour })}
+          />
         </>
       ) : null}
     </>

@@ -37,20 +37,65 @@ interface Props {
   tried?: boolean
 }
 
-function Swatch({ colour, name, on, command, onDone, tried }: { colour: string | null; name: string; on: boolean; command: Command; onDone: () => void; tried: boolean }) {
+function Swatch({
+  colour,
+  name,
+  on,
+  command,
+  onDone,
+  tried,
+}: {
+  colour: string | null
+  name: string
+  on: boolean
+  command: Command
+  onDone: () => void
+  tried: boolean
+}) {
   const session = useSession()
   const acts = tried ? trying(session, command, onDone) : { onClick: () => void (session.run(command), onDone()) }
   return (
-    <button type="button" aria-label={name} aria-pressed={on} title={name} {...acts} className="flex h-11 w-9 cursor-pointer items-center justify-center border-0 bg-transparent p-0 wide:h-9">
-      <span className={`flex h-8 w-8 items-center justify-center rounded-full border-2 ${on ? "border-murex" : "border-transparent"}`}>
-        <span className="h-6 w-6 rounded-full border border-line" style={colour === null ? { background: "linear-gradient(to top right, transparent 47%, #a8281e 47%, #a8281e 53%, transparent 53%)" } : { background: colour }} />
+    <button
+      type="button"
+      aria-label={name}
+      aria-pressed={on}
+      title={name}
+      {...acts}
+      className="flex h-11 w-9 cursor-pointer items-center justify-center border-0 bg-transparent p-0 wide:h-9"
+    >
+      <span
+        className={`flex h-8 w-8 items-center justify-center rounded-full border-2 ${on ? "border-murex" : "border-transparent"}`}
+      >
+        <span
+          className="h-6 w-6 rounded-full border border-line"
+          style={
+            colour === null
+              ? {
+                  background:
+                    "linear-gradient(to top right, transparent 47%, #a8281e 47%, #a8281e 53%, transparent 53%)",
+                }
+              : { background: colour }
+          }
+        />
       </span>
     </button>
   )
 }
 
 /** Any other colour: the browser's picker, tried while one moves in it and taken when it closes. */
-function Other({ label, value, set, onDone, tried }: { label: string; value: string; set: Props["set"]; onDone: (colour: string) => void; tried: boolean }) {
+function Other({
+  label,
+  value,
+  set,
+  onDone,
+  tried,
+}: {
+  label: string
+  value: string
+  set: Props["set"]
+  onDone: (colour: string) => void
+  tried: boolean
+}) {
   const session = useSession()
   const input = useRef<HTMLInputElement>(null)
   useEffect(() => {
@@ -67,19 +112,48 @@ function Other({ label, value, set, onDone, tried }: { label: string; value: str
   return (
     <label className="relative flex h-11 cursor-pointer items-center px-1 font-ui text-[13px] text-ink-soft wide:h-9">
       Other
-      <input ref={input} type="color" aria-label={`${label}: another`} defaultValue={value} key={value} onInput={(event) => tried && session.trial.show(set(event.currentTarget.value.toLowerCase()))} className="absolute inset-0 h-full w-full cursor-pointer opacity-0" />
+      <input
+        ref={input}
+        type="color"
+        aria-label={`${label}: another`}
+        defaultValue={value}
+        key={value}
+        onInput={(event) => tried && session.trial.show(set(event.currentTarget.value.toLowerCase()))}
+        className="absolute inset-0 h-full w-full cursor-pointer opacity-0"
+      />
     </label>
   )
 }
 
 /** A colour that stands for itself, such as a style's: swatches without trying. */
-export function ColourField({ label, value, none, onChange }: { label: string; value: string | null; none?: string; onChange: (colour: string | null) => void }) {
+export function ColourField({
+  label,
+  value,
+  none,
+  onChange,
+}: {
+  label: string
+  value: string | null
+  none?: string
+  onChange: (colour: string | null) => void
+}) {
   // What holds it makes the change; there is no command of its own to run.
-  const chosen = (colour: string | null): Command => () => {
-    onChange(colour)
-    return true
-  }
-  return <Colours label={label} value={value} palette={none ? tints : inks} {...(none ? { none } : {})} set={chosen} tried={false} />
+  const chosen =
+    (colour: string | null): Command =>
+    () => {
+      onChange(colour)
+      return true
+    }
+  return (
+    <Colours
+      label={label}
+      value={value}
+      palette={none ? tints : inks}
+      {...(none ? { none } : {})}
+      set={chosen}
+      tried={false}
+    />
+  )
 }
 
 /** Swatches: the palette, then the colours of the document and those used last. */
@@ -87,7 +161,9 @@ export function Colours({ label, value, palette, set, none, ofDocument, tried = 
   const here = useDesk(({ editor }) => (ofDocument && editor ? coloursInUse(editor.doc).join() : ""))
   const { colours: recent, used } = useRecents()
   const inPalette = new Set(palette.map(([colour]) => colour))
-  const more = [...new Set([...here.split(","), ...recent])].filter((colour) => /^#/.test(colour) && !inPalette.has(colour)).slice(0, 7)
+  const more = [...new Set([...here.split(","), ...recent])]
+    .filter((colour) => /^#/.test(colour) && !inPalette.has(colour))
+    .slice(0, 7)
   const done = (colour: string | null) => () => {
     if (colour !== null) used("colours", colour)
   }
@@ -95,14 +171,38 @@ export function Colours({ label, value, palette, set, none, ofDocument, tried = 
     <View role="group" aria-label={label}>
       <Text className="font-ui text-[13px] text-ink-soft">{label}</Text>
       <View className="flex-row flex-wrap items-center">
-        {none ? <Swatch colour={null} name={none} on={value === null} command={set(null)} onDone={done(null)} tried={tried} /> : null}
+        {none ? (
+          <Swatch colour={null} name={none} on={value === null} command={set(null)} onDone={done(null)} tried={tried} />
+        ) : null}
         {palette.map(([colour, name]) => (
-          <Swatch key={colour} colour={colour} name={name} on={colour === value} command={set(colour)} onDone={done(colour)} tried={tried} />
+          <Swatch
+            key={colour}
+            colour={colour}
+            name={name}
+            on={colour === value}
+            command={set(colour)}
+            onDone={done(colour)}
+            tried={tried}
+          />
         ))}
         {more.map((colour) => (
-          <Swatch key={colour} colour={colour} name={colour} on={colour === value} command={set(colour)} onDone={done(colour)} tried={tried} />
+          <Swatch
+            key={colour}
+            colour={colour}
+            name={colour}
+            on={colour === value}
+            command={set(colour)}
+            onDone={done(colour)}
+            tried={tried}
+          />
         ))}
-        <Other label={label} value={value ?? "#1e1a16"} set={set} onDone={(colour) => used("colours", colour)} tried={tried} />
+        <Other
+          label={label}
+          value={value ?? "#1e1a16"}
+          set={set}
+          onDone={(colour) => used("colours", colour)}
+          tried={tried}
+        />
       </View>
     </View>
   )

@@ -3,7 +3,17 @@ import { Pressable, Text, View } from "react-native"
 import { documentAttrs, limits, textWidth, type LineSpacing, type ParagraphFormat } from "@biblon/core/document"
 import { formatOfStyle, paragraphValue, paragraphValues, styleValue } from "@biblon/core/editing"
 import { ToolButton } from "../../../commands/ToolButton"
-import { Choice, Fold, LengthField, NumberField, SectionTitle, Segment, Segments, Switch, WordButton } from "../../../ui/pieces"
+import {
+  Choice,
+  Fold,
+  LengthField,
+  NumberField,
+  SectionTitle,
+  Segment,
+  Segments,
+  Switch,
+  WordButton,
+} from "../../../ui/pieces"
 import { readLength } from "../../../ui/units"
 import { Ruler } from "../../bars/Ruler"
 import { toolNamed } from "../../../commands/registry"
@@ -16,11 +26,21 @@ import { TabStops } from "./TabStops"
 
 function useParagraph<K extends keyof ParagraphFormat>(property: K): ParagraphFormat[K] | undefined {
   const { chosen } = useShaping()
-  return useDesk(({ editor }) => (!editor ? undefined : chosen === null ? paragraphValue(editor, property) : formatOfStyle(editor, chosen).paragraph[property]))
+  return useDesk(({ editor }) =>
+    !editor
+      ? undefined
+      : chosen === null
+        ? paragraphValue(editor, property)
+        : formatOfStyle(editor, chosen).paragraph[property],
+  )
 }
 
 const multiples = [1, 1.15, 1.5, 2]
-const rules = [["multiple", "Times"], ["exact", "Exactly"], ["atLeast", "At least"]] as const
+const rules = [
+  ["multiple", "Times"],
+  ["exact", "Exactly"],
+  ["atLeast", "At least"],
+] as const
 
 /** The same height of line by another rule. */
 function byRule(rule: LineSpacing["rule"], now: LineSpacing | undefined): LineSpacing {
@@ -36,18 +56,36 @@ function Spacing() {
   const unusual = spacing !== undefined && (multiple === undefined || !multiples.includes(multiple))
   const { paragraph, stepParagraph } = useShaping()
   const set = (lineSpacing: LineSpacing) => session.run(paragraph({ lineSpacing }))
-  const stepped = ({ rule, value }: LineSpacing, direction: -1 | 1): LineSpacing => ({ rule, value: Math.round((value + direction * (rule === "multiple" ? 0.05 : 1)) * 100) / 100 })
+  const stepped = ({ rule, value }: LineSpacing, direction: -1 | 1): LineSpacing => ({
+    rule,
+    value: Math.round((value + direction * (rule === "multiple" ? 0.05 : 1)) * 100) / 100,
+  })
   return (
     <>
       <Segments label="Line spacing">
         {multiples.map((value, i) => (
-          <Segment key={value} first={i === 0} label={String(value)} on={value === multiple} onPress={() => set({ rule: "multiple", value })} />
+          <Segment
+            key={value}
+            first={i === 0}
+            label={String(value)}
+            on={value === multiple}
+            onPress={() => set({ rule: "multiple", value })}
+          />
         ))}
-        <Segment label={unusual ? (multiple !== undefined ? String(multiple) : `${spacing.value} pt`) : "other"} on={other || unusual} onPress={() => setOther(!other)} />
+        <Segment
+          label={unusual ? (multiple !== undefined ? String(multiple) : `${spacing.value} pt`) : "other"}
+          on={other || unusual}
+          onPress={() => setOther(!other)}
+        />
       </Segments>
       {other ? (
         <View className="mt-2 flex-row items-end gap-2">
-          <Choice label="Measured" value={spacing?.rule} options={rules} onChange={(rule) => set(byRule(rule, spacing))} />
+          <Choice
+            label="Measured"
+            value={spacing?.rule}
+            options={rules}
+            onChange={(rule) => set(byRule(rule, spacing))}
+          />
           <NumberField
             label="Line spacing"
             value={spacing?.value}
@@ -55,7 +93,11 @@ function Spacing() {
             max={spacing?.rule === "multiple" ? 10 : 1000}
             step={(value) => value}
             {...(spacing?.rule === "multiple" ? {} : { read: (text: string) => readLength(text, "pt") })}
-            onStep={(direction) => session.run(stepParagraph(({ lineSpacing }) => ({ lineSpacing: stepped(lineSpacing, direction) }), "Line spacing"))}
+            onStep={(direction) =>
+              session.run(
+                stepParagraph(({ lineSpacing }) => ({ lineSpacing: stepped(lineSpacing, direction) }), "Line spacing"),
+              )
+            }
             onChange={(value) => set({ ...(spacing ?? { rule: "multiple" }), value } as LineSpacing)}
           />
         </View>
@@ -66,7 +108,17 @@ function Spacing() {
 
 type LengthProperty = "spaceBefore" | "spaceAfter" | "indentLeft" | "indentRight" | "indentFirst"
 
-function Length({ label, property, min = 0, max = 400 }: { label: string; property: LengthProperty; min?: number; max?: number }) {
+function Length({
+  label,
+  property,
+  min = 0,
+  max = 400,
+}: {
+  label: string
+  property: LengthProperty
+  min?: number
+  max?: number
+}) {
   const session = useSession()
   const { paragraph, stepParagraph } = useShaping()
   const value = useParagraph(property)
@@ -84,11 +136,24 @@ function Length({ label, property, min = 0, max = 400 }: { label: string; proper
   )
 }
 
-function Flag({ label, property }: { label: string; property: "keepNext" | "keepTogether" | "breakBefore" | "hyphenate" | "spaceAlike" }) {
+function Flag({
+  label,
+  property,
+}: {
+  label: string
+  property: "keepNext" | "keepTogether" | "breakBefore" | "hyphenate" | "spaceAlike"
+}) {
   const session = useSession()
   const { paragraph } = useShaping()
   const value = useParagraph(property)
-  return <Switch label={label} on={value === true} mixed={value === undefined} onChange={(on) => session.run(paragraph({ [property]: on }))} />
+  return (
+    <Switch
+      label={label}
+      on={value === true}
+      mixed={value === undefined}
+      onChange={(on) => session.run(paragraph({ [property]: on }))}
+    />
+  )
 }
 
 function Lines({ label, property }: { label: string; property: "orphans" | "widows" }) {
@@ -99,7 +164,15 @@ function Lines({ label, property }: { label: string; property: "orphans" | "wido
   return (
     <View className="flex-1 gap-1">
       <Text className="font-ui text-[13px] text-ink-soft">{label}</Text>
-      <NumberField label={label} value={value} min={least} max={most} step={(n, d) => n + d} onChange={(n) => session.run(paragraph({ [property]: Math.round(n) }))} onStep={(d) => session.run(stepParagraph((now) => ({ [property]: now[property] + d }), label))} />
+      <NumberField
+        label={label}
+        value={value}
+        min={least}
+        max={most}
+        step={(n, d) => n + d}
+        onChange={(n) => session.run(paragraph({ [property]: Math.round(n) }))}
+        onStep={(d) => session.run(stepParagraph((now) => ({ [property]: now[property] + d }), label))}
+      />
     </View>
   )
 }
@@ -120,7 +193,13 @@ function Alignment() {
   return (
     <Segments label="Alignment">
       {(["left", "center", "right", "justify"] as const).map((value, i) => (
-        <Segment key={value} first={i === 0} label={{ left: "Left", center: "Centre", right: "Right", justify: "Justify" }[value]} on={align === value} onPress={() => session.run(paragraph({ align: value }))} />
+        <Segment
+          key={value}
+          first={i === 0}
+          label={{ left: "Left", center: "Centre", right: "Right", justify: "Justify" }[value]}
+          on={align === value}
+          onPress={() => session.run(paragraph({ align: value }))}
+        />
       ))}
     </Segments>
   )
@@ -129,7 +208,13 @@ function Alignment() {
 /** The values of all selected paragraphs, or that of the style that is shaped. */
 function useAll<K extends "borders" | "tabs">(property: K): ParagraphFormat[K][] {
   const { chosen } = useShaping()
-  return useDesk(({ editor }) => (!editor ? [] : chosen === null ? paragraphValues(editor, property) : [formatOfStyle(editor, chosen).paragraph[property]]))
+  return useDesk(({ editor }) =>
+    !editor
+      ? []
+      : chosen === null
+        ? paragraphValues(editor, property)
+        : [formatOfStyle(editor, chosen).paragraph[property]],
+  )
 }
 
 function BordersAndShading() {
@@ -139,8 +224,17 @@ function BordersAndShading() {
   const shading = useParagraph("shading")
   return (
     <Fold title="Borders and background">
-      <BorderEditor all={all} onChange={(change) => session.run(stepParagraph(({ borders }) => ({ borders: change(borders) }), "Border"))} />
-      <Colours label="Background of the paragraph" value={shading} palette={tints} none="No background" set={(colour) => paragraph({ shading: colour })} />
+      <BorderEditor
+        all={all}
+        onChange={(change) => session.run(stepParagraph(({ borders }) => ({ borders: change(borders) }), "Border"))}
+      />
+      <Colours
+        label="Background of the paragraph"
+        value={shading}
+        palette={tints}
+        none="No background"
+        set={(colour) => paragraph({ shading: colour })}
+      />
     </Fold>
   )
 }
@@ -164,7 +258,13 @@ function Stops() {
   const { stepParagraph } = useShaping()
   const all = useAll("tabs")
   const edge = useDesk(({ editor }) => (editor ? textWidth(documentAttrs(editor.doc).setup) : null))
-  return <TabStops all={all} edge={edge} onChange={(change) => session.run(stepParagraph(({ tabs }) => ({ tabs: change(tabs) }), "Tab stops"))} />
+  return (
+    <TabStops
+      all={all}
+      edge={edge}
+      onChange={(change) => session.run(stepParagraph(({ tabs }) => ({ tabs: change(tabs) }), "Tab stops"))}
+    />
+  )
 }
 
 export function ParagraphPage() {
@@ -178,7 +278,11 @@ export function ParagraphPage() {
       <Scope />
       <SectionTitle
         aside={
-          <Pressable accessibilityRole="button" aria-label="Choose a style" onPress={() => session.openTray("structure", "styles")}>
+          <Pressable
+            accessibilityRole="button"
+            aria-label="Choose a style"
+            onPress={() => session.openTray("structure", "styles")}
+          >
             <Text className="font-ui text-[13px] text-murex">{style ?? "Several styles"}</Text>
           </Pressable>
         }
@@ -227,7 +331,11 @@ export function ParagraphPage() {
           <Lines label="Lines carried over" property="widows" />
         </View>
         <Flag label="Divide words at the end of lines" property="hyphenate" />
-        <Pressable accessibilityRole="button" onPress={() => session.openTray("document")} className="h-11 justify-center wide:h-9">
+        <Pressable
+          accessibilityRole="button"
+          onPress={() => session.openTray("document")}
+          className="h-11 justify-center wide:h-9"
+        >
           <Text className="font-ui text-[14px] text-murex">Limits and line breaking of the document</Text>
         </Pressable>
       </Fold>

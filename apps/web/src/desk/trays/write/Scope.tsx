@@ -1,7 +1,24 @@
 /** What the Write tray shapes: the text here, everything in its style, or all headings. */
 import { View } from "react-native"
-import { chainIds, documentAttrs, headingsStyle, styleOf, type LetterFormat, type LetterProperty, type ParagraphFormat } from "@biblon/core/document"
-import { changeStyleFamily, eachFormatted, eachLetters, formatOfStyle, styleValue, setParagraphs, setLetters, type Command } from "@biblon/core/editing"
+import {
+  chainIds,
+  documentAttrs,
+  headingsStyle,
+  styleOf,
+  type LetterFormat,
+  type LetterProperty,
+  type ParagraphFormat,
+} from "@biblon/core/document"
+import {
+  changeStyleFamily,
+  eachFormatted,
+  eachLetters,
+  formatOfStyle,
+  styleValue,
+  setParagraphs,
+  setLetters,
+  type Command,
+} from "@biblon/core/editing"
 import { Segment, Segments } from "../../../ui/pieces"
 import { useDesk, useSession } from "../../context"
 
@@ -18,9 +35,16 @@ function useReach(): Reach {
   const { key, name, heading, scope } = useDesk(({ editor, scope }) => {
     const key = editor ? styleValue(editor) : undefined
     const sheet = editor && documentAttrs(editor.doc).styles
-    return { key, name: (sheet && key && styleOf(sheet, key)?.name) ?? "", heading: sheet !== null && key !== undefined && key !== headingsStyle && chainIds(sheet, key).includes(headingsStyle), scope }
+    return {
+      key,
+      name: (sheet && key && styleOf(sheet, key)?.name) ?? "",
+      heading:
+        sheet !== null && key !== undefined && key !== headingsStyle && chainIds(sheet, key).includes(headingsStyle),
+      scope,
+    }
   })
-  const styles: Reach["styles"] = key === undefined ? [] : [[key, `All ${name}`], ...(heading ? [[headingsStyle, "All headings"] as const] : [])]
+  const styles: Reach["styles"] =
+    key === undefined ? [] : [[key, `All ${name}`], ...(heading ? [[headingsStyle, "All headings"] as const] : [])]
   return { at: key, styles, chosen: scope !== null && scope.at === key ? scope.of : null }
 }
 
@@ -29,12 +53,26 @@ export function useShaping() {
   const { chosen } = useReach()
   return {
     chosen,
-    set: <K extends LetterProperty>(property: K, value: LetterFormat[K]): Command => (chosen === null ? setLetters(property, value) : changeStyleFamily(chosen, { letters: { [property]: value } })),
-    step: <K extends LetterProperty>(property: K, next: (value: LetterFormat[K]) => LetterFormat[K], name: string): Command =>
-      chosen === null ? eachLetters(property, next, name) : (state, dispatch) => changeStyleFamily(chosen, { letters: { [property]: next(formatOfStyle(state, chosen).letters[property]) } })(state, dispatch),
-    paragraph: (format: Partial<ParagraphFormat>): Command => (chosen === null ? setParagraphs(format) : changeStyleFamily(chosen, { paragraph: format })),
+    set: <K extends LetterProperty>(property: K, value: LetterFormat[K]): Command =>
+      chosen === null ? setLetters(property, value) : changeStyleFamily(chosen, { letters: { [property]: value } }),
+    step: <K extends LetterProperty>(
+      property: K,
+      next: (value: LetterFormat[K]) => LetterFormat[K],
+      name: string,
+    ): Command =>
+      chosen === null
+        ? eachLetters(property, next, name)
+        : (state, dispatch) =>
+            changeStyleFamily(chosen, {
+              letters: { [property]: next(formatOfStyle(state, chosen).letters[property]) },
+            })(state, dispatch),
+    paragraph: (format: Partial<ParagraphFormat>): Command =>
+      chosen === null ? setParagraphs(format) : changeStyleFamily(chosen, { paragraph: format }),
     stepParagraph: (next: (now: ParagraphFormat) => Partial<ParagraphFormat>, name: string): Command =>
-      chosen === null ? eachFormatted(next, name) : (state, dispatch) => changeStyleFamily(chosen, { paragraph: next(formatOfStyle(state, chosen).paragraph) })(state, dispatch),
+      chosen === null
+        ? eachFormatted(next, name)
+        : (state, dispatch) =>
+            changeStyleFamily(chosen, { paragraph: next(formatOfStyle(state, chosen).paragraph) })(state, dispatch),
   }
 }
 

@@ -6,7 +6,16 @@ import { NumberField } from "../../../ui/pieces"
 import { useSession } from "../../context"
 
 /** A number that is tried on the text while one slides, and taken when one lets go; or typed. */
-export function Slide(props: { label: string; value: number | undefined; min: number; max: number; step: number; set: (value: number) => Command; typed?: Range; onStep?: (by: number) => Command }) {
+export function Slide(props: {
+  label: string
+  value: number | undefined
+  min: number
+  max: number
+  step: number
+  set: (value: number) => Command
+  typed?: Range
+  onStep?: (by: number) => Command
+}) {
   const { label, value, min, max, step, set, typed, onStep } = props
   const session = useSession()
   const [sliding, setSliding] = useState<number | null>(null)
@@ -39,7 +48,15 @@ export function Slide(props: { label: string; value: number | undefined; min: nu
           className="h-11 min-w-0 flex-1 accent-[#7a1f4b] wide:h-9"
         />
         <View className="w-[150px]">
-          <NumberField label={label} value={shown} min={typed?.[0] ?? min} max={typed?.[1] ?? max} step={(now, direction) => Math.round((now + direction * step) * 100) / 100} onChange={(next) => session.run(set(next))} {...(onStep ? { onStep: (direction: -1 | 1) => session.run(onStep(direction * step)) } : {})} />
+          <NumberField
+            label={label}
+            value={shown}
+            min={typed?.[0] ?? min}
+            max={typed?.[1] ?? max}
+            step={(now, direction) => Math.round((now + direction * step) * 100) / 100}
+            onChange={(next) => session.run(set(next))}
+            {...(onStep ? { onStep: (direction: -1 | 1) => session.run(onStep(direction * step)) } : {})}
+          />
         </View>
       </View>
     </View>

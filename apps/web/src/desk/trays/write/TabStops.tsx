@@ -4,8 +4,18 @@ import { withTab } from "@biblon/core/editing"
 import { X } from "../../../ui/icons"
 import { Choice, IconButton, LengthField, WordButton } from "../../../ui/pieces"
 
-export const tabKinds = [["left", "Left"], ["center", "Centre"], ["right", "Right"], ["decimal", "Decimal"]] as const
-const leaders = [["none", "No leader"], ["dotted", "Dots"], ["dashed", "Dashes"], ["solid", "Line"]] as const
+export const tabKinds = [
+  ["left", "Left"],
+  ["center", "Centre"],
+  ["right", "Right"],
+  ["decimal", "Decimal"],
+] as const
+const leaders = [
+  ["none", "No leader"],
+  ["dotted", "Dots"],
+  ["dashed", "Dashes"],
+  ["solid", "Line"],
+] as const
 
 type Tabs = readonly TabStop[]
 
@@ -21,7 +31,15 @@ function shared(all: readonly Tabs[]): TabStop[] {
  * @param all those of everything that is shaped; shown are those that all have
  * @param edge where the lines end, in points: there the stop of a price line stands
  */
-export function TabStops({ all, edge, onChange }: { all: readonly Tabs[]; edge: number | null; onChange: (change: (tabs: Tabs) => TabStop[]) => void }) {
+export function TabStops({
+  all,
+  edge,
+  onChange,
+}: {
+  all: readonly Tabs[]
+  edge: number | null
+  onChange: (change: (tabs: Tabs) => TabStop[]) => void
+}) {
   const tabs = shared(all)
   const others = all.some((own) => own.length > tabs.length)
   const full = all.some((own) => own.length >= limits.tabs)
@@ -31,33 +49,66 @@ export function TabStops({ all, edge, onChange }: { all: readonly Tabs[]; edge: 
     <View role="group" aria-label="Tab stops" className="gap-2">
       {edge === null ? null : (
         <View className="flex-row">
-          <WordButton label="Price line: dots to the right edge" disabled={full} onPress={() => put({ position: edge, align: "right", leader: "dotted" })} />
+          <WordButton
+            label="Price line: dots to the right edge"
+            disabled={full}
+            onPress={() => put({ position: edge, align: "right", leader: "dotted" })}
+          />
         </View>
       )}
       {tabs.map((tab, i) => (
         <View key={i} role="group" aria-label={`Tab stop ${i + 1}`} className="gap-2 border-b border-line pb-2">
           <View className="flex-row items-end gap-2">
-            <LengthField label="Tab stop at" value={tab.position} min={0} max={1500} onChange={(position) => put({ ...tab, position }, tab.position)} />
-            <IconButton name={`Remove tab stop ${i + 1}`} icon={X} onPress={() => put(null, tab.position)} className="h-11 w-11 rounded-button wide:h-9 wide:w-9" />
+            <LengthField
+              label="Tab stop at"
+              value={tab.position}
+              min={0}
+              max={1500}
+              onChange={(position) => put({ ...tab, position }, tab.position)}
+            />
+            <IconButton
+              name={`Remove tab stop ${i + 1}`}
+              icon={X}
+              onPress={() => put(null, tab.position)}
+              className="h-11 w-11 rounded-button wide:h-9 wide:w-9"
+            />
           </View>
           <View className="flex-row gap-2">
-            <Choice label="Text stands" value={tab.align} options={tabKinds} onChange={(align) => put({ ...tab, align }, tab.position)} />
-            <Choice label="Leader" value={tab.leader} options={leaders} onChange={(leader) => put({ ...tab, leader }, tab.position)} />
+            <Choice
+              label="Text stands"
+              value={tab.align}
+              options={tabKinds}
+              onChange={(align) => put({ ...tab, align }, tab.position)}
+            />
+            <Choice
+              label="Leader"
+              value={tab.leader}
+              options={leaders}
+              onChange={(leader) => put({ ...tab, leader }, tab.position)}
+            />
           </View>
         </View>
       ))}
       {others ? (
         <View className="flex-row items-center gap-2">
-          <Text className="flex-1 font-ui text-[13px] leading-5 text-ink-soft">Some of these paragraphs have further stops of their own.</Text>
+          <Text className="flex-1 font-ui text-[13px] leading-5 text-ink-soft">
+            Some of these paragraphs have further stops of their own.
+          </Text>
           <View className="w-[130px] flex-row">
             <WordButton label="Remove all stops" onPress={() => onChange(() => [])} />
           </View>
         </View>
       ) : null}
       <View className="flex-row">
-        <WordButton label="Add a tab stop" onPress={() => put({ position: Math.round(last + 72), align: "left", leader: "none" })} disabled={full} />
+        <WordButton
+          label="Add a tab stop"
+          onPress={() => put({ position: Math.round(last + 72), align: "left", leader: "none" })}
+          disabled={full}
+        />
       </View>
-      {full ? <Text className="font-ui text-[13px] text-ink-soft">{`A paragraph has up to ${limits.tabs} tab stops.`}</Text> : null}
+      {full ? (
+        <Text className="font-ui text-[13px] text-ink-soft">{`A paragraph has up to ${limits.tabs} tab stops.`}</Text>
+      ) : null}
     </View>
   )
 }

@@ -1,7 +1,15 @@
 import { useEffect, useRef, useState, type KeyboardEvent } from "react"
 import { Pressable, Text, View } from "react-native"
 import { documentAttrs, entryOf, type OwnFamily } from "@biblon/core/document"
-import { addFont, familiesInUse, firstOf, formatOfStyle, letterValue, setLetters, type Command } from "@biblon/core/editing"
+import {
+  addFont,
+  familiesInUse,
+  firstOf,
+  formatOfStyle,
+  letterValue,
+  setLetters,
+  type Command,
+} from "@biblon/core/editing"
 import { faceOf, families, ownFace } from "@biblon/core/layout/catalogue"
 import { api } from "../../../api"
 import { CaretDown, CaretUp, Plus } from "../../../ui/icons"
@@ -17,14 +25,33 @@ export function sampleFace(family: string, own: OwnFamily | undefined, bold = fa
   return (own && ownFace(own, bold, italic)) ?? faceOf(family, bold, italic)
 }
 
-const kinds: Record<string, string> = { serif: "serif", sans: "plain sans", mono: "even widths", hand: "handwriting", eastAsian: "Chinese and Japanese", complex: "other scripts" }
+const kinds: Record<string, string> = {
+  serif: "serif",
+  sans: "plain sans",
+  mono: "even widths",
+  hand: "handwriting",
+  eastAsian: "Chinese and Japanese",
+  complex: "other scripts",
+}
 
 interface Entry {
   name: string
   note: string
 }
 
-function Row({ entry, current, own, at, onChosen }: { entry: Entry; current: boolean; own: OwnFamily | undefined; at: boolean; onChosen: () => void }) {
+function Row({
+  entry,
+  current,
+  own,
+  at,
+  onChosen,
+}: {
+  entry: Entry
+  current: boolean
+  own: OwnFamily | undefined
+  at: boolean
+  onChosen: () => void
+}) {
   const session = useSession()
   const { set } = useShaping()
   const used = useRecents((s) => s.used)
@@ -73,7 +100,9 @@ function useFontAdding() {
         session.run(chosen)
         session.run(firstOf(setLetters("family", family)))
       } catch (error) {
-        session.store.setState({ trouble: `${file.name} was not added. ${(error as Error).message} Your document is as it was.` })
+        session.store.setState({
+          trouble: `${file.name} was not added. ${(error as Error).message} Your document is as it was.`,
+        })
       }
     }
     if (input.current) input.current.value = ""
@@ -89,7 +118,14 @@ export function Typefaces() {
   const [at, setAt] = useState(-1)
   const { set } = useShaping()
   const { chosen: shaped } = useShaping()
-  const { family, fonts } = useDesk(({ editor }) => ({ family: !editor ? undefined : shaped === null ? letterValue(editor, "family") : formatOfStyle(editor, shaped).letters.family, fonts: editor ? documentAttrs(editor.doc).styles.fonts : null }))
+  const { family, fonts } = useDesk(({ editor }) => ({
+    family: !editor
+      ? undefined
+      : shaped === null
+        ? letterValue(editor, "family")
+        : formatOfStyle(editor, shaped).letters.family,
+    fonts: editor ? documentAttrs(editor.doc).styles.fonts : null,
+  }))
   // What stands on top is found when the list opens, so that nothing in it moves while one tries.
   const [onTop, setOnTop] = useState<{ here: string[]; recent: string[] }>({ here: [], recent: [] })
   const turn = () => {
@@ -102,13 +138,22 @@ export function Typefaces() {
   const { input, add } = useFontAdding()
   const all: Entry[] = [
     ...Object.keys(fonts ?? {}).map((name) => ({ name, note: "your own" })),
-    ...families.map(({ name, matches, kind }) => ({ name, note: matches ? `as wide as ${matches}` : (kinds[kind] ?? "") })),
+    ...families.map(({ name, matches, kind }) => ({
+      name,
+      note: matches ? `as wide as ${matches}` : (kinds[kind] ?? ""),
+    })),
   ]
   const known = new Map(all.map((entry) => [entry.name, entry]))
   const wanted = typed.trim().toLowerCase()
   const matching = all.filter(({ name, note }) => `${name} ${note}`.toLowerCase().includes(wanted))
   const pick = (names: readonly string[]) => names.flatMap((name) => known.get(name) ?? [])
-  const groups: [title: string, entries: Entry[]][] = wanted ? [["Found", matching]] : [["In this document", pick(onTop.here)], ["Used last", pick(onTop.recent)], ["All", all]]
+  const groups: [title: string, entries: Entry[]][] = wanted
+    ? [["Found", matching]]
+    : [
+        ["In this document", pick(onTop.here)],
+        ["Used last", pick(onTop.recent)],
+        ["All", all],
+      ]
   const inOrder = groups.flatMap(([, entries]) => entries)
   const onKey = (event: KeyboardEvent) => {
     const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0
@@ -133,14 +178,22 @@ export function Typefaces() {
         onPress={turn}
         className="h-11 flex-[3] flex-row items-center justify-between rounded-button border border-line bg-raised px-3 wide:h-9"
       >
-        <Text numberOfLines={1} className="flex-1 text-[17px] text-ink" style={{ fontFamily: family ? sampleFace(family, fonts ? entryOf(fonts, family) : undefined) : undefined }}>
+        <Text
+          numberOfLines={1}
+          className="flex-1 text-[17px] text-ink"
+          style={{ fontFamily: family ? sampleFace(family, fonts ? entryOf(fonts, family) : undefined) : undefined }}
+        >
           {family ?? "Several"}
         </Text>
         <Glyph icon={open ? CaretUp : CaretDown} size={16} />
       </Pressable>
       {open ? (
         <View className="order-last w-full overflow-hidden rounded-button border border-line bg-raised">
-          <input aria-label="Find a typeface" placeholder="Find a typeface" value={typed} onChange={(event) => {
+          <input
+            aria-label="Find a typeface"
+            placeholder="Find a typeface"
+            value={typed}
+            onChange={(event) => {
               setTyped(event.target.value)
               setAt(-1)
             }}
@@ -149,25 +202,55 @@ export function Typefaces() {
             aria-expanded="true"
             aria-controls="typefaces"
             aria-activedescendant={at >= 0 ? "typeface-at" : undefined}
-            className="h-11 w-full border-0 border-b border-line bg-transparent px-3 font-ui text-[15px] text-ink wide:h-9" />
-          <div id="typefaces" role="listbox" aria-label="Typefaces" className="max-h-[340px] overflow-y-auto" onPointerLeave={() => session.trial.show(null)}>
+            className="h-11 w-full border-0 border-b border-line bg-transparent px-3 font-ui text-[15px] text-ink wide:h-9"
+          />
+          <div
+            id="typefaces"
+            role="listbox"
+            aria-label="Typefaces"
+            className="max-h-[340px] overflow-y-auto"
+            onPointerLeave={() => session.trial.show(null)}
+          >
             {groups
               .filter(([, entries]) => entries.length > 0)
               .map(([title, entries]) => (
                 <div key={title} role="group" aria-label={title}>
                   <div className="px-3 pb-1 pt-2 font-ui text-[12px] text-ink-soft">{title}</div>
                   {entries.map((entry) => (
-                    <Row key={entry.name} entry={entry} current={entry.name === family} own={fonts ? entryOf(fonts, entry.name) : undefined} at={++index === at} onChosen={() => session.focus()} />
+                    <Row
+                      key={entry.name}
+                      entry={entry}
+                      current={entry.name === family}
+                      own={fonts ? entryOf(fonts, entry.name) : undefined}
+                      at={++index === at}
+                      onChosen={() => session.focus()}
+                    />
                   ))}
                 </div>
               ))}
-            {groups.every(([, entries]) => entries.length === 0) ? <div className="p-3 font-ui text-[14px] text-ink-soft">No typeface of that name. A font file of your own can be added below.</div> : null}
+            {groups.every(([, entries]) => entries.length === 0) ? (
+              <div className="p-3 font-ui text-[14px] text-ink-soft">
+                No typeface of that name. A font file of your own can be added below.
+              </div>
+            ) : null}
           </div>
-          <Pressable accessibilityRole="button" onPress={() => input.current?.click()} className="h-11 flex-row items-center gap-2 border-t border-line px-3 hover:bg-murex-soft/50 wide:h-9">
+          <Pressable
+            accessibilityRole="button"
+            onPress={() => input.current?.click()}
+            className="h-11 flex-row items-center gap-2 border-t border-line px-3 hover:bg-murex-soft/50 wide:h-9"
+          >
             <Glyph icon={Plus} size={16} />
             <Text className="font-ui text-[14px] text-ink">Add a font file</Text>
           </Pressable>
-          <input ref={input} type="file" accept=".ttf,.otf" multiple aria-label="Font file" onChange={(event) => void add(event.target.files)} className="hidden" />
+          <input
+            ref={input}
+            type="file"
+            accept=".ttf,.otf"
+            multiple
+            aria-label="Font file"
+            onChange={(event) => void add(event.target.files)}
+            className="hidden"
+          />
         </View>
       ) : null}
     </>

@@ -5,7 +5,11 @@ import { LettersPage } from "./LettersPage"
 import { ListPage } from "./ListPage"
 import { ParagraphPage } from "./ParagraphPage"
 
-const pages = [["letters", "Letters"], ["paragraph", "Paragraph"], ["list", "List"]] as const
+const pages = [
+  ["letters", "Letters"],
+  ["paragraph", "Paragraph"],
+  ["list", "List"],
+] as const
 type Page = (typeof pages)[number][0]
 
 export function WriteTray() {
