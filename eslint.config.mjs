@@ -48,6 +48,17 @@ export default ts.config(
     },
   },
   {
+    files: ["packages/**/*.ts", "apps/**/*.{ts,tsx}", "e2e/**/*.ts", "bench/**/*.ts", "scripts/**/*.ts"],
+    languageOptions: { parserOptions: { projectService: true } },
+    // A promise that nobody waits for loses its errors; a kind that is added later asks for its case.
+    rules: {
+      "@typescript-eslint/no-floating-promises": "error",
+      "@typescript-eslint/no-misused-promises": ["error", { checksVoidReturn: false }],
+      "@typescript-eslint/await-thenable": "error",
+      "@typescript-eslint/switch-exhaustiveness-check": ["error", { considerDefaultExhaustiveForUnions: true }],
+    },
+  },
+  {
     files: ["packages/*/src/**", "apps/*/src/**"],
     plugins: { "import-x": importX },
     settings: { "import-x/resolver-next": [createTypeScriptImportResolver({ noWarnOnMultipleProjects: true })] },

@@ -1,18 +1,8 @@
 import { chromium, type Browser } from "playwright-core"
+import { chromiumOptions } from "../scripts/chromium.mjs"
 
 export function launch(): Promise<Browser> {
-  return chromium.launch({
-    executablePath: "/usr/bin/chromium",
-    args: [
-      "--no-sandbox",
-      "--disable-gpu",
-      "--disable-quic",
-      "--no-first-run",
-      "--disable-background-networking",
-      "--disable-component-update",
-      "--disable-sync",
-    ],
-  })
+  return chromium.launch(chromiumOptions)
 }
 
 export function percentile(values: readonly number[], part: number): number {

@@ -33,7 +33,7 @@ function gather(width: number, height: number, darkness: (x: number, y: number) 
 }
 
 /** What a sheet looks like on the screen. */
-export async function screenInk(page: Page, sheet: Locator): Promise<Ink> {
+async function screenInk(page: Page, sheet: Locator): Promise<Ink> {
   const png = (await sheet.screenshot({ animations: "disabled" })).toString("base64")
   const { width, height, grey } = await page.evaluate(async (data) => {
     const blob = new Blob([Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0))], { type: "image/png" })
@@ -53,7 +53,7 @@ export async function screenInk(page: Page, sheet: Locator): Promise<Ink> {
 }
 
 /** What a page of a PDF looks like, at a width in pixels. */
-export function pdfInk(path: string, pageNumber: number, width: number): Ink {
+function pdfInk(path: string, pageNumber: number, width: number): Ink {
   const stem = join(mkdtempSync(join(tmpdir(), "biblon-page-")), "page")
   execFileSync("pdftoppm", [
     "-gray",
@@ -78,7 +78,7 @@ export function pdfInk(path: string, pageNumber: number, width: number): Ink {
 }
 
 /** The cell in which two pictures differ most, and the mean over all cells. */
-export function difference(a: Ink, b: Ink): { worst: number; at: string; mean: number } {
+function difference(a: Ink, b: Ink): { worst: number; at: string; mean: number } {
   const n = Math.min(a.cells.length, b.cells.length)
   let worst = 0
   let at = 0

@@ -1,17 +1,5 @@
 import { defineConfig } from "@playwright/test"
-
-const launchOptions = {
-  executablePath: "/usr/bin/chromium",
-  args: [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-  ],
-}
+import { chromiumOptions as launchOptions } from "../scripts/chromium.mjs"
 
 export default defineConfig({
   testDir: "tests",

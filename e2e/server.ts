@@ -4,8 +4,12 @@ import { existsSync, mkdtempSync, rmSync, statSync } from "node:fs"
 import { tmpdir } from "node:os"
 import { dirname, join } from "node:path"
 import { fileURLToPath } from "node:url"
+import { programNamed } from "../scripts/programs.mjs"
 
 export const root = join(dirname(fileURLToPath(import.meta.url)), "..")
+
+// Once for each process that runs tests: what is edited meanwhile does not reach them.
+const program = programNamed("server")
 
 export interface StoredParagraph {
   style: string
@@ -67,7 +71,7 @@ export class TestServer {
     const clock = clockBack
       ? ["--import", `data:text/javascript,const now=Date.now;Date.now=()=>now()-${clockBack}`]
       : []
-    const call = [process.execPath, ...clock, "--import", "tsx", join(root, "apps/server/src/main.ts")]
+    const call = [process.execPath, ...clock, program]
     // In blocks of 1 kB; the database may grow by a little more, as on a disk that is nearly full.
     const most = fileLimit
       ? Math.ceil(
@@ -77,12 +81,18 @@ export class TestServer {
           ) / 1024,
         ) + 8
       : 0
-    const [program = "", ...args] = fileLimit
+    const [command = "", ...args] = fileLimit
       ? ["bash", "-c", `ulimit -f ${most}; exec "$@"`, "limited", ...call]
       : call
-    return spawn(program, args, {
+    return spawn(command, args, {
       cwd: root,
-      env: { ...process.env, BIBLON_PORT: String(port), BIBLON_DATABASE: this.database, BIBLON_DEMO: demo ? "1" : "" },
+      env: {
+        ...process.env,
+        BIBLON_ROOT: root,
+        BIBLON_PORT: String(port),
+        BIBLON_DATABASE: this.database,
+        BIBLON_DEMO: demo ? "1" : "",
+      },
       stdio: ["ignore", "pipe", "pipe"],
     }) as ChildProcess & { stderr: NodeJS.ReadableStream; stdout: NodeJS.ReadableStream }
   }

@@ -9,8 +9,9 @@ import {
   statSync,
   writeFileSync,
 } from "node:fs"
+import { createHash } from "node:crypto"
 import { createRequire } from "node:module"
-import { dirname, join } from "node:path"
+import { basename, dirname, join } from "node:path"
 import { brotliCompressSync, constants } from "node:zlib"
 import { programNamed } from "./programs.mjs"
 import { root, run } from "./setup.mjs"
@@ -81,22 +82,61 @@ function copyPatterns() {
   for (const name of readdirSync(from)) copyFileSync(join(from, name), join(folder, name))
 }
 
-async function buildWorkers() {
-  const { build } = await import("esbuild")
-  const folder = join(web, "public/workers")
-  mkdirSync(folder, { recursive: true })
-  await build({
+const workers = join(web, "public/workers")
+const modules = ["harfbuzz.wasm", "harfbuzz-subset.wasm"]
+const tell = (addresses) => `globalThis.addresses=${JSON.stringify(addresses)};`
+
+/** How the workers are bundled. @param {{ addresses?: Record<string, string> }} ways names that tell their content, if they have such */
+export function workerBuild({ addresses } = {}) {
+  return {
     entryPoints: ["layout", "pdf", "find", "paste"].map((name) => join(web, `src/workers/${name}.worker.ts`)),
-    outdir: folder,
+    outdir: workers,
+    entryNames: addresses ? "[name]-[hash]" : "[name]",
+    ...(addresses ? { banner: { js: tell(addresses) } } : {}),
     bundle: true,
-    minify: true,
+    minify: addresses !== undefined,
+    metafile: true,
     format: "esm",
     target: "es2022",
     platform: "browser",
     logLevel: "error",
-  })
-  for (const name of ["harfbuzz.wasm", "harfbuzz-subset.wasm"])
-    copyFileSync(require.resolve(`harfbuzzjs/dist/${name}`), join(folder, name))
+  }
+}
+
+/** @returns the address of each by its plain name */
+async function buildWorkers() {
+  const { build } = await import("esbuild")
+  rmSync(workers, { recursive: true, force: true })
+  mkdirSync(workers, { recursive: true })
+  const addresses = {}
+  for (const name of modules) {
+    const bytes = readFileSync(require.resolve(`harfbuzzjs/dist/${name}`))
+    const named = name.replace(".wasm", `-${createHash("sha256").update(bytes).digest("hex").slice(0, 8)}.wasm`)
+    writeFileSync(join(workers, named), bytes)
+    addresses[name] = `/workers/${named}`
+  }
+  const { metafile } = await build(workerBuild({ addresses }))
+  const made = Object.entries(metafile.outputs).map(([path, { entryPoint }]) => [
+    basename(entryPoint).replace(/\.ts$/, ".js"),
+    `/workers/${basename(path)}`,
+  ])
+  return { ...addresses, ...Object.fromEntries(made) }
+}
+
+function makeSymbols() {
+  const symbols = join(web, "public/data/symbols.json")
+  if (!existsSync(symbols) || statSync(symbols).mtimeMs < newest([join(root, "scripts/symbols.ts")]))
+    run(process.execPath, ["--import", "tsx", "scripts/symbols.ts"], { stdio: ["ignore", 2, 2] })
+}
+
+/** What the page needs beside its program, under plain names. */
+export async function prepareWeb() {
+  mkdirSync(join(root, ".cache"), { recursive: true })
+  await copyFonts()
+  copyPatterns()
+  makeSymbols()
+  mkdirSync(workers, { recursive: true })
+  for (const name of modules) copyFileSync(require.resolve(`harfbuzzjs/dist/${name}`), join(workers, name))
 }
 
 function compress() {
@@ -121,22 +161,19 @@ export async function buildApp() {
   const mark = join(dist, ".built")
   if (existsSync(mark) && statSync(mark).mtimeMs > newest(sources)) return
   console.log("Building the application (a few minutes the first time)…")
-  mkdirSync(join(root, ".cache"), { recursive: true })
   rmSync(dist, { recursive: true, force: true })
-  await copyFonts()
-  copyPatterns()
-  await buildWorkers()
-  const symbols = join(web, "public/data/symbols.json")
-  if (!existsSync(symbols) || statSync(symbols).mtimeMs < newest([join(root, "scripts/symbols.ts")]))
-    run(process.execPath, ["--import", "tsx", "scripts/symbols.ts"], { stdio: ["ignore", 2, 2] })
+  await prepareWeb()
+  const addresses = await buildWorkers()
   const status = run("npx", ["expo", "export", "--platform", "web"], {
     cwd: web,
     stdio: ["ignore", "ignore", "inherit"],
     env: { ...process.env, EXPO_NO_TELEMETRY: "1", CI: "1" },
   })
   if (status !== 0) throw new Error("The application could not be built")
+  const early = join(dist, "early.js")
+  writeFileSync(early, `${tell(addresses)}\n${readFileSync(early, "utf8")}`)
   compress()
-  for (const name of ["biblon", "server"]) programNamed(name)
+  for (const name of ["biblon", "server", "pictures"]) programNamed(name)
   writeFileSync(mark, "")
 }
 

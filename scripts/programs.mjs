@@ -7,7 +7,11 @@ import { spawnSync } from "node:child_process"
 
 const root = join(dirname(fileURLToPath(import.meta.url)), "..")
 
-const entries = { biblon: "apps/server/src/command/main.ts", server: "apps/server/src/main.ts" }
+const entries = {
+  biblon: "apps/server/src/command/main.ts",
+  server: "apps/server/src/main.ts",
+  pictures: "apps/server/src/pictures/worker.ts",
+}
 
 const sources = ["packages/core/src", "packages/core/node", "packages/wire/src", "apps/server/src", "package-lock.json"]
 
@@ -45,3 +49,5 @@ export function programNamed(name) {
   renameSync(beside, program)
   return program
 }
+
+if (process.argv[1]?.endsWith("programs.mjs")) for (const name of process.argv.slice(2)) console.log(programNamed(name))

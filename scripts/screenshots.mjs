@@ -4,6 +4,8 @@ import { mkdtempSync } from "node:fs"
 import { tmpdir } from "node:os"
 import { join } from "node:path"
 import { chromium } from "playwright-core"
+import { chromiumOptions } from "./chromium.mjs"
+import { programNamed } from "./programs.mjs"
 import { installPackages, installPrograms, root } from "./setup.mjs"
 
 installPackages()
@@ -11,10 +13,11 @@ installPrograms()
 const { buildApp } = await import("./build.mjs")
 await buildApp()
 
-const server = spawn(process.execPath, ["--import", "tsx", join(root, "apps/server/src/main.ts")], {
+const server = spawn(process.execPath, [programNamed("server")], {
   cwd: root,
   env: {
     ...process.env,
+    BIBLON_ROOT: root,
     BIBLON_DEMO: "1",
     BIBLON_PORT: "0",
     BIBLON_DATABASE: join(mkdtempSync(join(tmpdir(), "biblon-shots-")), "demo.sqlite"),
@@ -23,18 +26,7 @@ const server = spawn(process.execPath, ["--import", "tsx", join(root, "apps/serv
 const address = await new Promise((resolve) =>
   server.stdout.on("data", (data) => resolve(/http:\S+/.exec(String(data))?.[0])),
 )
-const browser = await chromium.launch({
-  executablePath: "/usr/bin/chromium",
-  args: [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-  ],
-})
+const browser = await chromium.launch(chromiumOptions)
 const phone = await (
   await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true, locale: "en-GB" })
 ).newPage()

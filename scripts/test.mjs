@@ -1,8 +1,9 @@
 /** Everything that is checked: types, rules, unit tests, journeys. The last line adds them up. */
+import { spawn } from "node:child_process"
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs"
 import { join } from "node:path"
+import { makeChecks } from "./checks.mjs"
 import { installPackages, installPrograms, root, run } from "./setup.mjs"
-import { projects } from "./types.mjs"
 
 installPackages()
 installPrograms()
@@ -19,6 +20,12 @@ function check(name, command, args) {
   return ok
 }
 
+/** @returns {Promise<boolean>} whether it went well */
+function start(command, args) {
+  const child = spawn(command, args, { cwd: root, stdio: "inherit" })
+  return new Promise((resolve) => child.on("close", (code) => resolve(code === 0)))
+}
+
 function passedAtSecondTry(suites) {
   return suites.flatMap((suite) => [
     ...passedAtSecondTry(suite.suites ?? []),
@@ -28,8 +35,12 @@ function passedAtSecondTry(suites) {
   ])
 }
 
-for (const project of projects) check(`types of ${project}`, "npx", ["tsc", "-p", project])
-check("rules", "npx", ["eslint", ".", "--max-warnings", "0"])
+console.log("\n— types, rules and form, beside the building")
+const building = start(process.execPath, ["scripts/build.mjs"])
+const checked = await makeChecks()
+sum.passed += checked.passed
+sum.failed += checked.failed
+const built = await building
 
 console.log("\n— unit tests")
 const jestFile = join(results, "jest.json")
@@ -43,9 +54,8 @@ if (existsSync(jestFile)) {
 check("a short storm", process.execPath, ["scripts/storm.mjs", "--seconds", "25"])
 
 console.log("\n— journeys in the browser")
-const { buildApp } = await import("./build.mjs")
 try {
-  await buildApp()
+  if (!built) throw new Error("The application could not be built: see above.")
   const status = run("npx", ["playwright", "test", "-c", "e2e/playwright.config.ts"])
   const { stats, suites } = JSON.parse(readFileSync(join(results, "playwright.json"), "utf8"))
   for (const title of passedAtSecondTry(suites)) console.log(`passed at the second try only: ${title}`)

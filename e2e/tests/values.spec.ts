@@ -136,13 +136,11 @@ test("a style's borders, tab stops and drop cap are edited where its other prope
   await find.fill("tab stops")
   await tray.getByRole("button", { name: "Add a tab stop" }).click()
   const said = async () => (await desk.server.styles(desk.id)).body?.paragraph
-  await expect
-    .poll(said)
-    .toMatchObject({
-      borders: { top: { pattern: "dotted" }, left: { pattern: "dotted" } },
-      dropCap: { lines: 3 },
-      tabs: [{}],
-    })
+  await expect.poll(said).toMatchObject({
+    borders: { top: { pattern: "dotted" }, left: { pattern: "dotted" } },
+    dropCap: { lines: 3 },
+    tabs: [{}],
+  })
   expect((await desk.stored())[0]?.format).toBeNull()
 })
 

@@ -67,12 +67,10 @@ export function guard(hosts: Hosts): RequestHandler[] {
     (request, response, next) => {
       if (isWelcome(request, hosts)) next()
       else
-        response
-          .status(403)
-          .json({
-            message:
-              "Requests from other sites, or to a name that is not this server's, are not answered. BIBLON_HOSTS says which names are.",
-          })
+        response.status(403).json({
+          message:
+            "Requests from other sites, or to a name that is not this server's, are not answered. BIBLON_HOSTS says which names are.",
+        })
     },
     rateLimit({
       windowMs: 10_000,

@@ -5,7 +5,7 @@ import { UsageError, type Settings } from "./files"
 const unitPoints = { mm: MM, cm: 10 * MM, in: 72, pt: 1 } as const
 
 /** A length with its unit, in points. */
-export function readLength(text: string, what: string): number {
+function readLength(text: string, what: string): number {
   const match = /^(\d+(?:\.\d+)?)(mm|cm|in|pt)$/.exec(text.trim())
   if (!match) throw new UsageError(`${what} is a number with a unit (mm, cm, in, pt), such as 25mm; it was "${text}"`)
   return Number(match[1]) * unitPoints[match[2] as keyof typeof unitPoints]

@@ -16,7 +16,7 @@ export interface Picture {
 const stepsPerSnapshot = 300
 
 /** The first words of a document. */
-export function openingOf(doc: Node): string {
+function openingOf(doc: Node): string {
   const { styles } = documentAttrs(doc)
   for (const leaf of leavesOf(doc).nodes.slice(0, 50)) {
     const text = spokenText(styles, leaf).replace(/\s+/g, " ").trim()

@@ -7,7 +7,7 @@ import { useNumberEntry } from "./numberEntry"
 import { CaretDown, CaretUp, Minus, Plus, X, type Icon } from "./icons"
 import { inUnit, readLength, stepLength, units, useUnit } from "./units"
 
-export const ink = "rgb(var(--ink))"
+const ink = "rgb(var(--ink))"
 export const inkSoft = "rgb(var(--ink-soft))"
 export const murex = "rgb(var(--murex))"
 

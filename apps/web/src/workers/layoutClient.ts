@@ -1,5 +1,6 @@
 /** The page's end of the layout worker. */
 import type { LayoutSpec, ParagraphLayout } from "@biblon/core/layout"
+import { addressOf } from "./addresses"
 import { LayoutMirror } from "./layoutMirror"
 import type { FromLayout, LayoutReport, ToLayout } from "./protocol"
 
@@ -22,7 +23,7 @@ export class LayoutClient {
     onFailure: (message: string) => void,
   ) {
     this.readsAhead = begun !== null
-    this.worker = begun ?? new Worker("/workers/layout.worker.js", { type: "module" })
+    this.worker = begun ?? new Worker(addressOf("layout.worker.js"), { type: "module" })
     this.worker.onmessage = ({ data }: MessageEvent<FromLayout>) => {
       if (data.type === "report") {
         this.mirror.take(data)

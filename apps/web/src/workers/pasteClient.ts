@@ -1,6 +1,7 @@
 import { Fragment, Node, Slice } from "prosemirror-model"
 import { schema } from "@biblon/core/document"
 import type { Brought } from "@biblon/core/editing"
+import { addressOf } from "./addresses"
 import type { PasteReply, PasteRequest } from "./paste.worker"
 
 /** After so many milliseconds without a word from the worker, reading is given up. */
@@ -23,7 +24,7 @@ export class PasteReader {
     return new Promise((resolve) => {
       let worker: Worker
       try {
-        worker = this.worker ??= new Worker("/workers/paste.worker.js", { type: "module" })
+        worker = this.worker ??= new Worker(addressOf("paste.worker.js"), { type: "module" })
       } catch {
         return resolve(null)
       }

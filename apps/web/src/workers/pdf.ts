@@ -1,3 +1,4 @@
+import { addressOf } from "./addresses"
 import type { PdfReply, PdfRequest } from "./pdf.worker"
 
 export interface PdfProgress {
@@ -14,7 +15,7 @@ export function makePdf(
   signal: AbortSignal,
 ): Promise<Blob> {
   return new Promise((resolve, reject) => {
-    const worker = new Worker("/workers/pdf.worker.js", { type: "module" })
+    const worker = new Worker(addressOf("pdf.worker.js"), { type: "module" })
     const end = (act: () => void) => {
       worker.terminate()
       act()

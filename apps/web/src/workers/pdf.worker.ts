@@ -3,6 +3,7 @@ import { Node } from "prosemirror-model"
 import { schema } from "@biblon/core/document"
 import { Composition } from "@biblon/core/layout"
 import { createSubsetter, writePdf } from "@biblon/core/output"
+import { addressOf } from "./addresses"
 import { openTypesetter } from "./resources"
 
 export interface PdfRequest {
@@ -21,7 +22,7 @@ self.onmessage = async ({ data }: MessageEvent<PdfRequest>) => {
   try {
     const [typesetter, module] = await Promise.all([
       openTypesetter(),
-      WebAssembly.compileStreaming(fetch("/workers/harfbuzz-subset.wasm")),
+      WebAssembly.compileStreaming(fetch(addressOf("harfbuzz-subset.wasm"))),
     ])
     const composition = new Composition(typesetter, Node.fromJSON(schema, JSON.parse(data.content)), { mode: "sheets" })
     while (!composition.step())

@@ -3,6 +3,7 @@ import { valuesNow } from "@biblon/core/document"
 import { FontLibrary, HarfBuzz, Hyphenator, MissingFaceError, Typesetter, wantedBy } from "@biblon/core/layout"
 import { faceAddress } from "@biblon/core/layout/catalogue"
 import type { Node } from "prosemirror-model"
+import { addressOf } from "./addresses"
 
 /** So many leaves fill the sheets that are seen first. */
 const firstLeaves = 80
@@ -40,7 +41,7 @@ export async function fetchAhead(doc: Node): Promise<void> {
 }
 
 export async function openTypesetter(): Promise<Typesetter> {
-  const wasm = await WebAssembly.compileStreaming(fetch("/workers/harfbuzz.wasm"))
+  const wasm = await WebAssembly.compileStreaming(fetch(addressOf("harfbuzz.wasm")))
   const fonts = new FontLibrary(new HarfBuzz(wasm), (id) => fetchNow(faceAddress(id), `The typeface ${id}`))
   return new Typesetter(
     fonts,

@@ -10,12 +10,11 @@ import { shapeShown } from "./shaping"
 import type { LineRun, ShapedRun } from "./types"
 
 /** Distance of the tab stops that are there without being set. */
-export const defaultTab = 36
+const defaultTab = 36
 
-export const SPACE = 0x20
+const SPACE = 0x20
 const NO_BREAK_SPACE = 0xa0
 const SOFT_HYPHEN = 0xad
-export const TAB = 0x09
 export const LINE_FEED = 0x0a
 
 /** A hair's breadth of tolerance keeps text that fits exactly from falling over by rounding. */

@@ -17,6 +17,7 @@ import {
 } from "@biblon/core/layout"
 import { faceAddress } from "@biblon/core/layout/catalogue"
 import type { Node } from "prosemirror-model"
+import { addressOf } from "../../workers/addresses"
 import type { LayoutMirror } from "../../workers/layoutMirror"
 
 class NotYetLoaded extends Error {}
@@ -27,7 +28,7 @@ export class EagerTypesetter {
 
   /** Loads what it needs when the page has nothing better to do. */
   async warm(mirror: LayoutMirror): Promise<void> {
-    const wasm = await WebAssembly.compileStreaming(fetch("/workers/harfbuzz.wasm"))
+    const wasm = await WebAssembly.compileStreaming(fetch(addressOf("harfbuzz.wasm")))
     const typesetter = new Typesetter(
       new FontLibrary(new HarfBuzz(wasm), (id) => this.face(id)),
       new Hyphenator((name) => this.face(name, `/hyphenation/${name}.wasm`)),

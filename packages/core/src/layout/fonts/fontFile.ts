@@ -27,7 +27,7 @@ const BITMAPS_ONLY = 0x0200
 const ITALIC = 0x0001
 const BOLD = 0x0020
 
-export function fontTables(bytes: Uint8Array): Map<string, DataView> {
+function fontTables(bytes: Uint8Array): Map<string, DataView> {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   const tables = new Map<string, DataView>()
   const count = view.getUint16(4)

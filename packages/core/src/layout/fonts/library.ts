@@ -114,7 +114,7 @@ function familyOfScript(codePoint: number, wish: string): string | null {
 }
 
 /** Chinese, Japanese and Korean characters and their signs. */
-export function isEastAsian(codePoint: number): boolean {
+function isEastAsian(codePoint: number): boolean {
   return (
     (codePoint >= 0x2e80 && codePoint < 0xa4d0) ||
     (codePoint >= 0xac00 && codePoint < 0xd7fc) ||

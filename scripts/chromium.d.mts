@@ -1,0 +1,1 @@
+export declare const chromiumOptions: { executablePath: string; args: string[] }

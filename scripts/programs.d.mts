@@ -1,0 +1,1 @@
+export declare function programNamed(name: "biblon" | "server" | "pictures"): string
