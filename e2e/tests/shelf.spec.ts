@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs"
 import { expect, expectAccessible, test } from "../desk"
 
 test("the shelf shows every document with a picture of its first sheet, its sheets and when it changed", async ({
@@ -67,4 +68,54 @@ test("shelf and desk pass the automated check of accessibility", async ({ desk, 
     await expect(page.getByRole("region", { name: stage })).toBeVisible()
     await expectAccessible(page)
   }
+})
+
+test("a file from elsewhere is brought in by button or drop, with what was left out; copies go out in other formats", async ({
+  page,
+  server,
+}) => {
+  await page.goto(server.address)
+  const html = "<title>Slack water</title><h1>Slack water</h1><p>The ferry <b>waits</b>.</p><img src='x.png'>"
+  await page
+    .getByLabel("File to bring in")
+    .setInputFiles({ name: "tides.html", mimeType: "text/html", buffer: Buffer.from(html) })
+  await expect(page.locator(".block[role=heading]", { hasText: "Slack water" })).toBeVisible()
+  await expect(page.getByText("Left out, since Biblon does not keep them yet: pictures (1).")).toBeVisible()
+  await expect(page.getByRole("button", { name: /^Name: Slack water/ })).toBeVisible()
+  await page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Deliver", exact: true }).click()
+  for (const [name, ending, holds] of [
+    ["Save as HTML", ".html", "<h1"],
+    ["Save as plain text", ".txt", "The ferry waits."],
+    ["Save as a Biblon file", ".json", '"biblon":'],
+  ] as const) {
+    const [file] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("button", { name: new RegExp(name) }).click(),
+    ])
+    expect(file.suggestedFilename()).toBe(`Slack water${ending}`)
+    expect(readFileSync(await file.path(), "utf8")).toContain(holds)
+  }
+  await page.getByRole("link", { name: "Back to the shelf" }).click()
+  await page.evaluate(() => {
+    const data = new DataTransfer()
+    data.items.add(new File(["The chain is greased."], "Minutes of the chain.txt", { type: "text/plain" }))
+    document.body.dispatchEvent(new DragEvent("drop", { dataTransfer: data, bubbles: true, cancelable: true }))
+  })
+  await expect(page.locator(".run", { hasText: "The chain is greased." })).toBeVisible()
+  await page.getByRole("link", { name: "Back to the shelf" }).click()
+  await page
+    .getByLabel("File to bring in")
+    .setInputFiles({ name: "cut.json", mimeType: "application/json", buffer: Buffer.from('{"biblon"') })
+  await expect(page.getByRole("alert")).toContainText("cut.json was not brought in. This is not JSON")
+})
+
+test("with ?debug the boxes are drawn with the numbers of their leaves, and the layout's messages are logged", async ({
+  page,
+  server,
+}) => {
+  const logged: string[] = []
+  page.on("console", (message) => void logged.push(message.text()))
+  await page.goto(`${server.address}/d/${await server.create()}?debug`)
+  await expect(page.locator(".outlines .column")).toHaveAttribute("data-leaf", "0")
+  expect(logged.some((text) => text.startsWith("layout ← type: report"))).toBe(true)
 })

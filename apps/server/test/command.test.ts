@@ -1,3 +1,4 @@
+import { documentFormat } from "@biblon/core/document"
 import { execFileSync } from "node:child_process"
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from "node:fs"
 import { tmpdir } from "node:os"
@@ -57,7 +58,7 @@ test("lines as paragraphs, and spacing", async () => {
 
 test("text becomes a Biblon file, and that a PDF and text again", async () => {
   expect((await biblon("convert", path("in.txt"), path("out.json"))).code).toBe(0)
-  expect(JSON.parse(readFileSync(path("out.json"), "utf8"))).toMatchObject({ biblon: 1, name: "in" })
+  expect(JSON.parse(readFileSync(path("out.json"), "utf8"))).toMatchObject({ biblon: documentFormat, name: "in" })
   expect((await biblon("convert", path("out.json"), path("out.pdf"))).code).toBe(0)
   expect(readFileSync(path("out.pdf")).subarray(0, 8).toString()).toBe("%PDF-1.7")
   expect((await biblon("convert", path("out.json"), path("out.txt"))).code).toBe(0)

@@ -1,6 +1,8 @@
-import { mkdtempSync } from "node:fs"
+import { mkdtempSync, readFileSync } from "node:fs"
 import { tmpdir } from "node:os"
 import { join } from "node:path"
+import { brotliDecompressSync } from "node:zlib"
+import Database from "better-sqlite3"
 import { EditorState } from "prosemirror-state"
 import { collab, receiveTransaction, sendableSteps, getVersion } from "prosemirror-collab"
 import fc from "fast-check"
@@ -10,6 +12,7 @@ import { insertText, splitParagraph, setStyle, deleteBackward, type Command } fr
 import type { FromApp, FromServer } from "@biblon/wire"
 import { Room, type Member } from "../src/live/room"
 import { openDatabase } from "../src/store/database"
+import { dispensable } from "../src/store/snapshots"
 import { Writing } from "../src/store/writing"
 import { DocumentStore } from "../src/store/documents"
 
@@ -226,44 +229,72 @@ test("where the disk is full nothing is confirmed, reading goes on, and the same
 })
 
 test("what is kept whole is sent as it lies, what has changed since with its changes; there is nothing for versions that are not", () => {
-  const { db, store, id, room, writing } = shelf()
-  const kept = (db.prepare("select content from snapshots where document = ?").get(id) as { content: string }).content
-  expect(store.contentAt(id, 0)).toBe(kept)
+  const { store, id, room, writing } = shelf()
+  const kept = store.packedAt(id, 0)!
+  expect(store.contentAt(id, 0)).toBe(brotliDecompressSync(kept).toString())
   const one = member()
   room.join(one, 0, null, null)
   room.receive(one, { type: "steps", version: 0, steps: [typed(11, " ferry")], client: "a" })
   writing.flush()
-  expect(store.contentAt(id, 0)).toBe(kept)
+  expect(store.packedAt(id, 0)).toEqual(kept)
+  expect(store.packedAt(id, 1)).toBeUndefined()
   expect(readDocument(JSON.parse(store.contentAt(id, 1)!)).textContent).toBe("The chain ferry")
   for (const version of [2, -1]) expect(store.contentAt(id, version)).toBeUndefined()
   expect(store.contentAt("other", 0)).toBeUndefined()
 })
 
-test("documents that an older version kept get what has come since; a damaged one stays as it is and says so when it is opened", () => {
-  const path = join(mkdtempSync(join(tmpdir(), "biblon-store-")), "older.sqlite")
-  const before = openDatabase(path)
-  const store = new DocumentStore(before)
-  const older = JSON.parse(JSON.stringify(document([p("The chain")]).toJSON())) as {
-    attrs: { typesetting?: unknown; styles: { fonts?: unknown } }
-  }
-  delete older.attrs.typesetting
-  delete older.attrs.styles.fonts
-  const [old, broken] = [store.create(document([p("x")]), "old", 1), store.create(document([p("y")]), "broken", 2)]
-  const keep = before.prepare("update snapshots set content = ? where document = ?")
-  keep.run(JSON.stringify(older), old.id)
-  keep.run('{"type":"doc"', broken.id)
-  before.exec("alter table steps drop column person")
-  before.pragma("user_version = 2")
-  before.close()
-  const now = new DocumentStore(openDatabase(path))
-  const read = JSON.parse(now.contentAt(old.id, 0)!) as typeof older
-  expect([read.attrs.typesetting, read.attrs.styles.fonts]).toEqual([expect.any(Object), {}])
-  expect(readDocument(read).textContent).toBe("The chain")
-  expect(now.contentAt(broken.id, 0)).toBe('{"type":"doc"')
-  expect(() => now.at(broken.id, 0)).toThrow()
+test("a document is written down whole when the last person leaves it", async () => {
+  const { store, id, room, writing } = shelf()
+  const one = member()
+  room.join(one, 0, null, null)
+  room.receive(one, { type: "steps", version: 0, steps: [typed(11, " ferry")], client: "a" })
+  writing.flush()
+  room.leave(one)
+  room.close()
+  while (store.lastWhole(id) !== 1) await new Promise(setImmediate)
+  expect(readDocument(JSON.parse(brotliDecompressSync(store.packedAt(id, 1)!).toString())).textContent).toBe(
+    "The chain ferry",
+  )
 })
 
-test("every version can be read again, across snapshots", () => {
+test("of old snapshots the first, one an hour for a day and one a day stay, and the last always", () => {
+  const hour = 3_600_000
+  const now = 1000 * 24 * hour
+  const saved = [0, now - 50 * hour, now - 49 * hour, now - 3 * hour, now - 3 * hour + 1, now - 1, now]
+  expect(
+    dispensable(
+      saved.map((time, version) => ({ version, saved: time })),
+      now,
+    ),
+  ).toEqual([1, 3])
+  fc.assert(
+    fc.property(fc.array(fc.integer({ min: 0, max: now })), (times) => {
+      const all = times.sort((a, b) => a - b).map((time, version) => ({ version, saved: time }))
+      const gone = new Set(dispensable(all, now))
+      expect(gone.has(0) || gone.has(all.length - 1)).toBe(false)
+      // Thinned once, there is nothing more to thin; and few are left of the last day.
+      const left = all.filter(({ version }) => !gone.has(version))
+      expect(dispensable(left, now)).toEqual([])
+      expect(left.filter((one) => now - one.saved < 24 * hour).length).toBeLessThanOrEqual(27)
+    }),
+  )
+})
+
+test("a database of before opens: its documents get what has come since; a damaged one stays as it is and says so when it is opened", () => {
+  const path = join(mkdtempSync(join(tmpdir(), "biblon-store-")), "older.sqlite")
+  const old = new Database(path)
+  old.exec(readFileSync(join(__dirname, "older.sql"), "utf8"))
+  old.close()
+  const now = new DocumentStore(openDatabase(path))
+  const read = JSON.parse(now.contentAt("old", 0)!) as { attrs: { typesetting: unknown; styles: { fonts: unknown } } }
+  expect([read.attrs.typesetting, read.attrs.styles.fonts]).toEqual([expect.any(Object), {}])
+  expect(now.at("old", 1)?.textContent).toBe("The chain!")
+  expect(now.packedAt("old", 0)).toBeUndefined()
+  expect(now.contentAt("broken", 0)).toBe('{"type":"doc"')
+  expect(() => now.at("broken", 0)).toThrow()
+})
+
+test("every version can be read again, across snapshots", async () => {
   const { store, id, room, writing } = shelf()
   const one = member()
   room.join(one, 0, null, null)
@@ -271,6 +302,7 @@ test("every version can be read again, across snapshots", () => {
     room.receive(one, { type: "steps", version: i, steps: [typed(2 + i, "x")], client: "a" })
     writing.flush()
   }
+  while (store.lastWhole(id) !== 600) await new Promise(setImmediate)
   for (const version of [0, 1, 299, 300, 301, 650, 700])
     expect(store.at(id, version)?.textContent).toBe("x".repeat(version) + "The chain")
   expect(store.at(id, 701)).toBeUndefined()

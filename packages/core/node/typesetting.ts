@@ -16,6 +16,8 @@ import {
   Typesetter,
   type Layout,
 } from "../src/layout"
+import type { Format } from "../src/formats/format"
+import { kinds } from "../src/formats/kinds"
 import { createSubsetter, writePdf, type Subsetter } from "../src/output"
 
 /** The folder of the project: where a program was started says nothing of it, so each program of ours names it. */
@@ -77,6 +79,9 @@ export function pdfOf(layout: Layout, name: string, fonts: FontLibrary = typeset
   while (!step.done) step = writing.next()
   return step.value
 }
+
+/** The PDF as a format among others. */
+export const pdfFormat: Format = { ...kinds.pdf, write: ({ name, doc }) => pdfOf(layoutOf(doc), name ?? "") }
 
 export function layoutOf(doc: Node, setter: Typesetter = typesetter()): Layout {
   return layoutDocument(setter, doc)

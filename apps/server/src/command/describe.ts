@@ -1,5 +1,5 @@
 import type { PageSetup } from "@biblon/core/document"
-import { fragmentsOf, lineTop, type Layout } from "@biblon/core/layout"
+import { fragmentsOf, lineTop, outlinesOf, type Layout } from "@biblon/core/layout"
 
 export interface DescribedLine {
   text: string
@@ -34,4 +34,17 @@ export function describeLayout(layout: Layout, setup: PageSetup): DescribedLayou
       ),
     })),
   }
+}
+
+/** The tree of boxes, one a line, indented by depth: for people who look how something came to stand where it does. */
+export function describeBoxes(layout: Layout): string {
+  return layout.placed
+    .flatMap((placed, i) => [
+      `sheet ${i + 1}  ${thousandths(placed.sheet.width)} × ${thousandths(placed.sheet.height)}`,
+      ...outlinesOf(placed).map(({ kind, role, depth, leaf, x, y, width, height, text }) => {
+        const place = [x, y, width, height].map(thousandths).join(" ")
+        return `${"  ".repeat(depth + 1)}${role ?? kind}  leaf ${leaf}  ${place}${text === null ? "" : `  ${text.slice(0, 40)}`}`
+      }),
+    ])
+    .join("\n")
 }

@@ -1,11 +1,10 @@
-import { readFile, rename, rm, writeFile } from "node:fs/promises"
-import { basename, extname } from "node:path"
+import { readFile as readBytes, rename, rm, writeFile } from "node:fs/promises"
 import type { Node } from "prosemirror-model"
 import { documentAttrs, papers, schema, type DocumentAttrs, type PaperName } from "@biblon/core/document"
 import { ReadingError } from "@biblon/core/document/reading"
-import { readJson, writeJson, type NamedDocument } from "@biblon/core/formats/json"
-import { readText, writeText } from "@biblon/core/formats/text"
-import { layoutOf, pdfOf } from "@biblon/core/node"
+import { formatFor, formats, readFile } from "@biblon/core/formats"
+import type { FileRead, Format, NamedDocument } from "@biblon/core/formats/format"
+import { pdfFormat } from "@biblon/core/node"
 
 /** The words of a call are off. */
 export class UsageError extends Error {}
@@ -21,23 +20,15 @@ export interface Settings {
   margin?: number
 }
 
-const largestInput = 256 * 1024 * 1024
+const all: readonly Format[] = [...Object.values(formats), pdfFormat]
 
-const readers: Record<string, (source: string, settings: Settings) => NamedDocument> = {
-  ".txt": (source, { lines }) => ({ name: null, doc: readText(source, { lines }) }),
-  ".json": (source) => readJson(source),
-}
-
-const writers: Record<string, (named: NamedDocument) => string | Uint8Array> = {
-  ".pdf": ({ name, doc }) => pdfOf(layoutOf(doc), name ?? ""),
-  ".json": writeJson,
-  ".txt": ({ doc }) => writeText(doc),
-}
-
-function forEnding<T>(kinds: Record<string, T>, path: string, what: string): T {
-  const kind = kinds[extname(path).toLowerCase()]
-  if (!kind) throw new UsageError(`${path}: a file to ${what} ends in ${Object.keys(kinds).join(", ")}`)
-  return kind
+/** A format that can do what is asked, by the ending of a path. */
+function formatThat<Way extends "read" | "write">(way: Way, path: string): Format & Required<Pick<Format, Way>> {
+  const able = all.filter((format): format is Format & Required<Pick<Format, Way>> => format[way] !== undefined)
+  const format = formatFor(path, able)
+  if (!format)
+    throw new UsageError(`${path}: a file to ${way} ends in ${able.flatMap(({ endings }) => endings).join(", ")}`)
+  return format as Format & Required<Pick<Format, Way>>
 }
 
 /** Typeface, size and spacing go into the defaults and the body style, so that headings keep their own. */
@@ -75,33 +66,24 @@ function withSettings(doc: Node, { family, size, spacing, paper, margin }: Setti
 }
 
 /** @throws ReadingError if the file cannot be read or is not what its ending says */
-export async function readInput(path: string, settings: Settings): Promise<NamedDocument> {
-  const read = forEnding(readers, path, "read")
-  const bytes = await readFile(path).catch((error: NodeJS.ErrnoException) => {
+export async function readInput(path: string, settings: Settings): Promise<FileRead> {
+  formatThat("read", path)
+  const bytes = await readBytes(path).catch((error: NodeJS.ErrnoException) => {
     throw new ReadingError(
       `${path} cannot be read: ${error.code === "ENOENT" ? "there is no such file" : error.message}`,
     )
   })
-  if (bytes.length > largestInput)
-    throw new ReadingError(`${path} is too large: up to ${largestInput / 1024 / 1024} MB can be read`)
-  let source: string
   try {
-    source = new TextDecoder("utf-8", { fatal: true }).decode(bytes)
-  } catch {
-    throw new ReadingError(`${path} is not text in UTF-8: save it in that encoding and try again`)
-  }
-  let named: NamedDocument
-  try {
-    named = read(source, settings)
+    const read = readFile(bytes, path, settings)
+    return { ...read, doc: withSettings(read.doc, settings) }
   } catch (error) {
     if (error instanceof ReadingError) throw new ReadingError(`${path}: ${error.message}`)
     throw error
   }
-  return { name: named.name ?? basename(path, extname(path)), doc: withSettings(named.doc, settings) }
 }
 
 export async function writeOutput(path: string, named: NamedDocument): Promise<void> {
-  const write = forEnding(writers, path, "write")
+  const { write } = formatThat("write", path)
   // Beside it first, so that a disk that is full leaves an older file whole.
   const beside = `${path}.${process.pid}.part`
   try {

@@ -4,11 +4,12 @@ import { documentAttrs } from "@biblon/core/document"
 import { ReadingError } from "@biblon/core/document/reading"
 import { layoutOf } from "@biblon/core/node"
 import { readInput, UsageError, writeOutput, type Settings } from "./files"
-import { describeLayout } from "./describe"
+import { describeBoxes, describeLayout } from "./describe"
 import { readSettings } from "./settings"
 
-const help = `biblon convert INPUT OUTPUT   makes a file of another kind; the endings say which (.txt, .json → .pdf, .json, .txt)
+const help = `biblon convert INPUT OUTPUT   makes a file of another kind; the endings say which (.txt, .html, .json → .pdf, .html, .txt, .json)
 biblon layout INPUT --json    prints the sheets with their lines: text, and x, y (baseline) and width in points
+biblon layout INPUT --boxes   prints the tree of boxes: what it is, its first leaf, and x, y, width and height in points
 
   --font NAME         typeface, such as Tinos
   --size PT           size of the body text
@@ -26,6 +27,7 @@ const options = {
   margins: { type: "string" },
   lines: { type: "boolean", default: false },
   json: { type: "boolean", default: false },
+  boxes: { type: "boolean", default: false },
   help: { type: "boolean", short: "h", default: false },
 } as const
 
@@ -50,11 +52,20 @@ async function perform(args: string[]): Promise<void> {
   const settings: Settings = readSettings(values)
   if (verb === "convert") {
     if (!output || rest.length > 0) throw new UsageError("Name one file to read and one to write")
-    await writeOutput(output, await readInput(input, settings))
+    const read = await readInput(input, settings)
+    await writeOutput(output, read)
+    if (read.left.length > 0)
+      process.stderr.write(
+        `biblon: ${input}: left out: ${read.left.map(({ what, count }) => `${what} (${count})`).join(", ")}\n`,
+      )
   } else {
     if (output) throw new UsageError("Layout takes one file and prints to standard output")
-    if (!values.json) throw new UsageError("Layout prints JSON: say --json")
+    if (values.json === values.boxes) throw new UsageError("Say how to print the layout: --json or --boxes")
     const { doc } = await readInput(input, settings)
+    if (values.boxes) {
+      process.stdout.write(describeBoxes(layoutOf(doc)) + "\n")
+      return
+    }
     process.stdout.write(JSON.stringify(describeLayout(layoutOf(doc), documentAttrs(doc).setup)) + "\n")
   }
 }

@@ -28,6 +28,8 @@ interface Batch {
 
 /** Messages to look back on: who is further behind is sent what it lacks and sends again. */
 const remembered = 400
+/** After so many steps a document is written down whole. */
+const stepsPerSnapshot = 300
 /** A newcomer gets what it lacks in messages of about so many characters. */
 const longestMessage = 1_000_000
 
@@ -39,6 +41,8 @@ export class Room {
   private ahead: number
   private recent: Batch[] = []
   private lastSaved = 0
+  /** The last version that was written down whole, once that is known. */
+  private whole: number | null = null
 
   private constructor(
     readonly id: string,
@@ -178,6 +182,7 @@ export class Room {
       write: () => this.store.commit(this.id, version, batch, doc),
       done: () => {
         this.current = version + kept.length
+        this.keepWhole(false)
         this.tell({ type: "steps", version, batches: [batch] })
         const late = this.refusing.get(member)
         if (late === undefined) return
@@ -197,6 +202,22 @@ export class Room {
     this.ahead = this.current = this.store.entry(this.id)?.version ?? this.current
     if (!isStorageError(error)) console.error(error)
     if (this.members.has(member)) member.send({ type: "postponed", reason: storageReason(error) })
+  }
+
+  /** Writes the document down whole when that is due; where it fails, opening takes a little longer. */
+  private keepWhole(leaving: boolean): void {
+    if (!this.doc || this.current !== this.ahead) return
+    this.whole ??= this.store.lastWhole(this.id)
+    if (this.current - this.whole < (leaving ? 1 : stepsPerSnapshot)) return
+    this.whole = this.current
+    this.store
+      .keepWhole(this.id, this.current, this.doc)
+      .catch((error: unknown) => console.error(`Document ${this.id} was not written down whole: ${messageOf(error)}`))
+  }
+
+  /** Nobody is here any more, and all is on the disk. */
+  close(): void {
+    this.keepWhole(true)
   }
 
   private read(): Node {

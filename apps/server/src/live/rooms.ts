@@ -30,7 +30,7 @@ export class Rooms {
     // What is on its way to the disk is the room's until it is there.
     if (room.members.size === 0 && this.open.get(room.id) === room)
       this.writing.whenDone(
-        () => room.members.size === 0 && this.open.get(room.id) === room && this.open.delete(room.id),
+        () => room.members.size === 0 && this.open.get(room.id) === room && this.open.delete(room.id) && room.close(),
       )
   }
 

@@ -11,6 +11,8 @@ function missing(response: Response): void {
 }
 
 const largestKept = "64mb"
+/** A page that is older than this server may have kept it. */
+const oldestFormat = 1
 
 const idOf = (request: Request) => String(request.params.id)
 
@@ -35,7 +37,9 @@ export function documentRoutes(store: DocumentStore, rooms: Rooms, pictures: Pic
       return
     }
     try {
-      response.status(201).json(store.create(readDocument(kept.data.document), kept.data.name || null, Date.now()))
+      response
+        .status(201)
+        .json(store.create(readDocument(kept.data.document, oldestFormat), kept.data.name || null, Date.now()))
     } catch (error) {
       if (!(error instanceof ReadingError)) throw error
       response.status(422).json({ message: `The document was not kept: ${error.message}` })
@@ -66,7 +70,8 @@ export function documentRoutes(store: DocumentStore, rooms: Rooms, pictures: Pic
     const entry = store.entry(idOf(request))
     if (!entry) return missing(response)
     const version = request.query.version === undefined ? entry.version : Number(request.query.version)
-    const content = Number.isInteger(version) ? store.contentAt(entry.id, version) : undefined
+    const packed = request.acceptsEncodings("br") ? store.packedAt(entry.id, version) : undefined
+    const content = packed ?? store.contentAt(entry.id, version)
     if (content === undefined) {
       response.status(404).json({ message: "That version of the document is not kept here." })
       return
@@ -75,8 +80,10 @@ export function documentRoutes(store: DocumentStore, rooms: Rooms, pictures: Pic
       .set("Cache-Control", "no-store")
       .set("Biblon-Version", String(version))
       .set("Biblon-Stamp", store.stamp(entry.id, version))
+      .set("Vary", "Accept-Encoding")
       .type("json")
-      .end(content)
+    if (packed) response.set("Content-Encoding", "br")
+    response.end(content)
   })
 
   router.get("/documents/:id/picture", async (request, response) => {

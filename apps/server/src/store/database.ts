@@ -1,5 +1,5 @@
 import Database from "better-sqlite3"
-import { readDocument, ReadingError } from "@biblon/core/document/reading"
+import { pack } from "./snapshots"
 
 export type Db = Database.Database
 
@@ -41,24 +41,31 @@ const migrations: (string | ((db: Db) => void))[] = [
      type text not null,
      added integer not null
    ) strict, without rowid;`,
-  completeSnapshots,
+  // Documents written before some property existed were completed here; now they are when they are read.
+  "",
   `-- Who made a change; empty for those made before that was kept.
    alter table steps add column person text not null default '';`,
+  packSnapshots,
 ]
 
-/** Documents written before some property existed get it, so that what is kept can be sent as it lies. One that cannot be read stays, and says so when it is opened. */
-function completeSnapshots(db: Db): void {
-  const keep = db.prepare("update snapshots set content = ? where rowid = ?")
-  for (const { rowid } of db.prepare<[], { rowid: number }>("select rowid from snapshots").all()) {
-    const { content } = db
-      .prepare<[number], { content: string }>("select content from snapshots where rowid = ?")
-      .get(rowid)!
-    try {
-      keep.run(JSON.stringify(readDocument(JSON.parse(content)).toJSON()), rowid)
-    } catch (error) {
-      if (!(error instanceof ReadingError || error instanceof SyntaxError)) throw error
-    }
-  }
+/** Snapshots are packed, with the number of the form they are in. */
+function packSnapshots(db: Db): void {
+  db.exec(`alter table snapshots rename to plain;
+   create table snapshots (
+     document text not null references documents (id) on delete cascade,
+     version integer not null,
+     packed blob not null,
+     format integer not null,
+     saved integer not null,
+     primary key (document, version)
+   ) strict;`)
+  const put = db.prepare(
+    "insert into snapshots select document, version, ?, 1, (select changed from documents where id = document) from plain where rowid = ?",
+  )
+  const read = db.prepare<[number], { content: string }>("select content from plain where rowid = ?")
+  for (const { rowid } of db.prepare<[], { rowid: number }>("select rowid from plain").all())
+    put.run(pack(read.get(rowid)?.content ?? ""), rowid)
+  db.exec("drop table plain")
 }
 
 /** Somebody else has the database open. */

@@ -1,9 +1,10 @@
 import { randomBytes } from "node:crypto"
 import type { Node } from "prosemirror-model"
-import { documentAttrs, leavesOf, readStep, spokenText } from "@biblon/core/document"
-import { readDocument } from "@biblon/core/document/reading"
+import { documentAttrs, documentFormat, leavesOf, readStep, spokenText } from "@biblon/core/document"
+import { readDocument, ReadingError } from "@biblon/core/document/reading"
 import { stampOf, type ShelfEntry, type StepBatch } from "@biblon/wire"
 import type { Db } from "./database"
+import { Snapshots, unpack, type Snapshot } from "./snapshots"
 
 export interface Picture {
   version: number
@@ -11,9 +12,6 @@ export interface Picture {
   sheets: number | null
   svg: string
 }
-
-/** After so many steps a document is written down whole, so that opening it replays few. */
-const stepsPerSnapshot = 300
 
 /** The first words of a document. */
 function openingOf(doc: Node): string {
@@ -27,8 +25,10 @@ function openingOf(doc: Node): string {
 
 export class DocumentStore {
   private readonly sql
+  private readonly snapshots: Snapshots
 
   constructor(private readonly db: Db) {
+    this.snapshots = new Snapshots(db)
     this.sql = {
       list: db.prepare<[], ShelfEntry>(
         "select id, name, opening, created, changed, version from documents order by changed desc, id",
@@ -40,10 +40,6 @@ export class DocumentStore {
         "insert into documents (id, name, opening, created, changed, version) values (?, ?, ?, ?, ?, 0)",
       ),
       rename: db.prepare("update documents set name = ? where id = ?"),
-      snapshot: db.prepare("insert or replace into snapshots (document, version, content) values (?, ?, ?)"),
-      snapshotUpTo: db.prepare<[string, number], { version: number; content: string }>(
-        "select version, content from snapshots where document = ? and version <= ? order by version desc limit 1",
-      ),
       step: db.prepare("insert into steps (document, version, client, person, step, saved) values (?, ?, ?, ?, ?, ?)"),
       steps: db.prepare<[string, number, number], { client: string; person: string; step: string; saved: number }>(
         "select client, person, step, saved from steps where document = ? and version >= ? and version < ? order by version",
@@ -65,7 +61,7 @@ export class DocumentStore {
   create(doc: Node, name: string | null, now: number, id = randomBytes(12).toString("base64url")): ShelfEntry {
     this.db.transaction(() => {
       this.sql.insert.run(id, name, openingOf(doc), now, now)
-      this.sql.snapshot.run(id, 0, JSON.stringify(doc.toJSON()))
+      this.snapshots.put(id, 0, doc, now)
     })()
     return this.entry(id) as ShelfEntry
   }
@@ -74,13 +70,16 @@ export class DocumentStore {
     return this.sql.rename.run(name, id).changes > 0
   }
 
+  private snapshot(id: string, version: number): Snapshot | undefined {
+    const entry = this.entry(id)
+    return entry && version <= entry.version && version >= 0 ? this.snapshots.upTo(id, version) : undefined
+  }
+
   /** The document as it was at a version; undefined if there is no such document or version. */
   at(id: string, version: number): Node | undefined {
-    const entry = this.entry(id)
-    if (!entry || version > entry.version || version < 0) return undefined
-    const snapshot = this.sql.snapshotUpTo.get(id, version)
+    const snapshot = this.snapshot(id, version)
     if (!snapshot) return undefined
-    let doc = readDocument(JSON.parse(snapshot.content))
+    let doc = readDocument(JSON.parse(unpack(snapshot.packed)), snapshot.format)
     for (const { step } of this.sql.steps.iterate(id, snapshot.version, version)) {
       const result = readStep(JSON.parse(step)).apply(doc)
       if (!result.doc) throw new Error(`A saved change of document ${id} does not apply: ${result.failed}`)
@@ -89,11 +88,23 @@ export class DocumentStore {
     return doc
   }
 
-  /** The same as JSON text; what is kept whole at that version is given as it lies. */
+  /** The same as JSON text in brotli, as it lies; undefined where it does not lie there so. */
+  packedAt(id: string, version: number): Uint8Array | undefined {
+    const snapshot = this.snapshot(id, version)
+    return snapshot?.version === version && snapshot.format === documentFormat ? snapshot.packed : undefined
+  }
+
+  /** The same as JSON text. What cannot be read is given as it is, so that who asked for it can say so. */
   contentAt(id: string, version: number): string | undefined {
-    const entry = this.entry(id)
-    const snapshot = entry && version <= entry.version ? this.sql.snapshotUpTo.get(id, version) : undefined
-    return snapshot?.version === version ? snapshot.content : JSON.stringify(this.at(id, version)?.toJSON())
+    const packed = this.packedAt(id, version)
+    if (packed) return unpack(packed)
+    try {
+      return JSON.stringify(this.at(id, version)?.toJSON())
+    } catch (error) {
+      const snapshot = this.snapshot(id, version)
+      if (!snapshot || !(error instanceof ReadingError || error instanceof SyntaxError)) throw error
+      return unpack(snapshot.packed)
+    }
   }
 
   /** The changes from one version up to, not including, another, as they were saved: lists of batches, each list of about so many characters at most. */
@@ -129,8 +140,16 @@ export class DocumentStore {
     steps.forEach((step, i) => this.sql.step.run(id, version + i, client, person, JSON.stringify(step), saved))
     if (this.sql.advance.run(next, saved, openingOf(doc), id, version).changes !== 1)
       throw new Error(`Document ${id} is no longer at version ${version}`)
-    if (Math.floor(next / stepsPerSnapshot) > Math.floor(version / stepsPerSnapshot))
-      this.sql.snapshot.run(id, next, JSON.stringify(doc.toJSON()))
+  }
+
+  /** The last version that was written down whole. */
+  lastWhole(id: string): number {
+    return this.snapshots.last(id)
+  }
+
+  /** Writes a document down whole, so that opening it replays few changes. */
+  keepWhole(id: string, version: number, doc: Node): Promise<void> {
+    return this.snapshots.putLater(id, version, doc, this.entry(id)?.changed ?? 0)
   }
 
   picture(id: string): Picture | undefined {

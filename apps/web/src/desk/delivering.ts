@@ -1,11 +1,12 @@
 /** The finished document leaves: as a file, or to the printer by way of the same file. */
-import { makePdf } from "../workers/pdf"
+import { kinds, type KindId } from "@biblon/core/formats/kinds"
+import { makeFile, type FileProgress } from "../workers/fileClient"
 import type { DeskPort } from "./ports"
 
 const keepUrl = 60_000
 
-function fileName(name: string | null): string {
-  return `${(name ?? "Document").replace(/[\\/:*?"<>|]/g, " ").trim() || "Document"}.pdf`
+function fileName(name: string | null, kind: KindId): string {
+  return `${(name ?? "Document").replace(/[\\/:*?"<>|]/g, " ").trim() || "Document"}${kinds[kind].endings[0]}`
 }
 
 export class Delivery {
@@ -13,23 +14,20 @@ export class Delivery {
 
   constructor(private readonly desk: DeskPort) {}
 
-  /** The finished document as a PDF file; null if it was stopped or failed. */
-  private async pdf(): Promise<Blob | null> {
+  /** The finished document as a file; null if it was stopped or failed. */
+  private async make(kind: KindId): Promise<Blob | null> {
     const { store, now } = this.desk
     if (!now) return null
     const stop = (this.stopping = new AbortController())
     store.setState({ delivering: { stage: "layout", done: 0, of: 0 } })
     try {
       const content = JSON.stringify(now.doc.toJSON())
-      return await makePdf(
-        { content, name: store.getState().name ?? "" },
-        (delivering) => store.setState({ delivering }),
-        stop.signal,
-      )
+      const progress = (delivering: FileProgress) => store.setState({ delivering })
+      return await makeFile(kind, content, store.getState().name ?? "", progress, stop.signal)
     } catch (error) {
       if (!(error instanceof DOMException))
         store.setState({
-          trouble: `The PDF could not be made: ${(error as Error).message}. The document is not affected.`,
+          trouble: `The file could not be made: ${(error as Error).message}. The document is not affected.`,
         })
       return null
     } finally {
@@ -41,20 +39,20 @@ export class Delivery {
     this.stopping?.abort()
   }
 
-  async save(): Promise<void> {
-    const pdf = await this.pdf()
-    if (!pdf) return
-    const url = URL.createObjectURL(pdf)
+  async save(kind: KindId): Promise<void> {
+    const file = await this.make(kind)
+    if (!file) return
+    const url = URL.createObjectURL(file)
     const link = document.createElement("a")
     link.href = url
-    link.download = fileName(this.desk.store.getState().name)
+    link.download = fileName(this.desk.store.getState().name, kind)
     link.click()
     setTimeout(() => URL.revokeObjectURL(url), keepUrl)
   }
 
   /** Opens the browser's print window on the PDF; where a browser cannot print from a frame, the PDF opens beside. */
   async print(): Promise<void> {
-    const pdf = await this.pdf()
+    const pdf = await this.make("pdf")
     if (!pdf) return
     const url = URL.createObjectURL(pdf)
     const frame = document.createElement("iframe")

@@ -6,7 +6,7 @@ import type { EditorState } from "prosemirror-state"
 import type { Mappable } from "prosemirror-transform"
 import { inSlices } from "../ui/slices"
 import { PatternFinder } from "../workers/findClient"
-import type { Mark, Place } from "./view/sheetView"
+import type { Mark, Place } from "./view/places"
 
 export interface FinderState {
   query: Query

@@ -3,7 +3,7 @@ import { leavesOf } from "@biblon/core/document"
 import { touchedBy } from "@biblon/core/editing"
 import type { Editing } from "./editing"
 import type { Finder } from "./finder"
-import type { Mark } from "./view/sheetView"
+import type { Mark } from "./view/places"
 
 export class Marking {
   private touched: readonly { from: number; to: number }[] = []

@@ -3,6 +3,7 @@ import { documentAttrs, leavesOf } from "@biblon/core/document"
 import { markPlace, selectedText, type Command } from "@biblon/core/editing"
 import { wordsIn } from "@biblon/core/checking"
 import type { EditorState } from "prosemirror-state"
+import { takeWords } from "../firstWords"
 import { earlyWorker } from "../live/early"
 import { Keeping } from "../live/keeping"
 import { stepJson } from "../live/stepJson"
@@ -150,6 +151,7 @@ export class DeskSession implements DeskPort {
       show: (change, at) => (at === "once" ? this.store.setState(change) : this.savingShown.show(change, false)),
       shown: () => this.store.getState(),
     })
+    this.store.setState({ trouble: takeWords(id) })
     void this.keeping.open()
   }
 

@@ -2,7 +2,7 @@
 import { createStore } from "zustand/vanilla"
 import type { EditorState } from "prosemirror-state"
 import type { Saving } from "../live/connection"
-import type { PdfProgress } from "../workers/pdf"
+import type { FileProgress } from "../workers/fileClient"
 import { readKept } from "../kept"
 import type { LookPart, PickedLook } from "@biblon/core/editing"
 import type { ViewSummary } from "./view/sheetView"
@@ -54,7 +54,7 @@ export interface DeskState {
   trouble: string | null
   /** What was written here and could not become a part of the document. */
   aside: readonly Aside[]
-  delivering: PdfProgress | null
+  delivering: FileProgress | null
   /** Whether a tool is being looked for. */
   findingTool: boolean
   /** Counts how often somebody asked to find something: the field then takes what is selected. */

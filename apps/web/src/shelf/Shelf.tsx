@@ -1,11 +1,12 @@
 /** All documents: the last one on top, a way to begin, and the rest. */
-import { useCallback, useEffect } from "react"
+import { useCallback, useEffect, useRef } from "react"
 import { router, useFocusEffect } from "expo-router"
+import { readableEndings } from "@biblon/core/formats/kinds"
 import { Pressable, ScrollView, Text, View } from "react-native"
 import { Glyph } from "../ui/pieces"
 import { Card, Row } from "./Entry"
 import { useShelf } from "./store"
-import { Plus } from "../ui/icons"
+import { FileArrowUp, Plus } from "../ui/icons"
 
 const again = 4000
 
@@ -17,8 +18,68 @@ function Heading({ children }: { children: string }) {
   )
 }
 
+/** A file from elsewhere becomes a document; it may also be dropped anywhere on the shelf. */
+function BringIn() {
+  const { reading, bringIn } = useShelf()
+  const input = useRef<HTMLInputElement>(null)
+  return (
+    <>
+      <Pressable
+        accessibilityRole="button"
+        disabled={reading !== null}
+        onPress={() => input.current?.click()}
+        className={`mt-3 h-12 flex-row items-center gap-2 self-start rounded-button border border-line bg-raised px-5 hover:bg-murex-soft/50 ${reading ? "opacity-60" : ""}`}
+      >
+        <Glyph icon={FileArrowUp} size={18} />
+        <Text className="font-ui-bold text-[16px] text-ink">{reading ? `Reading ${reading}…` : "Bring in a file"}</Text>
+      </Pressable>
+      <Text className="mt-2 font-ui text-[13px] text-ink-soft">
+        {`${readableEndings.join(", ")}; or drop it anywhere here`}
+      </Text>
+      <input
+        ref={input}
+        type="file"
+        accept={readableEndings.join()}
+        aria-label="File to bring in"
+        onChange={(event) => {
+          const file = event.target.files?.[0]
+          if (file) void bringIn(file).then(openDocument)
+          event.target.value = ""
+        }}
+        className="hidden"
+      />
+    </>
+  )
+}
+
+function useDroppedFiles(): void {
+  const { bringIn } = useShelf()
+  useEffect(() => {
+    const over = (event: DragEvent) => {
+      if (event.dataTransfer?.types.includes("Files")) event.preventDefault()
+    }
+    const drop = (event: DragEvent) => {
+      const file = event.dataTransfer?.files[0]
+      if (!file) return
+      event.preventDefault()
+      void bringIn(file).then(openDocument)
+    }
+    addEventListener("dragover", over)
+    addEventListener("drop", drop)
+    return () => {
+      removeEventListener("dragover", over)
+      removeEventListener("drop", drop)
+    }
+  }, [bringIn])
+}
+
+function openDocument(id: string | null): void {
+  if (id) router.navigate(`/d/${id}`)
+}
+
 export function Shelf() {
   const { entries, trouble, load, create } = useShelf()
+  useDroppedFiles()
   useFocusEffect(
     useCallback(() => {
       document.title = "Shelf · Biblon"
@@ -30,10 +91,6 @@ export function Shelf() {
     const timer = setTimeout(() => void load(), again)
     return () => clearTimeout(timer)
   }, [trouble, load])
-  const begin = async () => {
-    const id = await create()
-    if (id) router.navigate(`/d/${id}`)
-  }
   const [latest, ...others] = entries ?? []
   return (
     <ScrollView
@@ -60,12 +117,13 @@ export function Shelf() {
           <Heading>Begin</Heading>
           <Pressable
             accessibilityRole="button"
-            onPress={() => void begin()}
+            onPress={() => void create().then(openDocument)}
             className="h-12 flex-row items-center gap-2 self-start rounded-button bg-murex px-5 hover:opacity-90"
           >
             <Glyph icon={Plus} size={18} colour="rgb(var(--on-murex))" />
             <Text className="font-ui-bold text-[16px] text-on-murex">A blank sheet</Text>
           </Pressable>
+          <BringIn />
           {entries?.length === 0 ? (
             <Text className="mt-4 font-ui text-[15px] text-ink-soft">
               The shelf is empty. Begin with a blank sheet: it is kept as you write.

@@ -1,6 +1,8 @@
 import { create } from "zustand"
 import type { ShelfEntry } from "@biblon/wire"
 import { api } from "../api"
+import { leaveWords } from "../firstWords"
+import { readFile } from "../workers/fileClient"
 
 interface ShelfState {
   entries: ShelfEntry[] | null
@@ -9,6 +11,10 @@ interface ShelfState {
   trouble: string | null
   load(): Promise<void>
   create(): Promise<string | null>
+  /** Reads a file as a new document. @returns its id */
+  bringIn(file: File): Promise<string | null>
+  /** The name of a file that is being read. */
+  reading: string | null
   rename(id: string, name: string | null): Promise<void>
 }
 
@@ -16,6 +22,7 @@ export const useShelf = create<ShelfState>((set, get) => ({
   entries: null,
   sheets: {},
   trouble: null,
+  reading: null,
 
   async load() {
     try {
@@ -37,6 +44,22 @@ export const useShelf = create<ShelfState>((set, get) => ({
     } catch {
       set({ trouble: "A new document could not be made: the server cannot be reached." })
       return null
+    }
+  },
+
+  async bringIn(file) {
+    set({ reading: file.name, trouble: null })
+    try {
+      const { document, name, left } = await readFile(file)
+      const { id } = await api.keepAsNew(name, document)
+      const list = left.map(({ what, count }) => `${what} (${count})`).join(", ")
+      if (list) leaveWords(id, `${file.name} is here. Left out, since Biblon does not keep them yet: ${list}.`)
+      return id
+    } catch (error) {
+      set({ trouble: `${file.name} was not brought in. ${(error as Error).message}. The file is as it was.` })
+      return null
+    } finally {
+      set({ reading: null })
     }
   },
 

@@ -1,6 +1,7 @@
 /** The page's end of the layout worker. */
 import type { LayoutSpec, ParagraphLayout } from "@biblon/core/layout"
 import { addressOf } from "./addresses"
+import { logged } from "../debugging"
 import { LayoutMirror } from "./layoutMirror"
 import type { FromLayout, LayoutReport, ToLayout } from "./protocol"
 
@@ -25,6 +26,7 @@ export class LayoutClient {
     this.readsAhead = begun !== null
     this.worker = begun ?? new Worker(addressOf("layout.worker.js"), { type: "module" })
     this.worker.onmessage = ({ data }: MessageEvent<FromLayout>) => {
+      logged("←", data)
       if (data.type === "report") {
         this.mirror.take(data)
         onReport(data)
@@ -36,9 +38,14 @@ export class LayoutClient {
     this.worker.onerror = (event) => onFailure(event.message || "The layout worker did not start")
   }
 
+  private post(message: ToLayout): void {
+    logged("→", message)
+    this.worker.postMessage(message)
+  }
+
   private send(message: ToLayout): void {
     this.sendHeld()
-    this.worker.postMessage(message)
+    this.post(message)
   }
 
   /** Messages that wait for the next frame, in order; whatever else is sent goes after them. */
@@ -46,7 +53,7 @@ export class LayoutClient {
   private readonly sendHeld = (): void => {
     const messages = this.held
     this.held = []
-    for (const message of messages) this.worker.postMessage(message)
+    for (const message of messages) this.post(message)
   }
 
   /** Whether the mirror includes every change sent so far. */

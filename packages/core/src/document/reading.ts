@@ -2,6 +2,7 @@
 import { Mark, Node } from "prosemirror-model"
 import { z } from "zod"
 import { defaultLetters, defaultParagraph, defaultTypesetting } from "./defaults"
+import { documentFormat } from "./format"
 import { schema, storyKinds } from "./schema"
 import {
   LetterFormat,
@@ -114,7 +115,7 @@ const Older = z.looseObject({
   }),
 })
 
-/** A document that was written before some property existed gets what a new one has. */
+/** A document that was written before lists, typefaces and typesetting existed gets what a new one has. */
 function completed(json: unknown): unknown {
   const older = Older.safeParse(json)
   if (!older.success) return json
@@ -127,11 +128,25 @@ function completed(json: unknown): unknown {
   }
 }
 
-/** A document from its JSON. @throws ReadingError */
-export function readDocument(json: unknown): Node {
+/** What brings a document of format n to n + 1, from the first one on. */
+const upgrades: readonly ((json: unknown) => unknown)[] = [completed]
+
+/**
+ * A document from its JSON.
+ * @param format the number it was written with: see documentFormat
+ * @throws ReadingError
+ */
+export function readDocument(json: unknown, format = documentFormat): Node {
+  if (!(format >= 1 && format <= documentFormat))
+    throw new ReadingError(
+      `This document was written by a newer Biblon (format ${format}, this one reads up to ${documentFormat})`,
+    )
   let doc: Node
   try {
-    doc = Node.fromJSON(schema, completed(json))
+    doc = Node.fromJSON(
+      schema,
+      upgrades.slice(format - 1).reduce((older, upgrade) => upgrade(older), json),
+    )
   } catch (error) {
     throw new ReadingError(`This is not a Biblon document: ${error instanceof Error ? error.message : String(error)}`)
   }

@@ -75,3 +75,48 @@ export function withParagraphs<P, Q>(sheet: Sheet<P>, replace: (paragraph: P) =>
 export function paragraphsOf(sheet: Sheet): ParagraphLayout[] {
   return fragmentsOf({ sheet, leaf: 0 }).map(({ paragraph }) => paragraph)
 }
+
+/** A box where it stands on its sheet, without what is in it. */
+export interface Outline {
+  kind: SetBox["kind"]
+  /** Of a stack. */
+  role: Stack["role"] | null
+  /** How many boxes it stands in. */
+  depth: number
+  /** Its first leaf. */
+  leaf: number
+  x: number
+  y: number
+  width: number
+  height: number
+  /** Of lines: their text. */
+  text: string | null
+}
+
+/** All boxes of a sheet, each before those that stand in it: for people who look how something came to stand where it does. */
+export function outlinesOf({ sheet, leaf }: PlacedSheet): Outline[] {
+  const found: Outline[] = []
+  const add = (placed: Placed, firstLeaf: number, left: number, top: number, depth: number): void => {
+    const { box } = placed
+    const at = { leaf: firstLeaf + placed.leaf, x: left + placed.x, y: top + placed.y, depth, kind: box.kind }
+    if (box.kind === "lines") {
+      const lines = box.paragraph.lines.slice(box.from, box.to)
+      const [first, last] = [lines[0], lines.at(-1)]
+      const height = first && last ? last.top + last.height - first.top : 0
+      const text = box.paragraph.text.slice(first?.from ?? 0, last?.to ?? 0)
+      found.push({ ...at, role: null, width: box.width, height, text })
+    } else {
+      found.push({
+        ...at,
+        role: box.kind === "stack" ? box.role : null,
+        width: box.width,
+        height: box.height,
+        text: null,
+      })
+      for (const inside of box.kind === "stack" ? box.inside : box.rows.flatMap(({ cells }) => cells))
+        add(inside, at.leaf, at.x, at.y, depth + 1)
+    }
+  }
+  for (const column of sheet.columns) add(column, leaf, 0, 0, 0)
+  return found
+}

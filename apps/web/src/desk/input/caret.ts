@@ -2,7 +2,8 @@
 import { documentEdge, moveHorizontally } from "@biblon/core/editing"
 import type { Editing } from "../editing"
 import type { LayoutMirror } from "../../workers/layoutMirror"
-import type { Place, SheetView } from "../view/sheetView"
+import type { Place } from "../view/places"
+import type { SheetView } from "../view/sheetView"
 import {
   besideCharacter,
   besideLine,

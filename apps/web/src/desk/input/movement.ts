@@ -12,7 +12,8 @@ import {
 } from "@biblon/core/layout"
 import type { EditorState } from "prosemirror-state"
 import type { LayoutMirror } from "../../workers/layoutMirror"
-import type { Place, SheetView } from "../view/sheetView"
+import type { Place } from "../view/places"
+import type { SheetView } from "../view/sheetView"
 
 export type Motion =
   | "left"
@@ -72,7 +73,7 @@ export function besideLine(
   direction: -1 | 1,
   goalX: number,
 ): Place | null {
-  const found = view.fragment(from)
+  const found = view.places.fragment(from)
   if (!found) return null
   const { fragment, index } = found
   const offset = from.pos - leavesOf(editor.doc).start(fragment.leaf)
@@ -84,7 +85,7 @@ export function besideLine(
 
 /** Whether the text at the caret's line runs from right to left as a whole. */
 export function runsBackwards(view: SheetView, from: Place): boolean {
-  return view.fragment(from)?.fragment.paragraph.format.direction === "rtl"
+  return view.places.fragment(from)?.fragment.paragraph.format.direction === "rtl"
 }
 
 /**
@@ -92,7 +93,7 @@ export function runsBackwards(view: SheetView, from: Place): boolean {
  * the neighbouring one. Null for lines from left to right, where order and sight agree.
  */
 export function besideCharacter(view: SheetView, editor: EditorState, from: Place, direction: -1 | 1): Place | null {
-  const found = view.fragment(from)
+  const found = view.places.fragment(from)
   if (!found) return null
   const { paragraph } = found.fragment
   const start = leavesOf(editor.doc).start(leavesOf(editor.doc).at(from.pos))
@@ -125,14 +126,14 @@ export function besideCharacter(view: SheetView, editor: EditorState, from: Plac
 
 /** The x of a caret on its sheet, in points. */
 export function caretX(view: SheetView, place: Place): number | null {
-  const found = view.fragment(place)
-  const box = view.box(place)
+  const found = view.places.fragment(place)
+  const box = view.places.box(place)
   if (!found || !box) return null
-  return (box.x - view.left(found.index)) / view.scale
+  return (box.x - view.places.left(found.index)) / view.places.scale
 }
 
 export function lineEdge(view: SheetView, editor: EditorState, from: Place, direction: -1 | 1): Place | null {
-  const found = view.fragment(from)
+  const found = view.places.fragment(from)
   if (!found) return null
   const { paragraph } = found.fragment
   const start = leavesOf(editor.doc).start(leavesOf(editor.doc).at(from.pos))
@@ -149,16 +150,16 @@ const pageStep = (view: SheetView, direction: -1 | 1) => Math.max(40, view.room.
 
 /** Whether the sheet a screenful away is here; if not, it is asked for. */
 export function reachesPage(view: SheetView, from: Place, direction: -1 | 1): boolean {
-  const box = view.box(from)
+  const box = view.places.box(from)
   return !box || view.reach(box.y + box.height / 2 + pageStep(view, direction))
 }
 
 /** A screenful up or down; the window scrolls along. */
 export function besidePage(view: SheetView, from: Place, direction: -1 | 1): Place | null {
-  const box = view.box(from)
+  const box = view.places.box(from)
   if (!box) return null
   const step = pageStep(view, direction)
-  const target = view.at(box.x, box.y + box.height / 2 + step)
-  view.scrollTo(view.room.scrollTop + step)
+  const target = view.places.at(box.x, box.y + box.height / 2 + step)
+  view.room.scrollTo(view.room.scrollTop + step)
   return target
 }

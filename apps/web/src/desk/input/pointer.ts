@@ -7,7 +7,8 @@ import { textOf } from "@biblon/core/document"
 import { wordAround } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
 import { Magnifier } from "../view/magnifier"
-import type { Place, SheetView } from "../view/sheetView"
+import type { Place } from "../view/places"
+import type { SheetView } from "../view/sheetView"
 
 export interface PointerTarget {
   editor(): EditorState
@@ -206,7 +207,7 @@ export class PointerInput {
       const { top, bottom } = this.view.host.getBoundingClientRect()
       const step = last.y < top + scrollEdge ? -scrollStep : last.y > bottom - scrollEdge ? scrollStep : 0
       if (step !== 0) {
-        this.view.scrollTo(this.view.room.scrollTop + step)
+        this.view.room.scrollTo(this.view.room.scrollTop + step)
         move(last.x, last.y)
       }
       this.scrolling = requestAnimationFrame(scroll)

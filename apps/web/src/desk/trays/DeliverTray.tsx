@@ -1,4 +1,5 @@
 import { Pressable, Text, View } from "react-native"
+import { kinds } from "@biblon/core/formats/kinds"
 import { toolNamed, type Tool } from "../../commands/registry"
 import { keyLabel } from "../../commands/keys"
 import { Glyph, SectionTitle } from "../../ui/pieces"
@@ -36,8 +37,12 @@ export function DeliverTray() {
       <SectionTitle>
         {complete ? `The document, ${sheets} ${sheets === 1 ? "sheet" : "sheets"}` : "The document"}
       </SectionTitle>
-      <Delivery tool={toolNamed("pdf")} note="Exactly the sheets, with bookmarks and structure" />
+      <Delivery tool={toolNamed("pdf")} note={kinds.pdf.note} />
       <Delivery tool={toolNamed("print")} note="The same file, to your printer" />
+      <SectionTitle>A copy in another format</SectionTitle>
+      <Delivery tool={toolNamed("save-html")} note={kinds.html.note} />
+      <Delivery tool={toolNamed("save-text")} note={kinds.text.note} />
+      <Delivery tool={toolNamed("save-json")} note={kinds.json.note} />
       {progress ? (
         <View role="status" aria-live="polite" className="mt-1 flex-row items-center justify-between">
           <Text className="font-ui text-[14px] text-ink">

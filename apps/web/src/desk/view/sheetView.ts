@@ -2,35 +2,14 @@
  * The sheets in sight, the caret and the selection, in a scrolling element. It reads the desk's state and
  * the layout mirror and never changes the document.
  */
+import { debugging } from "../../debugging"
 import { leavesOf } from "@biblon/core/document"
-import { caretBox, checkAt, fragmentsOf, hit, rangeBoxes, type Box, type Fragment } from "@biblon/core/layout"
-import type { EditorState } from "prosemirror-state"
-import type { LayoutClient } from "../../workers/layoutClient"
+import type { Box } from "@biblon/core/layout"
+import { CaretMark } from "./caretMark"
 import { PaintedSheet } from "./painter"
+import { Places, type Column, type Place, type ViewSource } from "./places"
+import { Room } from "./room"
 import { Stack, type StackOptions } from "./stack"
-
-export interface Place {
-  pos: number
-  /** At the end of a line that goes on below, -1 is there and 1 at the start of the next. */
-  bias: -1 | 1
-}
-
-export interface ViewSource {
-  layout: LayoutClient
-  editor(): EditorState
-  bias(): -1 | 1
-  /** Range of text that an input method is still composing. */
-  composing(): { from: number; to: number } | null
-  /** What is marked in a leaf, by offsets, with the class of its boxes. */
-  marks(leaf: number): readonly Mark[]
-}
-
-/** Something marked in the text: a place that was found, what a change touched. */
-export interface Mark {
-  from: number
-  to: number
-  kind: string
-}
 
 export interface ViewSummary {
   sheets: number
@@ -40,23 +19,23 @@ export interface ViewSummary {
   /** The first sheet in sight, from 1. */
   firstShown: number
   caret: Box | null
-  /** The column with the caret, in pixels of the canvas; its left edge is where lines without indent begin. */
-  column: { x: number; width: number; sheet: { x: number; width: number } } | null
+  /** The column with the caret. */
+  column: Column | null
   /** Edges of the selection in the view's pixels, where they are in sight. */
   selection: { from: Box | null; to: Box | null }
 }
 
 /** So many sheets beside those in sight are kept ready. */
 const spare = 2
-/** Half the time, in milliseconds, in which the caret blinks once. */
-const blink = 560
 /** The caret keeps this distance from the edges when it is scrolled into sight. */
 const comfort = 48
 
 export class SheetView {
   readonly canvas = document.createElement("div")
-  readonly caret = document.createElement("div")
-  private readonly dropCaret = document.createElement("div")
+  readonly room: Room
+  readonly places: Places
+  private readonly caret = new CaretMark("caret")
+  private readonly dropCaret = new CaretMark("drop-caret")
   private stack: Stack
   private readonly painted = new Map<number, PaintedSheet>()
   private wanted = { from: 0, to: 0 }
@@ -72,50 +51,26 @@ export class SheetView {
     private options: StackOptions,
     private readonly onChange: (summary: ViewSummary) => void,
   ) {
+    this.room = new Room(host)
+    this.places = new Places(source, () => this.stack)
     this.stack = new Stack(source.layout.mirror.table, options)
     this.canvas.className = `canvas${options.flow ? " flow" : ""}${options.rowHeight === null ? "" : " reading"}`
-    this.caret.className = "caret"
-    this.dropCaret.className = "drop-caret"
-    this.dropCaret.hidden = true
-    this.canvas.append(this.caret, this.dropCaret)
+    this.canvas.append(this.caret.element, this.dropCaret.element)
     host.append(this.canvas)
     host.addEventListener("scroll", this.onScroll, { passive: true })
   }
 
   destroy(): void {
-    clearInterval(this.blinking)
+    this.caret.close()
     this.host.removeEventListener("scroll", this.onScroll)
     this.canvas.remove()
   }
 
-  private known: { scrollTop: number; scrollLeft: number; clientHeight: number; clientWidth: number } | null = null
-
-  /** How the window lies over the canvas. Asking the browser has it lay out the page, so it is asked only when that may have changed. */
-  get room(): { scrollTop: number; scrollLeft: number; clientHeight: number; clientWidth: number } {
-    const { scrollTop, scrollLeft, clientHeight, clientWidth } = this.known ?? this.host
-    return (this.known ??= { scrollTop, scrollLeft, clientHeight, clientWidth })
-  }
-
-  scrollTo(y: number): void {
-    this.host.scrollTop = y
-    this.known = null
-  }
-
-  private scrollAside(x: number): void {
-    this.host.scrollLeft = x
-    this.known = null
-  }
-
   private readonly onScroll = (): void => {
-    this.known = null
+    this.room.changed()
     if (this.holding && Math.abs(this.room.scrollTop - this.holding.top) > 2) this.holding = null
     cancelAnimationFrame(this.scrolled)
     this.scrolled = requestAnimationFrame(() => this.paint())
-  }
-
-  /** Left edge of a sheet, in pixels of the canvas. */
-  left(index: number): number {
-    return this.stack.left(index)
   }
 
   /** Whether a sheet in sight is still on its way. */
@@ -127,13 +82,9 @@ export class SheetView {
     if (this.host.getAttribute("aria-busy") !== busy) this.host.setAttribute("aria-busy", busy)
   }
 
-  get scale(): number {
-    return this.options.scale
-  }
-
   /** Changes how the sheets lie; the place being read stays where it is. */
   setOptions(options: StackOptions, newLayout: boolean): void {
-    this.known = null
+    this.room.changed()
     const place = this.stack.count > 0 ? this.readingPlace() : null
     this.options = options
     this.canvas.classList.toggle("flow", options.flow)
@@ -152,12 +103,12 @@ export class SheetView {
   private readingPlace(): { place: Place; y: number } | null {
     const { from } = this.source.editor().selection
     const own = { pos: this.source.editor().selection.head, bias: this.source.bias() }
-    const box = this.box(own)
+    const box = this.places.box(own)
     const { scrollTop, clientHeight, clientWidth } = this.room
     if (box && box.y >= scrollTop && box.y <= scrollTop + clientHeight) return { place: own, y: box.y - scrollTop }
     if (scrollTop < 4) return null
-    const place = this.at(clientWidth / 2, scrollTop + comfort) ?? { pos: from, bias: 1 as const }
-    const top = this.box(place)
+    const place = this.places.at(clientWidth / 2, scrollTop + comfort) ?? { pos: from, bias: 1 as const }
+    const top = this.places.box(place)
     return top && { place, y: top.y - scrollTop }
   }
 
@@ -177,8 +128,8 @@ export class SheetView {
 
   private scrollPlaceTo(place: Place, y: number): boolean {
     this.resize()
-    const box = this.box(place)
-    if (box) this.scrollTo(box.y - y)
+    const box = this.places.box(place)
+    if (box) this.room.scrollTo(box.y - y)
     return box !== null
   }
 
@@ -200,10 +151,10 @@ export class SheetView {
     } else if (anchorId !== undefined && mirror.table.ids[anchor] !== anchorId) {
       // What lies above changed its height: the sheet at the top of the window stays where it was.
       const now = mirror.table.ids.indexOf(anchorId)
-      if (now >= 0) this.scrollTo(this.room.scrollTop + this.stack.top(now) - before.top(anchor))
+      if (now >= 0) this.room.scrollTo(this.room.scrollTop + this.stack.top(now) - before.top(anchor))
     } else if (anchor > 0) {
       const moved = this.stack.top(anchor) - before.top(anchor)
-      if (moved !== 0) this.scrollTo(this.room.scrollTop + moved)
+      if (moved !== 0) this.room.scrollTo(this.room.scrollTop + moved)
     }
     if (this.holding && mirror.complete && this.source.layout.current) {
       // It has come to be on a sheet that is not here yet.
@@ -222,7 +173,7 @@ export class SheetView {
     ]
     if (style.height === height && style.width === width) return
     Object.assign(style, { height, width })
-    this.known = null
+    this.room.changed()
   }
 
   private paint(): void {
@@ -253,7 +204,7 @@ export class SheetView {
         }
         this.painted.set(index, (painted = new PaintedSheet()))
         const following = [...this.painted.entries()].filter(([i]) => i > index).sort((a, b) => a[0] - b[0])[0]
-        this.canvas.insertBefore(painted.element, following?.[1].element ?? this.caret)
+        this.canvas.insertBefore(painted.element, following?.[1].element ?? this.caret.element)
       }
       const width = (this.stack.table.widths[index] ?? 0) * scale
       const height = (this.stack.table.heights[index] ?? 0) * scale
@@ -266,6 +217,7 @@ export class SheetView {
         flow ? "Text" : `Sheet ${index + 1} of ${this.stack.count}`,
       )
       if (content) painted.paint(content, this.signs)
+      if (content && debugging) painted.outline(content)
     }
     this.paintSelection()
   }
@@ -279,27 +231,26 @@ export class SheetView {
     const composing = this.source.composing()
     for (const [index, painted] of this.painted) {
       const boxes: (Box & { kind: string })[] = []
-      if (!empty) boxes.push(...this.sheetBoxes(index, from, to).map((b) => ({ ...b, kind: "selected" })))
-      boxes.push(...this.markBoxes(index))
+      if (!empty) boxes.push(...this.places.sheetBoxes(index, from, to).map((b) => ({ ...b, kind: "selected" })))
+      boxes.push(...this.places.markBoxes(index))
       if (composing)
-        boxes.push(...this.sheetBoxes(index, composing.from, composing.to).map((b) => ({ ...b, kind: "composing" })))
+        boxes.push(
+          ...this.places.sheetBoxes(index, composing.from, composing.to).map((b) => ({ ...b, kind: "composing" })),
+        )
       painted.mark(boxes)
     }
     const place = { pos: head, bias: this.source.bias() }
-    const box = this.box(place)
-    this.caret.hidden = box === null
-    if (box) {
-      Object.assign(this.caret.style, { transform: `translate(${box.x - 1}px, ${box.y}px)`, height: `${box.height}px` })
-      this.light(empty)
-    }
-    const edge = (pos: number) => (pos === head ? box : this.box({ pos, bias: pos === from ? 1 : -1 }))
+    const box = this.places.box(place)
+    this.caret.show(box)
+    if (box) this.caret.light(empty)
+    const edge = (pos: number) => (pos === head ? box : this.places.box({ pos, bias: pos === from ? 1 : -1 }))
     this.onChange({
       sheets: this.stack.count,
       complete: layout.mirror.complete,
       firstShown: this.stack.rowAt(this.room.scrollTop + this.room.clientHeight * 0.4) + 1,
-      caretSheet: (this.sheetIndex(place) ?? 0) + 1,
+      caretSheet: (this.places.sheetIndex(place) ?? 0) + 1,
       caret: box,
-      column: this.columnAt(place),
+      column: this.places.columnAt(place),
       selection: empty
         ? { from: box, to: box }
         : { from: edge(Math.min(anchor, head)), to: edge(Math.max(anchor, head)) },
@@ -308,128 +259,22 @@ export class SheetView {
 
   /** Where something that is dragged would land; null when nothing is dragged. */
   showDropCaret(place: Place | null): void {
-    const box = place && this.box(place)
-    this.dropCaret.hidden = !box
-    if (box)
-      Object.assign(this.dropCaret.style, {
-        transform: `translate(${box.x - 1}px, ${box.y}px)`,
-        height: `${box.height}px`,
-      })
+    this.dropCaret.show(place && this.places.box(place))
   }
 
-  private markBoxes(index: number): (Box & { kind: string })[] {
-    const { mirror } = this.source.layout
-    const placed = mirror.placed(index)
-    return (placed ? fragmentsOf(placed) : []).flatMap((fragment) =>
-      this.source
-        .marks(fragment.leaf)
-        .flatMap(({ from, to, kind }) => rangeBoxes(fragment, from, to, false).map((box) => ({ ...box, kind }))),
-    )
-  }
-
-  /** Shows the caret at once and lets it blink; a timer, since an animation would have every frame painted. */
-  private light(caret: boolean): void {
-    clearInterval(this.blinking)
-    this.caret.classList.toggle("lit", caret)
-    if (caret) this.blinking = setInterval(() => this.caret.classList.toggle("lit"), blink)
-  }
-  private blinking: ReturnType<typeof setInterval> | undefined
-
-  private sheetBoxes(index: number, from: number, to: number): Box[] {
-    const placed = this.source.layout.mirror.placed(index)
-    if (!placed) return []
-    const leaves = leavesOf(this.source.editor().doc)
-    return fragmentsOf(placed).flatMap((fragment) => {
-      const start = leaves.start(fragment.leaf)
-      const length = fragment.paragraph.text.length
-      if (from > start + length || to < start) return []
-      return rangeBoxes(fragment, Math.max(0, from - start), Math.min(length, to - start), to > start + length)
-    })
-  }
-
-  private fragmentAt(place: Place): { index: number; fragment: Fragment; box: Box } | null {
-    const { mirror } = this.source.layout
-    const { doc } = this.source.editor()
-    const leaf = leavesOf(doc).at(place.pos)
-    if (mirror.count === 0 || leaf >= leavesOf(doc).count) return null
-    const offset = place.pos - leavesOf(doc).start(leaf)
-    const { first, last } = mirror.sheetsOfLeaf(leaf)
-    for (let index = Math.max(0, first - 1); index <= last; index++) {
-      const placed = mirror.placed(index)
-      for (const fragment of placed ? fragmentsOf(placed) : []) {
-        if (fragment.leaf !== leaf) continue
-        const box = caretBox(fragment, Math.max(0, Math.min(offset, fragment.paragraph.text.length)), place.bias)
-        if (box) return { index, fragment, box }
-      }
-    }
-    return null
-  }
-
-  private columnAt(place: Place): ViewSummary["column"] {
-    const found = this.fragmentAt(place)
-    const { scale } = this.options
-    if (!found) return null
-    const x = this.stack.left(found.index)
-    return {
-      x: x + found.fragment.x * scale,
-      width: found.fragment.width * scale,
-      sheet: { x, width: (this.stack.table.widths[found.index] ?? 0) * scale },
-    }
-  }
-
-  private sheetIndex(place: Place): number | null {
-    return this.fragmentAt(place)?.index ?? null
-  }
-
-  /** Where a caret stands, in pixels of the canvas; null while its sheet is not here. */
-  box(place: Place): Box | null {
-    const found = this.fragmentAt(place)
-    if (!found) return null
-    const { scale } = this.options
-    const { index, box } = found
-    return {
-      x: this.stack.left(index) + box.x * scale,
-      y: this.stack.top(index) + box.y * scale,
-      width: 0,
-      height: box.height * scale,
-    }
-  }
-
-  /** The fragment that shows a caret, for movement by lines. */
-  fragment(place: Place): { index: number; fragment: Fragment } | null {
-    return this.fragmentAt(place)
-  }
-
-  /** The place nearest to a point of the canvas; null while nothing is there. */
-  at(x: number, y: number): Place | null {
-    const { mirror } = this.source.layout
-    const index = this.stack.indexAt(x, y)
-    const placed = mirror.placed(index)
-    const found =
-      placed && hit(placed, (x - this.stack.left(index)) / this.scale, (y - this.stack.top(index)) / this.scale)
-    if (!found) return null
-    return { pos: leavesOf(this.source.editor().doc).start(found.leaf) + found.offset, bias: found.bias }
-  }
-
-  /** The thing to do whose box is at a point of the window, by its leaf. */
-  checkAt(clientX: number, clientY: number): number | null {
+  private onCanvas(clientX: number, clientY: number): [x: number, y: number] {
     const { left, top } = this.canvas.getBoundingClientRect()
-    const { mirror } = this.source.layout
-    const index = this.stack.indexAt(clientX - left, clientY - top)
-    const placed = mirror.placed(index)
-    return placed
-      ? checkAt(
-          placed,
-          (clientX - left - this.stack.left(index)) / this.scale,
-          (clientY - top - this.stack.top(index)) / this.scale,
-        )
-      : null
+    return [clientX - left, clientY - top]
   }
 
   /** The place at a point of the window. */
   atClient(clientX: number, clientY: number): Place | null {
-    const rect = this.canvas.getBoundingClientRect()
-    return this.at(clientX - rect.left, clientY - rect.top)
+    return this.places.at(...this.onCanvas(clientX, clientY))
+  }
+
+  /** The thing to do whose box is at a point of the window, by its leaf. */
+  checkAt(clientX: number, clientY: number): number | null {
+    return this.places.checkAt(...this.onCanvas(clientX, clientY))
   }
 
   /**
@@ -439,22 +284,22 @@ export class SheetView {
   reveal(place: Place, y: number | null = null): void {
     this.revealing = { place, y }
     if (!this.source.layout.current) return
-    const box = this.box(place)
+    const box = this.places.box(place)
     if (!box) return this.bringNear(place)
     this.revealing = this.restoring = null
     const { rowHeight, columns } = this.options
     if (rowHeight !== null) {
-      this.scrollTo(Math.floor((this.sheetIndex(place) ?? 0) / columns) * rowHeight)
+      this.room.scrollTo(Math.floor((this.places.sheetIndex(place) ?? 0) / columns) * rowHeight)
       return this.paint()
     }
     const { scrollTop, clientHeight, scrollLeft, clientWidth } = this.room
     const margin = Math.min(comfort, Math.max(4, (clientHeight - box.height) / 2))
-    if (y !== null) this.scrollTo(box.y - y)
-    else if (box.y < scrollTop + margin / 2) this.scrollTo(Math.max(0, box.y - margin))
+    if (y !== null) this.room.scrollTo(box.y - y)
+    else if (box.y < scrollTop + margin / 2) this.room.scrollTo(Math.max(0, box.y - margin))
     else if (box.y + box.height > scrollTop + clientHeight - margin / 2)
-      this.scrollTo(box.y + box.height - clientHeight + margin)
-    if (box.x < scrollLeft + 8) this.scrollAside(Math.max(0, box.x - 40))
-    else if (box.x > scrollLeft + clientWidth - 8) this.scrollAside(box.x - clientWidth + 40)
+      this.room.scrollTo(box.y + box.height - clientHeight + margin)
+    if (box.x < scrollLeft + 8) this.room.scrollAside(Math.max(0, box.x - 40))
+    else if (box.x > scrollLeft + clientWidth - 8) this.room.scrollAside(box.x - clientWidth + 40)
     // From now on this is what is being read.
     if (this.holding) this.holding = { place, y: box.y - this.room.scrollTop, top: this.room.scrollTop }
     this.paint()
@@ -466,8 +311,8 @@ export class SheetView {
     const leaf = leavesOf(doc).at(place.pos)
     void this.source.layout.locate(leaf, place.pos - leavesOf(doc).start(leaf)).then((index) => {
       // Meanwhile a report may have brought it, and it stands where it should.
-      if (index < 0 || index >= this.stack.count || this.box(place)) return
-      this.scrollTo(this.stack.top(index))
+      if (index < 0 || index >= this.stack.count || this.places.box(place)) return
+      this.room.scrollTo(this.stack.top(index))
       if (this.holding) this.holding.top = this.room.scrollTop
       this.paint()
     })
@@ -485,7 +330,7 @@ export class SheetView {
   turn(rows: number): void {
     const { rowHeight } = this.options
     if (rowHeight === null) return
-    this.scrollTo((Math.round(this.room.scrollTop / rowHeight) + rows) * rowHeight)
+    this.room.scrollTo((Math.round(this.room.scrollTop / rowHeight) + rows) * rowHeight)
     this.paint()
   }
 
@@ -506,6 +351,6 @@ export class SheetView {
 
   /** Whether a place is on a sheet whose contents are here. */
   holds(place: Place): boolean {
-    return this.source.layout.current && this.fragmentAt(place) !== null
+    return this.source.layout.current && this.places.fragmentAt(place) !== null
   }
 }

@@ -3,7 +3,7 @@
  * foreign class names, no pictures that report home.
  */
 import { Fragment, Slice, type Mark, type Node } from "prosemirror-model"
-import { parseFragment, type DefaultTreeAdapterMap } from "parse5"
+import type { DefaultTreeAdapterTypes } from "parse5"
 import {
   bodyStyle,
   families,
@@ -20,9 +20,10 @@ import {
   type ListPlace,
   type ParagraphFormat,
 } from "../../document"
+import { parsePart } from "./parsing"
 
-type Element = DefaultTreeAdapterMap["element"]
-type Any = DefaultTreeAdapterMap["node"]
+type Element = DefaultTreeAdapterTypes.Element
+type Any = DefaultTreeAdapterTypes.Node
 
 const deepest = 256
 const longest = 64 * 1024 * 1024
@@ -357,7 +358,8 @@ function flattened(node: Any, context: Context, out: Collector): void {
   const waiting: (Any | "end")[] = [node]
   for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
     if (next === "end") out.end(context)
-    else if (next.nodeName === "#text") out.text((next as DefaultTreeAdapterMap["textNode"]).value, context)
+    else if (next.nodeName === "#text")
+      out.text((next as DefaultTreeAdapterTypes.DefaultTreeAdapterMap["textNode"]).value, context)
     else if ("tagName" in next && !dropped.has((next as Element).tagName)) {
       const { tagName, childNodes } = next as Element
       const isBlock = blocks.has(tagName)
@@ -373,7 +375,8 @@ const holdsList = ({ childNodes }: Element) =>
 
 function walk(node: Any, context: Context, out: Collector, depth: number): void {
   if (depth > deepest) return flattened(node, context, out)
-  if (node.nodeName === "#text") return out.text((node as DefaultTreeAdapterMap["textNode"]).value, context)
+  if (node.nodeName === "#text")
+    return out.text((node as DefaultTreeAdapterTypes.DefaultTreeAdapterMap["textNode"]).value, context)
   if (!("tagName" in node)) return
   const element = node as Element
   const tag = element.tagName
@@ -400,7 +403,8 @@ function isBlank(element: Element): boolean {
   return element.childNodes.every(
     (child) =>
       child.nodeName === "br" ||
-      (child.nodeName === "#text" && /^[\s\u00a0]*$/.test((child as DefaultTreeAdapterMap["textNode"]).value)),
+      (child.nodeName === "#text" &&
+        /^[\s\u00a0]*$/.test((child as DefaultTreeAdapterTypes.DefaultTreeAdapterMap["textNode"]).value)),
   )
 }
 
@@ -420,7 +424,8 @@ function row(element: Element, context: Context, out: Collector, depth: number):
 
 function inlineOnly(node: Any, context: Context, out: Collector, depth: number): void {
   if (depth > deepest) return flattened(node, context, out)
-  if (node.nodeName === "#text") return out.text((node as DefaultTreeAdapterMap["textNode"]).value, context)
+  if (node.nodeName === "#text")
+    return out.text((node as DefaultTreeAdapterTypes.DefaultTreeAdapterMap["textNode"]).value, context)
   if (!("tagName" in node) || dropped.has((node as Element).tagName)) return
   const inner = withElement(node as Element, context)
   for (const child of (node as Element).childNodes)
@@ -443,7 +448,7 @@ export function readHtml(source: string): Slice {
   const content = packed.slice(0, longest)
   // The parser moves what stands outermost one by one, each past all the others: in an element of ours there is one.
   const bare = partOfTable.test(content)
-  const [first, ...others] = parseFragment(bare ? content : `<div>${content}`).childNodes
+  const [first, ...others] = parsePart(bare ? content : `<div>${content}`).childNodes
   const outermost =
     !bare && first && "childNodes" in first ? [...first.childNodes, ...others] : first ? [first, ...others] : []
   for (const child of outermost) walk(child, context, out, 0)

@@ -1,6 +1,8 @@
 /** A stretch of a document as HTML for other programs: tags where HTML has one, the rest as inline style. */
-import type { Node, Slice } from "prosemirror-model"
+import { Fragment, Slice, type Node } from "prosemirror-model"
 import {
+  bodyOf,
+  documentAttrs,
   fieldText,
   letterLook,
   levelOf,
@@ -218,4 +220,24 @@ export function writeHtml(slice: Slice, styles: StyleSheet): string {
     return place ? lists.item(node, place) : `${lists.close()}${i > 0 ? "\n" : ""}${block(node, styles)}`
   })
   return written.join("") + lists.close()
+}
+
+/** A whole document as a page of its own. */
+export function htmlPage(doc: Node, title: string): string {
+  const { styles, setup } = documentAttrs(doc)
+  const body = writeHtml(new Slice(Fragment.from(bodyOf(doc).content), 0, 0), styles)
+  const { width, margins } = setup
+  return `<!doctype html>
+<html lang="${safe(styles.defaults.letters.language)}">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width">
+<title>${safe(title)}</title>
+<style>body{max-width:${width - margins.left - margins.right}pt;margin:2em auto;padding:0 1em}</style>
+</head>
+<body>
+${body}
+</body>
+</html>
+`
 }

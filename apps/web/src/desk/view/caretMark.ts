@@ -1,0 +1,37 @@
+/** The caret as it is drawn, and the one that shows where something that is dragged would land. */
+import type { Box } from "@biblon/core/layout"
+
+/** Half the time, in milliseconds, in which the caret blinks once. */
+const blink = 560
+
+export class CaretMark {
+  readonly element = document.createElement("div")
+  private blinking: ReturnType<typeof setInterval> | undefined
+
+  constructor(className: string) {
+    this.element.className = className
+    this.element.hidden = true
+  }
+
+  /** @param box in pixels of the canvas; null for none */
+  show(box: Box | null): void {
+    const hidden = box === null
+    if (this.element.hidden !== hidden) this.element.hidden = hidden
+    if (!box) return
+    const { style } = this.element
+    const [transform, height] = [`translate(${box.x - 1}px, ${box.y}px)`, `${box.height}px`]
+    if (style.transform !== transform) style.transform = transform
+    if (style.height !== height) style.height = height
+  }
+
+  /** Shows it at once and lets it blink; a timer, since an animation would have every frame painted. */
+  light(on: boolean): void {
+    clearInterval(this.blinking)
+    this.element.classList.toggle("lit", on)
+    if (on) this.blinking = setInterval(() => this.element.classList.toggle("lit"), blink)
+  }
+
+  close(): void {
+    clearInterval(this.blinking)
+  }
+}

@@ -1,0 +1,62 @@
+/**
+ * What the sheets are painted with. Text is set at twice its size in points, which makes whole pixel sizes of
+ * all sizes in steps of 0.5, and the sheet is scaled: so the browser's advances are those of the layout.
+ */
+import { rulePath, type Box, type Rule } from "@biblon/core/layout"
+
+/** Pixels of set text for a point. */
+export const setting = 2
+export const px = (points: number) => `${Math.round(points * setting * 1000) / 1000}px`
+
+export function element(tag: string, className: string, style: Partial<CSSStyleDeclaration> = {}): HTMLElement {
+  const node = document.createElement(tag)
+  node.className = className
+  Object.assign(node.style, style)
+  return node
+}
+
+export function paintBox({ x, y, width, height }: Box, className: string, colour: string): HTMLElement {
+  return element("i", className, { left: px(x), top: px(y), width: px(width), height: px(height), background: colour })
+}
+
+const svgSpace = "http://www.w3.org/2000/svg"
+
+/** A rule, its place given from the upper left corner of what it is put into. */
+export function paintRule(rule: Rule): Element {
+  if (rule.pattern === "solid") return paintBox(rule, "rule", rule.colour)
+  const drawing = document.createElementNS(svgSpace, "svg")
+  drawing.setAttribute("class", "rule")
+  drawing.setAttribute(
+    "style",
+    `left:${px(rule.x)};top:${px(rule.y)};width:${px(rule.width)};height:${px(rule.height)}`,
+  )
+  drawing.setAttribute("viewBox", `0 0 ${rule.width} ${rule.height}`)
+  const path = document.createElementNS(svgSpace, "path")
+  const { d, stroke } = rulePath(rule)
+  path.setAttribute("d", d)
+  path.setAttribute("fill", stroke === null ? rule.colour : "none")
+  if (stroke !== null) {
+    path.setAttribute("stroke", rule.colour)
+    path.setAttribute("stroke-width", String(stroke))
+  }
+  drawing.append(path)
+  return drawing
+}
+
+/** A rule of a frame on whole pixels of the screen, so that the lines of opposite sides look alike. @param grid pixels for a point */
+export function snapped(rule: Rule, grid: number): Rule {
+  const onGrid = (length: number) => Math.round(length * grid) / grid
+  const thick = (length: number) => Math.max(1, Math.round(length * grid)) / grid
+  const upright = rule.height > rule.width
+  const [x, y] = [onGrid(rule.x), onGrid(rule.y)]
+  return upright
+    ? { ...rule, x, y, width: thick(rule.width), height: onGrid(rule.y + rule.height) - y }
+    : { ...rule, x, y, width: onGrid(rule.x + rule.width) - x, height: thick(rule.height) }
+}
+
+/** Brings elements into a layer in this order, touching only those that are not in their place. */
+export function inOrder(layer: HTMLElement, wanted: readonly HTMLElement[]): void {
+  wanted.forEach((own, i) => {
+    if (layer.childNodes[i] !== own) layer.insertBefore(own, layer.childNodes[i] ?? null)
+  })
+}

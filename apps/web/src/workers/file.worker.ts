@@ -1,0 +1,70 @@
+/** Makes a file of a document, or a document of a file, telling how far it is. One worker does one thing. */
+import { Node } from "prosemirror-model"
+import { schema } from "@biblon/core/document"
+import { ReadingError } from "@biblon/core/document/reading"
+import { formats, readFile } from "@biblon/core/formats"
+import type { LeftOut } from "@biblon/core/formats/format"
+import type { KindId } from "@biblon/core/formats/kinds"
+import { Composition } from "@biblon/core/layout"
+import { createSubsetter, writePdf } from "@biblon/core/output"
+import { addressOf } from "./addresses"
+import { openTypesetter } from "./resources"
+
+export type FileRequest =
+  /** `content` is the document node as JSON text. */
+  | { type: "write"; kind: KindId; content: string; name: string }
+  /** `file` is its name with its ending. */
+  | { type: "read"; bytes: Uint8Array; file: string }
+
+export type FileReply =
+  | { type: "progress"; stage: "layout" | "writing"; done: number; of: number }
+  | { type: "written"; bytes: Uint8Array<ArrayBuffer> }
+  /** `document` is the document node as JSON. */
+  | { type: "read"; document: unknown; name: string | null; left: readonly LeftOut[] }
+  /** `told`: in words for people. */
+  | { type: "failed"; message: string; told: boolean }
+
+const post = (message: FileReply, transfer: Transferable[] = []) => self.postMessage(message, { transfer })
+const every = 10
+
+async function pdfOf(doc: Node, name: string): Promise<Uint8Array> {
+  const [typesetter, module] = await Promise.all([
+    openTypesetter(),
+    WebAssembly.compileStreaming(fetch(addressOf("harfbuzz-subset.wasm"))),
+  ])
+  const composition = new Composition(typesetter, doc, { mode: "sheets" })
+  while (!composition.step())
+    if (composition.settled % every === 0) post({ type: "progress", stage: "layout", done: composition.settled, of: 0 })
+  const { layout } = composition
+  const writing = writePdf(layout, { fonts: typesetter.fonts, subset: createSubsetter(module), name })
+  let step = writing.next()
+  while (!step.done) {
+    if (step.value % every === 0)
+      post({ type: "progress", stage: "writing", done: step.value, of: layout.placed.length })
+    step = writing.next()
+  }
+  return step.value
+}
+
+async function perform(request: FileRequest): Promise<void> {
+  if (request.type === "read") {
+    const { doc, name, left } = readFile(request.bytes, request.file)
+    return post({ type: "read", document: doc.toJSON() as unknown, name, left })
+  }
+  const { kind, name } = request
+  const doc = Node.fromJSON(schema, JSON.parse(request.content))
+  const made = kind === "pdf" ? await pdfOf(doc, name) : formats[kind].write?.({ name: name || null, doc })
+  if (!made) throw new Error(`${kind} is not written`)
+  const bytes = new Uint8Array(made)
+  post({ type: "written", bytes }, [bytes.buffer])
+}
+
+self.onmessage = ({ data }: MessageEvent<FileRequest>) => {
+  perform(data).catch((error: unknown) =>
+    post({
+      type: "failed",
+      message: error instanceof Error ? error.message : String(error),
+      told: error instanceof ReadingError,
+    }),
+  )
+}

@@ -1,0 +1,57 @@
+import { kinds, type KindId } from "@biblon/core/formats/kinds"
+import type { FileReply, FileRequest } from "./file.worker"
+import { addressOf } from "./addresses"
+
+export interface FileProgress {
+  stage: "layout" | "writing"
+  done: number
+  /** 0 while it is not known yet. */
+  of: number
+}
+
+export type ReadFile = Extract<FileReply, { type: "read" }>
+
+/** Runs a request in a worker of its own. Rejects with what happened, or with an AbortError when it was stopped. */
+function perform(
+  request: FileRequest,
+  onProgress: (progress: FileProgress) => void,
+  signal: AbortSignal | null,
+): Promise<Extract<FileReply, { type: "written" | "read" }>> {
+  return new Promise((resolve, reject) => {
+    const worker = new Worker(addressOf("file.worker.js"), { type: "module" })
+    const end = (act: () => void) => {
+      worker.terminate()
+      act()
+    }
+    const stop = () => end(() => reject(new DOMException("Stopped", "AbortError")))
+    signal?.addEventListener("abort", stop, { once: true })
+    worker.onmessage = ({ data }: MessageEvent<FileReply>) => {
+      if (data.type === "progress") onProgress(data)
+      else if (data.type === "failed") end(() => reject(new Error(data.message)))
+      else end(() => resolve(data))
+    }
+    worker.onerror = (event) => end(() => reject(new Error(event.message || "its program did not start")))
+    worker.postMessage(request)
+  })
+}
+
+/** @param content the document node as JSON text */
+export async function makeFile(
+  kind: KindId,
+  content: string,
+  name: string,
+  onProgress: (progress: FileProgress) => void,
+  signal: AbortSignal,
+): Promise<Blob> {
+  const made = await perform({ type: "write", kind, content, name }, onProgress, signal)
+  if (made.type !== "written") throw new Error("no file was made")
+  return new Blob([made.bytes], { type: kinds[kind].media })
+}
+
+/** Reads a file as a document. */
+export async function readFile(file: File): Promise<ReadFile> {
+  const bytes = new Uint8Array(await file.arrayBuffer())
+  const read = await perform({ type: "read", bytes, file: file.name }, () => undefined, null)
+  if (read.type !== "read") throw new Error("nothing was read")
+  return read
+}

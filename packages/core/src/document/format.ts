@@ -1,0 +1,7 @@
+/**
+ * The number of the form in which documents are written down, in files and in the server's database alike. It is raised
+ * when what is written gains something that a document of before lacks; `reading.ts` knows how each of before is brought up.
+ *
+ * 1: lists, typefaces and typesetting may be missing. 2: all that a document holds is there.
+ */
+export const documentFormat = 2

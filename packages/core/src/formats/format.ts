@@ -1,0 +1,32 @@
+import type { Node } from "prosemirror-model"
+import type { Kind } from "./kinds"
+
+export interface NamedDocument {
+  name: string | null
+  doc: Node
+}
+
+/** Something of a file that Biblon does not have, or has otherwise. */
+export interface LeftOut {
+  /** In words, such as "pictures". */
+  what: string
+  count: number
+}
+
+export interface FileRead extends NamedDocument {
+  /** Files that the document uses, by SHA-256. */
+  assets: ReadonlyMap<string, Uint8Array>
+  left: readonly LeftOut[]
+}
+
+export interface ReadOptions {
+  /** In plain text, every line is a paragraph. Otherwise a blank line ends one, and lines in between are joined. */
+  lines?: boolean
+}
+
+/** A kind of file, with what reads and writes it where that can be done. */
+export interface Format extends Kind {
+  /** @throws ReadingError */
+  read?(bytes: Uint8Array, options: ReadOptions): FileRead
+  write?(named: NamedDocument): Uint8Array
+}

@@ -1,0 +1,50 @@
+/** Kinds of files, as data alone: what the page shows of them without loading what reads and writes them. */
+export interface Kind {
+  readonly name: string
+  /** The first is the one that is written. */
+  readonly endings: readonly [string, ...string[]]
+  /** Media type. */
+  readonly media: string
+  /** Whether it can be read, as well as written. */
+  readonly reads: boolean
+  /** In a sentence: what it is for. */
+  readonly note: string
+}
+
+export const kinds = {
+  pdf: {
+    name: "PDF",
+    endings: [".pdf"],
+    media: "application/pdf",
+    reads: false,
+    note: "Exactly the sheets, with bookmarks and structure",
+  },
+  html: {
+    name: "HTML",
+    endings: [".html", ".htm", ".xhtml"],
+    media: "text/html",
+    reads: true,
+    note: "For the web and other programs: text with its formatting, no sheets",
+  },
+  text: {
+    name: "Plain text",
+    endings: [".txt", ".text"],
+    media: "text/plain",
+    reads: true,
+    note: "The words alone, with the marks of lists",
+  },
+  json: {
+    name: "Biblon file",
+    endings: [".json"],
+    media: "application/json",
+    reads: true,
+    note: "Everything, to be opened again",
+  },
+} as const satisfies Record<string, Kind>
+
+export type KindId = keyof typeof kinds
+
+/** Endings of all that can be read. */
+export const readableEndings: readonly string[] = Object.values(kinds)
+  .filter(({ reads }) => reads)
+  .flatMap(({ endings }) => endings)

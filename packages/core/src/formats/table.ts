@@ -1,0 +1,72 @@
+/** All formats that need nothing but the document. The PDF, which needs the layout, joins them in core/node and in the page's file worker. */
+import { documentAttrs } from "../document"
+import { ReadingError } from "../document/reading"
+import type { FileRead, Format, NamedDocument, ReadOptions } from "./format"
+import { readHtmlFile } from "./html/file"
+import { htmlPage } from "./html/writing"
+import { readJson, writeJson } from "./json"
+import { kinds, readableEndings } from "./kinds"
+import { readText, writeText } from "./text"
+
+const bytesOf = (text: string) => new TextEncoder().encode(text)
+
+function textOf(bytes: Uint8Array): string {
+  try {
+    return new TextDecoder("utf-8", { fatal: true }).decode(bytes)
+  } catch {
+    throw new ReadingError("This is not text in UTF-8: save it in that encoding and try again")
+  }
+}
+
+const whole = (named: NamedDocument): FileRead => ({ ...named, assets: new Map(), left: [] })
+
+const html: Format = {
+  ...kinds.html,
+  read: (bytes) => readHtmlFile(textOf(bytes)),
+  write: ({ name, doc }) => bytesOf(htmlPage(doc, name ?? documentAttrs(doc).properties.title)),
+}
+
+const text: Format = {
+  ...kinds.text,
+  read: (bytes, { lines = false }) => whole({ name: null, doc: readText(textOf(bytes), { lines }) }),
+  write: ({ doc }) => bytesOf(writeText(doc)),
+}
+
+const json: Format = {
+  ...kinds.json,
+  read: (bytes) => whole(readJson(textOf(bytes))),
+  write: (named) => bytesOf(writeJson(named)),
+}
+
+export const formats = { html, text, json }
+
+/** Bytes of the largest file that is read. */
+export const largestFile = 256 * 1024 * 1024
+
+/** "tide.table.txt" is "tide.table" and ".txt". */
+export function nameAndEnding(file: string): { name: string; ending: string } {
+  const base = file.slice(Math.max(file.lastIndexOf("/"), file.lastIndexOf("\\")) + 1)
+  const dot = base.lastIndexOf(".")
+  return dot > 0 ? { name: base.slice(0, dot), ending: base.slice(dot).toLowerCase() } : { name: base, ending: "" }
+}
+
+/** The format that an ending stands for, among some. */
+export function formatFor(file: string, among: readonly Format[]): Format | undefined {
+  const { ending } = nameAndEnding(file)
+  return among.find(({ endings }) => endings.includes(ending))
+}
+
+const readable: readonly Format[] = Object.values(formats).filter(({ reads }) => reads)
+
+/**
+ * A file as a document, named as it says itself or as the file is.
+ * @throws ReadingError
+ */
+export function readFile(bytes: Uint8Array, file: string, options: ReadOptions = {}): FileRead {
+  const format = formatFor(file, readable)
+  if (!format?.read) throw new ReadingError(`A file to be read ends in ${readableEndings.join(", ")}`)
+  if (bytes.length > largestFile)
+    throw new ReadingError(`It is too large: up to ${largestFile / 1024 / 1024} MB can be read`)
+  const read = format.read(bytes, options)
+  return { ...read, name: read.name ?? nameAndEnding(file).name }
+}
