@@ -5,7 +5,7 @@ import type { AddressInfo } from "node:net"
 import { join, resolve } from "node:path"
 import type { Browser, Page } from "playwright-core"
 import { document as emptyDocument } from "@biblon/core/document"
-import { createApp } from "../apps/server/src/app"
+import { createApp, type App } from "../apps/server/src/app"
 import { percentile } from "./browser"
 import { prose, proseParagraphs, shaped } from "./text"
 
@@ -43,7 +43,7 @@ export interface DeskFigures {
 }
 
 /** Opens a document until the letters of its first sheet are in the page and painted. */
-async function openMs(page: Page, url: string): Promise<number> {
+export async function openMs(page: Page, url: string): Promise<number> {
   await page.goto("about:blank")
   await page.goto(url, { waitUntil: "commit" })
   return page.evaluate(
@@ -60,11 +60,16 @@ async function openMs(page: Page, url: string): Promise<number> {
 }
 
 /** For each letter typed in the middle: from the key's own time stamp until the frame that shows it has been made, and that without the wait for the display. */
-async function paintMs(page: Page, letters: number): Promise<{ times: number[]; work: number[]; longest: number }> {
+export async function paintMs(
+  page: Page,
+  letters: number,
+  key = "e",
+  nth = 1,
+): Promise<{ times: number[]; work: number[]; longest: number }> {
   await page.waitForFunction(() =>
     document.querySelector(".sheet")?.getAttribute("aria-label")?.startsWith("Sheet 1 of"),
   )
-  const box = (await page.locator(".block").nth(1).boundingBox())!
+  const box = (await page.locator(".block").nth(nth).boundingBox())!
   await page.mouse.click(box.x + 200, box.y + 8)
   await page.evaluate(() => {
     const times: number[] = []
@@ -108,7 +113,7 @@ async function paintMs(page: Page, letters: number): Promise<{ times: number[]; 
   })
   for (let i = 0; i < letters; i++) {
     const done = await page.evaluate(() => (window as unknown as { times: number[] }).times.length)
-    await page.keyboard.press("e")
+    await page.keyboard.press(key)
     await page.waitForFunction((n) => (window as unknown as { times: number[] }).times.length > n, done)
   }
   return page.evaluate(() => {
@@ -259,13 +264,18 @@ async function memoryGrowth(page: Page, url: string): Promise<Pick<DeskFigures, 
   return { memoryGrowthKb: (await used()) - before }
 }
 
-export async function measureDesk(browser: Browser, wordsPerSheet: number): Promise<DeskFigures> {
+/** The real server on a database of its own. */
+export async function startApp(): Promise<{ app: App; address: string }> {
   const app = createApp({
     database: join(mkdtempSync(join(tmpdir(), "biblon-bench-")), "bench.sqlite"),
     web: resolve("apps/web/dist"),
   })
   await new Promise<void>((done) => app.server.listen(0, "127.0.0.1", done))
-  const address = `http://127.0.0.1:${(app.server.address() as AddressInfo).port}`
+  return { app, address: `http://127.0.0.1:${(app.server.address() as AddressInfo).port}` }
+}
+
+export async function measureDesk(browser: Browser, wordsPerSheet: number): Promise<DeskFigures> {
+  const { app, address } = await startApp()
   const short = app.store.create(prose(wordsPerSheet * 0.9), "One sheet", Date.now())
   const long = app.store.create(prose(wordsPerSheet * 1000), "A thousand sheets", Date.now())
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })

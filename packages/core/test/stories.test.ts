@@ -47,6 +47,15 @@ describe("a story and its anchor", () => {
     expect(acted(undone, editing.redo).doc.eq(state.doc)).toBe(true)
   })
 
+  test("stay together where a copy is put before them, so that what made them can be taken back alone", () => {
+    const typed = acted(caret(noted(), 2), editing.insertText("tide"))
+    const copied = acted(caret(typed, 2), editing.pasteSlice(selectedSlice(acted(typed, editing.selectAll))))
+    expect(anchors(copied)[1]).toBe(anchors(typed)[0])
+    const back = acted(copied, editing.takeBack(editing.changes(copied).done.at(-1)?.id ?? -1))
+    expect(anchors(back)).toEqual([anchors(copied)[0]])
+    expect([...storiesOf(back.doc).keys()]).toEqual(anchors(back))
+  })
+
   test("go together when the text around the anchor goes, and come back together", () => {
     const state = noted()
     const cut = acted(caret(state, 3, 14), editing.deleteSelection)

@@ -504,5 +504,5 @@ test("a document from before these properties opens with what a new one has", ()
   delete json.attrs.styles.lists
   for (const name of ["caps", "highlight", "familyComplex"]) delete json.attrs.styles.defaults.letters[name]
   for (const name of ["tabs", "list", "direction"]) delete json.attrs.styles.defaults.paragraph[name]
-  expect(readDocument(json).eq(document([p("x")]))).toBe(true)
+  expect(readDocument(json, 1).eq(document([p("x")]))).toBe(true)
 })

@@ -206,7 +206,7 @@ export class Room {
 
   /** Writes the document down whole when that is due; where it fails, opening takes a little longer. */
   private keepWhole(leaving: boolean): void {
-    if (!this.doc || this.current !== this.ahead) return
+    if (!this.doc || this.current !== this.ahead || !this.store.open) return
     this.whole ??= this.store.lastWhole(this.id)
     if (this.current - this.whole < (leaving ? 1 : stepsPerSnapshot)) return
     this.whole = this.current

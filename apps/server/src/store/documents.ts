@@ -50,6 +50,11 @@ export class DocumentStore {
     }
   }
 
+  /** False once the server is closing. */
+  get open(): boolean {
+    return this.db.open
+  }
+
   list(): ShelfEntry[] {
     return this.sql.list.all()
   }

@@ -65,17 +65,30 @@ function anchorsOf(doc: Node, from: number, to: number): { key: string; pos: num
   return found
 }
 
+/** Keys of the stories that a change took away. */
+function lostStories(before: Node, after: Node, { from, oldTo }: { from: number; oldTo: number }): Set<string> {
+  const leaves = leavesOf(before)
+  if (oldTo <= from || leaves.flow(oldTo - 1).story === null) return new Set()
+  const kept = storiesOf(after)
+  return new Set([...storiesOf(before).keys()].filter((key) => !kept.has(key)))
+}
+
 /**
  * Makes a change whole: a story whose anchor went goes too, an anchor that came a second time gets a copy of its story, and one
  * without a story, or inside one, goes. To be done with every change before it is applied.
  */
 export function settleStories(tr: Transaction): Transaction {
+  let mapped = 0
   for (let before = tr.before; tr.docChanged;) {
     const settled = tr.doc
+    // Where what stood in the document before now stands.
+    const mapping = tr.mapping.slice(mapped)
+    mapped = tr.mapping.maps.length
     const change = changedLeaves(before, settled)
     if (!change) return tr
     const [old, now] = [anchorsOf(before, change.from, change.oldTo), anchorsOf(settled, change.from, change.newTo)]
-    if (old.length === 0 && now.length === 0) return tr
+    const lost = lostStories(before, settled, change)
+    if (old.length === 0 && now.length === 0 && lost.size === 0) return tr
     const keysOf = (anchors: readonly { key: string }[]) => new Set(anchors.map(({ key }) => key))
     const [had, has] = [keysOf(old), keysOf(now)]
     const inBody = (pos: number) => pos < bodyOf(settled).nodeSize
@@ -84,11 +97,12 @@ export function settleStories(tr: Transaction): Transaction {
     const came = now.some(
       ({ key, pos }, i) => !inBody(pos) || !had.has(key) || now.findIndex((own) => own.key === key) !== i,
     )
-    const everywhere = came ? anchorsOf(settled, 0, leavesOf(settled).count) : []
+    const everywhere = came || lost.size > 0 ? anchorsOf(settled, 0, leavesOf(settled).count) : []
     const copies: Node[] = []
     const homeless: number[] = []
     const taken = new Set<string>()
-    for (const key of came ? has : []) {
+    const stood = new Map(old.map(({ key, pos }) => [key, mapping.mapResult(pos)]))
+    for (const key of new Set([...(came ? has : []), ...lost])) {
       const story = storiesOf(settled).get(key)?.node
       const all = everywhere.filter((own) => own.key === key).map(({ pos }) => pos)
       const places = all.filter(inBody)
@@ -97,7 +111,12 @@ export function settleStories(tr: Transaction): Transaction {
         homeless.push(...places)
         continue
       }
-      const owner = places.find(outside) ?? places[0]
+      // It stays with the anchor that it had.
+      const own = stood.get(key)
+      const owner =
+        places.find(outside) ??
+        (own && !own.deletedAfter ? places.find((pos) => pos === own.pos) : undefined) ??
+        places[0]
       for (const pos of places) {
         if (pos === owner) continue
         const copy = newKey(settled, taken)

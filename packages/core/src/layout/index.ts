@@ -1,7 +1,7 @@
 export * from "./boxes"
 export * from "./composition"
 export * from "./fonts/catalogue"
-export { HarfBuzz, type Font } from "./fonts/harfbuzz"
+export { clusterOf, HarfBuzz, type Font } from "./fonts/harfbuzz"
 export { FontFileError, largestFontFile, readFontFile, type FontFile } from "./fonts/fontFile"
 export { FontLibrary, MissingFaceError, type FaceSource } from "./fonts/library"
 export * from "./geometry"

@@ -12,6 +12,7 @@ import {
   type Segment,
 } from "./measuring"
 import { breakQuickly } from "./quickBreaking"
+import { clusterOf } from "./fonts/harfbuzz"
 import { shapeRun } from "./shaping"
 import type { Line, LineRun, Rule, ShapedRun } from "./types"
 import { breakWhole } from "./wholeBreaking"
@@ -19,14 +20,16 @@ import { breakWhole } from "./wholeBreaking"
 /** How many glyphs, in visual order, belong to offsets before `offset`, or in a run from right to left to `offset` and those after it. */
 function glyphAt(run: ShapedRun, offset: number): number {
   const back = run.level % 2 === 1
-  const { clusters, count } = run.glyphs
+  const { glyphs } = run
+  const { count } = glyphs
   if (offset <= run.from) return back ? count : 0
   if (offset >= run.to) return back ? 0 : count
   let low = 0
   let high = count
   while (low < high) {
     const middle = (low + high) >> 1
-    if (back ? (clusters[middle] as number) >= offset : (clusters[middle] as number) < offset) low = middle + 1
+    const cluster = clusterOf(glyphs, middle)
+    if (back ? cluster >= offset : cluster < offset) low = middle + 1
     else high = middle
   }
   return low
@@ -35,7 +38,7 @@ function glyphAt(run: ShapedRun, offset: number): number {
 function unsafeAt(run: ShapedRun, offset: number): boolean {
   if (offset <= run.from || offset >= run.to) return false
   const glyph = glyphAt(run, offset) - (run.level % 2)
-  return run.glyphs.clusters[glyph] !== offset || run.glyphs.unsafe[glyph] === 1
+  return glyph < 0 || clusterOf(run.glyphs, glyph) !== offset || run.glyphs.unsafe[glyph] === 1
 }
 
 function pieceOf(run: ShapedRun, from = run.from, to = run.to): LineRun {

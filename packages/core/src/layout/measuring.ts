@@ -2,6 +2,7 @@
  * How wide text is, before it is broken into lines. Lengths run in the direction of the paragraph, from
  * the edge at which its lines begin; which edge of the column that is matters only when lines are placed.
  */
+import { allOf, clusterOf } from "./fonts/harfbuzz"
 import type { LetterFormat, LineSpacing, ListLevel, ParagraphFormat, RunLook, TabStop, Typesetting } from "../document"
 import { knownLanguage } from "../document"
 import type { Breaks } from "./breaking"
@@ -58,14 +59,15 @@ export function eachCluster(
   to: number,
   visit: (from: number, to: number, width: number) => void,
 ): void {
-  const { clusters, advances } = run.glyphs
+  const { glyphs } = run
+  const { advances } = glyphs
   const back = run.level % 2 === 1
   const step = back ? -1 : 1
   for (let g = back ? last - 1 : first; g >= first && g < last;) {
-    const start = clusters[g] as number
+    const start = clusterOf(glyphs, g)
     let advance = 0
-    for (; g >= first && g < last && clusters[g] === start; g += step) advance += advances[g] as number
-    visit(start, g >= first && g < last ? (clusters[g] as number) : to, advance * run.scale)
+    for (; g >= first && g < last && clusterOf(glyphs, g) === start; g += step) advance += advances[g] as number
+    visit(start, g >= first && g < last ? clusterOf(glyphs, g) : to, advance * run.scale)
   }
 }
 
@@ -77,6 +79,11 @@ function advanceSums(text: string, runs: readonly ShapedRun[]): Float64Array {
   for (const run of runs) {
     while (done < run.from) sums[++done] = x
     const { clusters, advances, count } = run.glyphs
+    done = run.to
+    if (clusters === null) {
+      for (let g = 0, at = run.from; g < count; g++) sums[++at] = x += (advances[g] as number) * run.scale
+      continue
+    }
     const back = run.level % 2 === 1
     const step = back ? -1 : 1
     // The same as eachCluster, without a call for each: this is where most of measuring goes on.
@@ -90,7 +97,6 @@ function advanceSums(text: string, runs: readonly ShapedRun[]): Float64Array {
       else for (let at = start + 1; at <= end; at++) sums[at] = x + (width * (at - start)) / (end - start)
       x += width
     }
-    done = run.to
   }
   while (done < text.length) sums[++done] = x
   return sums
@@ -259,7 +265,7 @@ export class Ruler {
       ...run,
       from: at,
       to: at,
-      glyphs: { ...run.glyphs, clusters: run.glyphs.clusters.map(() => at) },
+      glyphs: allOf(run.glyphs, at),
       level: before.level,
     }
   }

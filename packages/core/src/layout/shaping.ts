@@ -1,7 +1,7 @@
 /** A paragraph's text as shaped runs: one run for each stretch in the same look, face, script and direction. */
 import type { Node } from "prosemirror-model"
 import { knownLanguage, letterLook, textOf, type FieldValues, type RunLook, type StyleSheet } from "../document"
-import type { Feature, FontMetrics, ShapeOptions } from "./fonts/harfbuzz"
+import { allOf, clusterOf, type Feature, type FontMetrics, type ShapeOptions } from "./fonts/harfbuzz"
 import { joinsPrevious, type FontLibrary } from "./fonts/library"
 import type { FaceId } from "./fonts/catalogue"
 import type { ShapedRun } from "./types"
@@ -132,14 +132,15 @@ function ruleAt(position: number, thickness: number, scale: number): { y: number
 }
 
 function shifted(glyphs: ShapedRun["glyphs"], by: number): ShapedRun["glyphs"] {
-  return { ...glyphs, clusters: glyphs.clusters.map((cluster) => cluster + by) }
+  return { ...glyphs, first: glyphs.first + by, clusters: glyphs.clusters?.map((cluster) => cluster + by) ?? null }
 }
 
 /** Advances with a space, in font units, behind each cluster. */
-function spaced({ count, clusters, advances }: ShapedRun["glyphs"], space: number): Float64Array {
-  const wider = Float64Array.from(advances)
+function spaced(glyphs: ShapedRun["glyphs"], space: number): Float64Array {
+  const { count } = glyphs
+  const wider = Float64Array.from(glyphs.advances)
   for (let g = 0; g < count; g++)
-    if (g + 1 === count || clusters[g + 1] !== clusters[g]) wider[g] = (wider[g] as number) + space
+    if (g + 1 === count || clusterOf(glyphs, g + 1) !== clusterOf(glyphs, g)) wider[g] = (wider[g] as number) + space
   return wider
 }
 
@@ -159,7 +160,7 @@ export function shapeShown(
     ...run,
     from,
     to,
-    glyphs: { ...run.glyphs, clusters: run.glyphs.clusters.map(() => from), unsafe: run.glyphs.unsafe.map(() => 0) },
+    glyphs: { ...allOf(run.glyphs, from), unsafe: new Uint8Array(run.glyphs.count) },
     shows,
   }
 }

@@ -25,13 +25,26 @@ export interface FontMetrics {
 export interface ShapedGlyphs {
   count: number
   ids: Uint16Array
-  /** Offset in the shaped text (UTF-16 units) of the cluster that each glyph belongs to. */
-  clusters: Uint32Array
-  advances: Int32Array | Float64Array
+  /** Offset in the shaped text (UTF-16 units) of the first cluster. */
+  first: number
+  /** That of the cluster that each glyph belongs to; null where they follow one another unit by unit. See `clusterOf`. */
+  clusters: Uint32Array | null
+  /** In font units. */
+  advances: Int16Array | Int32Array | Float64Array
   /** x and y offset of each glyph, or null where all are zero. */
   offsets: Int32Array | null
   /** 1 where the text cannot be divided before this glyph without shaping anew. */
   unsafe: Uint8Array
+}
+
+/** Offset in the shaped text of the cluster that a glyph belongs to. */
+export function clusterOf({ first, clusters }: ShapedGlyphs, glyph: number): number {
+  return clusters === null ? first + glyph : (clusters[glyph] as number)
+}
+
+/** The same glyphs, all of one cluster. */
+export function allOf(glyphs: ShapedGlyphs, cluster: number): ShapedGlyphs {
+  return { ...glyphs, first: cluster, clusters: new Uint32Array(glyphs.count).fill(cluster) }
 }
 
 export interface Font {
@@ -284,16 +297,21 @@ export class HarfBuzz {
     const positionAt = this.call("hb_buffer_get_glyph_positions", buffer, 0)
     const words = new Int32Array(this.memory.buffer)
     const ids = new Uint16Array(count)
-    const clusters = new Uint32Array(count)
-    const advances = new Int32Array(count)
+    const counted = () => Uint32Array.from({ length: count }, (_, n) => from + n)
+    let clusters: Uint32Array | null = count === length ? null : counted()
+    let advances: Int16Array | Int32Array = new Int16Array(count)
     const unsafe = new Uint8Array(count)
     let offsets: Int32Array | null = null
     // hb_glyph_info_t and hb_glyph_position_t are five 32-bit words each.
     for (let i = 0, info = infoAt >> 2, position = positionAt >> 2; i < count; i++, info += 5, position += 5) {
       ids[i] = words[info] as number
       unsafe[i] = (words[info + 1] as number) & UNSAFE_TO_BREAK
-      clusters[i] = (words[info + 2] as number) + from
-      advances[i] = words[position] as number
+      const cluster = words[info + 2] as number
+      if (clusters === null && cluster !== i) clusters = counted()
+      if (clusters !== null) clusters[i] = cluster + from
+      const advance = words[position] as number
+      if (advance !== (advance << 16) >> 16 && advances instanceof Int16Array) advances = Int32Array.from(advances)
+      advances[i] = advance
       const dx = words[position + 2] as number
       const dy = words[position + 3] as number
       if (dx !== 0 || dy !== 0) {
@@ -302,7 +320,7 @@ export class HarfBuzz {
         offsets[2 * i + 1] = dy
       }
     }
-    return { count, ids, clusters, advances, offsets, unsafe }
+    return { count, ids, first: from, clusters, advances, offsets, unsafe }
   }
 
   private outline(font: number, glyph: number): string {

@@ -1,5 +1,6 @@
 /** The content stream of one sheet. */
 import {
+  clusterOf,
   fragmentsOf,
   highlightOf,
   isWordSpace,
@@ -215,7 +216,8 @@ function outlinePath(outline: string, point: (x: number, y: number) => string): 
 /** Shows the glyphs of a run, corrected wherever the declared widths have drifted from where layout put them by half a thousandth. */
 function glyphs(piece: LineRun, face: PdfFace, text: string): string {
   const { run, first, last, extra } = piece
-  const { ids, clusters, advances, offsets } = run.glyphs
+  const { ids, advances, offsets } = run.glyphs
+  const clusterAt = (g: number) => clusterOf(run.glyphs, g)
   const unit = (run.scale * 1000) / run.size
   const stretch = (extra * 1000) / run.size
   let out = "["
@@ -235,18 +237,12 @@ function glyphs(piece: LineRun, face: PdfFace, text: string): string {
     actual += adjust
   }
   for (let g = first; g < last;) {
-    const start = clusters[g] as number
+    const start = clusterAt(g)
     let next = g
-    while (next < last && clusters[next] === start) next++
+    while (next < last && clusterAt(next) === start) next++
     // In a run from right to left the text that follows stands before.
     const end =
-      run.level % 2 === 1
-        ? g > first
-          ? (clusters[g - 1] as number)
-          : piece.to
-        : next < last
-          ? (clusters[next] as number)
-          : piece.to
+      run.level % 2 === 1 ? (g > first ? clusterAt(g - 1) : piece.to) : next < last ? clusterAt(next) : piece.to
     // A hyphen at the end of a line is no part of the word.
     const cluster =
       run.shows === null ? text.slice(start, end) : run.from === run.to && run.shows === "-" ? "\u00ad" : run.shows
