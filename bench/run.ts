@@ -2,6 +2,7 @@
 import { launch } from "./browser"
 import { measureDesk } from "./desk"
 import { measureEngine } from "./engine"
+import { measureGrowth } from "./growth"
 import { measureLinear } from "./linear"
 import { measureLiving } from "./living"
 
@@ -9,10 +10,11 @@ const linear = measureLinear()
 const living = await measureLiving()
 const browser = await launch()
 const engine = await measureEngine(browser)
+const growth = await measureGrowth(browser)
 const desk = await measureDesk(browser, Math.round(100_000 / engine.sheets))
 await browser.close()
 const figures = Object.fromEntries(
-  Object.entries({ ...engine, ...desk, ...living, ...linear }).map(([name, value]) => [
+  Object.entries({ ...engine, ...desk, ...growth, ...living, ...linear }).map(([name, value]) => [
     name,
     typeof value === "number" ? Math.round(value * 1000) / 1000 : value,
   ]),
@@ -47,6 +49,9 @@ else {
     ["47,000 paragraphs of text pasted, to the first sheet, ms", desk.pasteMs47000, "none"],
     ["longest task of that paste, ms", desk.pasteLongestTaskMs47000, "50"],
     [`ten times the length of a paragraph, times the time (${linear.layoutLinearAt})`, linear.layoutLinear, "14"],
+    ["a letter in one paragraph of 100,000 words, work, median, ms", growth.longParagraphKeyMs, "50"],
+    ["Enter at the top of 10,000 numbered items, work, median, ms", growth.itemsEnterMs, "50"],
+    ["a letter with 2,000 headings in the open outline, work, median, ms", growth.headingsKeyMs, "50"],
     ["letter to confirmation, 20 people in one document, median, ms", living.confirmMs20, "100"],
     ["  50 people", living.confirmMs50, "400"],
     ["  20 people, each in a document of their own", living.confirmMsApart20, "none"],

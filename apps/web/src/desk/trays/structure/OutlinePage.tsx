@@ -1,5 +1,15 @@
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react"
-import { Text, View } from "react-native"
+import { useVirtualizer } from "@tanstack/react-virtual"
+import {
+  useCallback,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type PointerEvent,
+  type RefObject,
+} from "react"
+import { Text, useWindowDimensions, View } from "react-native"
 import { leavesOf } from "@biblon/core/document"
 import {
   headingAt,
@@ -60,6 +70,38 @@ interface Carried {
   y: number
 }
 
+/** Width from which the desk is laid out for a mouse. */
+const wideFrom = 1000
+/** Heights of a row, in pixels: for fingers, and for a mouse. */
+const [tall, low] = [44, 32]
+
+/** The rows of a long list that are in sight or near it. */
+function useWindow(list: RefObject<HTMLElement | null>, count: number) {
+  const row = useWindowDimensions().width >= wideFrom ? low : tall
+  const [margin, setMargin] = useState(0)
+  const scroller = useCallback(() => {
+    let own = list.current?.parentElement ?? null
+    while (own && !/auto|scroll/.test(getComputedStyle(own).overflowY)) own = own.parentElement
+    return own
+  }, [list])
+  useLayoutEffect(() => {
+    const [own, outer] = [list.current, scroller()]
+    if (own && outer) setMargin(own.getBoundingClientRect().top - outer.getBoundingClientRect().top + outer.scrollTop)
+  }, [list, scroller, count])
+  const virtual = useVirtualizer({
+    count,
+    getScrollElement: scroller,
+    estimateSize: () => row,
+    overscan: 15,
+    scrollMargin: margin,
+  })
+  useLayoutEffect(() => virtual.measure(), [virtual, row])
+  return {
+    items: virtual.getVirtualItems().map(({ index, start }) => ({ index, start: start - margin })),
+    height: virtual.getTotalSize(),
+  }
+}
+
 export function OutlinePage() {
   const session = useSession()
   const { doc, here, numbers } = useDesk(({ editor }) => ({
@@ -70,9 +112,9 @@ export function OutlinePage() {
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set())
   const [carried, setCarried] = useState<Carried | null>(null)
   const list = useRef<HTMLDivElement>(null)
-  if (!doc) return null
-  const headings = headingsOf(doc)
-  const shown = shownOf(headings, folded)
+  const headings = useMemo(() => (doc ? headingsOf(doc) : []), [doc])
+  const shown = useMemo(() => shownOf(headings, folded), [headings, folded])
+  const { items, height } = useWindow(list, shown.length)
   const fold = (heading: Shown) => {
     const next = new Set(folded)
     if (!next.delete(heading.fold)) next.add(heading.fold)
@@ -85,10 +127,11 @@ export function OutlinePage() {
     const top = list.current?.getBoundingClientRect().top ?? 0
     for (const row of rows) {
       const box = row.getBoundingClientRect()
-      if (clientY < box.top + box.height / 2) return { heading, before: Number(row.dataset.leaf), y: box.top - top }
+      if (clientY < box.top + box.height / 2) return { heading, before: Number(row.dataset.block), y: box.top - top }
     }
-    const last = rows.at(-1)?.getBoundingClientRect()
-    return last ? { heading, before: headings.at(-1)?.end ?? 0, y: last.bottom - top } : null
+    const last = rows.at(-1)
+    const end = headings.find(({ leaf }) => leaf === Number(last?.dataset.block))?.end
+    return last && end !== undefined ? { heading, before: end, y: last.getBoundingClientRect().bottom - top } : null
   }
 
   const carry = (heading: Heading) => (event: PointerEvent<HTMLElement>) => {
@@ -152,71 +195,75 @@ export function OutlinePage() {
           No headings yet. Give a paragraph a heading style, and it stands here to go to, to fold and to move.
         </Text>
       ) : null}
-      <div ref={list} role="tree" aria-label="Outline" className="relative flex flex-col">
-        {shown.map((heading) => (
-          <div
-            key={heading.leaf}
-            role="treeitem"
-            aria-level={heading.level}
-            aria-selected={heading.leaf === here}
-            aria-expanded={heading.hasInside ? !heading.folded : undefined}
-            data-block={heading.leaf}
-            className={`group flex items-stretch rounded-button ${heading.leaf === here ? "bg-murex-soft" : "hover:bg-murex-soft/40"} ${carried?.heading.leaf === heading.leaf ? "opacity-50" : ""}`}
-            style={{ paddingLeft: (heading.level - 1) * 12 }}
-          >
-            <button
-              type="button"
-              aria-label={heading.folded ? `Unfold ${heading.text}` : `Fold ${heading.text}`}
-              disabled={!heading.hasInside}
-              onClick={() => fold(heading)}
-              className="flex w-7 cursor-pointer items-center justify-center border-0 bg-transparent p-0 disabled:opacity-0"
-            >
-              <Glyph icon={heading.folded ? CaretRight : CaretDown} size={14} colour={inkSoft} />
-            </button>
-            <button
-              type="button"
-              onClick={() => session.going.toLeaf(heading.leaf)}
-              onKeyDown={onKey(heading)}
-              className={`flex min-h-[44px] min-w-0 flex-1 cursor-pointer items-center gap-1.5 border-0 bg-transparent p-0 text-left text-[14px] wide:min-h-[32px] ${heading.leaf === here ? "font-ui-bold text-murex" : "font-ui text-ink"}`}
-            >
-              {heading.label ? <span className="shrink-0 text-ink-soft">{heading.label}</span> : null}
-              <span className="truncate">{heading.text || "(empty heading)"}</span>
-              {heading.skips ? (
-                <span
-                  title="A level is skipped above this heading"
-                  aria-label="A level is skipped above"
-                  className="flex shrink-0"
-                >
-                  <Glyph icon={Warning} size={15} colour="rgb(var(--ochre))" />
-                </span>
-              ) : null}
-            </button>
-            {heading.leaf === here ? (
-              <>
-                <IconButton
-                  name={`Up a level: ${heading.text}`}
-                  icon={CaretLeft}
-                  onPress={() => session.run(promoteSection(heading.leaf, -1))}
-                  className="w-9 rounded-button wide:w-7"
-                />
-                <IconButton
-                  name={`Down a level: ${heading.text}`}
-                  icon={CaretRight}
-                  onPress={() => session.run(promoteSection(heading.leaf, 1))}
-                  className="w-9 rounded-button wide:w-7"
-                />
-              </>
-            ) : null}
+      <div ref={list} role="tree" aria-label="Outline" className="relative" style={{ height }}>
+        {items
+          .map(({ index, start }) => ({ heading: shown[index] as Shown, index, start }))
+          .map(({ heading, index, start }) => (
             <div
-              aria-label={`Move the section ${heading.text}`}
-              role="img"
-              onPointerDown={carry(heading)}
-              className="flex w-9 cursor-grab touch-none items-center justify-center wide:w-7"
+              key={heading.leaf}
+              aria-posinset={index + 1}
+              aria-setsize={shown.length}
+              role="treeitem"
+              aria-level={heading.level}
+              aria-selected={heading.leaf === here}
+              aria-expanded={heading.hasInside ? !heading.folded : undefined}
+              data-block={heading.leaf}
+              className={`group absolute inset-x-0 flex h-11 items-stretch wide:h-8 rounded-button ${heading.leaf === here ? "bg-murex-soft" : "hover:bg-murex-soft/40"} ${carried?.heading.leaf === heading.leaf ? "opacity-50" : ""}`}
+              style={{ paddingLeft: (heading.level - 1) * 12, top: start }}
             >
-              <Glyph icon={DotsSixVertical} size={16} colour={inkSoft} />
+              <button
+                type="button"
+                aria-label={heading.folded ? `Unfold ${heading.text}` : `Fold ${heading.text}`}
+                disabled={!heading.hasInside}
+                onClick={() => fold(heading)}
+                className="flex w-7 cursor-pointer items-center justify-center border-0 bg-transparent p-0 disabled:opacity-0"
+              >
+                <Glyph icon={heading.folded ? CaretRight : CaretDown} size={14} colour={inkSoft} />
+              </button>
+              <button
+                type="button"
+                onClick={() => session.going.toLeaf(heading.leaf)}
+                onKeyDown={onKey(heading)}
+                className={`flex min-h-[44px] min-w-0 flex-1 cursor-pointer items-center gap-1.5 border-0 bg-transparent p-0 text-left text-[14px] wide:min-h-[32px] ${heading.leaf === here ? "font-ui-bold text-murex" : "font-ui text-ink"}`}
+              >
+                {heading.label ? <span className="shrink-0 text-ink-soft">{heading.label}</span> : null}
+                <span className="truncate">{heading.text || "(empty heading)"}</span>
+                {heading.skips ? (
+                  <span
+                    title="A level is skipped above this heading"
+                    aria-label="A level is skipped above"
+                    className="flex shrink-0"
+                  >
+                    <Glyph icon={Warning} size={15} colour="rgb(var(--ochre))" />
+                  </span>
+                ) : null}
+              </button>
+              {heading.leaf === here ? (
+                <>
+                  <IconButton
+                    name={`Up a level: ${heading.text}`}
+                    icon={CaretLeft}
+                    onPress={() => session.run(promoteSection(heading.leaf, -1))}
+                    className="w-9 rounded-button wide:w-7"
+                  />
+                  <IconButton
+                    name={`Down a level: ${heading.text}`}
+                    icon={CaretRight}
+                    onPress={() => session.run(promoteSection(heading.leaf, 1))}
+                    className="w-9 rounded-button wide:w-7"
+                  />
+                </>
+              ) : null}
+              <div
+                aria-label={`Move the section ${heading.text}`}
+                role="img"
+                onPointerDown={carry(heading)}
+                className="flex w-9 cursor-grab touch-none items-center justify-center wide:w-7"
+              >
+                <Glyph icon={DotsSixVertical} size={16} colour={inkSoft} />
+              </div>
             </div>
-          </div>
-        ))}
+          ))}
         {carried ? (
           <div
             className="pointer-events-none absolute inset-x-0 h-[3px] rounded-full bg-laurel"
