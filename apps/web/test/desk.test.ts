@@ -148,6 +148,7 @@ function report(layout: Layout, seq: number, to: number, held = new Set<number>(
       .slice(0, to)
       .filter(({ sheet }) => !held.has(sheet.id))
       .map(({ sheet }) => withParagraphs(sheet, ({ id }) => id)),
+    furniture: [],
     paragraphs: placed.slice(0, to).flatMap(({ sheet }) => paragraphsOf(sheet)),
   }
 }

@@ -69,6 +69,7 @@ test("the mirror finds the sheets of a block that goes over several", () => {
     from: 0,
     to: 0,
     sheets: [],
+    furniture: [],
     paragraphs: [],
   })
   expect(mirror.sheetsOfLeaf(5)).toEqual({ first: 0, last: 2 })

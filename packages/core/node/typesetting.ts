@@ -8,6 +8,7 @@ import { valuesNow } from "../src/document"
 import {
   assetOfFace,
   FontLibrary,
+  furnished,
   HarfBuzz,
   Hyphenator,
   layoutDocument,
@@ -84,5 +85,5 @@ export function pdfOf(layout: Layout, name: string, fonts: FontLibrary = typeset
 export const pdfFormat: Format = { ...kinds.pdf, write: ({ name, doc }) => pdfOf(layoutOf(doc), name ?? "") }
 
 export function layoutOf(doc: Node, setter: Typesetter = typesetter()): Layout {
-  return layoutDocument(setter, doc)
+  return furnished(setter, layoutDocument(setter, doc), valuesNow)
 }

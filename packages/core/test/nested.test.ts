@@ -200,7 +200,7 @@ test("all text of the body is on the sheets, once and in order, on paper of its 
       expect(textsOf(layout)).toEqual(inBody.map(({ node }) => node.textContent))
       for (const placed of layout.placed) {
         const { sheet } = placed
-        expect([sheet.width, sheet.height]).toEqual([sheet.start.setup!.width, sheet.start.setup!.height])
+        expect([sheet.width, sheet.height]).toEqual([sheet.start.paper!.setup.width, sheet.start.paper!.setup.height])
         const section = doc
           .child(0)
           .children.reduce<{ leaf: number; setup: unknown }>(
@@ -212,8 +212,8 @@ test("all text of the body is on the sheets, once and in order, on paper of its 
                   : { leaf: leaf + (node.isTextblock ? 1 : walked(document([node])).length), setup },
             { leaf: 0, setup: doc.attrs.setup as unknown },
           )
-        expect(sheet.start.setup).toBe(section.setup)
-        const foot = sheet.height - sheet.start.setup!.margins.bottom + 0.01
+        expect(sheet.start.paper!.setup).toBe(section.setup)
+        const foot = sheet.height - sheet.start.paper!.setup.margins.bottom + 0.01
         for (const { paragraph: own, from, to, y } of fragmentsOf(placed)) {
           const height = own.lines[to - 1]!.top + own.lines[to - 1]!.height - own.lines[from]!.top
           if (to - from > 1) expect(y + height).toBeLessThanOrEqual(foot)

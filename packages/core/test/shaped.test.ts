@@ -14,6 +14,7 @@ import {
   type LetterFormat,
   type ParagraphFormat,
   type Typesetting,
+  defaultSetup,
 } from "../src/document"
 import { readDocument } from "../src/document/reading"
 import {
@@ -149,7 +150,7 @@ const typesetting: fc.Arbitrary<Typesetting> = fc.constantFrom(defaultTypesettin
   ...defaultTypesetting,
   breaking: "whole" as const,
 })
-const setup = { width: 320, height: 420, margins: { top: 30, right: 40, bottom: 30, left: 40 } }
+const setup = { ...defaultSetup, width: 320, height: 420, margins: { top: 30, right: 40, bottom: 30, left: 40 } }
 const documents = fc
   .tuple(fc.array(block, { minLength: 1, maxLength: 10 }), typesetting)
   .map(([blocks, own]) => document(blocks, { setup, typesetting: own }))

@@ -1,6 +1,7 @@
 /** What the properties of letters and paragraphs come to on the sheet. */
 import { readFileSync } from "node:fs"
 import {
+  defaultSetup,
   defaultStyles,
   defaultTypesetting,
   document,
@@ -389,7 +390,9 @@ describe("text from right to left", () => {
 })
 
 describe("hyphens and whole paragraphs", () => {
-  const narrow = { setup: { width: 260, height: 800, margins: { top: 20, right: 20, bottom: 20, left: 20 } } }
+  const narrow = {
+    setup: { ...defaultSetup, width: 260, height: 800, margins: { top: 20, right: 20, bottom: 20, left: 20 } },
+  }
   const long =
     "Navigational responsibilities notwithstanding, representatives of neighbouring municipalities acknowledged extraordinary administrative difficulties throughout. ".repeat(
       2,

@@ -1,11 +1,11 @@
 /** Makes a file of a document, or a document of a file, telling how far it is. One worker does one thing. */
 import { Node } from "prosemirror-model"
-import { schema } from "@biblon/core/document"
+import { schema, valuesNow } from "@biblon/core/document"
 import { ReadingError } from "@biblon/core/document/reading"
 import { formats, readFile } from "@biblon/core/formats"
 import type { LeftOut } from "@biblon/core/formats/format"
 import type { KindId } from "@biblon/core/formats/kinds"
-import { Composition } from "@biblon/core/layout"
+import { Composition, furnished } from "@biblon/core/layout"
 import { createSubsetter, writePdf } from "@biblon/core/output"
 import { addressOf } from "./addresses"
 import { openTypesetter } from "./resources"
@@ -35,7 +35,7 @@ async function pdfOf(doc: Node, name: string): Promise<Uint8Array> {
   const composition = new Composition(typesetter, doc, { mode: "sheets" })
   while (!composition.step())
     if (composition.settled % every === 0) post({ type: "progress", stage: "layout", done: composition.settled, of: 0 })
-  const { layout } = composition
+  const layout = furnished(typesetter, composition.layout, valuesNow)
   const writing = writePdf(layout, { fonts: typesetter.fonts, subset: createSubsetter(module), name })
   let step = writing.next()
   while (!step.done) {

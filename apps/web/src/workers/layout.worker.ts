@@ -1,19 +1,21 @@
 /** Lays the open document out. Sheets in sight come first; the rest follows in slices between messages. */
 import { Node } from "prosemirror-model"
-import { readStep, schema } from "@biblon/core/document"
+import { readStep, schema, valuesNow } from "@biblon/core/document"
 import {
   Composition,
+  Furnisher,
   fragmentsOf,
   isBeginning,
   lineOfOffset,
   paragraphsOf,
+  stackWith,
   withParagraphs,
   type Typesetter,
   type Layout,
   type LayoutSpec,
   type PlacedSheet,
 } from "@biblon/core/layout"
-import type { FromLayout, LayoutReport, SentSheet, SheetTable, ToLayout } from "./protocol"
+import type { FromLayout, LayoutReport, SentFurniture, SentSheet, SheetTable, ToLayout } from "./protocol"
 import { fetchAhead, openTypesetter } from "./resources"
 
 const post = (message: FromLayout) => self.postMessage(message)
@@ -169,9 +171,17 @@ class LayoutDesk {
     const paragraphs: LayoutReport["paragraphs"] = []
     const nowSheets = new Set<number>()
     const nowParagraphs = new Set<number>()
-    for (const { sheet } of layout.placed.slice(from, to)) {
+    const furniture: SentFurniture[] = []
+    const furnisher = new Furnisher(this.typesetter, layout, valuesNow)
+    for (let index = from; index < to; index++) {
+      const { sheet, furniture: own = [] } = furnisher.of(index)
       nowSheets.add(sheet.id)
-      for (const paragraph of paragraphsOf(sheet)) {
+      if (own.length > 0)
+        furniture.push({
+          sheet: sheet.id,
+          furniture: own.map(({ part, stack }) => ({ part, stack: stackWith(stack, ({ id }) => id) })),
+        })
+      for (const paragraph of paragraphsOf(sheet, own)) {
         if (!this.heldParagraphs.has(paragraph.id) && !nowParagraphs.has(paragraph.id)) paragraphs.push(paragraph)
         nowParagraphs.add(paragraph.id)
       }
@@ -180,7 +190,8 @@ class LayoutDesk {
     this.heldSheets = nowSheets
     this.heldParagraphs = nowParagraphs
     const complete = layout.settled === layout.placed.length && !this.composition
-    post({ type: "report", seq: this.seq, complete, table: this.table(layout.placed), from, to, sheets, paragraphs })
+    const table = this.table(layout.placed)
+    post({ type: "report", seq: this.seq, complete, table, from, to, sheets, furniture, paragraphs })
   }
 
   private locate(id: number, leaf: number, offset: number): void {

@@ -2,7 +2,9 @@
 import {
   fragmentsOf,
   paragraphsOf,
+  stackWith,
   withParagraphs,
+  type Furniture,
   type ParagraphLayout,
   type PlacedSheet,
   type Sheet,
@@ -34,6 +36,7 @@ export class LayoutMirror {
   table = emptyTable
   private anticipated: Anticipated | null = null
   private readonly sheets = new Map<number, PlacedSheet>()
+  private readonly furniture = new Map<number, readonly Furniture[]>()
   private readonly paragraphs = new Map<number, ParagraphLayout>()
 
   get count(): number {
@@ -47,6 +50,13 @@ export class LayoutMirror {
         sheet: withParagraphs(sent, (id) => this.paragraphs.get(id) as ParagraphLayout),
         leaf: 0,
       })
+    const shown = (id: number) => this.paragraphs.get(id) as ParagraphLayout
+    this.furniture.clear()
+    for (const { sheet, furniture } of report.furniture)
+      this.furniture.set(
+        sheet,
+        furniture.map(({ part, stack }) => ({ part, stack: stackWith(stack, shown) })),
+      )
     if (this.anticipated && report.seq >= this.anticipated.seq) this.anticipated = null
     this.seq = report.seq
     this.complete = report.complete
@@ -59,7 +69,8 @@ export class LayoutMirror {
     const kept = new Set(table.ids.subarray(from, to))
     const paragraphs = new Set<number>()
     for (const [id, { sheet }] of this.sheets) {
-      if (kept.has(id)) for (const paragraph of paragraphsOf(sheet)) paragraphs.add(paragraph.id)
+      if (kept.has(id))
+        for (const paragraph of paragraphsOf(sheet, this.furniture.get(id))) paragraphs.add(paragraph.id)
       else this.sheets.delete(id)
     }
     for (const id of this.paragraphs.keys()) if (!paragraphs.has(id)) this.paragraphs.delete(id)
@@ -77,7 +88,11 @@ export class LayoutMirror {
     if (!known) return undefined
     const leaf = this.firstLeaf(index)
     // The same object as long as it stays where it is.
-    const placed = known.leaf === leaf ? known : { sheet: known.sheet, leaf }
+    const furniture = this.furniture.get(known.sheet.id)
+    const placed =
+      known.leaf === leaf && known.furniture === furniture
+        ? known
+        : { sheet: known.sheet, leaf, ...(furniture ? { furniture } : {}) }
     if (placed !== known) this.sheets.set(known.sheet.id, placed)
     return this.anticipated ? this.withAnticipated(placed, this.anticipated) : placed
   }
@@ -85,7 +100,7 @@ export class LayoutMirror {
   private withAnticipated(placed: PlacedSheet, ahead: Anticipated): PlacedSheet {
     const { sheet, leaf } = placed
     if (ahead.sheet?.of === sheet) return ahead.sheet.shown
-    const at = fragmentsOf(placed).findIndex((own) => own.leaf === ahead.leaf)
+    const at = fragmentsOf(placed).findIndex((own) => own.part === "text" && own.leaf === ahead.leaf)
     const before = fragmentsOf(placed)[at]
     if (!before || before.to - before.from !== ahead.paragraph.lines.length) return placed
     // Sheets made here have ids below zero, so that they differ from all that the worker makes.
@@ -93,6 +108,7 @@ export class LayoutMirror {
     const shown = {
       sheet: { ...withParagraphs(sheet, (own) => (n++ === at ? ahead.paragraph : own)), id: --ids },
       leaf,
+      ...(placed.furniture ? { furniture: placed.furniture } : {}),
     }
     ahead.sheet = { of: sheet, shown }
     return shown

@@ -3,7 +3,7 @@
  * sheets; the page holds a table of all sheets and the contents of those in or near sight. Both sides
  * know what the page holds: after each report exactly the sheets of its range.
  */
-import type { LayoutSpec, ParagraphLayout, Sheet } from "@biblon/core/layout"
+import type { Furniture, LayoutSpec, ParagraphLayout, Sheet } from "@biblon/core/layout"
 
 export type ToLayout =
   /** The document node as JSON text in UTF-8, to be read ahead of its opening. */
@@ -30,6 +30,12 @@ export interface SheetTable {
 /** A sheet whose paragraphs are sent by their ids. */
 export type SentSheet = Sheet<number>
 
+/** What stands at the head and foot of a sheet, its paragraphs by their ids. */
+export interface SentFurniture {
+  sheet: number
+  furniture: readonly Furniture<number>[]
+}
+
 export interface LayoutReport {
   type: "report"
   /** The last change of the document or the spec that this layout includes. */
@@ -41,6 +47,8 @@ export interface LayoutReport {
   to: number
   /** Those in range that the page does not hold yet. */
   sheets: SentSheet[]
+  /** Of all sheets in range that have any. */
+  furniture: SentFurniture[]
   paragraphs: ParagraphLayout[]
 }
 

@@ -14,6 +14,10 @@ export const limits = {
   /** Fewest lines at the foot or head of a sheet. */
   keptLines: [1, 9],
   list: { level: [0, 8], start: [0, 100_000], hanging: [0, 400] },
+  /** Width and height of paper. */
+  paper: [72, 6000],
+  columns: [1, 12],
+  sheetNumber: [0, 100_000],
   hyphenation: { word: [2, 30], before: [1, 15], after: [1, 15], inRow: [1, 20] },
   /** Most tab stops of a paragraph. */
   tabs: 60,

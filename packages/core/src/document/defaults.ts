@@ -3,23 +3,53 @@ import type { LetterFormat, PageSetup, ParagraphFormat, Properties, Style, Style
 /** Points in a millimetre. */
 export const MM = 72 / 25.4
 
+/** Paper upright: ISO 216 and 269, and the sizes of ANSI, by name. */
 export const papers = {
+  A3: { width: 297 * MM, height: 420 * MM },
   A4: { width: 210 * MM, height: 297 * MM },
   A5: { width: 148 * MM, height: 210 * MM },
+  A6: { width: 105 * MM, height: 148 * MM },
+  B4: { width: 250 * MM, height: 353 * MM },
+  B5: { width: 176 * MM, height: 250 * MM },
   Letter: { width: 612, height: 792 },
   Legal: { width: 612, height: 1008 },
+  Ledger: { width: 792, height: 1224 },
+  "Envelope DL": { width: 220 * MM, height: 110 * MM },
+  "Envelope C5": { width: 229 * MM, height: 162 * MM },
+  "Envelope C6": { width: 162 * MM, height: 114 * MM },
 } as const
 export type PaperName = keyof typeof papers
 
 const evenMargin = 25 * MM
+const edge = { distance: 12.5 * MM, all: null, first: null, left: null }
 export const defaultSetup: PageSetup = {
   ...papers.A4,
   margins: { top: evenMargin, right: evenMargin, bottom: evenMargin, left: evenMargin },
+  mirrored: false,
+  gutter: 0,
+  colour: null,
+  columns: { count: 1, gap: 8 * MM, line: false },
+  begins: "sheet",
+  head: edge,
+  foot: edge,
+  firstOwn: false,
+  leftRight: false,
+  numbering: { form: "decimal", start: null },
 }
 
-/** Width of the text between the margins, in points. */
-export function textWidth({ width, margins }: PageSetup): number {
-  return Math.max(36, Math.round((width - margins.left - margins.right) * 100) / 100)
+/** Text is set into no less than this, in points, whatever margins and columns leave. */
+export const leastRoom = 36
+
+/** The width of a head or foot: that of the text, all columns together. */
+export function edgeWidth({ width, margins, gutter }: PageSetup): number {
+  return Math.max(leastRoom, width - margins.left - margins.right - gutter)
+}
+
+/** Width of a column of text, in points. */
+export function textWidth(setup: PageSetup): number {
+  const { count, gap } = setup.columns
+  const all = edgeWidth(setup)
+  return Math.max(Math.min(all, leastRoom), Math.round(((all - gap * (count - 1)) / count) * 100) / 100)
 }
 
 export const defaultProperties: Properties = { title: "", author: "" }

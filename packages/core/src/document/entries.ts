@@ -20,6 +20,8 @@ type Grain = number | Readonly<Record<string, number>>
 const grains: Readonly<Record<string, Grain>> = {
   styles: { defaults: 2, styles: 3, fonts: 2, lists: 1 },
   typesetting: 2,
+  setup: 2,
+  properties: 1,
   format: 1,
   letters: 1,
 }
@@ -181,7 +183,7 @@ export function stepAsKept(step: Step, doc: Node): Record<string, unknown> {
 export function setEntries<T extends Transform>(
   tr: T,
   pos: number | null,
-  attr: "styles" | "typesetting" | "format" | "letters",
+  attr: "styles" | "typesetting" | "format" | "letters" | "setup" | "properties",
   value: object | null,
 ): T {
   const node = pos === null ? tr.doc : tr.doc.nodeAt(pos)

@@ -1,12 +1,24 @@
-/** Fields: places in the text that show something computed. For now the date and the time, kept up to date. */
+/** Fields: places in the text that show something computed: the date, the number of the sheet, what the document is called. */
 import type { Node } from "prosemirror-model"
 import { entryOf } from "./keyed"
 import { knownLanguage } from "./language"
+import type { Properties } from "./shapes"
+
+/**
+ * What a field may show. `page` and those after it up to `heading` are known only of a sheet: they stand in heads and feet, and
+ * elsewhere show a dash.
+ */
+export const fieldKinds = ["date", "page", "pages", "sectionPages", "heading", "title", "author"] as const
+export type FieldKind = (typeof fieldKinds)[number]
 
 export interface FieldAttrs {
-  kind: "date"
-  /** A key of dateFormats. */
+  kind: FieldKind
+  /** Of a date, a key of dateFormats; of a heading, its level; otherwise empty. */
   format: string
+}
+
+export function fieldAttrs(field: Node): FieldAttrs {
+  return field.attrs as FieldAttrs
 }
 
 /** How dates and times may be written, each in the words and order of the document's language. */
@@ -36,7 +48,20 @@ export type FieldValues = (field: Node, language: string) => string
 /** The values of fields whenever they are asked for. */
 export const valuesNow: FieldValues = (field, language) => fieldText(field, language)
 
-/** What a field shows now. */
+/** What a field shows now, as far as that hangs on neither sheet nor document. */
 export function fieldText(field: Node, language: string, now = new Date()): string {
-  return formatDate(now, (field.attrs as FieldAttrs).format, language)
+  const { kind, format } = fieldAttrs(field)
+  return kind === "date" ? formatDate(now, format, language) : unknownValue
+}
+
+/** Shown for what is not known. */
+export const unknownValue = "–"
+
+/** The values of fields in a document with these properties. */
+export function valuesIn({ title, author }: Properties, others: FieldValues): FieldValues {
+  return (field, language) => {
+    const { kind } = fieldAttrs(field)
+    if (kind === "title" || kind === "author") return (kind === "title" ? title : author) || unknownValue
+    return others(field, language)
+  }
 }

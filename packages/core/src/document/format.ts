@@ -2,6 +2,6 @@
  * The number of the form in which documents are written down, in files and in the server's database alike. It is raised
  * when what is written gains something that a document of before lacks; `reading.ts` knows how each of before is brought up.
  *
- * 1: lists, typefaces and typesetting may be missing. 2: all that a document holds is there.
+ * 1: lists, typefaces and typesetting may be missing. 2: a setup has paper and margins alone. 3: heads, feet, columns and numbers too.
  */
-export const documentFormat = 2
+export const documentFormat = 3

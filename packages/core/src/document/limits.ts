@@ -1,7 +1,17 @@
 /** Values made to keep within the bounds (bounds.ts): commands do, and what comes from outside is checked for it (shapes.ts). */
 import { limits, linkPattern, type Range } from "./bounds"
+import { leastRoom } from "./defaults"
 import { entryOf } from "./keyed"
-import type { Border, LetterFormat, LineSpacing, ListLevel, ParagraphFormat, TabStop, Typesetting } from "./shapes"
+import type {
+  Border,
+  LetterFormat,
+  LineSpacing,
+  ListLevel,
+  PageSetup,
+  ParagraphFormat,
+  TabStop,
+  Typesetting,
+} from "./shapes"
 
 export function within(value: number, [least, most]: Range): number {
   return Math.min(most, Math.max(least, value))
@@ -131,6 +141,44 @@ export function fitTypesetting({ breaking, hyphenation }: Typesetting): Typesett
       before: fit(before, ranges.before),
       after: fit(after, ranges.after),
       inRow: fit(inRow, ranges.inRow),
+    },
+  }
+}
+
+/** A setup within its bounds: margins and gutter leave room for text on the paper, columns are no narrower than that. */
+export function fitSetup(setup: PageSetup): PageSetup {
+  const width = within(setup.width, limits.paper)
+  const height = within(setup.height, limits.paper)
+  const gutter = within(setup.gutter, [0, Math.max(0, width - leastRoom)])
+  const pair = (a: number, b: number, room: number): [number, number] => {
+    const [first, second] = [within(a, limits.space), within(b, limits.space)]
+    const over = first + second - Math.max(0, room - leastRoom)
+    if (over <= 0) return [first, second]
+    // What is too much is taken from both, as they are large.
+    const part = (own: number) => Math.max(0, own - (over * own) / (first + second))
+    return [part(first), part(second)]
+  }
+  const { margins, columns, head, foot, numbering } = setup
+  const [left, right] = pair(margins.left, margins.right, width - gutter)
+  const [top, bottom] = pair(margins.top, margins.bottom, height)
+  const edge = (own: PageSetup["head"]) => ({
+    ...own,
+    distance: within(own.distance, [0, Math.max(0, height / 2 - leastRoom)]),
+  })
+  const gap = within(columns.gap, [0, width])
+  const most = Math.max(1, Math.floor((width - left - right - gutter + gap) / (leastRoom + gap)))
+  return {
+    ...setup,
+    width,
+    height,
+    gutter,
+    margins: { top, right, bottom, left },
+    columns: { ...columns, gap, count: Math.min(most, Math.round(within(columns.count, limits.columns))) },
+    head: edge(head),
+    foot: edge(foot),
+    numbering: {
+      ...numbering,
+      start: numbering.start === null ? null : Math.round(within(numbering.start, limits.sheetNumber)),
     },
   }
 }

@@ -1,8 +1,9 @@
 /** Documents and changes that come from outside: checked before they are let in. */
 import { Mark, Node } from "prosemirror-model"
 import { z } from "zod"
-import { defaultLetters, defaultParagraph, defaultTypesetting } from "./defaults"
+import { defaultLetters, defaultParagraph, defaultSetup, defaultTypesetting } from "./defaults"
 import { documentFormat } from "./format"
+import { fieldKinds } from "./fields"
 import { schema, storyKinds } from "./schema"
 import {
   LetterFormat,
@@ -49,7 +50,7 @@ const SectionAttrs = z.strictObject({ setup: PageSetup })
 const StoryKey = z.string().min(1).max(80)
 const StoryAttrs = z.strictObject({ key: StoryKey, kind: z.enum(storyKinds) })
 const AnchorAttrs = z.strictObject({ story: StoryKey })
-const FieldAttrs = z.strictObject({ kind: z.literal("date"), format: z.string().max(40) })
+const FieldAttrs = z.strictObject({ kind: z.enum(fieldKinds), format: z.string().max(40) })
 
 const markShapes = { ...LetterFormat.shape, letterStyle: z.string().min(1).max(80), link: Link, place: PlaceName }
 
@@ -128,8 +129,31 @@ function completed(json: unknown): unknown {
   }
 }
 
+interface AnyNode {
+  type?: unknown
+  attrs?: Record<string, unknown>
+  content?: unknown
+}
+
+/** Setups of a time when they had paper and margins alone: the document's, and those of its sections, which stand in the body itself. */
+function withWholeSetups(json: unknown): unknown {
+  const whole = (node: AnyNode): AnyNode => {
+    const setup = node.attrs?.setup
+    return typeof setup === "object" && setup !== null
+      ? { ...node, attrs: { ...node.attrs, setup: { ...defaultSetup, ...setup } } }
+      : node
+  }
+  const isNode = (node: unknown): node is AnyNode => typeof node === "object" && node !== null
+  const inside = (node: AnyNode, change: (child: AnyNode) => AnyNode): AnyNode =>
+    Array.isArray(node.content)
+      ? { ...node, content: (node.content as unknown[]).map((child) => (isNode(child) ? change(child) : child)) }
+      : node
+  const section = (node: AnyNode) => (node.type === "sectionBreak" ? whole(node) : node)
+  return isNode(json) ? inside(whole(json), (part) => (part.type === "body" ? inside(part, section) : part)) : json
+}
+
 /** What brings a document of format n to n + 1, from the first one on. */
-const upgrades: readonly ((json: unknown) => unknown)[] = [completed]
+const upgrades: readonly ((json: unknown) => unknown)[] = [completed, withWholeSetups]
 
 /**
  * A document from its JSON.

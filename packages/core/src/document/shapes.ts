@@ -205,10 +205,50 @@ export const Typesetting = z.strictObject({
   }),
 })
 
+/** What is written at the head or foot of sheets: keys of stories, and null where a section has none of its own and goes on with that of the one before. */
+const Edge = z.strictObject({
+  /** From the edge of the paper to the text, in points. */
+  distance: space,
+  all: key.nullable(),
+  /** On the first sheet, where that has its own. */
+  first: key.nullable(),
+  /** On left sheets, where left and right differ. */
+  left: key.nullable(),
+})
+
+export const numberForms = ["decimal", "lowerRoman", "upperRoman", "lowerLetter", "upperLetter"] as const
+
+/** Paper and all that is the same on each sheet of a section. */
 export const PageSetup = z.strictObject({
-  width: z.number().min(72).max(6000),
-  height: z.number().min(72).max(6000),
+  width: ranged(limits.paper),
+  height: ranged(limits.paper),
   margins: z.strictObject({ top: space, right: space, bottom: space, left: space }),
+  /** Whether the left margin is the inner one: on left sheets it stands at the right. */
+  mirrored: z.boolean(),
+  /** Added to the inner margin, for binding. */
+  gutter: space,
+  /** Of the paper; null for white. */
+  colour: maybeColour,
+  columns: z.strictObject({
+    count: ranged(limits.columns).int(),
+    /** Between two of them, in points. */
+    gap: space,
+    /** Whether a line stands between them. */
+    line: z.boolean(),
+  }),
+  /** Where the section begins: on a new sheet, on one with an odd or even number, or below what is there. */
+  begins: z.enum(["sheet", "odd", "even", "continuous"]),
+  head: Edge,
+  foot: Edge,
+  /** Whether the first sheet of the section has a head and a foot of its own. */
+  firstOwn: z.boolean(),
+  /** Whether left sheets, those with even numbers, have a head and a foot of their own. */
+  leftRight: z.boolean(),
+  numbering: z.strictObject({
+    form: z.enum(numberForms),
+    /** Number of its first sheet; null to go on counting. */
+    start: ranged(limits.sheetNumber).int().nullable(),
+  }),
 })
 
 export const Properties = z.strictObject({

@@ -32,7 +32,7 @@ export function heldInPart(doc: Node, anchor: number, head: number): number {
 }
 
 /** A key that no story of a document has. */
-function newKey(doc: Node, taken: ReadonlySet<string> = new Set()): string {
+export function newKey(doc: Node, taken: ReadonlySet<string> = new Set()): string {
   const known = storiesOf(doc)
   let key: string
   do key = Math.random().toString(36).slice(2, 12)

@@ -99,6 +99,9 @@ function joinAt(tr: Transaction, at: number): Transaction | null {
   return tr.setSelection(TextSelection.create(tr.doc, at - 1))
 }
 
+const around = (pos: number, direction: Direction): [from: number, to: number] =>
+  direction < 0 ? [pos - 1, pos] : [pos, pos + 1]
+
 /** Deletes the selection, else one character or word beside the caret, else joins paragraphs. */
 function deleteBeside(direction: Direction, unit: "character" | "word"): Command {
   return (state, dispatch) => {
@@ -114,7 +117,13 @@ function deleteBeside(direction: Direction, unit: "character" | "word"): Command
       return true
     }
     const boundary = direction < 0 ? $head.before() : $head.after()
-    const tr = joinAt(state.tr, boundary)
+    const $boundary = state.doc.resolve(boundary)
+    const beside = direction < 0 ? $boundary.nodeBefore : $boundary.nodeAfter
+    // The beginning of a section goes; its text goes on in the section before it.
+    const tr =
+      beside?.type === nodes.sectionBreak
+        ? named(state.tr.delete(...around(boundary, direction)), "Sections joined")
+        : joinAt(state.tr, boundary)
     if (!tr) return false
     dispatch?.(tr.scrollIntoView())
     return true

@@ -1,27 +1,46 @@
 /** The boxes of sheets, laid flat: what stands where, for all that shows, measures or writes text. */
-import type { Break, Fragment, Frame, ParagraphLayout, Placed, PlacedSheet, SetBox, Sheet, Stack } from "./types"
+import type {
+  Break,
+  Fragment,
+  Frame,
+  Furniture,
+  ParagraphLayout,
+  Placed,
+  PlacedSheet,
+  SetBox,
+  Sheet,
+  Stack,
+} from "./types"
 
 const flat = new WeakMap<PlacedSheet, readonly Fragment[]>()
 
-/** The lines of a sheet in the order of the text, with their places on the sheet and the numbers of their leaves in the document. */
+/** The lines of a sheet in the order of the text, and then those of its head and foot, with their places on the sheet and the numbers of their leaves in the document. */
 export function fragmentsOf(placed: PlacedSheet): readonly Fragment[] {
   let fragments = flat.get(placed)
   if (!fragments) {
     const found: Fragment[] = []
-    for (const column of placed.sheet.columns) collect(column, placed.leaf, 0, 0, found)
+    for (const column of placed.sheet.columns) collect(column, placed.leaf, 0, 0, "text", found)
+    for (const { part, stack } of placed.furniture ?? []) collect(stack, 0, 0, 0, part, found)
     flat.set(placed, (fragments = found))
   }
   return fragments
 }
 
-function collect({ box, leaf, x, y }: Placed, firstLeaf: number, left: number, top: number, found: Fragment[]): void {
-  const at = { leaf: firstLeaf + leaf, x: left + x, y: top + y }
+function collect(
+  { box, leaf, x, y }: Placed,
+  firstLeaf: number,
+  left: number,
+  top: number,
+  part: Fragment["part"],
+  found: Fragment[],
+): void {
+  const at = { part, leaf: firstLeaf + leaf, x: left + x, y: top + y }
   if (box.kind === "lines") {
     const { paragraph, from, to, width, frame } = box
     found.push({ ...at, paragraph, from, to, width, frame: frame && moved(frame, at.x, at.y) })
   } else
     for (const inside of box.kind === "stack" ? box.inside : box.rows.flatMap(({ cells }) => cells))
-      collect(inside, at.leaf, at.x, at.y, found)
+      collect(inside, at.leaf, at.x, at.y, part, found)
 }
 
 function moved({ box, shading, rules }: Frame, x: number, y: number): Frame {
@@ -55,6 +74,11 @@ export function isBeginning(at: Break): boolean {
 
 /** The same sheet with something else in place of its paragraphs, which are asked for in the order of the text. */
 export function withParagraphs<P, Q>(sheet: Sheet<P>, replace: (paragraph: P) => Q): Sheet<Q> {
+  return { ...sheet, columns: sheet.columns.map((column) => stackWith(column, replace)) }
+}
+
+/** The same stack with something else in place of its paragraphs. */
+export function stackWith<P, Q>(whole: Placed<Stack<P>>, replace: (paragraph: P) => Q): Placed<Stack<Q>> {
   const placed = <B, C>(own: Placed<B>, box: C): Placed<C> => ({ ...own, box })
   const stack = (own: Stack<P>): Stack<Q> => ({
     ...own,
@@ -68,12 +92,12 @@ export function withParagraphs<P, Q>(sheet: Sheet<P>, replace: (paragraph: P) =>
       rows: box.rows.map(({ cells }) => ({ cells: cells.map((cell) => placed(cell, stack(cell.box))) })),
     }
   }
-  return { ...sheet, columns: sheet.columns.map((column) => placed(column, stack(column.box))) }
+  return placed(whole, stack(whole.box))
 }
 
 /** The paragraphs of a sheet in the order of the text. */
-export function paragraphsOf(sheet: Sheet): ParagraphLayout[] {
-  return fragmentsOf({ sheet, leaf: 0 }).map(({ paragraph }) => paragraph)
+export function paragraphsOf(sheet: Sheet, furniture: readonly Furniture[] = []): ParagraphLayout[] {
+  return fragmentsOf({ sheet, leaf: 0, furniture }).map(({ paragraph }) => paragraph)
 }
 
 /** A box where it stands on its sheet, without what is in it. */
@@ -94,7 +118,7 @@ export interface Outline {
 }
 
 /** All boxes of a sheet, each before those that stand in it: for people who look how something came to stand where it does. */
-export function outlinesOf({ sheet, leaf }: PlacedSheet): Outline[] {
+export function outlinesOf({ sheet, leaf, furniture = [] }: PlacedSheet): Outline[] {
   const found: Outline[] = []
   const add = (placed: Placed, firstLeaf: number, left: number, top: number, depth: number): void => {
     const { box } = placed
@@ -117,6 +141,7 @@ export function outlinesOf({ sheet, leaf }: PlacedSheet): Outline[] {
         add(inside, at.leaf, at.x, at.y, depth + 1)
     }
   }
+  for (const { stack } of furniture) add(stack, 0, 0, 0, 0)
   for (const column of sheet.columns) add(column, leaf, 0, 0, 0)
   return found
 }

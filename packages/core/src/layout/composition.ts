@@ -53,9 +53,8 @@ function firstWhere<T>(list: readonly T[], holds: (element: T) => boolean): numb
   return low
 }
 
-function placeBehind({ leaf, sheet }: PlacedSheet): SheetPlace {
-  return { leaf: leaf + sheet.next.leaf, at: sheet.next.at }
-}
+/** Where the first sheet begins. */
+const start: SheetPlace = { leaf: 0, at: beginning, number: 1 }
 
 /** How far into a block a place lies, in lines or rows. */
 const progress = (at: Break) => ("line" in at ? at.line : at.row)
@@ -106,14 +105,11 @@ export class Composition {
             firstWhere(settled, (placed) => looked(placed) >= change.from),
           )
         : settled
-      const { onlySetup } = composer
-      const other = unchanged.findIndex(
-        ({ leaf, sheet }) => sheet.start.setup !== (onlySetup === undefined ? composer.setupAt(leaf) : onlySetup),
-      )
-      this.composed = other < 0 ? unchanged : unchanged.slice(0, other)
+      this.composed = this.onSamePaper(unchanged, usable)
     }
-    const last = this.composed.at(-1)
-    this.cursor = last ? placeBehind(last) : { leaf: 0, at: beginning }
+    // Numbers are counted where the side of a sheet hangs on them.
+    const counted = composer.papers?.sided ? this.composed : this.composed.slice(-1)
+    this.cursor = counted.reduce((place, own) => this.placeBehind(own, place.number), start)
 
     // The tail: sheets of the last complete layout that begin behind all changes.
     const complete = usable?.complete ? usable : usable?.base
@@ -131,6 +127,24 @@ export class Composition {
     if (usable && !this.base && !this.done) this.older = shownBefore(usable, doc)
   }
 
+  /** Where the sheet behind one begins. @param number what the one would have if its section did not begin to count anew */
+  private placeBehind({ leaf, sheet }: PlacedSheet, number: number): SheetPlace {
+    const own = this.composer.numberAt({ leaf, at: sheet.start.at, number })
+    return { leaf: leaf + sheet.next.leaf, at: sheet.next.at, number: own + 1 }
+  }
+
+  /** The first of some sheets, as far as they have the paper that they would have now. */
+  private onSamePaper(sheets: PlacedSheet[], { papers }: Layout): PlacedSheet[] {
+    if (papers === this.composer.papers || (papers && this.composer.papers?.sameAs(papers))) return sheets
+    let place = start
+    const other = sheets.findIndex((own) => {
+      const now = this.composer.startAt({ ...place, leaf: own.leaf, at: own.sheet.start.at })
+      place = this.placeBehind(own, place.number)
+      return now.paper !== own.sheet.start.paper || now.left !== own.sheet.start.left
+    })
+    return other < 0 ? sheets : sheets.slice(0, other)
+  }
+
   /**
    * Sees to it that the sheets in sight show the document as it is now. After a change that reaches all of it they are composed
    * ahead of those before them, from the leaf with which they began, and stand among the sheets of before until their turn comes.
@@ -144,13 +158,14 @@ export class Composition {
     const first = placed[at]
     if (!first || at >= to) return true
     const sheets: PlacedSheet[] = []
-    let cursor: SheetPlace = first.leaf === this.cursor.leaf ? this.cursor : { leaf: first.leaf, at: beginning }
+    let cursor: SheetPlace =
+      first.leaf === this.cursor.leaf ? this.cursor : { leaf: first.leaf, at: beginning, number: at + 1 }
     while (sheets.length < to - at && cursor.leaf < this.composer.count) {
       const sheet = this.composer.compose(cursor, null)
       this.ahead.add(sheet)
       const own = { sheet, leaf: cursor.leaf }
       sheets.push(own)
-      cursor = placeBehind(own)
+      cursor = this.placeBehind(own, cursor.number)
     }
     const behind = this.composer.behind(cursor)
     this.older = [
@@ -169,7 +184,7 @@ export class Composition {
     const sheet = this.composer.compose(this.cursor, this.stripEnd(expected))
     const own = { sheet, leaf: this.cursor.leaf }
     this.composed.push(own)
-    this.cursor = placeBehind(own)
+    this.cursor = this.placeBehind(own, this.cursor.number)
     if (this.cursor.leaf >= this.composer.count) this.done = true
     return this.done
   }
@@ -188,7 +203,11 @@ export class Composition {
       const begins = placed.leaf + this.shift
       const { start } = placed.sheet
       if (begins < leaf || (begins === leaf && progress(start.at) < progress(at))) continue
-      if (begins > leaf || !sameBreak(start.at, at) || start.setup !== this.composer.setupAt(leaf)) return false
+      if (begins > leaf || !sameBreak(start.at, at)) return false
+      const now = this.composer.startAt(this.cursor)
+      if (start.paper !== now.paper || start.left !== now.left) return false
+      // Those behind it lie on the same side as before only where nothing else has changed.
+      if (this.composer.papers && !(this.base.papers && this.composer.papers.sameAs(this.base.papers))) return false
       // The first leaf of the document keeps its space above it at the top of a sheet, others do not.
       if ((placed.leaf === 0) !== (leaf === 0)) return false
       const tail = this.base.placed.slice(this.next)
@@ -222,7 +241,15 @@ export class Composition {
       for (const tail of this.older) if (tail.leaf >= this.cursor.leaf) placed.push(tail)
     }
     const { doc, spec, done } = this
-    return { doc, spec, placed, settled: this.composed.length, complete: done, base: done ? null : this.base }
+    return {
+      doc,
+      spec,
+      placed,
+      settled: this.composed.length,
+      complete: done,
+      base: done ? null : this.base,
+      papers: this.composer.papers,
+    }
   }
 }
 

@@ -45,6 +45,8 @@ export interface Filled {
   inside: readonly Placed[]
   /** Where the text ends, from the top of the region. */
   height: number
+  /** Wanted behind its last paragraph. */
+  spaceAfter: number
   next: BlockPlace
   /** The last leaf that was looked at, counted from the flow's first. */
   lookedAt: number
@@ -92,6 +94,7 @@ export class FlowSetter {
     const result = (next: BlockPlace, pieces: readonly Set[] = set, joinsBelow = false): Filled => ({
       inside: this.framed(flow, flow.blocks.leaf(start.block), pieces, joinsBelow),
       height: pen.y,
+      spaceAfter: pen.above === null || pen.above === "table" ? 0 : pen.above.format.spaceAfter,
       next,
       lookedAt: Math.min(flow.blocks.leaf(block), flow.blocks.leaf(nodes.length) - 1),
       atEnd: next.block >= nodes.length,

@@ -5,10 +5,12 @@ import {
   paragraphAttrs,
   paragraphLook,
   textOf,
+  valuesIn,
   type DropCap,
   type FieldValues,
   type Look,
   type ParagraphFormat,
+  type Properties,
   type RunLook,
   type StyleSheet,
   type Typesetting,
@@ -26,6 +28,10 @@ import type { ParagraphLayout, ShapedRun } from "./types"
 export interface Setting {
   styles: StyleSheet
   typesetting: Typesetting
+  /** What fields of the document show. */
+  properties: Properties
+  /** What fields show here; left out for what they show anywhere. */
+  values?: FieldValues
   /** Whether it is set for the width of a screen, where lines may be too short to be justified. */
   flow?: boolean
 }
@@ -83,11 +89,14 @@ export class Typesetter {
   ) {}
 
   /** @param label what stands before it as an item of a list */
-  paragraph({ styles, typesetting, flow }: Setting, node: Node, width: number, label: string | null): ParagraphLayout {
+  paragraph(setting: Setting, node: Node, width: number, label: string | null): ParagraphLayout {
+    const { styles, typesetting, flow } = setting
+    const hasFields = textOf(node).includes("\ufffc")
+    const values = hasFields ? (setting.values ?? valuesIn(setting.properties, this.values)) : this.values
     const own = paragraphLook(styles, node)
     const look = flow ? lookAt(own, width) : own
     const outline = outlineLevel(styles, node)
-    const shown = textOf(node).includes("\ufffc") ? this.shown(styles, look.letters, node) : ""
+    const shown = hasFields ? shownBy(values, styles, look.letters, node) : ""
     const layouts = this.remembered.get(node) ?? none
     const known = layouts.find(
       (own) =>
@@ -100,7 +109,7 @@ export class Typesetter {
         (own.styles === null || own.styles === styles),
     )
     if (known) return known.layout
-    const layout = this.set({ styles, typesetting }, node, width, label, look, outline)
+    const layout = this.set({ styles, typesetting }, values, node, width, label, look, outline)
     this.remembered.set(node, [
       { look, outline, width, label, typesetting, styles: asksStyles(node) ? styles : null, shown, layout },
       ...layouts.slice(0, layoutsKept - 1),
@@ -108,17 +117,9 @@ export class Typesetter {
     return layout
   }
 
-  /** What the fields of a paragraph show, one after another. */
-  private shown(styles: StyleSheet, base: RunLook, node: Node): string {
-    return node.children
-      .map((child) =>
-        child.type.name === "field" ? this.values(child, letterLook(styles, base, child.marks).language) : "",
-      )
-      .join("\n")
-  }
-
   private set(
-    { styles, typesetting }: Setting,
+    { styles, typesetting }: Pick<Setting, "styles" | "typesetting">,
+    values: FieldValues,
     node: Node,
     width: number,
     label: string | null,
@@ -133,7 +134,7 @@ export class Typesetter {
     const breaks = lineBreaks(text.includes("\ufffc") ? text.replaceAll("\ufffc", "x") : text)
     const levels =
       breaks.beyond || look.paragraph.direction === "rtl" ? bidiLevels(text, look.paragraph.direction) : null
-    const runs = shapeParagraph(fonts, styles, node, base, levels, this.values)
+    const runs = shapeParagraph(fonts, styles, node, base, levels, values)
     const source: LineSource = {
       fonts,
       text,
@@ -254,6 +255,13 @@ export class Typesetter {
       return points
     }
   }
+}
+
+/** What the fields of a paragraph show, one after another. */
+function shownBy(values: FieldValues, styles: StyleSheet, base: RunLook, node: Node): string {
+  return node.children
+    .map((child) => (child.type.name === "field" ? values(child, letterLook(styles, base, child.marks).language) : ""))
+    .join("\n")
 }
 
 /** The first of the runs, which are in the order of the text, that ends behind an offset. */

@@ -1,15 +1,31 @@
 /** Composes one sheet of paper, or one strip of the flow view, from where it starts. */
 import type { Node } from "prosemirror-model"
-import { blocksOf, bodyOf, documentAttrs, labelsOf, leavesIn, type PageSetup } from "../document"
+import {
+  blocksOf,
+  bodyOf,
+  documentAttrs,
+  edgeWidth,
+  labelsOf,
+  leastRoom,
+  leavesIn,
+  leavesOf,
+  sectionsOf,
+  storiesOf,
+  type PageSetup,
+  type Section,
+} from "../document"
 import { beginning, isBeginning } from "./boxes"
+import { fillBand, type Band } from "./columns"
 import { FlowSetter, type Filled, type Flowing, type Region } from "./flow"
+import { edgeRoom, Papers, type Paper } from "./paper"
 import type { Typesetter } from "./paragraph"
-import type { Break, LayoutSpec, Placed, Sheet, Stack } from "./types"
+import type { Break, LayoutSpec, Placed, Rule, Sheet, Stack } from "./types"
 
-/** Where a sheet starts: the first leaf of a block of the body, and where that goes on. */
+/** Where a sheet starts: the first leaf of a block of the body, where that goes on, and the number that the sheet would have. */
 export interface SheetPlace {
   leaf: number
   at: Break
+  number: number
 }
 
 /** How many leaves the body of a document has. */
@@ -23,47 +39,78 @@ let ids = 0
 /** The height at which a strip of the flow view ends, and the bounds within which it keeps an earlier end. */
 const strip = { wanted: 900, least: 300, most: 1800 }
 
-/** Text is set into no less than this, in points, whatever the margins leave. */
-const leastRoom = 36
-
 export class SheetComposer {
   /** Leaves of the body. */
   readonly count: number
   private readonly body: Flowing
   private readonly setter: FlowSetter
-  /** The setup of each section, with the block with which it begins. */
-  private readonly sections: readonly { block: number; setup: PageSetup }[]
+  private readonly sections: readonly Section[]
+  /** Null in flow, which has no paper. */
+  readonly papers: Papers | null
 
   constructor(
     typesetter: Typesetter,
     doc: Node,
     private readonly spec: LayoutSpec,
   ) {
-    const { styles, typesetting, setup } = documentAttrs(doc)
+    const { styles, typesetting, properties } = documentAttrs(doc)
     const blocks = blocksOf(bodyOf(doc))
     this.body = { blocks, firstLeaf: 0 }
     this.count = leavesOfBody(doc)
-    this.setter = new FlowSetter(typesetter, { styles, typesetting, flow: spec.mode === "flow" }, labelsOf(doc))
-    this.sections = [
-      { block: 0, setup },
-      ...(blocks.flat
-        ? []
-        : blocks.nodes.flatMap((node, i) =>
-            node.type.name === "sectionBreak" ? { block: i + 1, setup: node.attrs.setup as PageSetup } : [],
-          )),
-    ]
+    const labels = labelsOf(doc)
+    this.setter = new FlowSetter(typesetter, { styles, typesetting, properties, flow: spec.mode === "flow" }, labels)
+    this.sections = sectionsOf(doc)
+    this.papers =
+      spec.mode === "flow"
+        ? null
+        : new Papers(doc, (story, setup, edge) => {
+            const firstLeaf = firstLeafOf(doc, story)
+            const region = { width: edgeWidth(setup), height: edgeRoom(setup, edge), top: 0, fresh: true }
+            return this.setter.fill({ blocks: blocksOf(story), firstLeaf }, region, { block: 0, at: beginning }).height
+          })
   }
 
-  /** The setup of all sheets, where there is one section; null in flow, undefined where there are more. */
-  get onlySetup(): PageSetup | null | undefined {
-    return this.spec.mode === "flow" ? null : this.sections.length === 1 ? this.sections[0]?.setup : undefined
+  private sectionOf(block: number): number {
+    return Math.max(
+      0,
+      this.sections.findLastIndex((section) => section.block <= block),
+    )
   }
 
-  /** The setup of a sheet that begins with a leaf; null in flow, which has none. */
-  setupAt(leaf: number): PageSetup | null {
-    if (this.spec.mode === "flow") return null
+  /** The section that a sheet begins with, and whether it is the first of that. */
+  private at({ leaf, at }: Pick<SheetPlace, "leaf" | "at">): { section: number; first: boolean } {
     const block = this.body.blocks.at(leaf)
-    return (this.sections.findLast((section) => section.block <= block) ?? this.sections[0])?.setup ?? null
+    const section = this.sectionOf(block)
+    return { section, first: this.sections[section]?.block === block && isBeginning(at) }
+  }
+
+  /** The number of the sheet that begins at a place, as its section counts. */
+  numberAt(place: SheetPlace): number {
+    const { section, first } = this.at(place)
+    const starts = first && !this.isBlank(place)
+    return (starts ? this.sections[section]?.setup.numbering.start : null) ?? place.number
+  }
+
+  /** Whether a section that begins at a place wants the other side, so that this one stays blank. */
+  private isBlank(place: SheetPlace): boolean {
+    const { section, first } = this.at(place)
+    if (!this.papers || !first || section === 0) return false
+    const { begins } = (this.sections[section] as Section).setup
+    return (begins === "odd" && place.number % 2 === 0) || (begins === "even" && place.number % 2 === 1)
+  }
+
+  private isLeft(place: SheetPlace): boolean {
+    return this.papers?.sided === true && this.numberAt(place) % 2 === 0
+  }
+
+  /** What a sheet that begins at a place begins with; null for its paper in flow. */
+  startAt(place: SheetPlace): { paper: Paper | null; left: boolean } {
+    if (!this.papers) return { paper: null, left: false }
+    const left = this.isLeft(place)
+    const only = this.papers.only
+    if (only) return { paper: only, left }
+    const { section, first } = this.at(place)
+    return { paper: this.papers.of(section, first, left), left }
   }
 
   /** The first leaf behind the block that a place is in, or the place's own if that is not begun. */
@@ -79,24 +126,32 @@ export class SheetComposer {
 
   private composeSheet(start: SheetPlace): Sheet {
     const { blocks } = this.body
-    const setup = this.setupAt(start.leaf) as PageSetup
-    const { width, height, margins } = setup
-    const region: Region = {
-      width: Math.max(leastRoom, width - margins.left - margins.right),
-      height: Math.max(leastRoom, height - margins.top - margins.bottom),
-      top: 0,
-      fresh: true,
+    const { paper } = this.startAt(start) as { paper: Paper }
+    const { section: opening } = this.at(start)
+    const size = { width: paper.setup.width, height: paper.setup.height }
+    const at = { block: blocks.at(start.leaf), at: start.at }
+    if (this.isBlank(start)) return this.sheet(start, size, { next: at, lookedAt: start.leaf })
+    const columns: Placed<Stack>[] = []
+    const rules: Rule[] = []
+    let [section, y, lookedAt, next] = [opening, 0, start.leaf, at]
+    for (;;) {
+      const { setup } = this.sections[section] as Section
+      const room = { x: paper.left, y: paper.top + y, width: paper.width, height: paper.height - y, fresh: y === 0 }
+      const from = blocks.leaf(next.block)
+      const band: Band = fillBand(this.setter, this.body, room, setup.columns, next)
+      columns.push(...band.columns.map((column) => ({ ...column, leaf: column.leaf + from - start.leaf })))
+      rules.push(...band.rules)
+      lookedAt = Math.max(lookedAt, band.lookedAt)
+      next = band.next
+      if (blocks.nodes[next.block]?.type.name !== "sectionBreak") break
+      next = { block: next.block + 1, at: beginning }
+      const following = this.sections[section + 1]?.setup
+      y += band.height + band.spaceAfter
+      if (!goesOnBelow(paper.setup, following) || paper.height - y < leastRoom || next.block >= blocks.nodes.length)
+        break
+      section++
     }
-    const filled = this.setter.fill(this.body, region, { block: blocks.at(start.leaf), at: start.at })
-    const ends = blocks.nodes[filled.next.block]?.type.name === "sectionBreak"
-    const next = ends ? { block: filled.next.block + 1, at: beginning } : filled.next
-    return this.sheet(
-      start,
-      setup,
-      { width, height },
-      { ...filled, next },
-      column(filled, region, margins.left, margins.top),
-    )
+    return this.sheet(start, size, { next, lookedAt }, columns, rules)
   }
 
   private composeStrip(start: SheetPlace, wantedLeaf: number | null, spec: LayoutSpec & { mode: "flow" }): Sheet {
@@ -115,32 +170,39 @@ export class SheetComposer {
       endless: { ends, longest: strip.most },
     }
     const filled = this.setter.fill(this.body, region, { block: first, at: start.at })
-    return this.sheet(
-      start,
-      null,
-      { width: spec.width, height: filled.height + (filled.atEnd ? spec.margin : 0) },
-      filled,
-      column(filled, region, spec.margin, 0),
-    )
+    const size = { width: spec.width, height: filled.height + (filled.atEnd ? spec.margin : 0) }
+    return this.sheet(start, size, filled, [column(filled, region, spec.margin, 0)])
   }
 
   private sheet(
     start: SheetPlace,
-    setup: PageSetup | null,
     { width, height }: { width: number; height: number },
     { next, lookedAt }: Pick<Filled, "next" | "lookedAt">,
-    only: Placed<Stack>,
+    columns: readonly Placed<Stack>[] = [],
+    rules: readonly Rule[] = [],
   ): Sheet {
     return {
       id: ++ids,
       width,
       height,
-      start: { setup, at: start.at },
+      start: { ...this.startAt(start), at: start.at },
       next: { leaf: this.body.blocks.leaf(next.block) - start.leaf, at: next.at },
       lookedAt: Math.max(0, lookedAt - start.leaf),
-      columns: [only],
+      columns,
+      rules,
     }
   }
+}
+
+/** Whether a section goes on below the one before it, on the same paper. */
+function goesOnBelow(own: PageSetup, following: PageSetup | undefined): boolean {
+  return following?.begins === "continuous" && following.width === own.width && following.height === own.height
+}
+
+/** The first leaf of a story. */
+export function firstLeafOf(doc: Node, story: Node): number {
+  const placed = storiesOf(doc).get(story.attrs.key as string)
+  return placed ? leavesOf(doc).at(placed.pos + 2) : 0
 }
 
 function column({ inside, height }: Filled, { width }: Region, x: number, y: number): Placed<Stack> {

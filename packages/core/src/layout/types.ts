@@ -3,9 +3,10 @@
  * that can be posted between threads; unchanged parts keep their identity from one layout to the next.
  */
 import type { Node } from "prosemirror-model"
-import type { FlowKind, PageSetup, ParagraphFormat, RulePattern, RunLook } from "../document"
+import type { FlowKind, ParagraphFormat, RulePattern, RunLook } from "../document"
 import type { FaceId } from "./fonts/catalogue"
 import type { ShapedGlyphs } from "./fonts/harfbuzz"
+import type { Paper, Papers } from "./paper"
 
 /** A stretch of a paragraph in one face and look, shaped as a whole. */
 export interface ShapedRun {
@@ -142,6 +143,8 @@ export interface Table<P = ParagraphLayout> {
 
 /** Some lines of a leaf where they stand on a sheet: what all that shows or measures text reads. See `fragmentsOf`. */
 export interface Fragment {
+  /** Where on the sheet. */
+  part: "text" | Furniture["part"]
   leaf: number
   paragraph: ParagraphLayout
   /** Lines from `from` up to, not including, `to`. */
@@ -177,9 +180,11 @@ export interface BlockPlace {
 /** All that composition carries from sheet to sheet. Sheets that begin alike before the same leaves are the same. */
 export interface SheetStart {
   /** Its paper; null for a strip of the flow view. */
-  setup: PageSetup | null
+  paper: Paper | null
   /** Where its first block goes on. */
   at: Break
+  /** Whether it is a left one, with an even number; false where sides do not matter. */
+  left: boolean
 }
 
 /** @typeParam P what stands for a paragraph: between threads, its id */
@@ -193,12 +198,22 @@ export interface Sheet<P = ParagraphLayout> {
   /** The last leaf that composing this sheet looked at, counted from its first. */
   lookedAt: number
   columns: readonly Placed<Stack<P>>[]
+  /** Lines between columns, on the sheet. */
+  rules: readonly Rule[]
+}
+
+/** What stands at the head or foot of a sheet. Its leaves are counted in the document. */
+export interface Furniture<P = ParagraphLayout> {
+  part: "header" | "footer"
+  stack: Placed<Stack<P>>
 }
 
 /** A sheet and the number of the first leaf of the block with which it begins. */
 export interface PlacedSheet {
   sheet: Sheet
   leaf: number
+  /** Where it is known: see furniture.ts. */
+  furniture?: readonly Furniture[]
 }
 
 export type LayoutSpec =
@@ -217,4 +232,5 @@ export interface Layout {
   complete: boolean
   /** The last complete layout, if this one is not. */
   base: Layout | null
+  papers: Papers | null
 }

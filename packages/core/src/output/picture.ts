@@ -62,6 +62,9 @@ export function sheetPicture(placed: PlacedSheet, fonts: FontLibrary): string {
       0,
     )
   }
+  const colour = sheet.start.paper?.setup.colour
+  if (colour) box({ x: 0, y: 0, width: sheet.width, height: sheet.height }, colour)
+  sheet.rules.forEach(rule)
   for (const { frame } of fragments) {
     if (frame?.shading) box(frame.box, frame.shading)
     frame?.rules.forEach(rule)

@@ -13,6 +13,7 @@ import {
   type Box,
   type FontLibrary,
   type Fragment,
+  type Line,
   type LineRun,
   type Rule,
   type PlacedSheet,
@@ -63,25 +64,35 @@ function partsOf(fragment: Fragment): Marked["part"][] {
   return [...(label ? (["label"] as const) : []), ...(text ? (["text"] as const) : [])]
 }
 
+/** The lines of a part of a fragment, with the runs on each. */
+function linesOf({ paragraph, from, to }: Fragment, part: Marked["part"]): { line: Line; runs: readonly LineRun[] }[] {
+  const { lines, label } = paragraph
+  if (part === "text") return lines.slice(from, to).map((line) => ({ line, runs: line.runs }))
+  return lines[0] && label ? [{ line: lines[0], runs: label.runs }] : []
+}
+
 /** Draws the fragments: first what lies behind all text, then the text of each as marked content. */
 export function drawSheet(placed: PlacedSheet, fonts: FontLibrary, faceFor: (run: LineRun) => PdfFace): Drawn {
   const pen = new Pen(placed.sheet, fonts, faceFor)
   const fragments = fragmentsOf(placed)
-  const behind = fragments.map((fragment) => pen.ground(fragment)).join("")
-  const marked = fragments.flatMap((fragment) => partsOf(fragment).map((part) => ({ fragment, part })))
+  const behind = pen.sheetGround() + fragments.map((fragment) => pen.ground(fragment)).join("")
+  // Heads and feet are no part of what is read.
+  const furniture = fragments
+    .filter(({ part }) => part !== "text")
+    .map((fragment) => {
+      const type = `/Artifact<</Type/Pagination/Subtype/${fragment.part === "header" ? "Header" : "Footer"}>>BDC\n`
+      const text = partsOf(fragment).map((part) => pen.text(fragment, linesOf(fragment, part)))
+      return text.length > 0 ? `${type}${text.join("")}EMC\n` : ""
+    })
+  const marked = fragments
+    .filter(({ part }) => part === "text")
+    .flatMap((fragment) => partsOf(fragment).map((part) => ({ fragment, part })))
   const parts = marked.map(({ fragment, part }, id) => {
-    const { lines, label } = fragment.paragraph
-    const first = lines[0]
-    const drawn =
-      part === "text"
-        ? lines.slice(fragment.from, fragment.to).map((line) => ({ line, runs: line.runs }))
-        : first && label
-          ? [{ line: first, runs: label.runs }]
-          : []
+    const drawn = linesOf(fragment, part)
     return `/${part === "label" ? "Lbl" : tagOf(fragment)}<</MCID ${id}>>BDC\n${pen.text(fragment, drawn)}EMC\n`
   })
   return {
-    content: `${behind ? `/Artifact BMC\n${behind}EMC\n` : ""}${parts.join("")}`,
+    content: `${behind ? `/Artifact BMC\n${behind}EMC\n` : ""}${furniture.join("")}${parts.join("")}`,
     faces: pen.faces,
     links: pen.links,
     marked,
@@ -116,6 +127,15 @@ class Pen {
     return stroke === null
       ? `${fill(rule.colour)}${path}f\n`
       : `${components(rule.colour)} RG ${num(stroke)} w\n${path}S\n`
+  }
+
+  /** The colour of the paper, and lines between columns. */
+  sheetGround(): string {
+    const { start, width, height, rules } = this.sheet
+    const colour = start.paper?.setup.colour
+    return (
+      (colour ? this.box({ x: 0, y: 0, width, height }, colour) : "") + rules.map((rule) => this.rule(rule)).join("")
+    )
   }
 
   /** Background and borders of the paragraph, of its letters, and their shadows. */

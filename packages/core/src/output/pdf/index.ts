@@ -3,8 +3,17 @@
  * subsets, tagged structure (ISO 32000-1, 14.7), headings as bookmarks, title and language.
  */
 import { zlibSync } from "fflate"
-import { documentAttrs, leavesOf, placesOf, textOf } from "../../document"
-import { fragmentsOf, lineTop, shownText, type FaceId, type FontLibrary, type Layout, type LineRun } from "../../layout"
+import { documentAttrs, leavesOf, placesOf, sectionsOf, textOf, type PageSetup } from "../../document"
+import {
+  fragmentsOf,
+  lineTop,
+  numbersOf,
+  shownText,
+  type FaceId,
+  type FontLibrary,
+  type Layout,
+  type LineRun,
+} from "../../layout"
 import { drawSheet, tagOf, type LinkBox } from "./content"
 import { PdfFace } from "./fonts"
 import { num, PdfFile, ref, textString, type Ref } from "./objects"
@@ -68,6 +77,7 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
       parents.push(part === "label" && element.label ? element.label.ref : element.ref)
     }
     for (const fragment of fragmentsOf(placed)) {
+      if (fragment.part !== "text") continue
       const { outline, lines, text, label } = fragment.paragraph
       const first = lines[fragment.from]
       if (fragment.from > 0 || !first) continue
@@ -120,7 +130,7 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
   const metadata = file.addStream(xmp(title, properties.author, language), "/Type/Metadata/Subtype/XML")
   file.add(
     `<</Type/Catalog/Pages ${ref(pages)}/Lang(${language})/MarkInfo<</Marked true>>/StructTreeRoot ${ref(tree)}/Metadata ${ref(metadata)}` +
-      `/ViewerPreferences<</DisplayDocTitle true>>${outlines ? `/Outlines ${ref(outlines)}/PageMode/UseOutlines` : ""}>>`,
+      `/ViewerPreferences<</DisplayDocTitle true>>/PageLabels<</Nums[${pageLabels(layout)}]>>${outlines ? `/Outlines ${ref(outlines)}/PageMode/UseOutlines` : ""}>>`,
     catalog,
   )
   const info = file.add(
@@ -223,6 +233,28 @@ function writeOutline(file: PdfFile, headings: readonly Heading[]): Ref | null {
   write(root)
   file.add(`<</Type/Outlines${ends(root)}>>`, root.ref)
   return root.ref
+}
+
+const labelStyles: Readonly<Record<PageSetup["numbering"]["form"], string>> = {
+  decimal: "D",
+  lowerRoman: "r",
+  upperRoman: "R",
+  lowerLetter: "a",
+  upperLetter: "A",
+}
+
+/** Ranges of page labels (ISO 32000-1, 12.4.2): one wherever the form changes or counting begins anew. */
+function pageLabels(layout: Layout): string {
+  const sections = sectionsOf(layout.doc)
+  let [form, expected] = ["", 0]
+  return numbersOf(layout)
+    .map(({ section, number }, index) => {
+      const own = sections[section]?.setup.numbering.form ?? "decimal"
+      const goesOn = own === form && number === expected
+      ;[form, expected] = [own, number + 1]
+      return goesOn ? "" : `${index}<</S/${labelStyles[own]}${number === 1 ? "" : `/St ${number}`}>>`
+    })
+    .join("")
 }
 
 function xmp(title: string, author: string, language: string): string {

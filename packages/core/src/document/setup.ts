@@ -1,0 +1,62 @@
+/** Sections and what stands at the head and foot of their sheets. The first section's setup hangs on the document, that of each other one on the break before it. */
+import type { Node } from "prosemirror-model"
+import { blocksOf } from "./leaves"
+import { bodyOf, documentAttrs } from "./schema"
+import type { PageSetup } from "./shapes"
+
+export interface Section {
+  /** Its first block in the body; one that ends with a break has a section without blocks behind it. */
+  block: number
+  setup: PageSetup
+  /** Position before the break with its setup; null for the first, whose setup is the document's. */
+  pos: number | null
+}
+
+const known = new WeakMap<Node, { setup: PageSetup; sections: readonly Section[] }>()
+
+/** The sections of a document in order. */
+export function sectionsOf(doc: Node): readonly Section[] {
+  const body = bodyOf(doc)
+  const { setup } = documentAttrs(doc)
+  const before = known.get(body)
+  if (before?.setup === setup) return before.sections
+  const sections: Section[] = [{ block: 0, setup, pos: null }]
+  if (!blocksOf(body).flat)
+    body.forEach((node, offset, i) => {
+      if (node.type.name === "sectionBreak")
+        sections.push({ block: i + 1, setup: node.attrs.setup as PageSetup, pos: offset + 1 })
+    })
+  known.set(body, { setup, sections })
+  return sections
+}
+
+/** The number of the section that a position is in; positions in stories count as in the first. */
+export function sectionAt(doc: Node, pos: number): number {
+  if (pos > bodyOf(doc).nodeSize) return 0
+  return Math.max(
+    0,
+    sectionsOf(doc).findLastIndex((section) => section.pos === null || section.pos < pos),
+  )
+}
+
+export type EdgeName = "head" | "foot"
+export type EdgeVariant = "all" | "first" | "left"
+
+/** The key of the story that stands at an edge of a section's sheets: its own, or that of the nearest section before it that has one. */
+export function edgeStory(
+  sections: readonly Section[],
+  section: number,
+  edge: EdgeName,
+  variant: EdgeVariant,
+): string | null {
+  for (let i = section; i >= 0; i--) {
+    const own = sections[i]?.setup[edge][variant]
+    if (own) return own
+  }
+  return null
+}
+
+/** Which of the variants a sheet of a section shows. */
+export function variantFor({ firstOwn, leftRight }: PageSetup, first: boolean, left: boolean): EdgeVariant {
+  return firstOwn && first ? "first" : leftRight && left ? "left" : "all"
+}

@@ -1,0 +1,142 @@
+/** What stands at the heads and feet of sheets, set for each with its own number. */
+import {
+  blocksOf,
+  bodyOf,
+  documentAttrs,
+  edgeWidth,
+  fieldAttrs,
+  formatNumber,
+  labelsOf,
+  sectionsOf,
+  storiesOf,
+  unknownValue,
+  valuesIn,
+  type FieldValues,
+  type Section,
+} from "../document"
+import { beginning, fragmentsOf, isBeginning } from "./boxes"
+import { FlowSetter } from "./flow"
+import { edgeRoom, type Paper } from "./paper"
+import { shownText, type Typesetter } from "./paragraph"
+import { firstLeafOf } from "./sheets"
+import type { Furniture, Layout, PlacedSheet, Sheet } from "./types"
+
+/** What is known of a sheet beside what is on it. */
+export interface SheetNumber {
+  section: number
+  number: number
+  /** As its section writes it. */
+  text: string
+}
+
+/** The numbers of all sheets. */
+export function numbersOf({ doc, placed }: Pick<Layout, "doc" | "placed">): SheetNumber[] {
+  const sections = sectionsOf(doc)
+  const blocks = blocksOf(bodyOf(doc))
+  let [section, number] = [0, 0]
+  return placed.map(({ leaf, sheet }, i) => {
+    const block = blocks.at(leaf)
+    const before = section
+    // One that was left blank stands before its section begins.
+    if (sheet.columns.length === 0) return { section, number: ++number, text: String(number) }
+    while ((sections[section + 1]?.block ?? Infinity) <= block) section++
+    const first = (i === 0 || section !== before) && isBeginning(sheet.start.at)
+    const { form, start } = (sections[section] as Section).setup.numbering
+    number = (first ? start : null) ?? number + 1
+    return { section, number, text: form === "decimal" ? String(number) : formatNumber(number, form) || String(number) }
+  })
+}
+
+/** Sets heads and feet of the sheets of one layout. */
+export class Furnisher {
+  private readonly numbers: readonly SheetNumber[]
+  /** How many sheets each section has. */
+  private readonly inSection = new Map<number, number>()
+  /** By level, the heading that stood last when a sheet began, by index; made when it is asked for. */
+  private headings: readonly ReadonlyMap<number, string>[] | null = null
+
+  constructor(
+    private readonly typesetter: Typesetter,
+    private readonly layout: Layout,
+    private readonly others: FieldValues,
+  ) {
+    this.numbers = numbersOf(layout)
+    for (const { section } of this.numbers) this.inSection.set(section, (this.inSection.get(section) ?? 0) + 1)
+  }
+
+  /** The sheet with its head and foot. */
+  of(index: number): PlacedSheet {
+    const placed = this.layout.placed[index] as PlacedSheet
+    const { paper } = placed.sheet.start
+    if (!paper || (paper.head === null && paper.foot === null)) return placed
+    return { ...placed, furniture: this.set(placed.sheet, paper, index) }
+  }
+
+  private set(sheet: Sheet, paper: Paper, index: number): readonly Furniture[] {
+    const { doc } = this.layout
+    const stories = storiesOf(doc)
+    const values = this.values(index)
+    return (["head", "foot"] as const).flatMap((edge) => {
+      const key = paper[edge]
+      const story = key === null ? undefined : stories.get(key)?.node
+      if (!story) return []
+      const { styles, typesetting, properties } = documentAttrs(doc)
+      const setter = new FlowSetter(this.typesetter, { styles, typesetting, properties, values }, labelsOf(doc))
+      const { setup, left } = paper
+      const width = edgeWidth(setup)
+      const firstLeaf = firstLeafOf(doc, story)
+      const region = { width, height: edgeRoom(setup, edge), top: 0, fresh: true }
+      const { inside, height } = setter.fill({ blocks: blocksOf(story), firstLeaf }, region, {
+        block: 0,
+        at: beginning,
+      })
+      const part = edge === "head" ? "header" : "footer"
+      const y = edge === "head" ? setup.head.distance : sheet.height - setup.foot.distance - height
+      return [
+        { part, stack: { box: { kind: "stack", role: part, width, height, inside }, leaf: firstLeaf, x: left, y } },
+      ]
+    })
+  }
+
+  /** What fields show on a sheet. */
+  private values(index: number): FieldValues {
+    const { text, section } = this.numbers[index] as SheetNumber
+    return valuesIn(documentAttrs(this.layout.doc).properties, (field, language) => {
+      const { kind, format } = fieldAttrs(field)
+      switch (kind) {
+        case "page":
+          return text
+        case "pages":
+          return String(this.numbers.length)
+        case "sectionPages":
+          return String(this.inSection.get(section) ?? 0)
+        case "heading":
+          return this.headingOn(index, Number(format) || 1) || unknownValue
+        default:
+          return this.others(field, language)
+      }
+    })
+  }
+
+  /** The first heading of a level on a sheet, else the last before it. */
+  private headingOn(index: number, level: number): string {
+    this.headings ??= this.layout.placed.map((placed) => {
+      const found = new Map<number, string>()
+      for (const { paragraph, from, part } of fragmentsOf(placed))
+        if (part === "text" && paragraph.outline !== null && from === 0 && !found.has(paragraph.outline))
+          found.set(paragraph.outline, shownText(paragraph).replaceAll("\n", " ").trim())
+      return found
+    })
+    for (let i = index; i >= 0; i--) {
+      const own = this.headings[i]?.get(level)
+      if (own !== undefined) return own
+    }
+    return ""
+  }
+}
+
+/** A finished layout with heads and feet on all sheets. */
+export function furnished(typesetter: Typesetter, layout: Layout, others: FieldValues): Layout {
+  const furnisher = new Furnisher(typesetter, layout, others)
+  return { ...layout, placed: layout.placed.map((_, i) => furnisher.of(i)) }
+}
