@@ -45,6 +45,7 @@ import {
   toggleSubscript,
   toggleSuperscript,
   updateStyle,
+  edgeAt,
   enter,
   stepSize,
   toggleBold,
@@ -57,6 +58,7 @@ import {
 import type { DeskSession } from "../desk/session"
 import type { TrayId } from "../desk/store"
 import {
+  Article,
   ArrowUUpLeft,
   ArrowUUpRight,
   ArrowDown,
@@ -67,6 +69,7 @@ import {
   Check,
   Clipboard,
   ClockCounterClockwise,
+  Columns,
   Compass,
   Copy,
   DeviceMobile,
@@ -239,6 +242,12 @@ export const tools: readonly Tool[] = [
   tray("document", "Language, units and line breaking", "locale settings hyphenation centimetres inches default typeface justify", Globe),
   page("write", "paragraph", "Paragraph", "line spacing double borders shading indent first tab drop cap price dots", Paragraph),
   page("write", "list", "Lists", "bullets numbers numbering levels", ListBullets, "Tab at the start of an item takes it a level deeper, Shift+Tab up. Enter on an empty item ends the list; Backspace at its start takes the mark away."),
+  page("sheet", "paper", "Paper and margins", "page setup size orientation landscape portrait margins gutter colour a4 letter", Article, "Paper, orientation and margins, for the whole document, a section, or from the caret on."),
+  page("sheet", "edges", "Head, foot and page numbers", "header footer page number running title first different odd even", Article, "Tap where the number goes. Two taps at the top or bottom of a sheet write its head or foot; Escape leads back to the text."),
+  page("sheet", "columns", "Columns and sections", "newspaper newsletter two columns section break", Columns),
+  { id: "write-head", name: "Write the head of the sheets", words: "header top running title", icon: Article, run: (session) => void session.going.toEdge("head", false) },
+  { id: "write-foot", name: "Write the foot of the sheets", words: "footer bottom page number", icon: Article, run: (session) => void session.going.toEdge("foot", false) },
+  { id: "back-to-text", name: "Back to the text", words: "leave close header footer body", icon: ArrowUUpLeft, applies: (e) => edgeAt(e.doc, e.selection.head) !== null, run: (session) => void session.going.backToText() },
   page("structure", "outline", "Outline", "headings navigate sections contents map", TreeView, "Headings by level: tap to go there, fold, drag to move a section with all in it."),
   page("structure", "sets", "Sets of faces and colours", "theme palette fonts design", Swatches),
   tray("place", "Symbols, date and breaks", "insert special character emoji unicode arrow time clock today", Stamp, "Symbols by category or by name, the last ones first; date and time, fixed or kept up to date."),

@@ -10,6 +10,7 @@ import { Bench } from "./bars/Bench"
 import { FootLine } from "./bars/FootLine"
 import { Guide } from "./bars/Guide"
 import { LayingCard } from "./bars/LayingCard"
+import { EdgeCard } from "./bars/EdgeCard"
 import { LinkCard } from "./bars/LinkCard"
 import { PasteCard } from "./bars/PasteCard"
 import { ReadingBar } from "./bars/ReadingBar"
@@ -34,14 +35,17 @@ function Sheets() {
   const { mode, dark } = useDesk((s) => ({ mode: s.mode, dark: isDark(s) }))
   useEffect(() => (host.current ? session.attach(host.current) : undefined), [session])
   return (
-    <div
-      ref={host}
-      tabIndex={-1}
-      role="main"
-      aria-label="Document"
-      className={`min-h-0 flex-1 outline-none ${mode === "reading" ? "overflow-hidden" : "overflow-auto"} ${dark ? "dark-sheets" : ""} ${mode === "flow" ? "bg-white" : "bg-desk"}`}
-      style={{ overflowAnchor: "none", touchAction: mode === "reading" ? "none" : "pan-x pan-y" }}
-    />
+    <div className="relative flex min-h-0 min-w-0 flex-1 flex-col">
+      <div
+        ref={host}
+        tabIndex={-1}
+        role="main"
+        aria-label="Document"
+        className={`min-h-0 flex-1 outline-none ${mode === "reading" ? "overflow-hidden" : "overflow-auto"} ${dark ? "dark-sheets" : ""} ${mode === "flow" ? "bg-white" : "bg-desk"}`}
+        style={{ overflowAnchor: "none", touchAction: mode === "reading" ? "none" : "pan-x pan-y" }}
+      />
+      <EdgeCard />
+    </div>
   )
 }
 

@@ -1,6 +1,6 @@
 /** Going to places of the document: by outline, list of changes, link. */
-import { leavesOf } from "@biblon/core/document"
-import { placeOfLink } from "@biblon/core/editing"
+import { leavesOf, type EdgeName } from "@biblon/core/document"
+import { leaveEdge, placeOfLink, writeEdge } from "@biblon/core/editing"
 import type { Editing } from "./editing"
 import type { SheetView } from "./view/sheetView"
 
@@ -10,6 +10,8 @@ const nearTop = 80
 export interface GoingTarget {
   view(): SheetView | null
   focus(): void
+  /** Heads and feet are seen on sheets alone. Fulfilled once these are shown. */
+  showSheets(): Promise<void>
 }
 
 export class Going {
@@ -35,6 +37,31 @@ export class Going {
     this.editing.select(from, { pos: to, bias: -1 })
     this.target.view()?.reveal({ pos: to, bias: -1 })
     this.target.focus()
+  }
+
+  /**
+   * Into the head or foot of the sheet in sight, which is made if there is none.
+   * @param own whether the section gets its own where it shows that of the one before it
+   */
+  async toEdge(edge: EdgeName, own: boolean): Promise<void> {
+    await this.target.showSheets()
+    const view = this.target.view()
+    const area = view?.edgeInSight(edge)
+    if (!view || !area) return
+    view.places.writeOn(area.sheet)
+    this.editing.run(writeEdge(edge, area.variant, area.section, own))
+    view.reveal(this.editing.head)
+    this.target.focus()
+  }
+
+  /** Out of a head or foot, to the text of the sheet it was written on. Returns false if the caret is in the text. */
+  backToText(): boolean {
+    const { now } = this.editing
+    const leaf = this.target.view()?.places.textBeside() ?? 0
+    if (!now || !this.editing.run(leaveEdge(leavesOf(now.doc).start(leaf)))) return false
+    this.target.view()?.reveal(this.editing.head)
+    this.target.focus()
+    return true
   }
 
   /** Follows a link: to its place in the document, or in another tab. */

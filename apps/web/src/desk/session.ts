@@ -84,7 +84,11 @@ export class DeskSession implements DeskPort {
     repaint: () => this.surface.repaint(),
   })
   readonly marking = new Marking(this.editing, this.finder, () => this.surface.repaint())
-  readonly going = new Going(this.editing, { view: () => this.surface.view, focus: () => this.focus() })
+  readonly going = new Going(this.editing, {
+    view: () => this.surface.view,
+    focus: () => this.focus(),
+    showSheets: () => this.showSheets(),
+  })
 
   constructor(
     readonly id: string,
@@ -114,7 +118,10 @@ export class DeskSession implements DeskPort {
         const act = keyAction(event)
         return act && (() => act(this))
       },
-      leave: () => (this.store.getState().laying ? this.laying.putDown() : view()?.host.focus()),
+      leave: () => {
+        if (this.store.getState().laying) this.laying.putDown()
+        else if (!this.going.backToText()) view()?.host.focus()
+      },
     })
     this.surface = new Surface(this.editing, this.typing, this.layout, this.viewing, this.store, {
       marks: (leaf) => this.marking.of(leaf),
@@ -153,6 +160,18 @@ export class DeskSession implements DeskPort {
     })
     this.store.setState({ trouble: takeWords(id) })
     void this.keeping.open()
+  }
+
+  private showSheets(): Promise<void> {
+    if (this.store.getState().mode === "sheets") return Promise.resolve()
+    this.viewing.setMode("sheets")
+    return new Promise((resolve) => {
+      const stop = this.store.subscribe(() => {
+        if (!this.layout.current) return
+        stop()
+        resolve()
+      })
+    })
   }
 
   close(): void {

@@ -9,7 +9,17 @@ import type { ViewSummary } from "./view/sheetView"
 import type { Aside } from "../live/records"
 
 export type TrayId =
-  "trail" | "document" | "write" | "structure" | "place" | "deliver" | "changes" | "find" | "help" | "corrections"
+  | "trail"
+  | "document"
+  | "write"
+  | "structure"
+  | "place"
+  | "sheet"
+  | "deliver"
+  | "changes"
+  | "find"
+  | "help"
+  | "corrections"
 export type ViewMode = "flow" | "sheets" | "reading"
 
 /** A look that was picked up, and whether it is laid on more than one text. */

@@ -1,6 +1,6 @@
 /** The sheets in an element of the page, with the text field and the pointer: what people touch and see. */
 import { leavesOf } from "@biblon/core/document"
-import { dragSelection, linkAt, redo, toggleDone, undo } from "@biblon/core/editing"
+import { dragSelection, linkAt, redo, toggleDone, undo, writeEdge } from "@biblon/core/editing"
 import type { Mappable } from "prosemirror-transform"
 import type { LayoutClient } from "../workers/layoutClient"
 import { blank, type Editing } from "./editing"
@@ -136,6 +136,11 @@ export class Surface {
       tick: (x, y) => {
         const leaf = view.checkAt(x, y)
         return leaf !== null && this.editing.run(toggleDone(leaf))
+      },
+      writeEdge: ({ edge, variant, section, sheet }) => {
+        view.places.writeOn(sheet)
+        this.editing.run(writeEdge(edge, variant, section))
+        this.focus()
       },
       selected: () => this.target.selected(),
       follow: () => {

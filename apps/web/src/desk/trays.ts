@@ -1,5 +1,6 @@
 /** The trays of the desk. What is in them: trays/contents.ts. */
 import {
+  Article,
   ClockCounterClockwise,
   MagicWand,
   Footprints,
@@ -27,6 +28,7 @@ export const trays: readonly TrayKind[] = [
   { id: "write", name: "Write", icon: PenNib, stage: true },
   { id: "structure", name: "Structure", icon: TreeStructure, stage: true },
   { id: "place", name: "Place", icon: Stamp, stage: true },
+  { id: "sheet", name: "Sheet", icon: Article, stage: true },
   { id: "deliver", name: "Deliver", icon: PaperPlaneTilt, stage: true },
   { id: "trail", name: "Trail", icon: Footprints, stage: false },
   { id: "document", name: "Document", icon: Globe, stage: false },

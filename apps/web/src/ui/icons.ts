@@ -10,6 +10,8 @@ export { CircleNotchIcon as CircleNotch } from "phosphor-react-native/src/icons/
 export { CloudSlashIcon as CloudSlash } from "phosphor-react-native/src/icons/CloudSlash"
 export { DeviceMobileIcon as DeviceMobile } from "phosphor-react-native/src/icons/DeviceMobile"
 export { FileArrowUpIcon as FileArrowUp } from "phosphor-react-native/src/icons/FileArrowUp"
+export { ArticleIcon as Article } from "phosphor-react-native/src/icons/Article"
+export { ColumnsIcon as Columns } from "phosphor-react-native/src/icons/Columns"
 export { FileHtmlIcon as FileHtml } from "phosphor-react-native/src/icons/FileHtml"
 export { FileTextIcon as FileText } from "phosphor-react-native/src/icons/FileText"
 export { FileArrowDownIcon as FileArrowDown } from "phosphor-react-native/src/icons/FileArrowDown"

@@ -36,7 +36,7 @@ export class LayoutMirror {
   table = emptyTable
   private anticipated: Anticipated | null = null
   private readonly sheets = new Map<number, PlacedSheet>()
-  private readonly furniture = new Map<number, readonly Furniture[]>()
+  private readonly furniture = new Map<number, { sent: string; own: readonly Furniture[] }>()
   private readonly paragraphs = new Map<number, ParagraphLayout>()
 
   get count(): number {
@@ -51,12 +51,18 @@ export class LayoutMirror {
         leaf: 0,
       })
     const shown = (id: number) => this.paragraphs.get(id) as ParagraphLayout
+    const before = new Map(this.furniture)
     this.furniture.clear()
-    for (const { sheet, furniture } of report.furniture)
-      this.furniture.set(
-        sheet,
-        furniture.map(({ part, stack }) => ({ part, stack: stackWith(stack, shown) })),
-      )
+    for (const { sheet, furniture } of report.furniture) {
+      const sent = JSON.stringify(furniture)
+      const known = before.get(sheet)
+      // The same object as long as it is the same.
+      if (known?.sent === sent) this.furniture.set(sheet, known)
+      else {
+        const own = furniture.map(({ part, stack }) => ({ part, stack: stackWith(stack, shown) }))
+        this.furniture.set(sheet, { sent, own })
+      }
+    }
     if (this.anticipated && report.seq >= this.anticipated.seq) this.anticipated = null
     this.seq = report.seq
     this.complete = report.complete
@@ -70,7 +76,7 @@ export class LayoutMirror {
     const paragraphs = new Set<number>()
     for (const [id, { sheet }] of this.sheets) {
       if (kept.has(id))
-        for (const paragraph of paragraphsOf(sheet, this.furniture.get(id))) paragraphs.add(paragraph.id)
+        for (const paragraph of paragraphsOf(sheet, this.furniture.get(id)?.own)) paragraphs.add(paragraph.id)
       else this.sheets.delete(id)
     }
     for (const id of this.paragraphs.keys()) if (!paragraphs.has(id)) this.paragraphs.delete(id)
@@ -88,7 +94,7 @@ export class LayoutMirror {
     if (!known) return undefined
     const leaf = this.firstLeaf(index)
     // The same object as long as it stays where it is.
-    const furniture = this.furniture.get(known.sheet.id)
+    const furniture = this.furniture.get(known.sheet.id)?.own
     const placed =
       known.leaf === leaf && known.furniture === furniture
         ? known

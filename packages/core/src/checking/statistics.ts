@@ -22,12 +22,14 @@ function leafWords(leaf: Node): number {
   return words
 }
 
-/** Counts the words between two positions leaf by leaf, so that one can pause. Whole leaves that were counted before are not counted again. */
+/** Counts the words between two positions leaf by leaf, so that one can pause. What stands at heads and feet counts only where it alone is meant. Whole leaves that were counted before are not counted again. */
 export function* countingWords(doc: Node, from = 0, to = doc.content.size): Generator<void, number> {
   const leaves = leavesOf(doc)
   let sum = 0
   for (let number = leaves.at(from); number < leaves.count && leaves.before(number) < to; number++) {
     const leaf = leaves.node(number)
+    const { kind } = leaves.flow(number)
+    if ((kind === "header" || kind === "footer") && leaves.flow(leaves.at(from)).kind !== kind) continue
     const [start, end] = [leaves.start(number), leaves.end(number)]
     if (from > end) continue
     sum +=

@@ -30,3 +30,6 @@ export const limits = {
 
 /** Where a link may lead. Other schemes do not get in. */
 export const linkPattern = /^(https?:\/\/|mailto:)[^\s\u0000-\u001f]+$|^#[^\u0000-\u001f]{1,80}$/i
+
+/** How numbers of sheets may be written. */
+export const numberForms = ["decimal", "lowerRoman", "upperRoman", "lowerLetter", "upperLetter"] as const

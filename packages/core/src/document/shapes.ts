@@ -6,7 +6,7 @@
  * All lengths are points (1/72 inch).
  */
 import { z } from "zod"
-import { limits, linkPattern, type Range } from "./bounds"
+import { limits, linkPattern, type Range, numberForms } from "./bounds"
 
 const ranged = ([least, most]: Range) => z.number().min(least).max(most)
 const length = ranged(limits.length)
@@ -215,8 +215,6 @@ const Edge = z.strictObject({
   /** On left sheets, where left and right differ. */
   left: key.nullable(),
 })
-
-export const numberForms = ["decimal", "lowerRoman", "upperRoman", "lowerLetter", "upperLetter"] as const
 
 /** Paper and all that is the same on each sheet of a section. */
 export const PageSetup = z.strictObject({

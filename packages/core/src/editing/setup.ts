@@ -126,6 +126,7 @@ function edgeFormat(setup: PageSetup): Partial<ParagraphFormat> {
   const width = Math.round(edgeWidth(setup) * 100) / 100
   return {
     align: "left",
+    lineSpacing: { rule: "multiple", value: 1.15 },
     spaceAfter: 0,
     spaceBefore: 0,
     indentFirst: 0,

@@ -1,4 +1,5 @@
 /** What stands at the heads and feet of sheets, set for each with its own number. */
+import type { Node } from "prosemirror-model"
 import {
   blocksOf,
   bodyOf,
@@ -11,8 +12,11 @@ import {
   storiesOf,
   unknownValue,
   valuesIn,
+  type EdgeName,
   type FieldValues,
   type Section,
+  type StyleSheet,
+  type Typesetting,
 } from "../document"
 import { beginning, fragmentsOf, isBeginning } from "./boxes"
 import { FlowSetter } from "./flow"
@@ -47,6 +51,20 @@ export function numbersOf({ doc, placed }: Pick<Layout, "doc" | "placed">): Shee
   })
 }
 
+/** What a head or foot was set of, and what came of it. */
+interface Kept {
+  story: Node
+  paper: Paper
+  styles: StyleSheet
+  typesetting: Typesetting
+  /** What its fields show. */
+  shown: string
+  furniture: Furniture
+}
+
+/** Sheets keep their heads and feet from one layout to the next. */
+const kept = new WeakMap<Sheet, Partial<Record<EdgeName, Kept>>>()
+
 /** Sets heads and feet of the sheets of one layout. */
 export class Furnisher {
   private readonly numbers: readonly SheetNumber[]
@@ -76,26 +94,55 @@ export class Furnisher {
     const { doc } = this.layout
     const stories = storiesOf(doc)
     const values = this.values(index)
+    const known = kept.get(sheet) ?? {}
+    kept.set(sheet, known)
     return (["head", "foot"] as const).flatMap((edge) => {
       const key = paper[edge]
       const story = key === null ? undefined : stories.get(key)?.node
       if (!story) return []
-      const { styles, typesetting, properties } = documentAttrs(doc)
-      const setter = new FlowSetter(this.typesetter, { styles, typesetting, properties, values }, labelsOf(doc))
-      const { setup, left } = paper
-      const width = edgeWidth(setup)
-      const firstLeaf = firstLeafOf(doc, story)
-      const region = { width, height: edgeRoom(setup, edge), top: 0, fresh: true }
-      const { inside, height } = setter.fill({ blocks: blocksOf(story), firstLeaf }, region, {
-        block: 0,
-        at: beginning,
-      })
-      const part = edge === "head" ? "header" : "footer"
-      const y = edge === "head" ? setup.head.distance : sheet.height - setup.foot.distance - height
-      return [
-        { part, stack: { box: { kind: "stack", role: part, width, height, inside }, leaf: firstLeaf, x: left, y } },
-      ]
+      const furniture = this.setEdge(sheet, paper, edge, story, values, known[edge])
+      known[edge] = furniture
+      return furniture.furniture
     })
+  }
+
+  private setEdge(
+    sheet: Sheet,
+    paper: Paper,
+    edge: EdgeName,
+    story: Node,
+    values: FieldValues,
+    before: Kept | undefined,
+  ): Kept {
+    const { doc } = this.layout
+    const { styles, typesetting, properties } = documentAttrs(doc)
+    const firstLeaf = firstLeafOf(doc, story)
+    const shown = shownIn(story, values, styles.defaults.letters.language)
+    if (
+      before?.story === story &&
+      before.paper === paper &&
+      before.styles === styles &&
+      before.typesetting === typesetting &&
+      before.shown === shown
+    ) {
+      const { furniture } = before
+      if (furniture.stack.leaf === firstLeaf) return before
+      return { ...before, furniture: { ...furniture, stack: { ...furniture.stack, leaf: firstLeaf } } }
+    }
+    const setter = new FlowSetter(this.typesetter, { styles, typesetting, properties, values }, labelsOf(doc))
+    const { setup, left } = paper
+    const width = edgeWidth(setup)
+    const region = { width, height: edgeRoom(setup, edge), top: 0, fresh: true }
+    const { inside, height } = setter.fill({ blocks: blocksOf(story), firstLeaf }, region, { block: 0, at: beginning })
+    const part = edge === "head" ? "header" : "footer"
+    const y = edge === "head" ? setup.head.distance : sheet.height - setup.foot.distance - height
+    const stack = {
+      box: { kind: "stack" as const, role: part, width, height, inside },
+      leaf: firstLeaf,
+      x: left,
+      y,
+    } as const
+    return { story, paper, styles, typesetting, shown, furniture: { part, stack } }
   }
 
   /** What fields show on a sheet. */
@@ -133,6 +180,13 @@ export class Furnisher {
     }
     return ""
   }
+}
+
+/** What the fields of a story show, one after another. */
+function shownIn(story: Node, values: FieldValues, language: string): string {
+  const shown: string[] = []
+  story.descendants((node) => void (node.type.name === "field" && shown.push(values(node, language))))
+  return shown.join("\n")
 }
 
 /** A finished layout with heads and feet on all sheets. */

@@ -214,11 +214,19 @@ export function checkAt(placed: PlacedSheet, x: number, y: number): number | nul
   return null
 }
 
-/** What lies at a point of the sheet, or nearest to it; null only for a sheet without text. */
-export function hit(placed: PlacedSheet, x: number, y: number): Hit | null {
+/**
+ * What lies at a point of the sheet, or nearest to it; null only for a sheet without text.
+ * @param among which fragments count
+ */
+export function hit(
+  placed: PlacedSheet,
+  x: number,
+  y: number,
+  among: (fragment: Fragment) => boolean = ({ part }) => part === "text",
+): Hit | null {
   let nearest: { fragment: Fragment; index: number } | null = null
   let distance = Infinity
-  for (const fragment of fragmentsOf(placed)) {
+  for (const fragment of fragmentsOf(placed).filter(among)) {
     const cap = fragment.paragraph.lines[0] ? capOf(fragment, lineTop(fragment, fragment.paragraph.lines[0])) : null
     if (cap && x >= cap.box.x && x <= cap.box.x + cap.box.width && y >= cap.box.y && y <= cap.box.y + cap.box.height)
       return { leaf: fragment.leaf, ...offsetAtX(fragment.paragraph, 0, x - fragment.x) }

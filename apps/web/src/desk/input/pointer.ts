@@ -7,7 +7,7 @@ import { textOf } from "@biblon/core/document"
 import { wordAround } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
 import { Magnifier } from "../view/magnifier"
-import type { Place } from "../view/places"
+import type { EdgeArea, Place } from "../view/places"
 import type { SheetView } from "../view/sheetView"
 
 export interface PointerTarget {
@@ -23,6 +23,8 @@ export interface PointerTarget {
   follow(): boolean
   /** Ticks the thing to do whose box is at a point of the window. Returns false if there is none. */
   tick(clientX: number, clientY: number): boolean
+  /** A head or foot is to be written where there is none yet. */
+  writeEdge(area: EdgeArea): void
   /** The selection was made and let go. */
   selected(): void
 }
@@ -112,7 +114,8 @@ export class PointerInput {
   }
 
   private dragSelection(event: PointerEvent, count: number): void {
-    const place = this.view.atClient(event.clientX, event.clientY)
+    if (count === 2 && this.writeEdge(event)) return
+    const place = this.view.pressed(event.clientX, event.clientY)
     this.target.focus()
     if (!place) return
     const { from, to, empty } = this.target.editor().selection
@@ -142,6 +145,13 @@ export class PointerInput {
       },
       () => this.target.selected(),
     )
+  }
+
+  /** Two presses where a head or foot could stand begin one. */
+  private writeEdge({ clientX, clientY }: PointerEvent): boolean {
+    const area = this.view.blankEdge(clientX, clientY)
+    if (area) this.target.writeEdge(area)
+    return area !== null
   }
 
   /** A press inside the selection carries it elsewhere; a mere click puts the caret there. */
@@ -261,8 +271,8 @@ export class PointerInput {
       canvas.removeEventListener("pointercancel", onCancel)
       if (!tap || this.target.tick(clientX, clientY)) return
       const count = this.countClick(event)
-      if (count === 2) return this.takeWord(clientX, clientY)
-      const place = this.view.atClient(clientX, clientY)
+      if (count === 2) return this.writeEdge(event) ? undefined : this.takeWord(clientX, clientY)
+      const place = this.view.pressed(clientX, clientY)
       this.target.focus()
       if (!place) return
       if (count === 3) {
@@ -277,7 +287,7 @@ export class PointerInput {
   }
 
   private takeWord(clientX: number, clientY: number): void {
-    const place = this.view.atClient(clientX, clientY)
+    const place = this.view.pressed(clientX, clientY)
     this.target.focus()
     if (!place) return
     const { from, to } = this.span(place, "word")

@@ -9,6 +9,7 @@ import { FindTray } from "./FindTray"
 import { HelpTray } from "./HelpTray"
 import { PlaceTray } from "./PlaceTray"
 import { TrailTray } from "./TrailTray"
+import { SheetTray } from "./sheet/SheetTray"
 import { StructureTray } from "./structure/StructureTray"
 import { WriteTray } from "./write/WriteTray"
 
@@ -16,6 +17,7 @@ export const contents: Readonly<Record<TrayId, ComponentType>> = {
   write: WriteTray,
   structure: StructureTray,
   place: PlaceTray,
+  sheet: SheetTray,
   deliver: DeliverTray,
   trail: TrailTray,
   document: DocumentTray,

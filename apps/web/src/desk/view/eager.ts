@@ -84,6 +84,8 @@ export class EagerTypesetter {
     if (setting.styles !== documentAttrs(before).styles || setting.typesetting !== documentAttrs(before).typesetting)
       return null
     const leaf = change.from
+    // Heads and feet hang on the number of their sheet.
+    if (leavesOf(after).flow(leaf).story !== null) return null
     const shown = wholeLeaf(mirror, leaf)
     if (!shown) return null
     try {

@@ -54,9 +54,13 @@ export function snapped(rule: Rule, grid: number): Rule {
     : { ...rule, x, y, width: onGrid(rule.x + rule.width) - x, height: thick(rule.height) }
 }
 
-/** Brings elements into a layer in this order, touching only those that are not in their place. */
-export function inOrder(layer: HTMLElement, wanted: readonly HTMLElement[]): void {
+/**
+ * Brings elements into a layer in this order, touching only those that are not in their place.
+ * @param alone whether nothing else may be left in the layer
+ */
+export function inOrder(layer: HTMLElement, wanted: readonly Element[], alone = false): void {
   wanted.forEach((own, i) => {
     if (layer.childNodes[i] !== own) layer.insertBefore(own, layer.childNodes[i] ?? null)
   })
+  if (alone) while (layer.childNodes.length > wanted.length) layer.lastChild?.remove()
 }

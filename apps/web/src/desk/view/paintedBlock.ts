@@ -160,7 +160,7 @@ export function blockKey(fragment: Fragment, signs: boolean, grid: number): stri
       (line) =>
         `${line.top} ${line.leaders.length > 0 ? JSON.stringify(line.leaders) : ""} ${lineKey(paragraph, line, signs)}`,
     )
-  return `${role} ${level} ${width} ${frame ? JSON.stringify([x, y, frame, grid]) : ""}\n${lines.join("\n")}`
+  return `${fragment.part} ${role} ${level} ${width} ${frame ? JSON.stringify([x, y, frame, grid]) : ""}\n${lines.join("\n")}`
 }
 
 export class PaintedBlock {
@@ -174,8 +174,9 @@ export class PaintedBlock {
 
   /** Shows another fragment: lines that are as they were keep their elements. */
   update(fragment: Fragment, signs: boolean, grid: number): void {
-    const { paragraph, from, to, width } = fragment
+    const { paragraph, from, to, width, part } = fragment
     const { role, level } = roleOf(paragraph)
+    this.text.className = `block ${part}`
     const first = paragraph.lines[from] as Line
     const last = paragraph.lines[to - 1] as Line
     if (this.text.role !== role) this.text.role = role

@@ -1,6 +1,6 @@
 /** A sheet as elements, which stay where they are as long as they look the same. */
 import { fragmentsOf, lineTop, outlinesOf, type Line, type PlacedSheet } from "@biblon/core/layout"
-import { element, inOrder, px, setting } from "./elements"
+import { element, inOrder, paintRule, px, setting } from "./elements"
 import { blockKey, PaintedBlock } from "./paintedBlock"
 
 export class PaintedSheet {
@@ -13,6 +13,7 @@ export class PaintedSheet {
   /** Items in a row lie in an element that says that they are a list. */
   private lists: HTMLElement[] = []
   private shown = -1
+  private furniture: PlacedSheet["furniture"]
   /** Pixels of the screen for a point. */
   private grid = 1
   private signs = false
@@ -42,8 +43,9 @@ export class PaintedSheet {
   /** Blocks that look as before keep their elements. */
   paint(placed: PlacedSheet, signs: boolean): void {
     const { sheet } = placed
-    if (this.shown === sheet.id && this.signs === signs) return
+    if (this.shown === sheet.id && this.signs === signs && this.furniture === placed.furniture) return
     this.shown = sheet.id
+    this.furniture = placed.furniture
     this.signs = signs
     const before = this.blocks
     const now = new Map<string, PaintedBlock[]>()
@@ -68,10 +70,9 @@ export class PaintedSheet {
     })
     for (const gone of left) gone.remove()
     this.putText(wanted.map(({ text }) => text))
-    inOrder(
-      this.ground,
-      wanted.flatMap(({ ground }) => ground ?? []),
-    )
+    const colour = sheet.start.paper?.setup.colour ?? ""
+    if (this.element.style.backgroundColor !== colour) this.element.style.backgroundColor = colour
+    inOrder(this.ground, [...sheet.rules.map(paintRule), ...wanted.flatMap(({ ground }) => ground ?? [])], true)
     this.blocks = now
   }
 

@@ -1,6 +1,25 @@
 /** Where places of the text stand on the canvas, and what stands at a point of it: read from the layout mirror and from how the sheets lie. */
-import { leavesOf } from "@biblon/core/document"
-import { caretBox, checkAt, fragmentsOf, hit, rangeBoxes, type Box, type Fragment } from "@biblon/core/layout"
+import {
+  blocksOf,
+  bodyOf,
+  leavesOf,
+  sectionAt,
+  sectionsOf,
+  variantFor,
+  type EdgeName,
+  type EdgeVariant,
+  type Section,
+} from "@biblon/core/document"
+import {
+  caretBox,
+  checkAt,
+  fragmentsOf,
+  hit,
+  isBeginning,
+  rangeBoxes,
+  type Box,
+  type Fragment,
+} from "@biblon/core/layout"
 import type { EditorState } from "prosemirror-state"
 import type { LayoutClient } from "../../workers/layoutClient"
 import type { Stack } from "./stack"
@@ -35,11 +54,67 @@ export interface Column {
   sheet: { x: number; width: number }
 }
 
+/** The head or foot of a sheet, as an area of it. */
+export interface EdgeArea {
+  edge: EdgeName
+  sheet: number
+  section: number
+  variant: EdgeVariant
+  /** Key of the story that stands there; null for none. */
+  story: string | null
+}
+
 export class Places {
+  /** Number of the sheet on which a head or foot is written that stands on many. */
+  private edgeSheet = 0
+
   constructor(
     private readonly source: ViewSource,
     private readonly stack: () => Stack,
+    /** Numbers of the sheets that are shown. */
+    private readonly shown: () => Iterable<number>,
   ) {}
+
+  /** The head or foot whose area holds a point of the canvas; null where text, or nothing, is. */
+  edgeArea(x: number, y: number): EdgeArea | null {
+    const sheet = this.stack().indexAt(x, y)
+    const placed = this.source.layout.mirror.placed(sheet)
+    const paper = placed?.sheet.start.paper
+    if (!placed || !paper) return null
+    const [inX, inY] = [(x - this.left(sheet)) / this.scale, (y - this.stack().top(sheet)) / this.scale]
+    if (inX < 0 || inX > placed.sheet.width || inY < 0 || inY > placed.sheet.height) return null
+    const edge = inY < paper.top ? "head" : inY > paper.top + paper.height ? "foot" : null
+    return edge && this.edgeOf(sheet, edge)
+  }
+
+  /** The head or foot of a sheet; null while that is not here. */
+  edgeOf(sheet: number, edge: EdgeName): EdgeArea | null {
+    const placed = this.source.layout.mirror.placed(sheet)
+    const paper = placed?.sheet.start.paper
+    if (!placed || !paper) return null
+    const { doc } = this.source.editor()
+    const leaves = leavesOf(doc)
+    const section = sectionAt(doc, leaves.before(placed.leaf) + 1)
+    const { setup, block } = sectionsOf(doc)[section] as Section
+    const first = blocksOf(bodyOf(doc)).leaf(block) === placed.leaf && isBeginning(placed.sheet.start.at)
+    return { edge, sheet, section, variant: variantFor(setup, first, placed.sheet.start.left), story: paper[edge] }
+  }
+
+  /** The first leaf of the sheet on which a head or foot is written. */
+  textBeside(): number {
+    return this.source.layout.mirror.firstLeaf(this.edgeSheet)
+  }
+
+  /** From now on heads and feet are written on this sheet. */
+  writeOn(sheet: number): void {
+    this.edgeSheet = sheet
+  }
+
+  /** Key of the story that the caret is in; null in the body. */
+  private get story(): string | null {
+    const { doc, selection } = this.source.editor()
+    return leavesOf(doc).flow(leavesOf(doc).at(selection.head)).story
+  }
 
   /** Left edge of a sheet, in pixels of the canvas. */
   left(index: number): number {
@@ -79,8 +154,7 @@ export class Places {
     const leaf = leavesOf(doc).at(place.pos)
     if (mirror.count === 0 || leaf >= leavesOf(doc).count) return null
     const offset = place.pos - leavesOf(doc).start(leaf)
-    const { first, last } = mirror.sheetsOfLeaf(leaf)
-    for (let index = Math.max(0, first - 1); index <= last; index++) {
+    for (const index of this.sheetsOf(leaf)) {
       const placed = mirror.placed(index)
       for (const fragment of placed ? fragmentsOf(placed) : []) {
         if (fragment.leaf !== leaf) continue
@@ -89,6 +163,15 @@ export class Places {
       }
     }
     return null
+  }
+
+  /** The sheets that may show a leaf; of those that all show the same head or foot, first the one on which it is written. */
+  private sheetsOf(leaf: number): number[] {
+    const { mirror } = this.source.layout
+    if (leavesOf(this.source.editor().doc).flow(leaf).story !== null) return [this.edgeSheet, ...this.shown()]
+    const { first, last } = mirror.sheetsOfLeaf(leaf)
+    const from = Math.max(0, first - 1)
+    return Array.from({ length: last - from + 1 }, (_, i) => from + i)
   }
 
   columnAt(place: Place): Column | null {
@@ -126,15 +209,29 @@ export class Places {
     return this.fragmentAt(place)
   }
 
-  /** The place nearest to a point of the canvas; null while nothing is there. */
+  /** The place nearest to a point of the canvas, in the text that the caret is in; null while nothing is there. */
   at(x: number, y: number): Place | null {
-    const { mirror } = this.source.layout
+    return this.nearest(x, y, this.story)
+  }
+
+  /** The same for a press, which may lead out of that text: into a head or foot that is pressed, and back. */
+  pressed(x: number, y: number): Place | null {
+    const area = this.edgeArea(x, y)
+    const place = area?.story ? this.nearest(x, y, area.story) : null
+    if (area && place) this.edgeSheet = area.sheet
+    return place ?? this.nearest(x, y, null)
+  }
+
+  /** @param story key of the head or foot that counts; null for the text of the body */
+  private nearest(x: number, y: number, story: string | null): Place | null {
+    const leaves = leavesOf(this.source.editor().doc)
     const index = this.stack().indexAt(x, y)
-    const placed = mirror.placed(index)
-    const found =
-      placed && hit(placed, (x - this.stack().left(index)) / this.scale, (y - this.stack().top(index)) / this.scale)
-    if (!found) return null
-    return { pos: leavesOf(this.source.editor().doc).start(found.leaf) + found.offset, bias: found.bias }
+    const placed = this.source.layout.mirror.placed(index)
+    const among = ({ part, leaf }: Fragment) =>
+      story === null ? part === "text" : part !== "text" && leaves.flow(leaf).story === story
+    const [inX, inY] = [(x - this.left(index)) / this.scale, (y - this.stack().top(index)) / this.scale]
+    const found = placed && hit(placed, inX, inY, among)
+    return found ? { pos: leaves.start(found.leaf) + found.offset, bias: found.bias } : null
   }
 
   /** The thing to do whose box is at a point of the canvas, by its leaf. */

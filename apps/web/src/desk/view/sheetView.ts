@@ -3,11 +3,11 @@
  * the layout mirror and never changes the document.
  */
 import { debugging } from "../../debugging"
-import { leavesOf } from "@biblon/core/document"
+import { leavesOf, type EdgeName } from "@biblon/core/document"
 import type { Box } from "@biblon/core/layout"
 import { CaretMark } from "./caretMark"
 import { PaintedSheet } from "./painter"
-import { Places, type Column, type Place, type ViewSource } from "./places"
+import { Places, type Column, type EdgeArea, type Place, type ViewSource } from "./places"
 import { Room } from "./room"
 import { Stack, type StackOptions } from "./stack"
 
@@ -52,7 +52,11 @@ export class SheetView {
     private readonly onChange: (summary: ViewSummary) => void,
   ) {
     this.room = new Room(host)
-    this.places = new Places(source, () => this.stack)
+    this.places = new Places(
+      source,
+      () => this.stack,
+      () => this.painted.keys(),
+    )
     this.stack = new Stack(source.layout.mirror.table, options)
     this.canvas.className = `canvas${options.flow ? " flow" : ""}${options.rowHeight === null ? "" : " reading"}`
     this.canvas.append(this.caret.element, this.dropCaret.element)
@@ -241,6 +245,9 @@ export class SheetView {
     }
     const place = { pos: head, bias: this.source.bias() }
     const box = this.places.box(place)
+    const { doc } = editor
+    const { kind } = leavesOf(doc).flow(leavesOf(doc).at(head))
+    this.canvas.classList.toggle("at-edge", kind === "header" || kind === "footer")
     this.caret.show(box)
     if (box) this.caret.light(empty)
     const edge = (pos: number) => (pos === head ? box : this.places.box({ pos, bias: pos === from ? 1 : -1 }))
@@ -270,6 +277,22 @@ export class SheetView {
   /** The place at a point of the window. */
   atClient(clientX: number, clientY: number): Place | null {
     return this.places.at(...this.onCanvas(clientX, clientY))
+  }
+
+  /** The place that a press at a point of the window means, which may be in another text than the caret. */
+  pressed(clientX: number, clientY: number): Place | null {
+    return this.places.pressed(...this.onCanvas(clientX, clientY))
+  }
+
+  /** The head or foot of the sheet in sight. */
+  edgeInSight(edge: EdgeName): EdgeArea | null {
+    return this.places.edgeOf(this.stack.rowAt(this.room.scrollTop + this.room.clientHeight * 0.4), edge)
+  }
+
+  /** The head or foot at a point of the window, as far as nothing is written there yet. */
+  blankEdge(clientX: number, clientY: number): EdgeArea | null {
+    const area = this.places.edgeArea(...this.onCanvas(clientX, clientY))
+    return area?.story === null ? area : null
   }
 
   /** The thing to do whose box is at a point of the window, by its leaf. */

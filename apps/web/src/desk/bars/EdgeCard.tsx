@@ -1,0 +1,31 @@
+import { Pressable, Text, View } from "react-native"
+import { edgeAt } from "@biblon/core/editing"
+import { useDesk, useSession } from "../context"
+
+const words = { head: "Head", foot: "Foot" }
+const sheetsOf = { all: "of the sheets", first: "of the first sheet", left: "of left sheets" }
+
+/** While a head or foot is written: whose it is, and the way back. */
+export function EdgeCard() {
+  const session = useSession()
+  const told = useDesk(({ editor }) => {
+    const at = editor ? edgeAt(editor.doc, editor.selection.head) : null
+    return at ? `${words[at.edge]} ${sheetsOf[at.variant]}` : null
+  })
+  if (told === null) return null
+  return (
+    <View
+      role="status"
+      className="absolute left-3 top-3 z-10 flex-row items-center gap-3 rounded-tray border border-line bg-raised py-1 pl-3 pr-1 shadow-md"
+    >
+      <Text className="font-ui text-[13px] text-ink-soft">{told}</Text>
+      <Pressable
+        accessibilityRole="button"
+        onPress={() => session.going.backToText()}
+        className="h-11 justify-center rounded-button bg-murex-soft px-3 wide:h-9"
+      >
+        <Text className="font-ui-bold text-[14px] text-murex">Back to the text</Text>
+      </Pressable>
+    </View>
+  )
+}

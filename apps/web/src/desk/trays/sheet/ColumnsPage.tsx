@@ -1,0 +1,97 @@
+import { Text, View } from "react-native"
+import { limits, type PageSetup } from "@biblon/core/document"
+import { joinSections, startSection } from "@biblon/core/editing"
+import {
+  Choice,
+  LengthField,
+  NumberField,
+  SectionTitle,
+  Segment,
+  Segments,
+  Switch,
+  WordButton,
+} from "../../../ui/pieces"
+import { SheetDrawing } from "./SheetDrawing"
+import { useSetup } from "./useSetup"
+
+const beginnings: readonly (readonly [PageSetup["begins"], string])[] = [
+  ["sheet", "On a new sheet"],
+  ["continuous", "Below, same sheet"],
+  ["odd", "Next odd sheet"],
+  ["even", "Next even sheet"],
+]
+
+export function ColumnsPage() {
+  const { session, setup, section, sections, change } = useSetup()
+  if (!setup) return null
+  const { count, gap, line } = setup.columns
+  const columns = (next: Partial<PageSetup["columns"]>) =>
+    change((own) => ({ ...own, columns: { ...own.columns, ...next } }), "Columns")
+  return (
+    <View className="gap-3 pt-4">
+      <SheetDrawing setup={setup} />
+      <Segments label="Columns">
+        {[1, 2, 3].map((n) => (
+          <Segment
+            key={n}
+            first={n === 1}
+            label={["One column", "Two", "Three"][n - 1] as string}
+            on={count === n}
+            onPress={() => columns({ count: n })}
+          />
+        ))}
+      </Segments>
+      <View className="flex-row items-end gap-2">
+        <NumberField
+          label="How many columns"
+          value={count}
+          min={limits.columns[0]}
+          max={limits.columns[1]}
+          step={(value, direction) => value + direction}
+          onChange={(next) => columns({ count: Math.round(next) })}
+        />
+        <LengthField
+          label="Between"
+          value={gap}
+          min={0}
+          max={setup.width}
+          onChange={(next) => columns({ gap: next })}
+        />
+      </View>
+      <Switch label="A line between them" on={line} onChange={(on) => columns({ line: on })} />
+      <SectionTitle>{sections > 1 ? `Section ${section + 1} of ${sections}` : "Sections"}</SectionTitle>
+      {section > 0 ? (
+        <>
+          <Choice
+            label="This section begins"
+            value={setup.begins}
+            options={beginnings}
+            onChange={(begins) => change((own) => ({ ...own, begins }), "Beginning of the section")}
+          />
+          <WordButton label="Join it to the one before" onPress={() => void session.run(joinSections)} />
+          <Text className="font-ui text-[13px] leading-5 text-ink-soft">
+            Its text then stands on the sheets of the section before it, with that one’s paper, columns, head and foot.
+          </Text>
+        </>
+      ) : null}
+      <Text className="font-ui text-[13px] leading-5 text-ink-soft">A new section from the caret on:</Text>
+      <View className="flex-row flex-wrap gap-2">
+        {beginnings.map(([begins, name]) => (
+          <View key={begins} className="min-w-[46%] flex-1 flex-row">
+            <WordButton
+              label={name}
+              onPress={() => {
+                if (!session.run(startSection(begins, (own) => own)))
+                  session.store.setState({
+                    trouble:
+                      "A section begins in the text itself, behind its first paragraph: put the caret there first.",
+                  })
+                session.focus()
+              }}
+            />
+          </View>
+        ))}
+      </View>
+    </View>
+  )
+}

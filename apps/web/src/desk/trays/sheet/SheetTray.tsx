@@ -1,0 +1,53 @@
+import { View } from "react-native"
+import { PageTabs, Segment, Segments } from "../../../ui/pieces"
+import { useDesk, useSession } from "../../context"
+import { ColumnsPage } from "./ColumnsPage"
+import { EdgesPage } from "./EdgesPage"
+import { PaperPage } from "./PaperPage"
+import { useSetup, useSetupScope, type SetupScope } from "./useSetup"
+
+const pages = [
+  ["paper", "Paper"],
+  ["edges", "Head, foot"],
+  ["columns", "Columns"],
+] as const
+type Page = (typeof pages)[number][0]
+
+const scopes: readonly (readonly [SetupScope, string])[] = [
+  ["all", "Whole document"],
+  ["here", "This section"],
+  ["on", "From here on"],
+]
+
+/** What a change holds for. */
+function Scope() {
+  const { sections, scope } = useSetup()
+  const offered = scopes.filter(([id]) => id !== "here" || sections > 1)
+  return (
+    <View className="mt-3">
+      <Segments label="What it holds for">
+        {offered.map(([id, name], i) => (
+          <Segment
+            key={id}
+            first={i === 0}
+            label={name}
+            on={scope === id || (scope === "here" && sections === 1 && id === "all")}
+            onPress={() => useSetupScope.setState({ scope: id, limited: false })}
+          />
+        ))}
+      </Segments>
+    </View>
+  )
+}
+
+export function SheetTray() {
+  const session = useSession()
+  const page = useDesk((s) => (s.pages.sheet?.split("/")[0] ?? "paper") as Page)
+  return (
+    <View>
+      <PageTabs label="Sheet" pages={pages} page={page} onChoose={(next) => session.openTray("sheet", next)} />
+      <Scope />
+      {page === "paper" ? <PaperPage /> : page === "edges" ? <EdgesPage /> : <ColumnsPage />}
+    </View>
+  )
+}
