@@ -12,6 +12,7 @@ import {
   schema,
   type LetterFormat,
   type ParagraphFormat,
+  fieldKinds,
 } from "../src/document"
 import { checkDocument } from "../src/document/reading"
 import * as editing from "../src/editing"
@@ -94,6 +95,20 @@ const paragraphFormat = fc.record(
 ) as fc.Arbitrary<Partial<ParagraphFormat>>
 
 /** Every command of the folder, with arguments of the kinds that the interface gives and beyond. A new one has to be named here. */
+const edge = fc.constantFrom("head" as const, "foot" as const)
+const far = fc.double({ min: -1e5, max: 1e5, noNaN: true })
+/** Values of a setup far beyond their bounds. */
+const anySetup = fc
+  .record({ width: far, height: far, gutter: far, margin: far, count: far, gap: far, start: fc.option(far) })
+  .map(({ width, height, gutter, margin, count, gap, start }) => ({
+    width,
+    height,
+    gutter,
+    margins: { top: margin, right: margin / 2, bottom: gap, left: -margin },
+    columns: { count, gap, line: true },
+    numbering: { form: "lowerRoman" as const, start },
+  }))
+
 const commands: Record<string, fc.Arbitrary<Command>> = {
   ...Object.fromEntries(
     (
@@ -269,11 +284,29 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
       (n) =>
         ((state, dispatch) => editing.redoUpTo(editing.changes(state).undone[n]?.id ?? -1)(state, dispatch)) as Command,
     ),
+  changeSetup: fc
+    .tuple(anySetup, fc.constantFrom("all" as const, "here" as const))
+    .map(([own, scope]) => editing.changeSetup((before) => ({ ...before, ...own }), scope, "Paper")),
+  startSection: fc
+    .tuple(anySetup, fc.constantFrom("sheet" as const, "odd" as const, "continuous" as const))
+    .map(([own, begins]) => editing.startSection(begins, (before) => ({ ...before, ...own }))),
+  joinSections: fc.constant(editing.joinSections),
+  writeEdge: fc
+    .tuple(edge, fc.constantFrom("all" as const, "first" as const, "left" as const), fc.nat(3), boolean)
+    .map(([at, variant, section, own]) => editing.writeEdge(at, variant, section, own)),
+  leaveEdge: fc.nat(3).map(editing.leaveEdge),
+  divideEdges: fc
+    .tuple(fc.constantFrom("firstOwn" as const, "leftRight" as const), boolean)
+    .map(([which, on]) => editing.divideEdges(which, on)),
+  insertFieldOf: fc.constantFrom(...fieldKinds).map((kind) => editing.insertFieldOf(kind, "long")),
+  placeNumbers: fc
+    .tuple(fc.option(fc.record({ edge, part: fc.constantFrom(0 as const, 1 as const, "outer" as const) })), text)
+    .map(([place, pattern]) => editing.placeNumbers(place, pattern.replace(/[\t\n]/g, " "))),
 }
 
 /** What the folder gives that is no command, nor makes one. */
 const others = new Set(
-  "Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf".split(
+  "edgeAt newKey numberPatterns numberPlace sectionHere setupHere turned Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf".split(
     " ",
   ),
 )

@@ -10,15 +10,16 @@ export function EdgeCard() {
   const session = useSession()
   const told = useDesk(({ editor }) => {
     const at = editor ? edgeAt(editor.doc, editor.selection.head) : null
-    return at ? `${words[at.edge]} ${sheetsOf[at.variant]}` : null
+    return at && { edge: at.edge, words: `${words[at.edge]} ${sheetsOf[at.variant]}` }
   })
   if (told === null) return null
   return (
     <View
       role="status"
-      className="absolute left-3 top-3 z-10 flex-row items-center gap-3 rounded-tray border border-line bg-raised py-1 pl-3 pr-1 shadow-md"
+      // Where it does not lie over what is written.
+      className={`absolute left-3 z-10 ${told.edge === "head" ? "bottom-3" : "top-3"} flex-row items-center gap-3 rounded-tray border border-line bg-raised py-1 pl-3 pr-1 shadow-md`}
     >
-      <Text className="font-ui text-[13px] text-ink-soft">{told}</Text>
+      <Text className="font-ui text-[13px] text-ink-soft">{told.words}</Text>
       <Pressable
         accessibilityRole="button"
         onPress={() => session.going.backToText()}

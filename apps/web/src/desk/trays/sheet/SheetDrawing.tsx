@@ -2,8 +2,8 @@ import type { PageSetup } from "@biblon/core/document"
 import { columnsIn } from "@biblon/core/layout"
 import type { NumberPlace } from "@biblon/core/editing"
 
-/** Pixels into which the longer side of the sheet is drawn. */
-const longest = 190
+/** Pixels into which the longer side of the sheet is drawn: to look at, and to tap. */
+const [looked, tapped] = [128, 190]
 
 const places = [
   ["head", 0],
@@ -28,7 +28,7 @@ export function SheetDrawing({
   number?: { place: NumberPlace | null; onPlace: (place: NumberPlace) => void }
 }) {
   const { width, height, margins, gutter, columns, head, foot, colour } = setup
-  const scale = longest / Math.max(width, height)
+  const scale = (number ? tapped : looked) / Math.max(width, height)
   const px = (points: number) => `${Math.round(points * scale * 10) / 10}px`
   const left = margins.left + gutter
   const room = columnsIn(Math.max(0, width - left - margins.right), columns)

@@ -1,0 +1,136 @@
+import { readFileSync } from "node:fs"
+import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs"
+import { expect, test, type DeskPage } from "../desk"
+import { expectPrintsAsSeen } from "../pictures"
+
+const openPdf = async (desk: DeskPage) =>
+  getDocument({ data: new Uint8Array(readFileSync(await desk.pdf())), useSystemFonts: false, verbosity: 0 }).promise
+
+const sentence = "The chain ferry crosses at slack water and rests when the tide runs hard. "
+
+/** A document of some sheets. */
+async function long(desk: DeskPage): Promise<void> {
+  await desk.blank()
+  await desk.page.evaluate((text) => navigator.clipboard.writeText(text), `${sentence.repeat(6)}\n`.repeat(24).trim())
+  await desk.press("Control+v")
+  await expect(desk.page.getByRole("contentinfo")).toContainText(/Sheet [3-9] of/)
+  await desk.press("Control+Home")
+  await expect(desk.page.getByRole("contentinfo")).toContainText(/Sheet 1 of [3-9]/)
+}
+
+test.use({ permissions: ["clipboard-read", "clipboard-write"] })
+
+test("numbers go where one taps in the drawing; head and foot are written on the sheet and printed as seen", async ({
+  desk,
+  page,
+}) => {
+  await long(desk)
+  const tray = await desk.openPage("Sheet", "Head, foot")
+  await tray.getByRole("button", { name: "Number at the foot, middle" }).click()
+  await tray.getByLabel("Written as").selectOption("%1 of %2")
+  await expect(page.locator(".block.footer").first()).toHaveText(/^1 of [3-9]$/)
+  // Two clicks at the top of the sheet begin its head.
+  const sheet = (await desk.firstSheet.boundingBox())!
+  await page.mouse.dblclick(sheet.x + 200, sheet.y + 40)
+  await expect(page.getByRole("status").filter({ hasText: "Head of the sheets" })).toBeVisible()
+  await desk.type("Minutes\t\tSaltmarsh Ferry Trust")
+  await expect(page.locator(".block.header").first()).toContainText("Saltmarsh Ferry Trust")
+  await desk.press("Escape")
+  await expect(page.getByRole("button", { name: "Back to the text" })).toBeHidden()
+  await desk.type("Tides. ")
+  await expect(page.locator(".block.text").first()).toContainText("Tides. The chain ferry")
+  // One click on what is written there leads in, one in the text leads out.
+  await page.locator(".block.header .run").first().click()
+  await expect(page.getByRole("button", { name: "Back to the text" })).toBeVisible()
+  await desk.press("End")
+  await desk.type("!")
+  await expect(page.locator(".block.header").nth(1)).toContainText("Trust!")
+  await page.locator(".block.text .run").first().click()
+  await expect(page.getByRole("button", { name: "Back to the text" })).toBeHidden()
+  await tray.getByRole("switch", { name: "A first sheet of its own" }).click()
+  await expect(page.locator(".sheet").first().locator(".header, .footer")).toHaveCount(0)
+  await desk.press("Control+z")
+  await expect(page.locator(".sheet").first().locator(".header")).toHaveCount(1)
+  await expectPrintsAsSeen(desk)
+  await page.reload()
+  await expect(page.locator(".block.header").first()).toContainText("Trust!")
+})
+
+test("front matter in Roman figures, then the body from 1: the PDF's labels follow", async ({ desk, page }) => {
+  await long(desk)
+  const edges = await desk.openPage("Sheet", "Head, foot")
+  await edges.getByRole("button", { name: "Number at the foot, right" }).click()
+  await edges.getByLabel("Figures").selectOption("lowerRoman")
+  await expect(page.locator(".block.footer").first()).toHaveText("i")
+  await page.locator(".block.text .run").nth(8).click()
+  await (await desk.openPage("Sheet", "Columns")).getByRole("button", { name: "On a new sheet" }).click()
+  await desk.openPage("Sheet", "Head, foot")
+  await edges.getByRole("button", { name: "This section", exact: true }).click()
+  await edges.getByLabel("Figures").selectOption("decimal")
+  await edges.getByRole("switch", { name: "Count anew here" }).click()
+  await expect.poll(() => page.locator(".block.footer").allTextContents()).toEqual(expect.arrayContaining(["i", "1"]))
+  const pdf = await openPdf(desk)
+  expect((await pdf.getPageLabels())?.slice(0, 3)).toEqual(["i", "1", "2"])
+})
+
+test("a newsletter: two columns below a title, then a section sideways; each section deleted like a letter", async ({
+  desk,
+  page,
+}) => {
+  await long(desk)
+  await desk.type("Slack water")
+  await desk.press("Enter")
+  const tray = await desk.openPage("Sheet", "Columns")
+  await tray.getByRole("button", { name: "Below, same sheet" }).click()
+  await tray.getByRole("button", { name: "This section" }).click()
+  await tray.getByRole("button", { name: "Two", exact: true }).click()
+  const lefts = () =>
+    page
+      .locator(".sheet")
+      .first()
+      .locator(".block")
+      .evaluateAll((all) => [...new Set(all.map((own) => Math.round(own.getBoundingClientRect().left)))].length)
+  await expect.poll(lefts).toBe(2)
+  await desk.press("Control+End")
+  await desk.openPage("Sheet", "Paper")
+  await tray.getByRole("button", { name: "From here on" }).click()
+  await tray.getByRole("button", { name: "Sideways" }).click()
+  await expect(page.getByRole("contentinfo")).toContainText(/Sheet (\d+) of \1/)
+  const pdf = await openPdf(desk)
+  const size = async (n: number) => (await pdf.getPage(n)).view.slice(2).map(Math.round)
+  expect([await size(1), await size(pdf.numPages)]).toEqual([
+    [595, 842],
+    [842, 595],
+  ])
+  await desk.openPage("Sheet", "Paper")
+  await page.locator(".block.text .run").last().click()
+  await desk.press("Control+End")
+  await expect(page.getByRole("button", { name: "Sideways" })).toHaveAttribute("aria-pressed", "true")
+  await desk.press("Home", "Backspace")
+  await expect(page.getByRole("button", { name: "Upright" })).toHaveAttribute("aria-pressed", "true")
+  await desk.press("Control+z")
+  await expect(page.getByRole("button", { name: "Sideways" })).toHaveAttribute("aria-pressed", "true")
+})
+
+test("margins that leave no room are limited, and the stage says so; each setting is one undo", async ({
+  desk,
+  page,
+}) => {
+  await desk.blank()
+  await desk.type("Tides")
+  const tray = await desk.openPage("Sheet", "Paper")
+  await tray.getByRole("textbox", { name: "Left" }).fill("100cm")
+  await tray.getByRole("textbox", { name: "Left" }).press("Enter")
+  await expect(tray.getByRole("status")).toContainText("limited")
+  await expect(page.locator(".block.text")).toHaveText("Tides")
+  await page.getByRole("button", { name: "Undo" }).click()
+  await tray.getByLabel("Paper", { exact: true }).selectOption("A5")
+  await expect
+    .poll(async () => (await openPdf(desk)).getPage(1).then((own) => Math.round(own.view[2] as number)))
+    .toBe(420)
+  await desk.openPage("Sheet", "Paper")
+  await tray.getByRole("button", { name: "Sand" }).click()
+  await expect(desk.firstSheet).toHaveCSS("background-color", "rgb(244, 227, 181)")
+  await page.getByRole("button", { name: "Undo" }).click()
+  await expect(desk.firstSheet).toHaveCSS("background-color", "rgb(255, 255, 255)")
+})
