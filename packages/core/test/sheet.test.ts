@@ -172,7 +172,7 @@ describe("heads and feet", () => {
   test("a head that is higher than its margin pushes the text down; one higher than the sheet leaves room for text", () => {
     const state = after(begun(prose(3)), writeEdge("head", "all", 0))
     const top = (own: EditorState) => layoutOf(own.doc).placed[0]!.sheet.columns[0]!.y
-    expect(top(state)).toBeGreaterThan(defaultSetup.head.distance + 16 + 8)
+    expect(top(state)).toBeGreaterThan(defaultSetup.head.distance + 15 + 8)
     const high = after(state, ...Array.from({ length: 60 }, () => editing.enter))
     const layout = layoutOf(high.doc)
     expect(top(high)).toBeLessThan(small.height / 2)

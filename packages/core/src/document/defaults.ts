@@ -196,6 +196,10 @@ export const defaultStyles: StyleSheet = {
       paragraph: { indentFirst: 0, spaceBefore: 4, spaceAfter: 12, keepTogether: true },
       letters: { size: 10, italic: true, colour: "#5e564b" },
     }),
+    note: style("Note", {
+      paragraph: { indentFirst: 0, align: "left", lineSpacing: { rule: "multiple", value: 1.1 }, spaceAfter: 2 },
+      letters: { size: 10 },
+    }),
     reference: style("Reference", { paragraph: { indentLeft: 28, indentFirst: -28, spaceAfter: 6 } }),
     emphasis: letterStyle("Emphasis", { italic: true }),
     strong: letterStyle("Strong", { bold: true }),

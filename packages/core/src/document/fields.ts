@@ -2,7 +2,6 @@
 import type { Node } from "prosemirror-model"
 import { entryOf } from "./keyed"
 import { knownLanguage } from "./language"
-import type { Properties } from "./shapes"
 
 /**
  * What a field may show. `page` and those after it up to `heading` are known only of a sheet: they stand in heads and feet, and
@@ -56,12 +55,3 @@ export function fieldText(field: Node, language: string, now = new Date()): stri
 
 /** Shown for what is not known. */
 export const unknownValue = "–"
-
-/** The values of fields in a document with these properties. */
-export function valuesIn({ title, author }: Properties, others: FieldValues): FieldValues {
-  return (field, language) => {
-    const { kind } = fieldAttrs(field)
-    if (kind === "title" || kind === "author") return (kind === "title" ? title : author) || unknownValue
-    return others(field, language)
-  }
-}

@@ -149,7 +149,8 @@ export function fitTypesetting({ breaking, hyphenation }: Typesetting): Typesett
 export function fitSetup(setup: PageSetup): PageSetup {
   const width = within(setup.width, limits.paper)
   const height = within(setup.height, limits.paper)
-  const gutter = within(setup.gutter, [0, Math.max(0, width - leastRoom)])
+  const [, most] = limits.space
+  const gutter = within(setup.gutter, [0, Math.min(most, Math.max(0, width - leastRoom))])
   const pair = (a: number, b: number, room: number): [number, number] => {
     const [first, second] = [within(a, limits.space), within(b, limits.space)]
     const over = first + second - Math.max(0, room - leastRoom)
@@ -163,17 +164,17 @@ export function fitSetup(setup: PageSetup): PageSetup {
   const [top, bottom] = pair(margins.top, margins.bottom, height)
   const edge = (own: PageSetup["head"]) => ({
     ...own,
-    distance: within(own.distance, [0, Math.max(0, height / 2 - leastRoom)]),
+    distance: within(own.distance, [0, Math.min(most, Math.max(0, height / 2 - leastRoom))]),
   })
-  const gap = within(columns.gap, [0, width])
-  const most = Math.max(1, Math.floor((width - left - right - gutter + gap) / (leastRoom + gap)))
+  const gap = within(columns.gap, [0, Math.min(most, width)])
+  const fitting = Math.max(1, Math.floor((width - left - right - gutter + gap) / (leastRoom + gap)))
   return {
     ...setup,
     width,
     height,
     gutter,
     margins: { top, right, bottom, left },
-    columns: { ...columns, gap, count: Math.min(most, Math.round(within(columns.count, limits.columns))) },
+    columns: { ...columns, gap, count: Math.min(fitting, Math.round(within(columns.count, limits.columns))) },
     head: edge(head),
     foot: edge(foot),
     numbering: {

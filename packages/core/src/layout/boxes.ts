@@ -74,7 +74,11 @@ export function isBeginning(at: Break): boolean {
 
 /** The same sheet with something else in place of its paragraphs, which are asked for in the order of the text. */
 export function withParagraphs<P, Q>(sheet: Sheet<P>, replace: (paragraph: P) => Q): Sheet<Q> {
-  return { ...sheet, columns: sheet.columns.map((column) => stackWith(column, replace)) }
+  return {
+    ...sheet,
+    columns: sheet.columns.map((column) => stackWith(column, replace)),
+    notes: sheet.notes.map(({ story, stack }) => ({ story, stack: stackWith(stack, replace) })),
+  }
 }
 
 /** The same stack with something else in place of its paragraphs. */

@@ -9,6 +9,8 @@ export interface Band {
   /** From its top to where its longest column ends, and the space wanted behind that. */
   height: number
   spaceAfter: number
+  /** Where its lowest line ends: with a little less height, that would not fit. */
+  bottom: number
   next: BlockPlace
   lookedAt: number
   atEnd: boolean
@@ -79,6 +81,7 @@ export function fillBand(
       : [],
     height,
     spaceAfter: end.spaceAfter,
+    bottom: height,
     next: end.next,
     lookedAt: Math.max(...filled.map((own) => own.lookedAt)),
     atEnd: end.atEnd,

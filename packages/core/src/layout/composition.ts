@@ -4,8 +4,18 @@
  * earlier sheet began: from there on the earlier sheets are taken over.
  */
 import type { Node } from "prosemirror-model"
-import { changedLeaves, documentAttrs, labelsOf, type LeafChange } from "../document"
+import {
+  bodyOf,
+  changedLeaves,
+  documentAttrs,
+  labelsOf,
+  noteLabels,
+  notesOf,
+  storiesOf,
+  type LeafChange,
+} from "../document"
 import { beginning, isBeginning, sameBreak } from "./boxes"
+import { sameOwed } from "./notes"
 import type { Typesetter } from "./paragraph"
 import { leavesOfBody, SheetComposer, type SheetPlace } from "./sheets"
 import type { Break, Layout, LayoutSpec, PlacedSheet, Sheet } from "./types"
@@ -15,14 +25,44 @@ export function sameSpec(a: LayoutSpec, b: LayoutSpec): boolean {
   return b.mode === "sheets"
 }
 
-/** The span of leaves that are not as before: those that changed, and those whose numbers did. */
+const alone = new WeakMap<Node, Node>()
+
+/** A document without what stands beside its body. */
+function bodyAlone(doc: Node): Node {
+  if (doc.childCount === 1) return doc
+  const body = bodyOf(doc)
+  let own = alone.get(body)
+  if (!own) alone.set(body, (own = doc.type.create(null, body)))
+  return own
+}
+
+/** A change of the body, wide enough to hold the marks of all notes that are other ones, show something else or say something else. */
+function withNotes(older: Node, newer: Node, change: LeafChange | null): LeafChange | null {
+  const [before, now] = [notesOf(older), notesOf(newer)]
+  if (now.length === 0) return change
+  const [storiesBefore, storiesNow] = [storiesOf(older), storiesOf(newer)]
+  const labels = before === now ? null : noteLabels(older)
+  let wide = change
+  for (const { key, leaf, label } of now) {
+    const same =
+      storiesBefore.get(key)?.node === storiesNow.get(key)?.node && (labels === null || labels.get(key) === label)
+    if (same) continue
+    const shift = wide ? wide.newTo - wide.oldTo : 0
+    const from = Math.min(wide?.from ?? leaf, leaf)
+    const newTo = Math.max(wide?.newTo ?? leaf + 1, leaf + 1)
+    wide = { from, oldTo: newTo - shift, newTo }
+  }
+  return wide
+}
+
+/** The span of leaves of the body that are not as before: those that changed, those whose numbers did, and those with notes that did. */
 function changedSince(older: Node, newer: Node): LeafChange | null {
-  const change = changedLeaves(older, newer)
+  const change = withNotes(older, newer, changedLeaves(bodyAlone(older), bodyAlone(newer)))
   if (!change) return null
   const [before, now] = [labelsOf(older), labelsOf(newer)]
   if (before === now) return change
   const shift = change.newTo - change.oldTo
-  let newTo = now.length
+  let newTo = leavesOfBody(newer)
   while (newTo > change.newTo && now[newTo - 1] === before[newTo - 1 - shift]) newTo--
   return { from: change.from, oldTo: newTo - shift, newTo }
 }
@@ -54,7 +94,7 @@ function firstWhere<T>(list: readonly T[], holds: (element: T) => boolean): numb
 }
 
 /** Where the first sheet begins. */
-const start: SheetPlace = { leaf: 0, at: beginning, number: 1 }
+const start: SheetPlace = { leaf: 0, at: beginning, number: 1, owed: [] }
 
 /** How far into a block a place lies, in lines or rows. */
 const progress = (at: Break) => ("line" in at ? at.line : at.row)
@@ -123,14 +163,14 @@ export class Composition {
         this.next = firstWhere(this.base.placed, ({ leaf }) => leaf >= behind)
       } else this.next = Math.min(this.composed.length, this.base.placed.length)
     }
-    this.done = this.composed.length > 0 && this.cursor.leaf >= composer.count
+    this.done = this.composed.length > 0 && composer.isEnd(this.cursor)
     if (usable && !this.base && !this.done) this.older = shownBefore(usable, doc)
   }
 
   /** Where the sheet behind one begins. @param number what the one would have if its section did not begin to count anew */
   private placeBehind({ leaf, sheet }: PlacedSheet, number: number): SheetPlace {
-    const own = this.composer.numberAt({ leaf, at: sheet.start.at, number })
-    return { leaf: leaf + sheet.next.leaf, at: sheet.next.at, number: own + 1 }
+    const own = this.composer.numberAt({ leaf, at: sheet.start.at, number, owed: sheet.start.owed })
+    return { leaf: leaf + sheet.next.leaf, at: sheet.next.at, number: own + 1, owed: sheet.next.owed }
   }
 
   /** The first of some sheets, as far as they have the paper that they would have now. */
@@ -159,8 +199,8 @@ export class Composition {
     if (!first || at >= to) return true
     const sheets: PlacedSheet[] = []
     let cursor: SheetPlace =
-      first.leaf === this.cursor.leaf ? this.cursor : { leaf: first.leaf, at: beginning, number: at + 1 }
-    while (sheets.length < to - at && cursor.leaf < this.composer.count) {
+      first.leaf === this.cursor.leaf ? this.cursor : { leaf: first.leaf, at: beginning, number: at + 1, owed: [] }
+    while (sheets.length < to - at && !this.composer.isEnd(cursor)) {
       const sheet = this.composer.compose(cursor, null)
       this.ahead.add(sheet)
       const own = { sheet, leaf: cursor.leaf }
@@ -185,7 +225,7 @@ export class Composition {
     const own = { sheet, leaf: this.cursor.leaf }
     this.composed.push(own)
     this.cursor = this.placeBehind(own, this.cursor.number)
-    if (this.cursor.leaf >= this.composer.count) this.done = true
+    if (this.composer.isEnd(this.cursor)) this.done = true
     return this.done
   }
 
@@ -203,9 +243,12 @@ export class Composition {
       const begins = placed.leaf + this.shift
       const { start } = placed.sheet
       if (begins < leaf || (begins === leaf && progress(start.at) < progress(at))) continue
-      if (begins > leaf || !sameBreak(start.at, at)) return false
-      const now = this.composer.startAt(this.cursor)
-      if (start.paper !== now.paper || start.left !== now.left) return false
+      if (begins > leaf || !sameBreak(start.at, at) || !sameOwed(start.owed, this.cursor.owed)) return false
+      // What a note goes on with has to say the same.
+      const [older, now] = [storiesOf(this.base.doc), storiesOf(this.doc)]
+      if (start.owed.some(({ story }) => older.get(story)?.node !== now.get(story)?.node)) return false
+      const begun = this.composer.startAt(this.cursor)
+      if (start.paper !== begun.paper || start.left !== begun.left) return false
       // Those behind it lie on the same side as before only where nothing else has changed.
       if (this.composer.papers && !(this.base.papers && this.composer.papers.sameAs(this.base.papers))) return false
       // The first leaf of the document keeps its space above it at the top of a sheet, others do not.

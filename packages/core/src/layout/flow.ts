@@ -9,6 +9,7 @@ import {
   type Blocks,
   type FlowKind,
   type Labels,
+  type ListLevel,
   type ListPlace,
   type ParagraphFormat,
 } from "../document"
@@ -22,6 +23,24 @@ export interface Flowing {
   blocks: Blocks
   /** Number of its first leaf in the document. */
   firstLeaf: number
+  /** What stands before its first paragraph, as the number of a note. */
+  lead?: string | null
+}
+
+/** How the number of a note stands before it. */
+const noteLevel: ListLevel = {
+  format: "%1",
+  kind: "number",
+  numbering: "decimal",
+  start: 1,
+  indent: 0,
+  hanging: 0,
+  align: "left",
+  follow: "space",
+  restart: null,
+  legal: false,
+  tight: true,
+  letters: { script: "super" },
 }
 
 export interface Region {
@@ -163,7 +182,9 @@ export class FlowSetter {
     return { ...result({ block, at: beginning }), height: pen.y + below }
   }
 
-  private paragraph({ blocks, firstLeaf }: Flowing, block: number, width: number): ParagraphLayout {
+  private paragraph({ blocks, firstLeaf, lead }: Flowing, block: number, width: number): ParagraphLayout {
+    if (lead && block === 0)
+      return this.typesetter.paragraph(this.setting, blocks.nodes[0] as Node, width, lead, noteLevel)
     return this.typesetter.paragraph(
       this.setting,
       blocks.nodes[block] as Node,

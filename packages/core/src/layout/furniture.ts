@@ -11,7 +11,7 @@ import {
   sectionsOf,
   storiesOf,
   unknownValue,
-  valuesIn,
+  valuesOf,
   type EdgeName,
   type FieldValues,
   type Section,
@@ -86,8 +86,19 @@ export class Furnisher {
   of(index: number): PlacedSheet {
     const placed = this.layout.placed[index] as PlacedSheet
     const { paper } = placed.sheet.start
-    if (!paper || (paper.head === null && paper.foot === null)) return placed
-    return { ...placed, furniture: this.set(placed.sheet, paper, index) }
+    const { notes } = placed.sheet
+    if (!paper || (paper.head === null && paper.foot === null && notes.length === 0)) return placed
+    return { ...placed, furniture: [...this.notes(notes), ...this.set(placed.sheet, paper, index)] }
+  }
+
+  /** Notes with the numbers that their leaves have in the document now. */
+  private notes(notes: Sheet["notes"]): Furniture[] {
+    const { doc } = this.layout
+    const stories = storiesOf(doc)
+    return notes.flatMap(({ story, stack }) => {
+      const node = stories.get(story)?.node
+      return node ? [{ part: "note" as const, stack: { ...stack, leaf: firstLeafOf(doc, node) + stack.leaf } }] : []
+    })
   }
 
   private set(sheet: Sheet, paper: Paper, index: number): readonly Furniture[] {
@@ -115,7 +126,7 @@ export class Furnisher {
     before: Kept | undefined,
   ): Kept {
     const { doc } = this.layout
-    const { styles, typesetting, properties } = documentAttrs(doc)
+    const { styles, typesetting } = documentAttrs(doc)
     const firstLeaf = firstLeafOf(doc, story)
     const shown = shownIn(story, values, styles.defaults.letters.language)
     if (
@@ -129,7 +140,7 @@ export class Furnisher {
       if (furniture.stack.leaf === firstLeaf) return before
       return { ...before, furniture: { ...furniture, stack: { ...furniture.stack, leaf: firstLeaf } } }
     }
-    const setter = new FlowSetter(this.typesetter, { styles, typesetting, properties, values }, labelsOf(doc))
+    const setter = new FlowSetter(this.typesetter, { styles, typesetting, values }, labelsOf(doc))
     const { setup, left } = paper
     const width = edgeWidth(setup)
     const region = { width, height: edgeRoom(setup, edge), top: 0, fresh: true }
@@ -148,7 +159,7 @@ export class Furnisher {
   /** What fields show on a sheet. */
   private values(index: number): FieldValues {
     const { text, section } = this.numbers[index] as SheetNumber
-    return valuesIn(documentAttrs(this.layout.doc).properties, (field, language) => {
+    return valuesOf(this.layout.doc, (field, language) => {
       const { kind, format } = fieldAttrs(field)
       switch (kind) {
         case "page":

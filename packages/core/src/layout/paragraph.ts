@@ -5,12 +5,11 @@ import {
   paragraphAttrs,
   paragraphLook,
   textOf,
-  valuesIn,
   type DropCap,
   type FieldValues,
+  type ListLevel,
   type Look,
   type ParagraphFormat,
-  type Properties,
   type RunLook,
   type StyleSheet,
   type Typesetting,
@@ -21,6 +20,7 @@ import type { FontLibrary } from "./fonts/library"
 import type { Hyphenator } from "./hyphenation"
 import { setLines, type SetParagraph } from "./lines"
 import { lineMetrics, runWidth, spacedHeight, type Cap, type LineSource } from "./measuring"
+import { anchorsOf } from "./anchors"
 import { shapeParagraph, shapeRun, shapeShown } from "./shaping"
 import type { ParagraphLayout, ShapedRun } from "./types"
 
@@ -28,10 +28,8 @@ import type { ParagraphLayout, ShapedRun } from "./types"
 export interface Setting {
   styles: StyleSheet
   typesetting: Typesetting
-  /** What fields of the document show. */
-  properties: Properties
-  /** What fields show here; left out for what they show anywhere. */
-  values?: FieldValues
+  /** What fields and marks of notes show. */
+  values: FieldValues
   /** Whether it is set for the width of a screen, where lines may be too short to be justified. */
   flow?: boolean
 }
@@ -57,6 +55,16 @@ function lookAt(look: Look, width: number): Look {
   return ragged
 }
 const raggedLooks = new WeakMap<Look, Look>()
+
+const leveled = new WeakMap<Look, Look>()
+
+/** The look with a level of its own; there is but one such level, that of notes. */
+function withLevel(look: Look, level: ListLevel | null): Look {
+  if (level === null) return look
+  let own = leveled.get(look)
+  if (own?.level !== level) leveled.set(look, (own = { ...look, level }))
+  return own
+}
 
 const none: readonly Remembered[] = []
 
@@ -85,16 +93,26 @@ export class Typesetter {
   constructor(
     readonly fonts: FontLibrary,
     private readonly hyphenator: Hyphenator | null,
-    private readonly values: FieldValues,
+    /** What fields show that hang on neither document nor sheet. */
+    readonly values: FieldValues,
   ) {}
 
-  /** @param label what stands before it as an item of a list */
-  paragraph(setting: Setting, node: Node, width: number, label: string | null): ParagraphLayout {
+  /**
+   * @param label what stands before it as an item of a list, or as a note
+   * @param level how that is set, if not as its list says
+   */
+  paragraph(
+    setting: Setting,
+    node: Node,
+    width: number,
+    label: string | null,
+    level: ListLevel | null = null,
+  ): ParagraphLayout {
     const { styles, typesetting, flow } = setting
     const hasFields = textOf(node).includes("\ufffc")
-    const values = hasFields ? (setting.values ?? valuesIn(setting.properties, this.values)) : this.values
+    const { values } = setting
     const own = paragraphLook(styles, node)
-    const look = flow ? lookAt(own, width) : own
+    const look = withLevel(flow ? lookAt(own, width) : own, level)
     const outline = outlineLevel(styles, node)
     const shown = hasFields ? shownBy(values, styles, look.letters, node) : ""
     const layouts = this.remembered.get(node) ?? none
@@ -163,6 +181,7 @@ export class Typesetter {
       style,
       format: look.paragraph,
       outline,
+      anchors: anchorsOf(node),
       label: label === null ? null : { runs: labelled, text: label, check: look.level?.kind === "check" },
       lines,
       height: lines.reduce((sum, line) => sum + line.height, 0),
@@ -260,7 +279,11 @@ export class Typesetter {
 /** What the fields of a paragraph show, one after another. */
 function shownBy(values: FieldValues, styles: StyleSheet, base: RunLook, node: Node): string {
   return node.children
-    .map((child) => (child.type.name === "field" ? values(child, letterLook(styles, base, child.marks).language) : ""))
+    .map((child) =>
+      child.type.name === "field" || child.type.name === "anchor"
+        ? values(child, letterLook(styles, base, child.marks).language)
+        : "",
+    )
     .join("\n")
 }
 

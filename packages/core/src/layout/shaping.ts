@@ -182,6 +182,10 @@ export function shapeParagraph(
   }
   paragraph.forEach((child, offset) => {
     const look = letterLook(sheet, base, child.marks)
+    if (child.type.name === "anchor") {
+      const mark: RunLook = { ...look, script: "super", raise: 0 }
+      runs.push(shapeShown(fonts, values(child, look.language), offset, offset + 1, mark, levels?.[offset] ?? 0))
+    }
     if (child.type.name === "field")
       runs.push(shapeShown(fonts, values(child, look.language), offset, offset + 1, look, levels?.[offset] ?? 0))
     if (!child.isText) return

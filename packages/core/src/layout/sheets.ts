@@ -11,6 +11,7 @@ import {
   leavesOf,
   sectionsOf,
   storiesOf,
+  valuesOf,
   type PageSetup,
   type Section,
 } from "../document"
@@ -19,13 +20,16 @@ import { fillBand, type Band } from "./columns"
 import { FlowSetter, type Filled, type Flowing, type Region } from "./flow"
 import { edgeRoom, Papers, type Paper } from "./paper"
 import type { Typesetter } from "./paragraph"
-import type { Break, LayoutSpec, Placed, Rule, Sheet, Stack } from "./types"
+import { NoteSetter, type NotesSet } from "./notes"
+import type { BlockPlace, Break, LayoutSpec, Owed, Placed, Rule, Sheet, Stack } from "./types"
 
 /** Where a sheet starts: the first leaf of a block of the body, where that goes on, and the number that the sheet would have. */
 export interface SheetPlace {
   leaf: number
   at: Break
   number: number
+  /** Notes that go on from the sheet before. */
+  owed: readonly Owed[]
 }
 
 /** How many leaves the body of a document has. */
@@ -44,6 +48,7 @@ export class SheetComposer {
   readonly count: number
   private readonly body: Flowing
   private readonly setter: FlowSetter
+  private readonly notes: NoteSetter
   private readonly sections: readonly Section[]
   /** Null in flow, which has no paper. */
   readonly papers: Papers | null
@@ -53,12 +58,14 @@ export class SheetComposer {
     doc: Node,
     private readonly spec: LayoutSpec,
   ) {
-    const { styles, typesetting, properties } = documentAttrs(doc)
+    const { styles, typesetting } = documentAttrs(doc)
     const blocks = blocksOf(bodyOf(doc))
     this.body = { blocks, firstLeaf: 0 }
     this.count = leavesOfBody(doc)
     const labels = labelsOf(doc)
-    this.setter = new FlowSetter(typesetter, { styles, typesetting, properties, flow: spec.mode === "flow" }, labels)
+    const values = valuesOf(doc, typesetter.values)
+    this.setter = new FlowSetter(typesetter, { styles, typesetting, values, flow: spec.mode === "flow" }, labels)
+    this.notes = new NoteSetter(this.setter, doc)
     this.sections = sectionsOf(doc)
     this.papers =
       spec.mode === "flow"
@@ -99,6 +106,11 @@ export class SheetComposer {
     return (begins === "odd" && place.number % 2 === 0) || (begins === "even" && place.number % 2 === 1)
   }
 
+  /** Whether nothing of the document is left for a sheet that would begin at a place. */
+  isEnd({ leaf, owed }: SheetPlace): boolean {
+    return leaf >= this.count && owed.length === 0
+  }
+
   private isLeft(place: SheetPlace): boolean {
     return this.papers?.sided === true && this.numberAt(place) % 2 === 0
   }
@@ -130,28 +142,70 @@ export class SheetComposer {
     const { section: opening } = this.at(start)
     const size = { width: paper.setup.width, height: paper.setup.height }
     const at = { block: blocks.at(start.leaf), at: start.at }
-    if (this.isBlank(start)) return this.sheet(start, size, { next: at, lookedAt: start.leaf })
+    if (this.isBlank(start)) return this.sheet(start, size, { next: at, lookedAt: start.leaf, owed: start.owed })
+    if (start.leaf >= this.count) {
+      // Of the text nothing is left but notes that go on.
+      const { owed, ...foot } = this.foot(paper, this.notes.some(start.owed, [], paper.width, paper.height))
+      return this.sheet(start, size, { next: at, lookedAt: start.leaf, owed }, foot)
+    }
+    let text = this.bands(start, paper, opening, at, paper.height)
+    if (!this.notes.any && start.owed.length === 0)
+      return this.sheet(start, size, { ...text, owed: [] }, { ...text, notes: [] })
+    for (;;) {
+      const keys = this.notes.marked(text.columns)
+      const room = paper.height - text.height
+      const set = this.notes.set(start.owed, keys, paper.width, room)
+      // One line less, until the notes of those that are left have room.
+      const fewer = set ? null : this.bands(start, paper, opening, at, text.bottom - 0.5)
+      if (fewer && fewer.height < text.height - 0.01) {
+        text = fewer
+        continue
+      }
+      const { owed, notes, rules } = this.foot(paper, set ?? this.notes.some(start.owed, keys, paper.width, room))
+      const own = { columns: text.columns, rules: [...text.rules, ...rules], notes }
+      return this.sheet(start, size, { ...text, owed }, own)
+    }
+  }
+
+  /** Notes where they stand, at the foot of the paper's room for text. */
+  private foot(paper: Paper, { notes, height, owed }: NotesSet): Parts & { owed: readonly Owed[] } {
+    const top = paper.top + paper.height - height
+    return {
+      owed,
+      columns: [],
+      rules: height > 0 ? [NoteSetter.rule(paper.left, top, paper.width)] : [],
+      notes: notes.map(({ story, stack }) => ({
+        story,
+        stack: { ...stack, x: paper.left, y: top + stack.y },
+      })),
+    }
+  }
+
+  /** The text of a sheet in a height: one band of columns, and more where sections go on below one another. */
+  private bands(start: SheetPlace, paper: Paper, opening: number, from: BlockPlace, height: number) {
+    const { blocks } = this.body
     const columns: Placed<Stack>[] = []
     const rules: Rule[] = []
-    let [section, y, lookedAt, next] = [opening, 0, start.leaf, at]
+    let [section, y, lookedAt, next, end, bottom] = [opening, 0, start.leaf, from, 0, 0]
     for (;;) {
       const { setup } = this.sections[section] as Section
-      const room = { x: paper.left, y: paper.top + y, width: paper.width, height: paper.height - y, fresh: y === 0 }
-      const from = blocks.leaf(next.block)
+      const room = { x: paper.left, y: paper.top + y, width: paper.width, height: height - y, fresh: y === 0 }
+      const leaf = blocks.leaf(next.block)
       const band: Band = fillBand(this.setter, this.body, room, setup.columns, next)
-      columns.push(...band.columns.map((column) => ({ ...column, leaf: column.leaf + from - start.leaf })))
+      columns.push(...band.columns.map((column) => ({ ...column, leaf: column.leaf + leaf - start.leaf })))
       rules.push(...band.rules)
       lookedAt = Math.max(lookedAt, band.lookedAt)
       next = band.next
+      end = Math.max(end, y + band.height)
+      bottom = y + band.bottom
       if (blocks.nodes[next.block]?.type.name !== "sectionBreak") break
       next = { block: next.block + 1, at: beginning }
       const following = this.sections[section + 1]?.setup
       y += band.height + band.spaceAfter
-      if (!goesOnBelow(paper.setup, following) || paper.height - y < leastRoom || next.block >= blocks.nodes.length)
-        break
+      if (!goesOnBelow(paper.setup, following) || height - y < leastRoom || next.block >= blocks.nodes.length) break
       section++
     }
-    return this.sheet(start, size, { next, lookedAt }, columns, rules)
+    return { columns, rules, next, lookedAt, height: end, bottom }
   }
 
   private composeStrip(start: SheetPlace, wantedLeaf: number | null, spec: LayoutSpec & { mode: "flow" }): Sheet {
@@ -171,28 +225,32 @@ export class SheetComposer {
     }
     const filled = this.setter.fill(this.body, region, { block: first, at: start.at })
     const size = { width: spec.width, height: filled.height + (filled.atEnd ? spec.margin : 0) }
-    return this.sheet(start, size, filled, [column(filled, region, spec.margin, 0)])
+    const columns = [column(filled, region, spec.margin, 0)]
+    return this.sheet(start, size, { ...filled, owed: [] }, { columns, rules: [], notes: [] })
   }
 
   private sheet(
     start: SheetPlace,
     { width, height }: { width: number; height: number },
-    { next, lookedAt }: Pick<Filled, "next" | "lookedAt">,
-    columns: readonly Placed<Stack>[] = [],
-    rules: readonly Rule[] = [],
+    { next, lookedAt, owed }: Pick<Filled, "next" | "lookedAt"> & { owed: readonly Owed[] },
+    { columns, rules, notes }: Parts = { columns: [], rules: [], notes: [] },
   ): Sheet {
     return {
       id: ++ids,
       width,
       height,
-      start: { ...this.startAt(start), at: start.at },
-      next: { leaf: this.body.blocks.leaf(next.block) - start.leaf, at: next.at },
+      start: { ...this.startAt(start), at: start.at, owed: start.owed },
+      next: { leaf: this.body.blocks.leaf(next.block) - start.leaf, at: next.at, owed },
       lookedAt: Math.max(0, lookedAt - start.leaf),
       columns,
       rules,
+      notes,
     }
   }
 }
+
+/** What stands on a sheet. */
+type Parts = Pick<Sheet, "columns" | "rules" | "notes">
 
 /** Whether a section goes on below the one before it, on the same paper. */
 function goesOnBelow(own: PageSetup, following: PageSetup | undefined): boolean {

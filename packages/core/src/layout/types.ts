@@ -93,6 +93,8 @@ export interface ParagraphLayout {
   label: { runs: LineRun[]; text: string; check: boolean } | null
   /** 1 to 9 for a heading. */
   outline: number | null
+  /** The marks of notes in it, by offset; null for none. */
+  anchors: readonly { key: string; offset: number }[] | null
   lines: Line[]
   /** Sum of the lines, without the space before and after. */
   height: number
@@ -177,6 +179,19 @@ export interface BlockPlace {
   at: Break
 }
 
+/** A note that is not set to its end, and where it goes on. */
+export interface Owed {
+  /** Key of its story. */
+  story: string
+  from: BlockPlace
+}
+
+/** A note, or a part of one, at the foot of a sheet; its leaves are counted in its story. */
+export interface SetNote<P = ParagraphLayout> {
+  story: string
+  stack: Placed<Stack<P>>
+}
+
 /** All that composition carries from sheet to sheet. Sheets that begin alike before the same leaves are the same. */
 export interface SheetStart {
   /** Its paper; null for a strip of the flow view. */
@@ -185,6 +200,8 @@ export interface SheetStart {
   at: Break
   /** Whether it is a left one, with an even number; false where sides do not matter. */
   left: boolean
+  /** Notes that go on from the sheet before. */
+  owed: readonly Owed[]
 }
 
 /** @typeParam P what stands for a paragraph: between threads, its id */
@@ -194,17 +211,19 @@ export interface Sheet<P = ParagraphLayout> {
   height: number
   start: SheetStart
   /** First leaf of the next sheet's first block, counted from this one's, and where that goes on. */
-  next: { leaf: number; at: Break }
+  next: { leaf: number; at: Break; owed: readonly Owed[] }
   /** The last leaf that composing this sheet looked at, counted from its first. */
   lookedAt: number
   columns: readonly Placed<Stack<P>>[]
-  /** Lines between columns, on the sheet. */
+  /** At its foot. */
+  notes: readonly SetNote<P>[]
+  /** Lines between columns and above notes, on the sheet. */
   rules: readonly Rule[]
 }
 
-/** What stands at the head or foot of a sheet. Its leaves are counted in the document. */
+/** What stands on a sheet beside the text of the body. Its leaves are counted in the document. */
 export interface Furniture<P = ParagraphLayout> {
-  part: "header" | "footer"
+  part: "header" | "footer" | "note"
   stack: Placed<Stack<P>>
 }
 

@@ -4,7 +4,7 @@
  * what is shown is what the worker will report a few milliseconds later. Where it cannot be sure, it
  * leaves the matter to the worker.
  */
-import { valuesNow, changedLeaves, documentAttrs, labelsOf, leavesOf } from "@biblon/core/document"
+import { valuesNow, valuesOf, changedLeaves, documentAttrs, labelsOf, leavesOf } from "@biblon/core/document"
 import {
   FontLibrary,
   HarfBuzz,
@@ -90,7 +90,7 @@ export class EagerTypesetter {
     if (!shown) return null
     try {
       const paragraph = this.typesetter.paragraph(
-        { ...setting, flow },
+        { ...setting, flow, values: valuesOf(after, valuesNow) },
         leavesOf(after).node(leaf),
         shown.width,
         labels[leaf] ?? null,

@@ -85,7 +85,7 @@ export function drawSheet(placed: PlacedSheet, fonts: FontLibrary, faceFor: (run
       return text.length > 0 ? `${type}${text.join("")}EMC\n` : ""
     })
   const marked = fragments
-    .filter(({ part }) => part === "text")
+    .filter(({ part }) => part === "text" || part === "note")
     .flatMap((fragment) => partsOf(fragment).map((part) => ({ fragment, part })))
   const parts = marked.map(({ fragment, part }, id) => {
     const drawn = linesOf(fragment, part)

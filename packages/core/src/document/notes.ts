@@ -1,0 +1,61 @@
+/** Notes in the order of their marks in the text, with the numbers that they have there. */
+import type { Node } from "prosemirror-model"
+import { fieldAttrs, unknownValue, type FieldValues } from "./fields"
+import { blocksOf, leavesOf } from "./leaves"
+import { bodyOf, documentAttrs } from "./schema"
+import { anchorsIn, storiesOf } from "./stories"
+
+export interface Note {
+  /** Key of its story. */
+  key: string
+  /** The leaf with its mark, and where in that. */
+  leaf: number
+  offset: number
+  /** What its mark shows. */
+  label: string
+}
+
+const none: readonly Note[] = []
+const known = new WeakMap<Node, readonly Note[]>()
+
+/** The notes of a document. */
+export function notesOf(doc: Node): readonly Note[] {
+  if (doc.childCount === 1) return none
+  const body = bodyOf(doc)
+  let notes = known.get(body)
+  if (!notes) {
+    const found: Note[] = []
+    const stories = storiesOf(doc)
+    const blocks = blocksOf(body)
+    const count = blocks.leaf(blocks.nodes.length)
+    const { nodes } = leavesOf(doc)
+    for (let leaf = 0; leaf < count; leaf++)
+      for (const { key, offset } of anchorsIn(nodes[leaf] as Node))
+        if (stories.get(key)?.node.attrs.kind === "note")
+          found.push({ key, leaf, offset, label: String(found.length + 1) })
+    known.set(body, (notes = found))
+  }
+  return notes
+}
+
+const labels = new WeakMap<readonly Note[], ReadonlyMap<string, string>>()
+
+/** What the marks of notes show, by the keys of their stories. */
+export function noteLabels(doc: Node): ReadonlyMap<string, string> {
+  const notes = notesOf(doc)
+  let own = labels.get(notes)
+  if (!own) labels.set(notes, (own = new Map(notes.map(({ key, label }) => [key, label]))))
+  return own
+}
+
+/** What fields and the marks of notes show in a document. */
+export function valuesOf(doc: Node, others: FieldValues): FieldValues {
+  const { title, author } = documentAttrs(doc).properties
+  const notes = noteLabels(doc)
+  return (field, language) => {
+    if (field.type.name === "anchor") return notes.get(field.attrs.story as string) ?? unknownValue
+    const { kind } = fieldAttrs(field)
+    if (kind === "title" || kind === "author") return (kind === "title" ? title : author) || unknownValue
+    return others(field, language)
+  }
+}

@@ -1,0 +1,127 @@
+/**
+ * Notes at the foot of a sheet: so many lines of text stand on it as have room together with their notes. The last note may go
+ * on at the foot of the next sheet, and is owed to it.
+ */
+import type { Node } from "prosemirror-model"
+import { blocksOf, noteLabels, storiesOf } from "../document"
+import { beginning, sameBreak } from "./boxes"
+import type { FlowSetter } from "./flow"
+import type { BlockPlace, Owed, Placed, SetBox, SetNote } from "./types"
+
+/** Space above the line that divides notes from text, between that and the notes, and between two notes, in points. */
+const [above, below, between] = [10, 5, 2]
+/** So much of a note stands at least on the sheet of its mark, in points: about two lines. */
+const least = 26
+
+export function sameOwed(a: readonly Owed[], b: readonly Owed[]): boolean {
+  return (
+    a === b ||
+    (a.length === b.length &&
+      a.every((own, i) => {
+        const other = b[i] as Owed
+        return own.story === other.story && own.from.block === other.from.block && sameBreak(own.from.at, other.from.at)
+      }))
+  )
+}
+
+export interface NotesSet {
+  notes: readonly SetNote[]
+  /** With the space above them; 0 for none. */
+  height: number
+  owed: readonly Owed[]
+}
+
+const nothing: NotesSet = { notes: [], height: 0, owed: [] }
+
+export class NoteSetter {
+  private readonly stories
+  private readonly labels
+
+  constructor(
+    private readonly setter: FlowSetter,
+    doc: Node,
+  ) {
+    this.stories = storiesOf(doc)
+    this.labels = noteLabels(doc)
+  }
+
+  get any(): boolean {
+    return this.labels.size > 0
+  }
+
+  /** The notes whose marks stand in boxes, in the order of the text. */
+  marked(boxes: readonly Placed[]): string[] {
+    const keys: string[] = []
+    const visit = (box: SetBox): void => {
+      if (box.kind === "stack") for (const inside of box.inside) visit(inside.box)
+      else if (box.kind === "table") for (const row of box.rows) for (const cell of row.cells) visit(cell.box)
+      else {
+        const { paragraph, from, to } = box
+        if (!paragraph.anchors) return
+        const [start, end] = [paragraph.lines[from]?.from ?? 0, paragraph.lines[to - 1]?.to ?? 0]
+        for (const { key, offset } of paragraph.anchors)
+          if (offset >= start && offset < end && this.labels.has(key)) keys.push(key)
+      }
+    }
+    for (const { box } of boxes) visit(box)
+    return keys
+  }
+
+  /**
+   * Sets notes in a width and a room.
+   * @returns null if the room is too small: all but the last have to fit, and a little of that
+   */
+  set(owed: readonly Owed[], keys: readonly string[], width: number, room: number): NotesSet | null {
+    const wanted = [...owed, ...keys.map((story): Owed => ({ story, from: { block: 0, at: beginning } }))]
+    if (wanted.length === 0) return nothing
+    const notes: SetNote[] = []
+    let y = above + below
+    for (const [i, { story, from }] of wanted.entries()) {
+      const node = this.stories.get(story)?.node
+      if (!node) continue
+      const left = room - y
+      const last = i === wanted.length - 1
+      const filled = this.fill(node, story, from, width, left)
+      const goesOn = !filled.atEnd
+      if ((goesOn && !last) || filled.height > left + 1e-6 || (goesOn && left < least)) return null
+      if (filled.inside.length > 0)
+        notes.push({
+          story,
+          stack: {
+            box: { kind: "stack", role: "note", width, height: filled.height, inside: filled.inside },
+            leaf: blocksOf(node).leaf(from.block),
+            x: 0,
+            y,
+          },
+        })
+      y += filled.height
+      if (goesOn) return { notes, height: y, owed: [{ story, from: filled.next }] }
+      y += last ? 0 : between
+    }
+    return { notes, height: y, owed: [] }
+  }
+
+  /** As much of notes as has room, where text leaves too little for what `set` wants; the rest is owed. */
+  some(owed: readonly Owed[], keys: readonly string[], width: number, room: number): NotesSet {
+    const wanted = [...owed, ...keys.map((story): Owed => ({ story, from: { block: 0, at: beginning } }))]
+    for (let n = wanted.length; n > 0; n--) {
+      const set = this.set(wanted.slice(0, n), [], width, room)
+      if (set) return { ...set, owed: [...set.owed, ...wanted.slice(n)] }
+    }
+    return { ...nothing, owed: wanted }
+  }
+
+  private fill(node: Node, story: string, from: BlockPlace, width: number, height: number) {
+    const lead = this.labels.get(story) ?? null
+    return this.setter.fill(
+      { blocks: blocksOf(node), firstLeaf: 0, lead },
+      { width, height: Math.max(0, height), top: 0, fresh: true },
+      from,
+    )
+  }
+
+  /** The line above notes, from the left edge of the text. */
+  static rule(x: number, y: number, width: number) {
+    return { x, y: y + above, width: Math.min(width, 120), height: 0.5, pattern: "solid" as const, colour: "#5e564b" }
+  }
+}
