@@ -1,6 +1,6 @@
 /** Going to places of the document: by outline, list of changes, link. */
 import { leavesOf, type EdgeName } from "@biblon/core/document"
-import { leaveEdge, placeOfLink, writeEdge } from "@biblon/core/editing"
+import { crossNote, leaveEdge, noteHere, placeOfLink, writeEdge, type Command } from "@biblon/core/editing"
 import type { Editing } from "./editing"
 import type { SheetView } from "./view/sheetView"
 
@@ -54,9 +54,21 @@ export class Going {
     this.target.focus()
   }
 
-  /** Out of a head or foot, to the text of the sheet it was written on. Returns false if the caret is in the text. */
+  /** Puts in a note, and goes to where it is written. */
+  async intoNote(command: Command): Promise<void> {
+    await this.target.showSheets()
+    if (!this.editing.run(command)) return
+    this.target.view()?.reveal(this.editing.head)
+    this.target.focus()
+  }
+
+  /** Out of a head, foot or note, to the text that it belongs to. Returns false if the caret is in the text. */
   backToText(): boolean {
     const { now } = this.editing
+    if (now && noteHere(now)) {
+      void this.intoNote(crossNote)
+      return true
+    }
     const leaf = this.target.view()?.places.textBeside() ?? 0
     if (!now || !this.editing.run(leaveEdge(leavesOf(now.doc).start(leaf)))) return false
     this.target.view()?.reveal(this.editing.head)

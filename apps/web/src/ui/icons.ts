@@ -12,6 +12,7 @@ export { DeviceMobileIcon as DeviceMobile } from "phosphor-react-native/src/icon
 export { FileArrowUpIcon as FileArrowUp } from "phosphor-react-native/src/icons/FileArrowUp"
 export { ArticleIcon as Article } from "phosphor-react-native/src/icons/Article"
 export { ColumnsIcon as Columns } from "phosphor-react-native/src/icons/Columns"
+export { AsteriskIcon as NoteIcon } from "phosphor-react-native/src/icons/Asterisk"
 export { FileHtmlIcon as FileHtml } from "phosphor-react-native/src/icons/FileHtml"
 export { FileTextIcon as FileText } from "phosphor-react-native/src/icons/FileText"
 export { FileArrowDownIcon as FileArrowDown } from "phosphor-react-native/src/icons/FileArrowDown"

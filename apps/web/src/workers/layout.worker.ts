@@ -1,6 +1,6 @@
 /** Lays the open document out. Sheets in sight come first; the rest follows in slices between messages. */
 import { Node } from "prosemirror-model"
-import { readStep, schema, valuesNow } from "@biblon/core/document"
+import { leavesOf, readStep, schema, valuesNow } from "@biblon/core/document"
 import {
   Composition,
   Furnisher,
@@ -195,6 +195,12 @@ class LayoutDesk {
   }
 
   private locate(id: number, leaf: number, offset: number): void {
+    const story = this.doc && leavesOf(this.doc).flow(leaf).story
+    if (story !== null) {
+      // A note stands where it begins; heads and feet stand on every sheet.
+      const at = this.layout?.placed.findIndex(({ sheet }) => sheet.notes.some((note) => note.story === story)) ?? -1
+      return post({ type: "located", id, sheet: at })
+    }
     const shows = (placed: PlacedSheet) =>
       placed.leaf <= leaf &&
       placed.leaf + placed.sheet.lookedAt >= leaf &&

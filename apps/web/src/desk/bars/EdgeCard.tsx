@@ -1,15 +1,17 @@
 import { Pressable, Text, View } from "react-native"
-import { edgeAt } from "@biblon/core/editing"
+import { edgeAt, noteHere } from "@biblon/core/editing"
 import { useDesk, useSession } from "../context"
 
 const words = { head: "Head", foot: "Foot" }
 const sheetsOf = { all: "of the sheets", first: "of the first sheet", left: "of left sheets" }
 
-/** While a head or foot is written: whose it is, and the way back. */
+/** While a head, foot or note is written: whose it is, and the way back. */
 export function EdgeCard() {
   const session = useSession()
   const told = useDesk(({ editor }) => {
     const at = editor ? edgeAt(editor.doc, editor.selection.head) : null
+    const note = editor ? noteHere(editor) : null
+    if (note) return { edge: "foot", words: `Note ${note.label}` }
     return at && { edge: at.edge, words: `${words[at.edge]} ${sheetsOf[at.variant]}` }
   })
   if (told === null) return null

@@ -148,27 +148,50 @@ function Dates() {
   )
 }
 
-export function PlaceTray() {
+/** Tools side by side, each with its words. */
+function Tools({ tools }: { tools: readonly (readonly [id: string, label: string])[] }) {
   const session = useSession()
+  const applies = useDesk(({ editor }) =>
+    tools.map(([id]) => (editor ? (toolNamed(id).applies?.(editor) ?? true) : false)).join(),
+  ).split(",")
+  return (
+    <View className="flex-row gap-2">
+      {tools.map(([id, label], i) => {
+        const off = applies[i] === "false"
+        return (
+          <Pressable
+            key={id}
+            accessibilityRole="button"
+            disabled={off}
+            onPress={() => toolNamed(id).run(session)}
+            className={`h-11 flex-1 flex-row items-center justify-center gap-2 rounded-button border border-line bg-raised hover:bg-murex-soft/50 wide:h-9 ${off ? "opacity-40" : ""}`}
+          >
+            <Glyph icon={toolNamed(id).icon} size={18} />
+            <Text className="font-ui text-[14px] text-ink">{label}</Text>
+          </Pressable>
+        )
+      })}
+    </View>
+  )
+}
+
+export function PlaceTray() {
   return (
     <View>
+      <SectionTitle>Notes</SectionTitle>
+      <Tools
+        tools={[
+          ["note", "Footnote"],
+          ["cross-note", "Mark ⇄ note"],
+        ]}
+      />
       <SectionTitle>Breaks</SectionTitle>
-      <View className="flex-row gap-2">
-        {["sheet-break", "line-break"].map((id) => {
-          const tool = toolNamed(id)
-          return (
-            <Pressable
-              key={id}
-              accessibilityRole="button"
-              onPress={() => tool.run(session)}
-              className="h-11 flex-1 flex-row items-center justify-center gap-2 rounded-button border border-line bg-raised hover:bg-murex-soft/50 wide:h-9"
-            >
-              <Glyph icon={tool.icon} size={18} />
-              <Text className="font-ui text-[14px] text-ink">{id === "line-break" ? "New line" : tool.name}</Text>
-            </Pressable>
-          )
-        })}
-      </View>
+      <Tools
+        tools={[
+          ["sheet-break", toolNamed("sheet-break").name],
+          ["line-break", "New line"],
+        ]}
+      />
       <SectionTitle>Symbols</SectionTitle>
       <Symbols />
       <SectionTitle>Date and time</SectionTitle>

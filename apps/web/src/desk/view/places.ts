@@ -219,18 +219,25 @@ export class Places {
     const area = this.edgeArea(x, y)
     const place = area?.story ? this.nearest(x, y, area.story) : null
     if (area && place) this.edgeSheet = area.sheet
-    return place ?? this.nearest(x, y, null)
+    return place ?? this.nearest(x, y, null, true)
   }
 
-  /** @param story key of the head or foot that counts; null for the text of the body */
-  private nearest(x: number, y: number, story: string | null): Place | null {
+  /**
+   * @param story key of the head, foot or note that counts; null for the text of the body
+   * @param notes whether notes count beside the text
+   */
+  private nearest(x: number, y: number, story: string | null, notes = false): Place | null {
     const leaves = leavesOf(this.source.editor().doc)
     const index = this.stack().indexAt(x, y)
     const placed = this.source.layout.mirror.placed(index)
     const among = ({ part, leaf }: Fragment) =>
-      story === null ? part === "text" : part !== "text" && leaves.flow(leaf).story === story
+      story === null
+        ? part === "text" || (notes && part === "note")
+        : part !== "text" && leaves.flow(leaf).story === story
     const [inX, inY] = [(x - this.left(index)) / this.scale, (y - this.stack().top(index)) / this.scale]
     const found = placed && hit(placed, inX, inY, among)
+    // What stands on several sheets is written on the one that was pressed.
+    if (found && notes && leaves.flow(found.leaf).story !== null) this.edgeSheet = index
     return found ? { pos: leaves.start(found.leaf) + found.offset, bias: found.bias } : null
   }
 
