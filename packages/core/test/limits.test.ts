@@ -292,6 +292,8 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
     .map(([own, begins]) => editing.startSection(begins, (before) => ({ ...before, ...own }))),
   joinSections: fc.constant(editing.joinSections),
   insertNote: fc.constant(editing.insertNote),
+  insertContents: fc.integer({ min: 1, max: 9 }).map((levels) => editing.insertContents({ levels, look: "plain" })),
+  changeContents: fc.option(fc.constant({ look: "ruled" as const })).map(editing.changeContents),
   crossNote: fc.constant(editing.crossNote),
   writeEdge: fc
     .tuple(edge, fc.constantFrom("all" as const, "first" as const, "left" as const), fc.nat(3), boolean)
@@ -308,7 +310,7 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
 
 /** What the folder gives that is no command, nor makes one. */
 const others = new Set(
-  "edgeAt markHere newKey noteHere numberPatterns numberPlace sectionHere setupHere turned Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf".split(
+  "contentsIn edgeAt markHere newKey noteHere numberPatterns numberPlace sectionHere setupHere turned Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf".split(
     " ",
   ),
 )

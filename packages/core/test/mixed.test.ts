@@ -13,6 +13,7 @@ import {
   paragraphLook,
   schema,
   styleLook,
+  headingsOf,
 } from "../src/document"
 import {
   backTabKey,
@@ -22,7 +23,6 @@ import {
   deleteSelection,
   dragSelection,
   editHistory,
-  headingsOf,
   insertText,
   newStyle,
   numberHeadings,

@@ -20,6 +20,7 @@ import {
   trailOf,
   type LetterFormat,
   type ParagraphFormat,
+  headingsOf,
 } from "../src/document"
 import { readDocument } from "../src/document/reading"
 import {
@@ -34,7 +35,6 @@ import {
   editHistory,
   enter,
   familiesInUse,
-  headingsOf,
   insertRule,
   insertText,
   layLook,

@@ -136,6 +136,7 @@ export class DeskSession implements DeskPort {
       },
       selected: () => this.laying.selected(),
       follow: (href) => this.going.alongLink(href),
+      goTo: (leaf) => this.going.toLeaf(leaf),
       summary: (summary) => {
         this.showing.show({ view: summary }, this.typing.active)
         this.showBusy()

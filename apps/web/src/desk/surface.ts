@@ -1,5 +1,5 @@
 /** The sheets in an element of the page, with the text field and the pointer: what people touch and see. */
-import { leavesOf } from "@biblon/core/document"
+import { headingsOf, leavesOf } from "@biblon/core/document"
 import { dragSelection, linkAt, redo, toggleDone, undo, writeEdge } from "@biblon/core/editing"
 import type { Mappable } from "prosemirror-transform"
 import type { LayoutClient } from "../workers/layoutClient"
@@ -22,6 +22,8 @@ export interface SurfaceTarget {
   selecting(): void
   selected(): void
   follow(href: string): void
+  /** To a leaf. */
+  goTo(leaf: number): void
   summary(summary: ViewSummary): void
   attached(field: HTMLElement): void
 }
@@ -141,6 +143,10 @@ export class Surface {
         view.places.writeOn(sheet)
         this.editing.run(writeEdge(edge, variant, section))
         this.focus()
+      },
+      goToHeading: (n) => {
+        const heading = this.editing.now && headingsOf(this.editing.now.doc)[n]
+        if (heading) this.target.goTo(heading.leaf)
       },
       selected: () => this.target.selected(),
       follow: () => {

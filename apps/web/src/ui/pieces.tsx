@@ -244,7 +244,7 @@ export function Choice<T extends string>({
   onChange: (value: T) => void
 }) {
   return (
-    <label className="flex flex-1 flex-col gap-1 font-ui text-[13px] text-ink-soft">
+    <label className="flex min-w-0 flex-1 flex-col gap-1 font-ui text-[13px] text-ink-soft">
       {label}
       <select
         aria-label={label}

@@ -201,6 +201,12 @@ export function blocksOf(flow: Node): Blocks {
   return known
 }
 
+/** How many leaves the body of a document has. */
+export function leavesOfBody(doc: Node): number {
+  const own = blocksOf(doc.child(0))
+  return own.leaf(own.nodes.length)
+}
+
 const known = new WeakMap<Node, Leaves>()
 
 /** The leaves of a document. Documents with the same body and stories have the same leaves. */

@@ -1,6 +1,7 @@
 /** Documents and changes that come from outside: checked before they are let in. */
 import { Mark, Node } from "prosemirror-model"
 import { z } from "zod"
+import { contentsLooks } from "./contents"
 import { defaultLetters, defaultParagraph, defaultSetup, defaultTypesetting } from "./defaults"
 import { documentFormat } from "./format"
 import { fieldKinds } from "./fields"
@@ -47,6 +48,7 @@ const checkedAttrs = new WeakSet<object>()
 const checkedMarks = new WeakSet<Mark>()
 
 const SectionAttrs = z.strictObject({ setup: PageSetup })
+const ContentsAttrs = z.strictObject({ levels: z.number().int().min(1).max(9), look: z.enum(contentsLooks) })
 const StoryKey = z.string().min(1).max(80)
 const StoryAttrs = z.strictObject({ key: StoryKey, kind: z.enum(storyKinds) })
 const AnchorAttrs = z.strictObject({ story: StoryKey })
@@ -92,6 +94,7 @@ export function checkDocument(doc: Node): Node {
       if (node.type === schema.nodes.paragraph) checkShape(ParagraphAttrs, node.attrs, "A paragraph's format")
       if (node.type === schema.nodes.field) checkShape(FieldAttrs, node.attrs, "A field")
       if (node.type === schema.nodes.sectionBreak) checkShape(SectionAttrs, node.attrs, "The setup of a section")
+      if (node.type === schema.nodes.contents) checkShape(ContentsAttrs, node.attrs, "A list of contents")
       if (node.type === schema.nodes.story) checkShape(StoryAttrs, node.attrs, "A text beside the body")
       if (node.type === schema.nodes.anchor) checkShape(AnchorAttrs, node.attrs, "The anchor of a text beside the body")
       checkedAttrs.add(node.attrs)

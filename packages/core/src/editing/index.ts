@@ -1,6 +1,7 @@
 export * from "./aside"
 export * from "./bringing"
 export * from "./command"
+export * from "./contents"
 export * from "./corrections"
 export * from "./difference"
 export * from "./find"

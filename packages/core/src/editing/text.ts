@@ -119,10 +119,13 @@ function deleteBeside(direction: Direction, unit: "character" | "word"): Command
     const boundary = direction < 0 ? $head.before() : $head.after()
     const $boundary = state.doc.resolve(boundary)
     const beside = direction < 0 ? $boundary.nodeBefore : $boundary.nodeAfter
-    // The beginning of a section goes; its text goes on in the section before it.
+    // The beginning of a section, or a list of contents, goes whole.
     const tr =
-      beside?.type === nodes.sectionBreak
-        ? named(state.tr.delete(...around(boundary, direction)), "Sections joined")
+      beside?.type === nodes.sectionBreak || beside?.type === nodes.contents
+        ? named(
+            state.tr.delete(...around(boundary, direction)),
+            beside.type === nodes.contents ? "Contents taken away" : "Sections joined",
+          )
         : joinAt(state.tr, boundary)
     if (!tr) return false
     dispatch?.(tr.scrollIntoView())

@@ -36,8 +36,9 @@ function collect(
 ): void {
   const at = { part, leaf: firstLeaf + leaf, x: left + x, y: top + y }
   if (box.kind === "lines") {
-    const { paragraph, from, to, width, frame } = box
-    found.push({ ...at, paragraph, from, to, width, frame: frame && moved(frame, at.x, at.y) })
+    const { paragraph, from, to, width, frame, entry } = box
+    const own = entry === null ? part : "generated"
+    found.push({ ...at, part: own, entry, paragraph, from, to, width, frame: frame && moved(frame, at.x, at.y) })
   } else
     for (const inside of box.kind === "stack" ? box.inside : box.rows.flatMap(({ cells }) => cells))
       collect(inside, at.leaf, at.x, at.y, part, found)
@@ -57,6 +58,7 @@ export const beginning: Break = { line: 0 }
 /** Whether a block goes on at the same place. The one comparison of all places at which something may begin. */
 export function sameBreak(a: Break, b: Break): boolean {
   if ("line" in a || "line" in b) return "line" in a && "line" in b && a.line === b.line
+  if ("entry" in a || "entry" in b) return "entry" in a && "entry" in b && a.entry === b.entry && a.back === b.back
   return (
     a.row === b.row &&
     a.cells.length === b.cells.length &&

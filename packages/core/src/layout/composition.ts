@@ -5,19 +5,25 @@
  */
 import type { Node } from "prosemirror-model"
 import {
+  blocksOf,
   bodyOf,
   changedLeaves,
   documentAttrs,
+  hasContents,
+  headingsOf,
   labelsOf,
+  leavesOfBody,
+  nodes,
   noteLabels,
   notesOf,
   storiesOf,
   type LeafChange,
 } from "../document"
-import { beginning, isBeginning, sameBreak } from "./boxes"
+import { beginning, fragmentsOf, isBeginning, sameBreak } from "./boxes"
+import { numbersOf } from "./numbers"
 import { sameOwed } from "./notes"
 import type { Typesetter } from "./paragraph"
-import { leavesOfBody, SheetComposer, type SheetPlace } from "./sheets"
+import { SheetComposer, type SheetPlace } from "./sheets"
 import type { Break, Layout, LayoutSpec, PlacedSheet, Sheet } from "./types"
 
 export function sameSpec(a: LayoutSpec, b: LayoutSpec): boolean {
@@ -67,6 +73,58 @@ function changedSince(older: Node, newer: Node): LeafChange | null {
   return { from: change.from, oldTo: newTo - shift, newTo }
 }
 
+/** So many times at most contents are set anew because they moved headings; then they show what the last time brought. */
+const mostRounds = 4
+
+/** On which sheets headings begin. */
+function pagesOf(layout: Layout): Map<number, string> {
+  const numbers = numbersOf(layout)
+  const pages = new Map<number, string>()
+  layout.placed.forEach((placed, i) => {
+    for (const { leaf, paragraph, from, part } of fragmentsOf(placed))
+      if (part === "text" && paragraph.outline !== null && from === 0) pages.set(leaf, numbers[i]?.text ?? "")
+  })
+  return pages
+}
+
+function samePages(a: ReadonlyMap<number, string>, b: ReadonlyMap<number, string>): boolean {
+  return a === b || (a.size === b.size && [...a].every(([leaf, page]) => b.get(leaf) === page))
+}
+
+/** The numbers that a layout shows, by the leaves that the headings have in another document. */
+function movedPages({ doc, pages }: Layout, now: Node): ReadonlyMap<number, string> {
+  const change = pages.size > 0 ? changedLeaves(bodyAlone(doc), bodyAlone(now)) : null
+  if (!change || change.newTo === change.oldTo) return pages
+  const shift = change.newTo - change.oldTo
+  return new Map([...pages].map(([leaf, page]) => [leaf >= change.oldTo ? leaf + shift : leaf, page]))
+}
+
+/** A change wide enough to hold the contents that show something else. They have no leaves: the one behind them stands for them. */
+function withContents(
+  older: Node,
+  pagesBefore: ReadonlyMap<number, string>,
+  newer: Node,
+  pages: ReadonlyMap<number, string>,
+  change: LeafChange | null,
+): LeafChange | null {
+  if (!hasContents(newer)) return change
+  const told = (doc: Node, own: ReadonlyMap<number, string>) =>
+    headingsOf(doc)
+      .map(({ level, label, text, leaf }) => `${level} ${label} ${text} ${own.get(leaf)}`)
+      .join("\n")
+  if (older === newer ? samePages(pagesBefore, pages) : told(older, pagesBefore) === told(newer, pages)) return change
+  const blocks = blocksOf(bodyOf(newer))
+  let wide = change
+  blocks.nodes.forEach((node, i) => {
+    if (node.type !== nodes.contents) return
+    const leaf = Math.min(blocks.leaf(i), leavesOfBody(newer) - 1)
+    const shift = wide ? wide.newTo - wide.oldTo : 0
+    const newTo = Math.max(wide?.newTo ?? leaf + 1, leaf + 1)
+    wide = { from: Math.min(wide?.from ?? leaf, leaf), oldTo: newTo - shift, newTo }
+  })
+  return wide
+}
+
 /** The sheets that a layout shows, by the numbers that their leaves have in another document. */
 function shownBefore({ doc, placed }: Layout, now: Node): PlacedSheet[] {
   const change = changedLeaves(doc, now)
@@ -93,11 +151,8 @@ function firstWhere<T>(list: readonly T[], holds: (element: T) => boolean): numb
   return low
 }
 
-/** Where the first sheet begins. */
-const start: SheetPlace = { leaf: 0, at: beginning, number: 1, owed: [] }
-
 /** How far into a block a place lies, in lines or rows. */
-const progress = (at: Break) => ("line" in at ? at.line : at.row)
+const progress = (at: Break) => ("line" in at ? at.line : "row" in at ? at.row : at.entry - 1e6 * at.back)
 
 /** Sheets by their places in a layout; `to` is not included. */
 export interface Sight {
@@ -107,27 +162,41 @@ export interface Sight {
 
 /** A layout in the making. Call `step` until it says that all is settled, or stop earlier and go on later. */
 export class Composition {
-  private readonly composer: SheetComposer
-  private composed: PlacedSheet[]
-  private readonly base: Layout | null
+  private composer: SheetComposer
+  private composed: PlacedSheet[] = []
+  private base: Layout | null = null
   /** In the base: sheets from here on, moved by `shift` leaves, may be taken over. */
   private next = 0
   private shift = 0
   private cursor: SheetPlace
   private done = false
+  /** Numbers of the sheets on which headings begin, as contents show them. */
+  private pages: ReadonlyMap<number, string>
+  /** How many times the numbers in contents have been set right. */
+  private rounds = 0
   /** Without a base: the sheets that were shown before, and among them those composed ahead of their turn. */
   private older: PlacedSheet[] = []
   private readonly ahead = new WeakSet<Sheet>()
 
   constructor(
-    typesetter: Typesetter,
+    private readonly typesetter: Typesetter,
     private readonly doc: Node,
     private readonly spec: LayoutSpec,
     previous: Layout | null = null,
   ) {
-    const { styles, typesetting } = documentAttrs(doc)
-    const composer = (this.composer = new SheetComposer(typesetter, doc, spec))
     const usable = previous && sameSpec(previous.spec, spec) ? previous : null
+    this.pages = usable ? movedPages(usable, doc) : new Map()
+    this.composer = new SheetComposer(typesetter, doc, spec, this.pages)
+    this.cursor = this.composer.start
+    this.begin(usable)
+  }
+
+  /** Takes over of a layout what is still right. */
+  private begin(usable: Layout | null): void {
+    const { doc, spec, composer } = this
+    const { styles, typesetting } = documentAttrs(doc)
+    this.next = this.shift = 0
+    this.older = []
     const sameSetting = (layout: Layout) =>
       documentAttrs(layout.doc).styles === styles && documentAttrs(layout.doc).typesetting === typesetting
 
@@ -135,7 +204,7 @@ export class Composition {
     this.composed = []
     if (usable && sameSetting(usable)) {
       const count = leavesOfBody(usable.doc)
-      const change = changedSince(usable.doc, doc)
+      const change = this.changedSince(usable)
       // A sheet that came to the end of the document also looked at there being nothing more.
       const looked = ({ leaf, sheet }: PlacedSheet) => leaf + sheet.lookedAt + (leaf + sheet.next.leaf >= count ? 1 : 0)
       const settled = usable.placed.slice(0, usable.settled)
@@ -149,13 +218,13 @@ export class Composition {
     }
     // Numbers are counted where the side of a sheet hangs on them.
     const counted = composer.papers?.sided ? this.composed : this.composed.slice(-1)
-    this.cursor = counted.reduce((place, own) => this.placeBehind(own, place.number), start)
+    this.cursor = counted.reduce((place, own) => this.placeBehind(own, place.number), composer.start)
 
     // The tail: sheets of the last complete layout that begin behind all changes.
     const complete = usable?.complete ? usable : usable?.base
     this.base = complete && sameSetting(complete) ? complete : null
     if (this.base) {
-      const change = changedSince(this.base.doc, doc)
+      const change = this.changedSince(this.base)
       if (change) {
         this.shift = change.newTo - change.oldTo
         // A strip of the flow view also depends on the leaf before it.
@@ -167,6 +236,24 @@ export class Composition {
     if (usable && !this.base && !this.done) this.older = shownBefore(usable, doc)
   }
 
+  /** What is not as it was in a layout: what changed, and contents that show something else. */
+  private changedSince({ doc, pages }: Layout): LeafChange | null {
+    return withContents(doc, pages, this.doc, this.pages, changedSince(doc, this.doc))
+  }
+
+  /** Sets the numbers in contents right, if composing has moved headings. Returns whether sheets are to be composed anew. */
+  private settlePages(): boolean {
+    if (this.spec.mode === "flow" || !hasContents(this.doc) || this.rounds >= mostRounds) return false
+    const { layout } = this
+    const pages = pagesOf(layout)
+    if (samePages(pages, this.pages)) return false
+    this.rounds++
+    this.pages = pages
+    this.composer = new SheetComposer(this.typesetter, this.doc, this.spec, pages)
+    this.begin(layout)
+    return !this.done
+  }
+
   /** Where the sheet behind one begins. @param number what the one would have if its section did not begin to count anew */
   private placeBehind({ leaf, sheet }: PlacedSheet, number: number): SheetPlace {
     const own = this.composer.numberAt({ leaf, at: sheet.start.at, number, owed: sheet.start.owed })
@@ -176,7 +263,7 @@ export class Composition {
   /** The first of some sheets, as far as they have the paper that they would have now. */
   private onSamePaper(sheets: PlacedSheet[], { papers }: Layout): PlacedSheet[] {
     if (papers === this.composer.papers || (papers && this.composer.papers?.sameAs(papers))) return sheets
-    let place = start
+    let place = this.composer.start
     const other = sheets.findIndex((own) => {
       const now = this.composer.startAt({ ...place, leaf: own.leaf, at: own.sheet.start.at })
       place = this.placeBehind(own, place.number)
@@ -199,7 +286,14 @@ export class Composition {
     if (!first || at >= to) return true
     const sheets: PlacedSheet[] = []
     let cursor: SheetPlace =
-      first.leaf === this.cursor.leaf ? this.cursor : { leaf: first.leaf, at: beginning, number: at + 1, owed: [] }
+      first.leaf === this.cursor.leaf
+        ? this.cursor
+        : {
+            leaf: first.leaf,
+            at: "entry" in first.sheet.start.at ? first.sheet.start.at : beginning,
+            number: at + 1,
+            owed: [],
+          }
     while (sheets.length < to - at && !this.composer.isEnd(cursor)) {
       const sheet = this.composer.compose(cursor, null)
       this.ahead.add(sheet)
@@ -219,14 +313,18 @@ export class Composition {
   /** Composes one more sheet. Returns true when the layout is complete. */
   step(): boolean {
     if (this.done) return true
-    if (this.takeOver()) return (this.done = true)
+    if (this.takeOver()) return this.finish()
     const expected = this.base?.placed[this.next]
     const sheet = this.composer.compose(this.cursor, this.stripEnd(expected))
     const own = { sheet, leaf: this.cursor.leaf }
     this.composed.push(own)
     this.cursor = this.placeBehind(own, this.cursor.number)
-    if (this.composer.isEnd(this.cursor)) this.done = true
-    return this.done
+    return this.composer.isEnd(this.cursor) ? this.finish() : false
+  }
+
+  private finish(): boolean {
+    this.done = true
+    return !this.settlePages()
   }
 
   /** In flow, strips end where the next one that may be taken over begins. */
@@ -292,6 +390,7 @@ export class Composition {
       complete: done,
       base: done ? null : this.base,
       papers: this.composer.papers,
+      pages: this.pages,
     }
   }
 }

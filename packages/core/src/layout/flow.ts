@@ -92,11 +92,15 @@ interface Pen {
 /** Left free around the text of a cell, in points. */
 const cellSpace = 4
 
+/** Gives the paragraphs of a list of contents, and the number of the heading that each stands for. */
+export type Contents = (contents: Node, width: number) => readonly { node: Node; entry: number }[]
+
 export class FlowSetter {
   constructor(
     private readonly typesetter: Typesetter,
     private readonly setting: Setting,
     private readonly labels: Labels,
+    private readonly contents: Contents = () => [],
   ) {}
 
   /** Sets blocks from a place on until the region is full, a section ends or nothing is left. */
@@ -127,6 +131,21 @@ export class FlowSetter {
       if (node.type.name === "sectionBreak") {
         if (endless) continue
         return result({ block, at })
+      }
+      if (node.type.name === "contents") {
+        const entries = this.contents(node, width)
+        const firstRow = "entry" in at ? at.entry : 0
+        for (let row = firstRow; row < entries.length; row++) {
+          const { node: own, entry } = entries[row] as (typeof entries)[number]
+          const paragraph = this.typesetter.paragraph(this.setting, own, width, null)
+          const { y } = begin(pen, paragraph, 0, block === 0 && row === 0)
+          const end = y + paragraph.height
+          if (end > bottom && set.length > 0) return result({ block, at: { entry: row, back: 0 } })
+          const box = { kind: "lines" as const, paragraph, from: 0, to: paragraph.lines.length, width, entry }
+          set.push({ block, box, y, end, joins: false })
+          pen = { y: end, above: paragraph }
+        }
+        continue
       }
       if (node.type.name === "table") {
         const y =
@@ -165,7 +184,8 @@ export class FlowSetter {
           to = Math.min(lines.length, line + Math.max(1, fitting(paragraph, line, foot - y)))
       }
       const end = y + linesHeight(paragraph, line, to)
-      if (to > line) set.push({ block, box: { kind: "lines", paragraph, from: line, to, width }, y, end, joins })
+      if (to > line)
+        set.push({ block, box: { kind: "lines", paragraph, from: line, to, width, entry: null }, y, end, joins })
       if (to < lines.length) {
         if (to > line) {
           pen = { y: end, above: paragraph }

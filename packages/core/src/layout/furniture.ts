@@ -2,54 +2,25 @@
 import type { Node } from "prosemirror-model"
 import {
   blocksOf,
-  bodyOf,
   documentAttrs,
   edgeWidth,
   fieldAttrs,
-  formatNumber,
   labelsOf,
-  sectionsOf,
   storiesOf,
   unknownValue,
   valuesOf,
   type EdgeName,
   type FieldValues,
-  type Section,
   type StyleSheet,
   type Typesetting,
 } from "../document"
-import { beginning, fragmentsOf, isBeginning } from "./boxes"
+import { beginning, fragmentsOf } from "./boxes"
 import { FlowSetter } from "./flow"
+import { numbersOf, type SheetNumber } from "./numbers"
 import { edgeRoom, type Paper } from "./paper"
 import { shownText, type Typesetter } from "./paragraph"
 import { firstLeafOf } from "./sheets"
 import type { Furniture, Layout, PlacedSheet, Sheet } from "./types"
-
-/** What is known of a sheet beside what is on it. */
-export interface SheetNumber {
-  section: number
-  number: number
-  /** As its section writes it. */
-  text: string
-}
-
-/** The numbers of all sheets. */
-export function numbersOf({ doc, placed }: Pick<Layout, "doc" | "placed">): SheetNumber[] {
-  const sections = sectionsOf(doc)
-  const blocks = blocksOf(bodyOf(doc))
-  let [section, number] = [0, 0]
-  return placed.map(({ leaf, sheet }, i) => {
-    const block = blocks.at(leaf)
-    const before = section
-    // One that was left blank stands before its section begins.
-    if (sheet.columns.length === 0) return { section, number: ++number, text: String(number) }
-    while ((sections[section + 1]?.block ?? Infinity) <= block) section++
-    const first = (i === 0 || section !== before) && isBeginning(sheet.start.at)
-    const { form, start } = (sections[section] as Section).setup.numbering
-    number = (first ? start : null) ?? number + 1
-    return { section, number, text: form === "decimal" ? String(number) : formatNumber(number, form) || String(number) }
-  })
-}
 
 /** What a head or foot was set of, and what came of it. */
 interface Kept {

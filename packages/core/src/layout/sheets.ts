@@ -4,11 +4,14 @@ import {
   blocksOf,
   bodyOf,
   documentAttrs,
+  entriesOf,
+  headingsOf,
   edgeWidth,
   labelsOf,
   leastRoom,
   leavesIn,
   leavesOf,
+  leavesOfBody,
   sectionsOf,
   storiesOf,
   valuesOf,
@@ -32,12 +35,6 @@ export interface SheetPlace {
   owed: readonly Owed[]
 }
 
-/** How many leaves the body of a document has. */
-export function leavesOfBody(doc: Node): number {
-  const blocks = blocksOf(bodyOf(doc))
-  return blocks.leaf(blocks.nodes.length)
-}
-
 let ids = 0
 
 /** The height at which a strip of the flow view ends, and the bounds within which it keeps an earlier end. */
@@ -57,6 +54,8 @@ export class SheetComposer {
     typesetter: Typesetter,
     doc: Node,
     private readonly spec: LayoutSpec,
+    /** Numbers of the sheets on which headings begin, by leaf. */
+    pages: ReadonlyMap<number, string>,
   ) {
     const { styles, typesetting } = documentAttrs(doc)
     const blocks = blocksOf(bodyOf(doc))
@@ -64,7 +63,14 @@ export class SheetComposer {
     this.count = leavesOfBody(doc)
     const labels = labelsOf(doc)
     const values = valuesOf(doc, typesetter.values)
-    this.setter = new FlowSetter(typesetter, { styles, typesetting, values, flow: spec.mode === "flow" }, labels)
+    const setting = { styles, typesetting, values, flow: spec.mode === "flow" }
+    this.setter = new FlowSetter(typesetter, setting, labels, (contents, width) => {
+      const numbers = new Map(headingsOf(doc).map(({ leaf }, n) => [leaf, n]))
+      return entriesOf(doc, contents, width, spec.mode === "flow" ? null : pages).map(({ node, heading }) => ({
+        node,
+        entry: numbers.get(heading.leaf) ?? 0,
+      }))
+    })
     this.notes = new NoteSetter(this.setter, doc)
     this.sections = sectionsOf(doc)
     this.papers =
@@ -77,6 +83,24 @@ export class SheetComposer {
           })
   }
 
+  /** Where the first sheet begins. */
+  get start(): SheetPlace {
+    return { ...this.placed({ block: 0, at: beginning }), number: 1, owed: [] }
+  }
+
+  /** The block that a place is in. */
+  private blockAt({ leaf, at }: Pick<SheetPlace, "leaf" | "at">): number {
+    return this.body.blocks.at(leaf) - ("entry" in at ? at.back : 0)
+  }
+
+  /** A place in the flow by its leaf. */
+  private placed({ block, at }: BlockPlace): Pick<SheetPlace, "leaf" | "at"> {
+    const { blocks } = this.body
+    const leaf = blocks.leaf(block)
+    if (blocks.nodes[block]?.type.name !== "contents") return { leaf, at }
+    return { leaf, at: { entry: "entry" in at ? at.entry : 0, back: blocks.at(leaf) - block } }
+  }
+
   private sectionOf(block: number): number {
     return Math.max(
       0,
@@ -86,9 +110,10 @@ export class SheetComposer {
 
   /** The section that a sheet begins with, and whether it is the first of that. */
   private at({ leaf, at }: Pick<SheetPlace, "leaf" | "at">): { section: number; first: boolean } {
-    const block = this.body.blocks.at(leaf)
+    const block = this.blockAt({ leaf, at })
     const section = this.sectionOf(block)
-    return { section, first: this.sections[section]?.block === block && isBeginning(at) }
+    const begins = "entry" in at ? at.entry === 0 : isBeginning(at)
+    return { section, first: this.sections[section]?.block === block && begins }
   }
 
   /** The number of the sheet that begins at a place, as its section counts. */
@@ -107,8 +132,8 @@ export class SheetComposer {
   }
 
   /** Whether nothing of the document is left for a sheet that would begin at a place. */
-  isEnd({ leaf, owed }: SheetPlace): boolean {
-    return leaf >= this.count && owed.length === 0
+  isEnd({ leaf, at, owed }: SheetPlace): boolean {
+    return leaf >= this.count && owed.length === 0 && !("entry" in at)
   }
 
   private isLeft(place: SheetPlace): boolean {
@@ -137,13 +162,12 @@ export class SheetComposer {
   }
 
   private composeSheet(start: SheetPlace): Sheet {
-    const { blocks } = this.body
     const { paper } = this.startAt(start) as { paper: Paper }
     const { section: opening } = this.at(start)
     const size = { width: paper.setup.width, height: paper.setup.height }
-    const at = { block: blocks.at(start.leaf), at: start.at }
+    const at = { block: this.blockAt(start), at: start.at }
     if (this.isBlank(start)) return this.sheet(start, size, { next: at, lookedAt: start.leaf, owed: start.owed })
-    if (start.leaf >= this.count) {
+    if (start.leaf >= this.count && !("entry" in start.at)) {
       // Of the text nothing is left but notes that go on.
       const { owed, ...foot } = this.foot(paper, this.notes.some(start.owed, [], paper.width, paper.height))
       return this.sheet(start, size, { next: at, lookedAt: start.leaf, owed }, foot)
@@ -210,7 +234,7 @@ export class SheetComposer {
 
   private composeStrip(start: SheetPlace, wantedLeaf: number | null, spec: LayoutSpec & { mode: "flow" }): Sheet {
     const { blocks } = this.body
-    const first = blocks.at(start.leaf)
+    const first = this.blockAt(start)
     const wantedEnd = wantedLeaf === null ? null : blocks.at(wantedLeaf)
     const ends = (y: number, block: number) => {
       const keepsEnd = wantedEnd !== null && wantedEnd > first && y < strip.most
@@ -235,12 +259,13 @@ export class SheetComposer {
     { next, lookedAt, owed }: Pick<Filled, "next" | "lookedAt"> & { owed: readonly Owed[] },
     { columns, rules, notes }: Parts = { columns: [], rules: [], notes: [] },
   ): Sheet {
+    const place = this.placed(next)
     return {
       id: ++ids,
       width,
       height,
       start: { ...this.startAt(start), at: start.at, owed: start.owed },
-      next: { leaf: this.body.blocks.leaf(next.block) - start.leaf, at: next.at, owed },
+      next: { ...place, leaf: place.leaf - start.leaf, owed },
       lookedAt: Math.max(0, lookedAt - start.leaf),
       columns,
       rules,

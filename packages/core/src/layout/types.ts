@@ -124,6 +124,8 @@ export interface Lines<P = ParagraphLayout> {
   width: number
   /** Background and borders; a neighbour that goes on in the same frame begins where this one ends. */
   frame: Frame | null
+  /** Of a generated paragraph, the heading that it stands for, by its number among the headings; null for text of the document. */
+  entry: number | null
 }
 
 /** Boxes under each other, as far as they stand in one column, cell or note. */
@@ -145,8 +147,10 @@ export interface Table<P = ParagraphLayout> {
 
 /** Some lines of a leaf where they stand on a sheet: what all that shows or measures text reads. See `fragmentsOf`. */
 export interface Fragment {
-  /** Where on the sheet. */
-  part: "text" | Furniture["part"]
+  /** Where on the sheet; what is generated has no text of the document, and stands before its leaf. */
+  part: "text" | "generated" | Furniture["part"]
+  /** See Lines. */
+  entry: number | null
   leaf: number
   paragraph: ParagraphLayout
   /** Lines from `from` up to, not including, `to`. */
@@ -171,7 +175,11 @@ export interface Frame {
  * Where a block goes on: at a line, or at a row, in those of whose cells that are not at their end. `{ line: 0 }` is the
  * beginning of any block.
  */
-export type Break = { line: number } | { row: number; cells: readonly (BlockPlace | null)[] }
+export type Break =
+  | { line: number }
+  | { row: number; cells: readonly (BlockPlace | null)[] }
+  /** In a list of contents, which has no leaf: so many blocks before that of the leaf that is told with it. */
+  | { entry: number; back: number }
 
 /** A place in a flow: one of its blocks, and where in it. */
 export interface BlockPlace {
@@ -252,4 +260,6 @@ export interface Layout {
   /** The last complete layout, if this one is not. */
   base: Layout | null
   papers: Papers | null
+  /** Numbers of the sheets on which headings begin, by leaf, as its contents show them; empty without contents. */
+  pages: ReadonlyMap<number, string>
 }

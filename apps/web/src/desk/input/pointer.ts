@@ -25,6 +25,8 @@ export interface PointerTarget {
   tick(clientX: number, clientY: number): boolean
   /** A head or foot is to be written where there is none yet. */
   writeEdge(area: EdgeArea): void
+  /** An entry of the contents was pressed: goes to the heading of that number. */
+  goToHeading(heading: number): void
   /** The selection was made and let go. */
   selected(): void
 }
@@ -89,7 +91,8 @@ export class PointerInput {
     if (event.button !== 0 || (event.target as HTMLElement).closest(".handle, .floating")) return
     const touch = event.pointerType !== "mouse"
     this.touching = touch
-    if (!touch && this.target.tick(event.clientX, event.clientY)) return event.preventDefault()
+    if (!touch && (this.target.tick(event.clientX, event.clientY) || this.goToEntry(event)))
+      return event.preventDefault()
     if (touch) this.touch(event)
     else {
       event.preventDefault()
@@ -145,6 +148,13 @@ export class PointerInput {
       },
       () => this.target.selected(),
     )
+  }
+
+  /** A press on an entry of the contents goes to its heading. */
+  private goToEntry({ clientX, clientY }: PointerEvent): boolean {
+    const heading = this.view.entryAt(clientX, clientY)
+    if (heading !== null) this.target.goToHeading(heading)
+    return heading !== null
   }
 
   /** Two presses where a head or foot could stand begin one. */
@@ -269,7 +279,7 @@ export class PointerInput {
       canvas.removeEventListener("pointermove", onMove)
       canvas.removeEventListener("pointerup", onUp)
       canvas.removeEventListener("pointercancel", onCancel)
-      if (!tap || this.target.tick(clientX, clientY)) return
+      if (!tap || this.target.tick(clientX, clientY) || this.goToEntry(event)) return
       const count = this.countClick(event)
       if (count === 2) return this.writeEdge(event) ? undefined : this.takeWord(clientX, clientY)
       const place = this.view.pressed(clientX, clientY)

@@ -105,6 +105,20 @@ export class Places {
     return this.source.layout.mirror.firstLeaf(this.edgeSheet)
   }
 
+  /** The heading, by its number, that the entry of a list of contents at a point of the canvas stands for; null for none. */
+  entryAt(x: number, y: number): number | null {
+    const index = this.stack().indexAt(x, y)
+    const placed = this.source.layout.mirror.placed(index)
+    const [inX, inY] = [(x - this.left(index)) / this.scale, (y - this.stack().top(index)) / this.scale]
+    const at = (placed ? fragmentsOf(placed) : []).find((own) => {
+      const [first, last] = [own.paragraph.lines[own.from], own.paragraph.lines[own.to - 1]]
+      if (own.entry === null || !first || !last) return false
+      const foot = own.y + last.top + last.height - first.top
+      return inX >= own.x && inX <= own.x + own.width && inY >= own.y && inY <= foot
+    })
+    return at?.entry ?? null
+  }
+
   /** From now on heads and feet are written on this sheet. */
   writeOn(sheet: number): void {
     this.edgeSheet = sheet

@@ -284,6 +284,11 @@ export class SheetView {
     return this.places.pressed(...this.onCanvas(clientX, clientY))
   }
 
+  /** The heading whose entry in a list of contents is at a point of the window, by its number. */
+  entryAt(clientX: number, clientY: number): number | null {
+    return this.places.entryAt(...this.onCanvas(clientX, clientY))
+  }
+
   /** The head or foot of the sheet in sight. */
   edgeInSight(edge: EdgeName): EdgeArea | null {
     return this.places.edgeOf(this.stack.rowAt(this.room.scrollTop + this.room.clientHeight * 0.4), edge)

@@ -39,14 +39,17 @@ interface Drawn {
 
 /** A linked stretch of a line, in PDF's coordinates. */
 export interface LinkBox {
-  to: string
+  /** An address, a place of the document after #, a heading by its number, or a note by its key. */
+  to: string | { heading: number } | { note: string }
   left: number
   bottom: number
   right: number
   top: number
 }
 
-export function tagOf({ paragraph }: Fragment): string {
+export function tagOf({ paragraph, part }: Fragment): string {
+  if (part === "note") return "Note"
+  if (part === "generated") return "TOCI"
   return paragraph.outline ? `H${Math.min(6, paragraph.outline)}` : paragraph.label ? "LBody" : "P"
 }
 
@@ -78,14 +81,14 @@ export function drawSheet(placed: PlacedSheet, fonts: FontLibrary, faceFor: (run
   const behind = pen.sheetGround() + fragments.map((fragment) => pen.ground(fragment)).join("")
   // Heads and feet are no part of what is read.
   const furniture = fragments
-    .filter(({ part }) => part !== "text")
+    .filter(({ part }) => part === "header" || part === "footer")
     .map((fragment) => {
       const type = `/Artifact<</Type/Pagination/Subtype/${fragment.part === "header" ? "Header" : "Footer"}>>BDC\n`
       const text = partsOf(fragment).map((part) => pen.text(fragment, linesOf(fragment, part)))
       return text.length > 0 ? `${type}${text.join("")}EMC\n` : ""
     })
   const marked = fragments
-    .filter(({ part }) => part === "text" || part === "note")
+    .filter(({ part }) => part !== "header" && part !== "footer")
     .flatMap((fragment) => partsOf(fragment).map((part) => ({ fragment, part })))
   const parts = marked.map(({ fragment, part }, id) => {
     const drawn = linesOf(fragment, part)
@@ -193,9 +196,16 @@ class Pen {
         else if (look.colour !== colour) parts.push(fill((colour = look.colour)))
         const x = fragment.x + piece.x
         parts.push(`1 0 0 1 ${num(x)} ${num(y)} Tm\n`, glyphs(piece, face, fragment.paragraph.text))
-        if (look.link)
+        const anchor = fragment.paragraph.anchors?.find(({ offset }) => offset === piece.from)
+        const to =
+          fragment.entry !== null
+            ? { heading: fragment.entry }
+            : anchor && piece.run.shows !== null
+              ? { note: anchor.key }
+              : look.link
+        if (to)
           this.links.push({
-            to: look.link,
+            to,
             left: x,
             bottom: y - line.height + line.baseline,
             right: x + piece.width,

@@ -3,7 +3,16 @@
  * subsets, tagged structure (ISO 32000-1, 14.7), headings as bookmarks, title and language.
  */
 import { zlibSync } from "fflate"
-import { documentAttrs, leavesOf, placesOf, sectionsOf, textOf, type PageSetup } from "../../document"
+import {
+  documentAttrs,
+  headingsOf,
+  leavesOf,
+  placesOf,
+  sectionsOf,
+  storiesOf,
+  textOf,
+  type PageSetup,
+} from "../../document"
 import {
   fragmentsOf,
   lineTop,
@@ -67,7 +76,8 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
     const content = file.addStream(drawn.content)
     const parents: Ref[] = []
     for (const { fragment, part } of drawn.marked) {
-      const number = fragment.leaf
+      // What is generated stands before the leaf that follows it.
+      const number = fragment.entry === null ? fragment.leaf : fragment.leaf - 1 + (fragment.entry + 1) / 1e6
       let element = elements.get(number)
       if (!element)
         elements.set(number, (element = { ref: file.reserve(), tag: tagOf(fragment), content: [], label: null }))
@@ -77,13 +87,13 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
       parents.push(part === "label" && element.label ? element.label.ref : element.ref)
     }
     for (const fragment of fragmentsOf(placed)) {
-      if (fragment.part !== "text") continue
+      if (fragment.part !== "text" && fragment.part !== "note") continue
       const { outline, lines, text, label } = fragment.paragraph
       const first = lines[fragment.from]
       if (fragment.from > 0 || !first) continue
       const top = sheet.height - lineTop(fragment, first)
       leafTops.set(fragment.leaf, { page, top })
-      if (outline && text.trim() !== "")
+      if (outline && fragment.part === "text" && text.trim() !== "")
         headings.push({
           level: outline,
           text: `${label ? `${label.text} ` : ""}${shownText(fragment.paragraph).replaceAll("\n", " ").trim()}`,
@@ -104,13 +114,23 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
   }
 
   const places = placesOf(layout.doc)
+  const stories = storiesOf(layout.doc)
+  const leafOf = (to: LinkBox["to"]): number | undefined => {
+    if (typeof to === "string") return places.get(to.slice(1))
+    if ("heading" in to) return headingsOf(layout.doc)[to.heading]?.leaf
+    const story = stories.get(to.note)
+    return story && leavesOf(layout.doc).at(story.pos + 2)
+  }
   for (const { id, link } of annotations) {
-    const place = link.to.startsWith("#") ? leafTops.get(places.get(link.to.slice(1)) ?? -1) : undefined
+    const { to } = link
+    const outside = typeof to === "string" && !to.startsWith("#")
+    const leaf = leafOf(to)
+    const place = leaf === undefined ? undefined : leafTops.get(leaf)
     const action = place
       ? `/Dest[${ref(place.page)}/XYZ null ${num(place.top)} null]`
-      : link.to.startsWith("#")
-        ? ""
-        : `/A<</S/URI/URI(${encodeURI(decodeLoosely(link.to)).replace(/[()\\]/g, "\\$&")})>>`
+      : outside
+        ? `/A<</S/URI/URI(${encodeURI(decodeLoosely(to)).replace(/[()\\]/g, "\\$&")})>>`
+        : ""
     file.add(
       `<</Type/Annot/Subtype/Link/Rect[${[link.left, link.bottom, link.right, link.top].map(num).join(" ")}]/Border[0 0 0]/F 4${action}>>`,
       id,

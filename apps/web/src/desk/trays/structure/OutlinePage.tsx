@@ -10,18 +10,19 @@ import {
   type RefObject,
 } from "react"
 import { Text, useWindowDimensions, View } from "react-native"
-import { leavesOf } from "@biblon/core/document"
+import { contentsLooks, headingsOf, leavesOf, type ContentsLook, type Heading } from "@biblon/core/document"
 import {
+  changeContents,
+  contentsIn,
   headingAt,
   headingNumbers,
-  headingsOf,
+  insertContents,
   moveSection,
   numberHeadings,
   promoteSection,
-  type Heading,
 } from "@biblon/core/editing"
 import { CaretDown, CaretLeft, CaretRight, DotsSixVertical, Warning } from "../../../ui/icons"
-import { Choice, Glyph, IconButton, inkSoft } from "../../../ui/pieces"
+import { Choice, Glyph, IconButton, inkSoft, WordButton } from "../../../ui/pieces"
 import { useDesk, useSession } from "../../context"
 
 /** Movement, in pixels, from which a press on a heading carries it. */
@@ -102,6 +103,54 @@ function useWindow(list: RefObject<HTMLElement | null>, count: number) {
   }
 }
 
+const lookNames: Readonly<Record<ContentsLook, string>> = {
+  dotted: "Dots to the number",
+  ruled: "A line to the number",
+  plain: "Number close behind",
+}
+
+/** The list of contents: put in where the caret is, and how it looks. It is always right, so there is nothing to renew. */
+function Contents() {
+  const session = useSession()
+  const { levels, look } = useDesk(({ editor }) => {
+    const found = editor ? contentsIn(editor) : null
+    return { levels: found?.levels ?? null, look: found?.look ?? ("dotted" as ContentsLook) }
+  })
+  if (levels === null)
+    return (
+      <View className="mt-3 flex-row">
+        <WordButton
+          label="Put the contents here"
+          onPress={() => {
+            session.run(insertContents({ levels: 3, look: "dotted" }))
+            session.focus()
+          }}
+        />
+      </View>
+    )
+  return (
+    <View className="mt-3 gap-2">
+      <View className="flex-row gap-2">
+        <Choice
+          label="Contents"
+          value={look}
+          options={contentsLooks.map((own) => [own, lookNames[own]] as const)}
+          onChange={(next) => session.run(changeContents({ look: next }))}
+        />
+        <Choice
+          label="Levels"
+          value={String(levels)}
+          options={[1, 2, 3, 4, 5, 6].map((n) => [String(n), n === 1 ? "Only the first" : `1 to ${n}`] as const)}
+          onChange={(next) => session.run(changeContents({ levels: Number(next) }))}
+        />
+      </View>
+      <View className="flex-row">
+        <WordButton label="Take the contents away" onPress={() => void session.run(changeContents(null))} />
+      </View>
+    </View>
+  )
+}
+
 export function OutlinePage() {
   const session = useSession()
   const { doc, here, numbers } = useDesk(({ editor }) => ({
@@ -178,6 +227,7 @@ export function OutlinePage() {
 
   return (
     <View>
+      <Contents />
       <View className="mb-3 mt-3 flex-row">
         <Choice
           label="Numbers of headings"

@@ -1,0 +1,83 @@
+/** Contents: lists of the headings that are made anew from the document wherever it is set, so that they are always right. */
+import type { Node } from "prosemirror-model"
+import { paragraph } from "./building"
+import { headingsOf, type Heading } from "./headings"
+import { documentAttrs, nodes, schema } from "./schema"
+import type { ParagraphFormat } from "./shapes"
+
+/** What stands between a heading and its number: dots, a line, or nothing but the number close behind it. */
+export const contentsLooks = ["dotted", "ruled", "plain"] as const
+export type ContentsLook = (typeof contentsLooks)[number]
+
+export interface ContentsAttrs {
+  /** Headings of so many levels. */
+  levels: number
+  look: ContentsLook
+}
+
+export function contentsAttrs(contents: Node): ContentsAttrs {
+  return contents.attrs as ContentsAttrs
+}
+
+/** An entry: a paragraph that is nowhere in the document, and the heading that it stands for. */
+export interface ContentsEntry {
+  node: Node
+  heading: Heading
+}
+
+/** What an entry shows for a number that is not known yet. */
+const unknown = "–"
+/** So much farther in stands each level, in points. */
+const step = 18
+
+const made = new WeakMap<Node, Map<string, Node>>()
+
+/** Whether a document has a list of contents in its body. */
+export function hasContents(doc: Node): boolean {
+  return doc.child(0).children.some(({ type }) => type === nodes.contents)
+}
+
+/**
+ * The entries of a list of contents.
+ * @param pages the numbers of the sheets on which headings begin, by leaf; null where there are none
+ */
+export function entriesOf(
+  doc: Node,
+  contents: Node,
+  width: number,
+  pages: ReadonlyMap<number, string> | null,
+): readonly ContentsEntry[] {
+  const { levels, look } = contentsAttrs(contents)
+  let known = made.get(contents)
+  if (!known) made.set(contents, (known = new Map()))
+  const { defaults } = documentAttrs(doc).styles
+  return headingsOf(doc)
+    .filter(({ level, text }) => level <= levels && text !== "")
+    .map((heading) => {
+      const { level, label, text, leaf } = heading
+      const page = pages === null ? "" : (pages.get(leaf) ?? unknown)
+      const words = `${label ? `${label} ` : ""}${text}`
+      const key = `${level} ${width} ${defaults.letters.size} ${words}\t${page}`
+      let node = known.get(key)
+      if (!node) {
+        const format: Partial<ParagraphFormat> = {
+          align: "left",
+          indentFirst: 0,
+          indentLeft: (level - 1) * step,
+          indentRight: 0,
+          spaceBefore: level === 1 ? 4 : 0,
+          spaceAfter: 2,
+          lineSpacing: { rule: "multiple", value: 1.15 },
+          hyphenate: false,
+          ...(look === "plain"
+            ? { tabs: [] }
+            : { tabs: [{ position: width, align: "right", leader: look === "dotted" ? "dotted" : "solid" }] }),
+        }
+        const between = page === "" ? "" : look === "plain" ? `  ${page}` : `\t${page}`
+        node = paragraph("body", [schema.text(words + between)], format)
+        if (known.size > 5000) known.clear()
+        known.set(key, node)
+      }
+      return { node, heading }
+    })
+}

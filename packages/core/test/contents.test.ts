@@ -1,0 +1,119 @@
+/** Lists of contents, which are always right. */
+import fc from "fast-check"
+import { type EditorState, TextSelection } from "prosemirror-state"
+import { bodyOf, defaultSetup, document, headingsOf, leavesOf, nodes, p, paragraph } from "../src/document"
+import { checkDocument, readDocument } from "../src/document/reading"
+import * as editing from "../src/editing"
+import { changeSetup, settleStories, type Command } from "../src/editing"
+import { fragmentsOf, layoutDocument, numbersOf, type Layout } from "../src/layout"
+import { typesetter } from "../node/typesetting"
+import { after, stateOf } from "./telling"
+
+const small = { ...defaultSetup, width: 300, height: 260, margins: { top: 30, right: 30, bottom: 30, left: 30 } }
+const sentence = "The chain ferry crosses at slack water and rests when the tide runs hard. "
+const contents = (levels = 3) => nodes.contents.create({ levels, look: "dotted" })
+const parts = (n: number) =>
+  Array.from({ length: n }, (_, i) => [
+    paragraph(i % 3 === 2 ? "heading2" : "heading1", [`Part ${i}`]),
+    p(sentence.repeat(1 + ((i * 7) % 5))),
+  ]).flat()
+
+/** What the contents of a layout say, entry by entry. */
+const told = (layout: Layout) =>
+  layout.placed.flatMap((placed) =>
+    fragmentsOf(placed)
+      .filter(({ part }) => part === "generated")
+      .map(({ paragraph: { text } }) => text.replace("\t", " … ")),
+  )
+/** What they should say. */
+const right = (layout: Layout, levels = 3) => {
+  const numbers = numbersOf(layout)
+  const pages = new Map(
+    layout.placed.flatMap((placed, i) =>
+      fragmentsOf(placed)
+        .filter(({ part, from }) => part === "text" && from === 0)
+        .map(({ leaf }) => [leaf, numbers[i]!.text] as const),
+    ),
+  )
+  return headingsOf(layout.doc)
+    .filter(({ level, text }) => level <= levels && text !== "")
+    .map(({ leaf, text }) => `${text} … ${pages.get(leaf)}`)
+}
+const set = (doc: Parameters<typeof layoutDocument>[1]) => layoutDocument(typesetter(), doc)
+
+test("contents name every heading with its sheet, over as many sheets as they take, and only of the levels asked for", () => {
+  const layout = set(document([contents(), ...parts(40)], { setup: small }))
+  expect(told(layout)).toEqual(right(layout))
+  expect(told(layout).length).toBe(40)
+  expect(layout.placed[0]!.leaf).toBe(layout.placed[1]!.leaf)
+  const one = set(document([p("Report"), contents(1), ...parts(9)], { setup: small }))
+  expect(told(one)).toEqual(right(one, 1))
+  expect(told(one).length).toBe(6)
+})
+
+test("contents are kept in no file but their look, pass the check, and go by one Backspace", () => {
+  const state = after(stateOf([p("Report"), ...parts(2)]), editing.insertContents({ levels: 2, look: "ruled" }))
+  expect(JSON.stringify(state.doc.toJSON())).toContain('{"type":"contents","attrs":{"levels":2,"look":"ruled"}}')
+  expect(readDocument(state.doc.toJSON()).eq(state.doc)).toBe(true)
+  expect(editing.contentsIn(state)).toMatchObject({ levels: 2, pos: 1 })
+  expect(editing.contentsIn(after(state, editing.changeContents({ levels: 1 })))).toMatchObject({ levels: 1 })
+  expect(editing.contentsIn(after(state, editing.deleteBackward))).toBeNull()
+  expect(bodyOf(after(state, editing.changeContents(null)).doc).childCount).toBe(5)
+})
+
+test("contents that push their own headings over the end of a sheet come to rest", () => {
+  for (let n = 1; n < 40; n++) {
+    const blocks = Array.from({ length: n }, (_, i) => paragraph("heading1", [`Part ${i}`], { spaceBefore: 0 }))
+    const layout = set(document([contents(), ...blocks], { setup: small }))
+    expect(told(layout)).toEqual(right(layout))
+  }
+})
+
+const act = fc.record({
+  kind: fc.constantFrom("type", "enter", "heading", "body", "cut", "note", "contents", "numbers", "paper"),
+  leaf: fc.nat(60),
+})
+
+test("after whatever is done contents are right, also composed from before", () => {
+  fc.assert(
+    fc.property(fc.array(act, { maxLength: 8 }), (acts) => {
+      let state = stateOf(parts(12))
+      state = after(
+        state.apply(state.tr.insert(1, contents())),
+        changeSetup(() => small, "all", "Paper"),
+      )
+      let layout = set(state.doc)
+      for (const { kind, leaf } of acts) {
+        const leaves = leavesOf(state.doc)
+        const at = leaves.start(leaf % leaves.count)
+        state = state.apply(state.tr.setSelection(TextSelection.create(state.doc, at)))
+        const commands: Record<typeof kind, Command> = {
+          type: editing.insertText(sentence),
+          enter: editing.enter,
+          heading: editing.setStyle("heading1"),
+          body: editing.setStyle("body"),
+          cut: (own, dispatch) => {
+            const { $head } = own.selection
+            dispatch?.(own.tr.delete($head.start(), $head.end()))
+            return true
+          },
+          note: editing.insertNote,
+          contents: editing.insertContents({ levels: 3, look: "dotted" }),
+          numbers: editing.placeNumbers({ edge: "foot", part: 1 }, "%1 of %2"),
+          paper: changeSetup((own) => ({ ...own, height: 230 + leaf }), "all", "Paper"),
+        }
+        const run = (own: EditorState) => {
+          commands[kind](own, (tr) => (state = own.apply(settleStories(tr))))
+        }
+        run(state)
+        checkDocument(state.doc)
+        layout = layoutDocument(typesetter(), state.doc, { mode: "sheets" }, layout)
+        const lists = bodyOf(state.doc).children.filter(({ type }) => type === nodes.contents).length
+        const wanted = right(layout)
+        expect(told(layout)).toEqual(Array.from({ length: lists }, () => wanted).flat())
+        expect(layout.complete).toBe(true)
+      }
+    }),
+    { numRuns: 60 },
+  )
+})
