@@ -134,3 +134,73 @@ test("margins that leave no room are limited, and the stage says so; each settin
   await page.getByRole("button", { name: "Undo" }).click()
   await expect(desk.firstSheet).toHaveCSS("background-color", "rgb(255, 255, 255)")
 })
+
+test("footnotes are typed at the foot of the sheet, numbered by their marks, and printed, linked and tagged", async ({
+  desk,
+  page,
+}) => {
+  await long(desk)
+  const tray = page.getByRole("region", { name: "Place", exact: true })
+  await page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Place" }).click()
+  await page.locator(".block.text .run").nth(2).click()
+  await desk.press("End")
+  await tray.getByRole("button", { name: "Footnote" }).click()
+  await desk.type("From the toll book.")
+  await expect(page.locator(".block.note")).toContainText("1From the toll book.")
+  await desk.press("Escape")
+  await page.locator(".block.text .run").first().click()
+  await desk.press("Home", "Control+Alt+n")
+  await desk.type("An earlier one.")
+  await expect
+    .poll(() => page.locator(".block.note").allTextContents())
+    .toEqual(["1An earlier one.", "2From the toll book."])
+  await desk.press("Escape", "!")
+  await expect(page.locator(".block.text").first()).toContainText("1!The chain ferry")
+  // A press into a note leads there.
+  await page.locator(".block.note .run").last().click()
+  await desk.press("End", "?")
+  await expect(page.locator(".block.note").nth(1)).toContainText("toll book.?")
+  await desk.press("Escape")
+  const pdf = await openPdf(desk)
+  const first = await pdf.getPage(1)
+  const links = (await first.getAnnotations()).filter(({ subtype, dest }) => subtype === "Link" && dest)
+  expect(links.length).toBe(2)
+  expect(JSON.stringify(await first.getStructTree())).toContain('"role":"Note"')
+  await desk.press("Control+Home")
+  await page.locator(".block.text .run").first().click()
+  await desk.press("Home", "Delete")
+  await expect.poll(() => page.locator(".block.note").allTextContents()).toEqual(["1From the toll book.?"])
+  await page.reload()
+  await expect(page.locator(".block.note")).toContainText("toll book.?")
+})
+
+test("contents are put in by one press, follow every change by themselves, and lead to their headings", async ({
+  desk,
+  page,
+}) => {
+  await long(desk)
+  await desk.press("Control+Alt+j")
+  await desk.press("Control+End", "Enter")
+  await desk.type("Timetable")
+  await desk.press("Control+Alt+j", "Control+Home")
+  const tray = await desk.openPage("Structure", "Outline")
+  await tray.getByRole("button", { name: "Put the contents here" }).click()
+  const entries = page.locator(".block.generated")
+  await expect(entries).toHaveCount(2)
+  await expect(entries.nth(1)).toHaveText(/^Timetable[4-9]$/)
+  const before = await entries.nth(1).textContent()
+  await desk.press("Control+Home", "Control+Enter", "Control+Home")
+  await expect(entries.nth(1)).not.toHaveText(before!)
+  const now = await entries.nth(1).textContent()
+  await entries.nth(1).click()
+  await expect(page.locator(".block[role=heading]", { hasText: "Timetable" })).toBeVisible()
+  await expect(page.getByRole("contentinfo")).toContainText(`Sheet ${now!.replace(/\D/g, "")} of`)
+  const pdf = await openPdf(desk)
+  const links = await Promise.all(
+    [1, 2, 3].map(async (n) => (await (await pdf.getPage(n)).getAnnotations()).filter(({ dest }) => dest).length),
+  )
+  expect(links.reduce((a, b) => a + b)).toBeGreaterThanOrEqual(2)
+  await desk.openPage("Structure", "Outline")
+  await tray.getByRole("button", { name: "Take the contents away" }).click()
+  await expect(tray.getByRole("button", { name: "Put the contents here" })).toBeVisible()
+})
