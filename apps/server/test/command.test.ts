@@ -56,6 +56,17 @@ test("lines as paragraphs, and spacing", async () => {
   expect(b.y - a.y).toBeGreaterThan(d.y - c.y)
 })
 
+test("columns, heads, feet and numbers are given by the call and stand on the sheets", async () => {
+  const call = ["--columns", "2", "--header", "Ferry Trust|{title}|{page} of {pages}", "--numbers", "foot-middle"]
+  expect((await biblon("convert", path("in.txt"), path("edges.pdf"), ...call)).code).toBe(0)
+  const text = execFileSync("pdftotext", ["-layout", path("edges.pdf"), "-"], { encoding: "utf8" })
+  expect(text).toMatch(/Ferry Trust\s+–\s+1 of 1/)
+  expect(text.trim()).toMatch(/\n\s*1$/)
+  expect(await biblon("convert", path("in.txt"), path("x.pdf"), "--numbers", "top")).toMatchObject({ code: 2 })
+  const narrow = await biblon("convert", path("in.txt"), path("x.pdf"), "--columns", "12", "--paper", "A6")
+  expect([narrow.code, narrow.err]).toEqual([2, expect.stringContaining("columns leave no room")])
+})
+
 test("text becomes a Biblon file, and that a PDF and text again", async () => {
   expect((await biblon("convert", path("in.txt"), path("out.json"))).code).toBe(0)
   expect(JSON.parse(readFileSync(path("out.json"), "utf8"))).toMatchObject({ biblon: documentFormat, name: "in" })

@@ -298,6 +298,7 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
   writeEdge: fc
     .tuple(edge, fc.constantFrom("all" as const, "first" as const, "left" as const), fc.nat(3), boolean)
     .map(([at, variant, section, own]) => editing.writeEdge(at, variant, section, own)),
+  fillEdge: fc.tuple(edge, text).map(([at, line]) => editing.fillEdge(at, `${line}|{page} of {pages}|{title}`)),
   leaveEdge: fc.nat(3).map(editing.leaveEdge),
   divideEdges: fc
     .tuple(fc.constantFrom("firstOwn" as const, "leftRight" as const), boolean)

@@ -1,7 +1,17 @@
 import { readFile as readBytes, rename, rm, writeFile } from "node:fs/promises"
 import type { Node } from "prosemirror-model"
-import { documentAttrs, papers, schema, type DocumentAttrs, type PaperName } from "@biblon/core/document"
+import { EditorState } from "prosemirror-state"
+import {
+  documentAttrs,
+  equal,
+  fitSetup,
+  papers,
+  schema,
+  type DocumentAttrs,
+  type PaperName,
+} from "@biblon/core/document"
 import { ReadingError } from "@biblon/core/document/reading"
+import { fillEdge, placeNumbers, type NumberPlace } from "@biblon/core/editing"
 import { formatFor, formats, readFile } from "@biblon/core/formats"
 import type { FileRead, Format, NamedDocument } from "@biblon/core/formats/format"
 import { pdfFormat } from "@biblon/core/node"
@@ -18,6 +28,11 @@ export interface Settings {
   paper?: PaperName
   /** Points. */
   margin?: number
+  columns?: number
+  /** Parts divided by bars, with fields in braces. */
+  header?: string
+  footer?: string
+  numbers?: NumberPlace
 }
 
 const all: readonly Format[] = [...Object.values(formats), pdfFormat]
@@ -32,7 +47,8 @@ function formatThat<Way extends "read" | "write">(way: Way, path: string): Forma
 }
 
 /** Typeface, size and spacing go into the defaults and the body style, so that headings keep their own. */
-function withSettings(doc: Node, { family, size, spacing, paper, margin }: Settings): Node {
+function withSettings(doc: Node, settings: Settings): Node {
+  const { family, size, spacing, paper, margin, columns } = settings
   const before = documentAttrs(doc)
   const { styles, setup } = before
   const letters = { ...(family === undefined ? {} : { family }), ...(size === undefined ? {} : { size }) }
@@ -57,12 +73,28 @@ function withSettings(doc: Node, { family, size, spacing, paper, margin }: Setti
       ...setup,
       ...(paper === undefined ? {} : papers[paper]),
       ...(margin === undefined ? {} : { margins: { top: margin, right: margin, bottom: margin, left: margin } }),
+      ...(columns === undefined ? {} : { columns: { ...setup.columns, count: columns } }),
     },
   }
   const { width, height, margins } = attrs.setup
+  if (!equal(fitSetup(attrs.setup).columns, attrs.setup.columns))
+    throw new UsageError("So many columns leave no room for text on this paper")
   if (margins.left + margins.right > width - 36 || margins.top + margins.bottom > height - 36)
     throw new UsageError("The margins leave no room for text on this paper")
-  return schema.nodes.doc.create(attrs, doc.content)
+  return withEdges(schema.nodes.doc.create(attrs, doc.content), settings)
+}
+
+/** What stands at the heads and feet of the sheets. */
+function withEdges(doc: Node, { header, footer, numbers }: Settings): Node {
+  const commands = [
+    // A line that says where numbers stand is left as it says.
+    ...(numbers === undefined ? [] : [placeNumbers(numbers, "%1")]),
+    ...(header === undefined ? [] : [fillEdge("head", header)]),
+    ...(footer === undefined ? [] : [fillEdge("foot", footer)]),
+  ]
+  let state = EditorState.create({ doc })
+  for (const command of commands) command(state, (tr) => (state = state.apply(tr)))
+  return state.doc
 }
 
 /** @throws ReadingError if the file cannot be read or is not what its ending says */

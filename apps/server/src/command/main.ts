@@ -1,6 +1,6 @@
 /** The biblon command. Exit codes: 0 done, 1 the input could not be read or the output written, 2 the call's words are off. */
 import { parseArgs } from "node:util"
-import { documentAttrs } from "@biblon/core/document"
+import { documentAttrs, papers } from "@biblon/core/document"
 import { ReadingError } from "@biblon/core/document/reading"
 import { layoutOf } from "@biblon/core/node"
 import { readInput, UsageError, writeOutput, type Settings } from "./files"
@@ -14,8 +14,12 @@ biblon layout INPUT --boxes   prints the tree of boxes: what it is, its first le
   --font NAME         typeface, such as Tinos
   --size PT           size of the body text
   --spacing N         line spacing, as a multiple of single
-  --paper NAME        A4, A5, Letter or Legal
+  --paper NAME        ${Object.keys(papers).join(", ")}
   --margins LENGTH    all four margins, such as 25mm, 2.5cm, 1in or 72pt
+  --columns N         columns of text
+  --header TEXT       at the head of each sheet: left|middle|right, with {page}, {pages}, {title}, {author}, {date}, {heading}
+  --footer TEXT       the same at the foot
+  --numbers PLACE     numbers of the sheets: head-left, head-middle, head-right, head-outer, or the same with foot
   --lines             in plain text, every line is a paragraph (otherwise a blank line ends one)
 `
 
@@ -25,6 +29,10 @@ const options = {
   spacing: { type: "string" },
   paper: { type: "string" },
   margins: { type: "string" },
+  columns: { type: "string" },
+  header: { type: "string" },
+  footer: { type: "string" },
+  numbers: { type: "string" },
   lines: { type: "boolean", default: false },
   json: { type: "boolean", default: false },
   boxes: { type: "boolean", default: false },

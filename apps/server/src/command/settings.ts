@@ -1,4 +1,5 @@
-import { MM, papers, type PaperName } from "@biblon/core/document"
+import { limits, MM, papers, type PaperName } from "@biblon/core/document"
+import type { NumberPlace } from "@biblon/core/editing"
 import { families } from "@biblon/core/layout"
 import { UsageError, type Settings } from "./files"
 
@@ -24,15 +25,30 @@ function oneOf<T extends string>(text: string, names: readonly T[], what: string
   return found
 }
 
+const parts = { left: 0, middle: 1, right: 2, outer: "outer" } as const
+
+function readPlace(text: string): NumberPlace {
+  const [, edge, part] = /^(head|foot)-(left|middle|right|outer)$/.exec(text) ?? []
+  if (edge === undefined)
+    throw new UsageError(
+      `Numbers stand at head or foot, left, middle, right or outer, such as foot-middle; it was "${text}"`,
+    )
+  return { edge: edge as NumberPlace["edge"], part: parts[part as keyof typeof parts] }
+}
+
 export function readSettings(values: {
   font?: string
   size?: string
   spacing?: string
   paper?: string
   margins?: string
+  columns?: string
+  header?: string
+  footer?: string
+  numbers?: string
   lines?: boolean
 }): Settings {
-  const { font, size, spacing, paper, margins, lines } = values
+  const { font, size, spacing, paper, margins, columns, header, footer, numbers, lines } = values
   return {
     lines: lines ?? false,
     ...(font === undefined
@@ -48,5 +64,9 @@ export function readSettings(values: {
     ...(spacing === undefined ? {} : { spacing: readNumber(spacing, "Spacing", 0.5, 10) }),
     ...(paper === undefined ? {} : { paper: oneOf(paper, Object.keys(papers) as PaperName[], "Paper") }),
     ...(margins === undefined ? {} : { margin: readLength(margins, "A margin") }),
+    ...(columns === undefined ? {} : { columns: Math.round(readNumber(columns, "Columns", ...limits.columns)) }),
+    ...(header === undefined ? {} : { header }),
+    ...(footer === undefined ? {} : { footer }),
+    ...(numbers === undefined ? {} : { numbers: readPlace(numbers) }),
   }
 }

@@ -1,5 +1,7 @@
 import { defaultSetup, defaultStyles, document, MM, type StyleSheet } from "@biblon/core/document"
+import { divideEdges, fillEdge, placeNumbers } from "@biblon/core/editing"
 import type { DocumentStore } from "../store/documents"
+import { anywhere, contentsBefore, dressed, note } from "./dressing"
 import { notice, record, report } from "./shaped"
 import { readDemo } from "./writing"
 
@@ -30,10 +32,15 @@ const demo = () => [
   {
     name: "Risk report",
     ago: 4,
-    doc: document(report.blocks(), {
-      styles: report.styles,
-      properties: { title: "Risks of the trial season", author: "Nell Caddow" },
-    }),
+    doc: dressed(
+      document(report.blocks(), {
+        styles: report.styles,
+        properties: { title: "Risks of the trial season", author: "Nell Caddow" },
+      }),
+      contentsBefore("What can go wrong", 2),
+      anywhere(fillEdge("head", "{title}||{heading}")),
+      anywhere(placeNumbers({ edge: "foot", part: 2 }, "%1 of %2")),
+    ),
   },
   {
     name: "Record of a ferry hand",
@@ -46,24 +53,36 @@ const demo = () => [
   {
     name: "Tides and timetables",
     ago: 1,
-    doc: document(readDemo("paper"), {
-      styles: styles({
-        align: "left",
-        lineSpacing: { rule: "multiple", value: 2 },
-        spaceAfter: 0,
-        indentFirst: 10 * MM,
+    doc: dressed(
+      document(readDemo("paper"), {
+        styles: styles({
+          align: "left",
+          lineSpacing: { rule: "multiple", value: 2 },
+          spaceAfter: 0,
+          indentFirst: 10 * MM,
+        }),
+        setup: { ...defaultSetup, margins: { top: 32 * MM, right: 37 * MM, bottom: 32 * MM, left: 37 * MM } },
+        properties: { title: "Tides and timetables", author: "Nell Caddow" },
       }),
-      setup: { ...defaultSetup, margins: { top: 32 * MM, right: 37 * MM, bottom: 32 * MM, left: 37 * MM } },
-      properties: { title: "Tides and timetables", author: "Nell Caddow" },
-    }),
+      anywhere(fillEdge("head", "||Caddow {page}")),
+      anywhere(divideEdges("firstOwn", true)),
+      note(
+        "a mark for the state of the tide.",
+        "The marks are a full moon, a half moon and a stroke; no key to them survives.",
+      ),
+      note("by men who slept there", "The bunk is still in the Toll House, behind the stove."),
+    ),
   },
   {
     name: "Minutes, 3 November",
     ago: 2,
-    doc: document(readDemo("minutes"), {
-      styles: styles({}, "Source Serif 4"),
-      properties: { title: "Minutes of the trustees, 3 November", author: "Imre Fallow" },
-    }),
+    doc: dressed(
+      document(readDemo("minutes"), {
+        styles: styles({}, "Source Serif 4"),
+        properties: { title: "Minutes of the trustees, 3 November", author: "Imre Fallow" },
+      }),
+      anywhere(fillEdge("foot", "Saltmarsh Ferry Trust||Sheet {page} of {pages}")),
+    ),
   },
   {
     name: "Letter to the harbour master",

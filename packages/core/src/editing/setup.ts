@@ -5,6 +5,7 @@ import {
   edgeStory,
   edgeWidth,
   fieldAttrs,
+  fieldKinds,
   fitSetup,
   leavesOf,
   nodes,
@@ -260,6 +261,41 @@ function numberIn(pattern: string): Node[] {
 function lineOf(parts: readonly Node[][]): Fragment {
   const last = parts.findLastIndex((part) => part.length > 0)
   return Fragment.from(parts.slice(0, last + 1).flatMap((part, i) => (i === 0 ? part : [schema.text("\t"), ...part])))
+}
+
+/** A part of a line as it is written out: fields by their kinds in braces, such as "Sheet {page} of {pages}". */
+function partIn(text: string): Node[] {
+  const isKind = (kind: string): kind is FieldKind => (fieldKinds as readonly string[]).includes(kind)
+  return text
+    .split(/(\{\w+\})/)
+    .filter((piece) => piece !== "")
+    .map((piece) => {
+      const kind = piece.slice(1, -1)
+      if (!piece.startsWith("{") || !isKind(kind)) return schema.text(piece)
+      return nodes.field.create({ kind, format: kind === "date" ? "long" : kind === "heading" ? "1" : "" })
+    })
+}
+
+/** Fills the head or foot of the first section with a line whose parts, at the left, in the middle and at the right, are divided by bars. */
+export function fillEdge(edge: EdgeName, line: string): Command {
+  return (state, dispatch) => {
+    if (!dispatch) return true
+    const { tr } = state
+    const key = ensureEdge(tr, 0, edge, "all", true)
+    const story = storiesOf(tr.doc).get(key)
+    const first = story?.node.firstChild
+    if (!story || !first?.isTextblock) return false
+    const content = lineOf(
+      line
+        .replace(/[\u0000-\u001f]/g, " ")
+        .split("|")
+        .slice(0, 3)
+        .map((part) => partIn(part.trim())),
+    )
+    tr.replaceWith(story.pos + 2, story.pos + 2 + first.content.size, content)
+    dispatch(named(tr, edge === "head" ? "Head of the sheets" : "Foot of the sheets"))
+    return true
+  }
 }
 
 /** The place of the number at the head or foot that sheets of the section with the caret show; null for none. */
