@@ -109,7 +109,7 @@ describe("heads and feet", () => {
     expect(furniture(layoutOf(state.doc))).toEqual(
       Array.from({ length: sheets }, (_, i) => `|Sheet ${i + 1} of ${sheets}`),
     )
-    expect(editing.numberPlace(state)).toEqual({ edge: "foot", part: 1 })
+    expect(editing.numberPlace(state)).toEqual({ edge: "foot", part: 1, pattern: "Sheet %1 of %2" })
     state = after(state, placeNumbers({ edge: "head", part: 2 }, "– %1 –"))
     expect(furniture(layoutOf(state.doc))[1]).toMatch(/^\|\|– 2 –/)
     state = after(state, placeNumbers({ edge: "head", part: "outer" }, "%1"))
@@ -118,7 +118,7 @@ describe("heads and feet", () => {
         .slice(0, 2)
         .map((text) => text.replace(" / ", "")),
     ).toEqual(["||1", "2"])
-    expect(editing.numberPlace(state)).toEqual({ edge: "head", part: "outer" })
+    expect(editing.numberPlace(state)).toEqual({ edge: "head", part: "outer", pattern: "%1" })
     state = after(state, placeNumbers(null, ""))
     expect(furniture(layoutOf(state.doc)).join("").replace(/[ /]/g, "")).toBe("")
     expect(checkDocument(state.doc)).toBe(state.doc)

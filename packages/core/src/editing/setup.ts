@@ -299,19 +299,27 @@ export function fillEdge(edge: EdgeName, line: string): Command {
 }
 
 /** The place of the number at the head or foot that sheets of the section with the caret show; null for none. */
-export function numberPlace(state: EditorState): NumberPlace | null {
+export function numberPlace(state: EditorState): (NumberPlace & { pattern: string }) | null {
   const sections = sectionsOf(state.doc)
   const section = sectionHere(state)
+  let pattern: string = numberPatterns[0]
   const at = (edge: EdgeName, variant: EdgeVariant): number => {
     const key = edgeStory(sections, section, edge, variant)
     const line = key === null ? undefined : storiesOf(state.doc).get(key)?.node.firstChild
-    return line ? partsOfLine(line).findIndex((part) => part.some(isNumber)) : -1
+    const parts = line ? partsOfLine(line) : []
+    const own = parts.findIndex((part) => part.some(isNumber))
+    const text = (parts[own] ?? [])
+      .map((node) => (isNumber(node) ? (fieldAttrs(node).kind === "page" ? "%1" : "%2") : (node.text ?? "")))
+      .join("")
+    if (variant === "all")
+      pattern = [...numberPatterns].reverse().find((one) => text.endsWith(one)) ?? numberPatterns[0]
+    return own
   }
   for (const edge of edges) {
     const part = at(edge, "all")
     if (part < 0) continue
     const outer = sections[section]?.setup.leftRight === true && part === 2 && at(edge, "left") === 0
-    return { edge, part: outer ? "outer" : (part as EdgePart) }
+    return { edge, part: outer ? "outer" : (part as EdgePart), pattern }
   }
   return null
 }

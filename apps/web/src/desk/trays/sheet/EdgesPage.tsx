@@ -40,8 +40,10 @@ function Numbers() {
   const place = useDesk((s) => (s.editor ? JSON.stringify(numberPlace(s.editor)) : "null"))
   const [pattern, setPattern] = useState<string>(numberPatterns[0])
   if (!setup) return null
-  const at = JSON.parse(place) as NumberPlace | null
-  const put = (next: NumberPlace | null, as = pattern) => session.run(placeNumbers(next, as))
+  const found = JSON.parse(place) as (NumberPlace & { pattern: string }) | null
+  const at: NumberPlace | null = found && { edge: found.edge, part: found.part }
+  const written = found?.pattern ?? pattern
+  const put = (next: NumberPlace | null, as = written) => session.run(placeNumbers(next, as))
   const { form, start } = setup.numbering
   return (
     <>
@@ -54,7 +56,7 @@ function Numbers() {
       <View className="flex-row gap-2">
         <Choice
           label="Written as"
-          value={pattern}
+          value={written}
           options={numberPatterns.map((own) => [own as string, shown(own)] as const)}
           onChange={(next) => {
             setPattern(next)
