@@ -2,19 +2,21 @@
 import { launch } from "./browser"
 import { measureDesk } from "./desk"
 import { measureEngine } from "./engine"
+import { measureEverything } from "./everything"
 import { measureGrowth } from "./growth"
 import { measureLinear } from "./linear"
 import { measureLiving } from "./living"
 
 const linear = measureLinear()
 const living = await measureLiving()
+const everything = measureEverything()
 const browser = await launch()
 const engine = await measureEngine(browser)
 const growth = await measureGrowth(browser)
 const desk = await measureDesk(browser, Math.round(100_000 / engine.sheets))
 await browser.close()
 const figures = Object.fromEntries(
-  Object.entries({ ...engine, ...desk, ...growth, ...living, ...linear }).map(([name, value]) => [
+  Object.entries({ ...engine, ...desk, ...growth, ...everything, ...living, ...linear }).map(([name, value]) => [
     name,
     typeof value === "number" ? Math.round(value * 1000) / 1000 : value,
   ]),
@@ -52,6 +54,16 @@ else {
     ["a letter in one paragraph of 100,000 words, work, median, ms", growth.longParagraphKeyMs, "50"],
     ["Enter at the top of 10,000 numbered items, work, median, ms", growth.itemsEnterMs, "50"],
     ["a letter with 2,000 headings in the open outline, work, median, ms", growth.headingsKeyMs, "50"],
+    [
+      "columns, heads, notes, contents: layout, cold, against Chromium’s of the plain text",
+      everything.everythingLayoutMs / engine.chromiumMs,
+      "0.35",
+    ],
+    ["  layout after a key in 1,000 sheets, ms", everything.everythingKeystrokeMs1000, "4"],
+    ["  the same against one sheet", everything.everythingKeystroke1000Vs1, "1.5"],
+    ["  time a sheet of 2,000 sheets against that of 20", everything.linear2000, "1.3"],
+    ["  new margins in 1,000 sheets, to those in sight, ms", everything.marginsMs1000, "200"],
+    ["  a letter in the head of 1,000 sheets, to those in sight, ms", everything.headerKeyMs1000, "33"],
     ["letter to confirmation, 20 people in one document, median, ms", living.confirmMs20, "100"],
     ["  50 people", living.confirmMs50, "400"],
     ["  20 people, each in a document of their own", living.confirmMsApart20, "none"],

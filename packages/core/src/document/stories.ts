@@ -19,14 +19,58 @@ export interface PlacedStory {
   pos: number
 }
 
-/** The stories of a document by key. */
-export function storiesOf(doc: Node): ReadonlyMap<string, PlacedStory> {
-  const stories = new Map<string, PlacedStory>()
-  doc.forEach((node, pos) => {
-    if (node.type.name === "story" && !stories.has(node.attrs.key as string))
-      stories.set(node.attrs.key as string, { node, pos })
-  })
-  return stories
+/** The stories of a document by key, in its order. */
+export interface Stories {
+  readonly size: number
+  has(key: string): boolean
+  get(key: string): PlacedStory | undefined
+  keys(): IterableIterator<string>
+  values(): PlacedStory[]
+}
+
+/** Stories by key, each with the distance from the end of the body. They are the same after any change of the body alone. */
+type Beside = ReadonlyMap<string, PlacedStory>
+
+const besides = new WeakMap<Node, { children: readonly Node[]; beside: Beside }>()
+const without: Beside = new Map()
+
+function besideOf(doc: Node): Beside {
+  const { children } = doc
+  const first = children[1]
+  if (!first) return without
+  // Found by the first of them, and good if all the others are the same too.
+  const known = besides.get(first)
+  if (
+    known &&
+    known.children.length === children.length &&
+    children.every((own, i) => i === 0 || own === known.children[i])
+  )
+    return known.beside
+  const beside = new Map<string, PlacedStory>()
+  let pos = 0
+  for (const node of children.slice(1)) {
+    const key = node.attrs.key as string
+    if (!beside.has(key)) beside.set(key, { node, pos })
+    pos += node.nodeSize
+  }
+  besides.set(first, { children, beside })
+  return beside
+}
+
+export function storiesOf(doc: Node): Stories {
+  const beside = besideOf(doc)
+  const end = doc.firstChild?.nodeSize ?? 0
+  const placed = ({ node, pos }: PlacedStory) => ({ node, pos: end + pos })
+  return {
+    size: beside.size,
+    has: (key) => beside.has(key),
+    get: (key) => {
+      const own = beside.get(key)
+      return own && placed(own)
+    },
+    keys: () => beside.keys(),
+    values: () => [...beside.values()].map(placed),
+  }
 }
 
 const inLeaf = new WeakMap<Node, readonly { key: string; offset: number }[]>()

@@ -80,11 +80,24 @@ const mostRounds = 4
 function pagesOf(layout: Layout): Map<number, string> {
   const numbers = numbersOf(layout)
   const pages = new Map<number, string>()
-  layout.placed.forEach((placed, i) => {
-    for (const { leaf, paragraph, from, part } of fragmentsOf(placed))
-      if (part === "text" && paragraph.outline !== null && from === 0) pages.set(leaf, numbers[i]?.text ?? "")
+  layout.placed.forEach(({ sheet, leaf }, i) => {
+    for (const heading of headingsOn(sheet)) pages.set(leaf + heading, numbers[i]?.text ?? "")
   })
   return pages
+}
+
+const headingLeaves = new WeakMap<Sheet, readonly number[]>()
+
+/** The leaves of the headings that begin on a sheet, counted from its first. */
+function headingsOn(sheet: Sheet): readonly number[] {
+  let leaves = headingLeaves.get(sheet)
+  if (!leaves) {
+    leaves = fragmentsOf({ sheet, leaf: 0 })
+      .filter(({ part, from, paragraph }) => part === "text" && paragraph.outline !== null && from === 0)
+      .map(({ leaf }) => leaf)
+    headingLeaves.set(sheet, leaves)
+  }
+  return leaves
 }
 
 function samePages(a: ReadonlyMap<number, string>, b: ReadonlyMap<number, string>): boolean {
@@ -222,7 +235,8 @@ export class Composition {
 
     // The tail: sheets of the last complete layout that begin behind all changes.
     const complete = usable?.complete ? usable : usable?.base
-    this.base = complete && sameSetting(complete) ? complete : null
+    // Other papers move every sheet, and those behind a change lie on the same side as before only with the same ones.
+    this.base = complete && sameSetting(complete) && this.hasPapersOf(complete) ? complete : null
     if (this.base) {
       const change = this.changedSince(this.base)
       if (change) {
@@ -260,9 +274,13 @@ export class Composition {
     return { leaf: leaf + sheet.next.leaf, at: sheet.next.at, number: own + 1, owed: sheet.next.owed }
   }
 
+  private hasPapersOf({ papers }: Pick<Layout, "papers">): boolean {
+    return papers === this.composer.papers || (papers !== null && this.composer.papers?.sameAs(papers) === true)
+  }
+
   /** The first of some sheets, as far as they have the paper that they would have now. */
   private onSamePaper(sheets: PlacedSheet[], { papers }: Layout): PlacedSheet[] {
-    if (papers === this.composer.papers || (papers && this.composer.papers?.sameAs(papers))) return sheets
+    if (this.hasPapersOf({ papers })) return sheets
     let place = this.composer.start
     const other = sheets.findIndex((own) => {
       const now = this.composer.startAt({ ...place, leaf: own.leaf, at: own.sheet.start.at })
@@ -347,8 +365,6 @@ export class Composition {
       if (start.owed.some(({ story }) => older.get(story)?.node !== now.get(story)?.node)) return false
       const begun = this.composer.startAt(this.cursor)
       if (start.paper !== begun.paper || start.left !== begun.left) return false
-      // Those behind it lie on the same side as before only where nothing else has changed.
-      if (this.composer.papers && !(this.base.papers && this.composer.papers.sameAs(this.base.papers))) return false
       // The first leaf of the document keeps its space above it at the top of a sheet, others do not.
       if ((placed.leaf === 0) !== (leaf === 0)) return false
       const tail = this.base.placed.slice(this.next)

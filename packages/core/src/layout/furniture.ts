@@ -41,8 +41,6 @@ export class Furnisher {
   private readonly numbers: readonly SheetNumber[]
   /** How many sheets each section has. */
   private readonly inSection = new Map<number, number>()
-  /** By level, the heading that stood last when a sheet began, by index; made when it is asked for. */
-  private headings: readonly ReadonlyMap<number, string>[] | null = null
 
   constructor(
     private readonly typesetter: Typesetter,
@@ -149,19 +147,28 @@ export class Furnisher {
 
   /** The first heading of a level on a sheet, else the last before it. */
   private headingOn(index: number, level: number): string {
-    this.headings ??= this.layout.placed.map((placed) => {
-      const found = new Map<number, string>()
-      for (const { paragraph, from, part } of fragmentsOf(placed))
-        if (part === "text" && paragraph.outline !== null && from === 0 && !found.has(paragraph.outline))
-          found.set(paragraph.outline, shownText(paragraph).replaceAll("\n", " ").trim())
-      return found
-    })
     for (let i = index; i >= 0; i--) {
-      const own = this.headings[i]?.get(level)
+      const { sheet } = this.layout.placed[i] as PlacedSheet
+      const own = headingsOn(sheet).get(level)
       if (own !== undefined) return own
     }
     return ""
   }
+}
+
+const headings = new WeakMap<Sheet, ReadonlyMap<number, string>>()
+
+/** The first heading of each level that begins on a sheet. */
+function headingsOn(sheet: Sheet): ReadonlyMap<number, string> {
+  let found = headings.get(sheet)
+  if (!found) {
+    const first = new Map<number, string>()
+    for (const { paragraph, from, part } of fragmentsOf({ sheet, leaf: 0 }))
+      if (part === "text" && paragraph.outline !== null && from === 0 && !first.has(paragraph.outline))
+        first.set(paragraph.outline, shownText(paragraph).replaceAll("\n", " ").trim())
+    headings.set(sheet, (found = first))
+  }
+  return found
 }
 
 /** What the fields of a story show, one after another. */

@@ -18,7 +18,7 @@ export function numbersOf({ doc, placed }: Pick<Layout, "doc" | "placed">): Shee
   let [section, number] = [0, 0]
   return placed.map(({ leaf, sheet }, i) => {
     const { at } = sheet.start
-    const block = blocks.at(leaf) - ("entry" in at ? at.back : 0)
+    const block = sections.length === 1 ? 0 : blocks.at(leaf) - ("entry" in at ? at.back : 0)
     const before = section
     // One that was left blank stands before its section begins.
     if (sheet.columns.length === 0) return { section, number: ++number, text: String(number) }
