@@ -161,8 +161,8 @@ describe("heads and feet", () => {
       changeSetup((own) => ({ ...own, numbering: { form: "decimal", start: 1 } }), "here", "Form"),
     )
     expect(furniture(layoutOf(state.doc))).toEqual(["i", "1"])
-    state = after(state, writeEdge("foot", "all", 1, true), editing.insertText(" Body"))
-    expect(furniture(layoutOf(state.doc))).toEqual(["i", "1 Body"])
+    state = after(state, writeEdge("foot", "all", 1, true), editing.insertText(" Trust"))
+    expect(furniture(layoutOf(state.doc))).toEqual(["i", "1 Trust"])
     expect(editing.sectionHere(state)).toBe(1)
     // Its beginning is deleted like a letter.
     state = after(at(state, 1), editing.deleteBackward)

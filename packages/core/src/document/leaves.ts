@@ -94,12 +94,46 @@ function lastUpTo(numbers: Float64Array, high: number, value: number): number {
   return low
 }
 
+const besides = new WeakMap<Node, { children: readonly Node[]; inside: Inside }>()
+const nothing: Inside = { nodes: [], before: [], flows: [] }
+
+/** The leaves of the stories of a document, with their places counted from the end of the body: the same after any change of the body alone. */
+function besideOf({ children }: Node): Inside {
+  const first = children[1]
+  if (!first) return nothing
+  const known = besides.get(first)
+  if (known && sameFrom(1, children, known.children)) return known.inside
+  const nodes: Node[] = []
+  const before: number[] = []
+  const flows: (Flow | null)[] = []
+  let start = 0
+  for (const story of children.slice(1)) {
+    const inside = insideOf(story)
+    inside.nodes.forEach((leaf, i) => {
+      nodes.push(leaf)
+      before.push(start + (inside.before[i] as number))
+      flows.push(inside.flows[i] ?? null)
+    })
+    start += story.nodeSize
+  }
+  const inside = { nodes, before, flows }
+  besides.set(first, { children, inside })
+  return inside
+}
+
+/** Whether two lists are the same from an element on. */
+export function sameFrom<T>(start: number, a: readonly T[], b: readonly T[]): boolean {
+  if (a.length !== b.length) return false
+  for (let i = start; i < a.length; i++) if (a[i] !== b[i]) return false
+  return true
+}
+
 class DocumentLeaves implements Leaves {
   readonly nodes: readonly Node[]
   /** Positions before the leaves, and last the one behind them all. */
   private readonly places: Float64Array
   /** Flows by leaf; null where every leaf stands in the body itself. */
-  private readonly flows: readonly Flow[] | null
+  private readonly flows: readonly (Flow | null)[] | null
   private readonly body: Flow
 
   constructor(doc: Node) {
@@ -118,22 +152,17 @@ class DocumentLeaves implements Leaves {
       this.places[children.length] = pos
       return
     }
-    const nodes: Node[] = []
-    const flows: Flow[] = []
-    const before: number[] = []
-    let start = 0
-    for (const part of doc.children) {
-      const inside = insideOf(part)
-      inside.nodes.forEach((leaf, i) => {
-        nodes.push(leaf)
-        before.push(start + (inside.before[i] as number))
-        flows.push(inside.flows[i] ?? this.body)
-      })
-      start += part.nodeSize
-    }
-    this.nodes = nodes
-    this.flows = flows
-    this.places = Float64Array.from([...before, (before.at(-1) ?? 0) + (nodes.at(-1)?.nodeSize ?? 0)])
+    const inside = insideOf(body)
+    const beside = besideOf(doc)
+    const own = inside.nodes.length
+    const end = body.nodeSize
+    this.nodes = beside.nodes.length > 0 ? inside.nodes.concat(beside.nodes) : inside.nodes
+    this.flows = beside.flows.length > 0 ? inside.flows.concat(beside.flows) : inside.flows
+    this.places = new Float64Array(this.nodes.length + 1)
+    for (let i = 0; i < own; i++) this.places[i] = inside.before[i] as number
+    for (let i = 0; i < beside.nodes.length; i++) this.places[own + i] = end + (beside.before[i] as number)
+    const last = this.nodes.length - 1
+    this.places[last + 1] = (this.places[last] ?? 0) + (this.nodes[last]?.nodeSize ?? 0)
   }
 
   get count(): number {

@@ -18,6 +18,10 @@ export interface Note {
 const none: readonly Note[] = []
 const known = new WeakMap<Node, readonly Note[]>()
 
+/** Whether a leaf is empty or one piece of text, as most are: then it holds no mark. */
+const onlyText = ({ childCount, firstChild }: Node) =>
+  childCount === 0 || (childCount === 1 && firstChild?.isText === true)
+
 /** The notes of a document. */
 export function notesOf(doc: Node): readonly Note[] {
   if (doc.childCount === 1) return none
@@ -30,7 +34,7 @@ export function notesOf(doc: Node): readonly Note[] {
     const count = blocks.leaf(blocks.nodes.length)
     const { nodes } = leavesOf(doc)
     for (let leaf = 0; leaf < count; leaf++)
-      for (const { key, offset } of anchorsIn(nodes[leaf] as Node))
+      for (const { key, offset } of onlyText(nodes[leaf] as Node) ? [] : anchorsIn(nodes[leaf] as Node))
         if (stories.get(key)?.node.attrs.kind === "note")
           found.push({ key, leaf, offset, label: String(found.length + 1) })
     known.set(body, (notes = found))

@@ -3,7 +3,7 @@
  * story's key; headers and footers have none, they belong to a section.
  */
 import type { Node } from "prosemirror-model"
-import { isLeaf } from "./leaves"
+import { isLeaf, sameFrom } from "./leaves"
 import type { StoryKind } from "./schema"
 
 const anchored: Readonly<Record<StoryKind, boolean>> = { header: false, footer: false, note: true, textBox: true }
@@ -40,12 +40,7 @@ function besideOf(doc: Node): Beside {
   if (!first) return without
   // Found by the first of them, and good if all the others are the same too.
   const known = besides.get(first)
-  if (
-    known &&
-    known.children.length === children.length &&
-    children.every((own, i) => i === 0 || own === known.children[i])
-  )
-    return known.beside
+  if (known && sameFrom(1, children, known.children)) return known.beside
   const beside = new Map<string, PlacedStory>()
   let pos = 0
   for (const node of children.slice(1)) {
