@@ -1,7 +1,7 @@
 /** Notes in the order of their marks in the text, with the numbers that they have there. */
 import type { Node } from "prosemirror-model"
 import { fieldAttrs, unknownValue, type FieldValues } from "./fields"
-import { blocksOf, leavesOf } from "./leaves"
+import { blocksOf, changedLeaves, leavesOf, sameFrom } from "./leaves"
 import { bodyOf, documentAttrs } from "./schema"
 import { anchorsIn, storiesOf } from "./stories"
 
@@ -22,11 +22,32 @@ const known = new WeakMap<Node, readonly Note[]>()
 const onlyText = ({ childCount, firstChild }: Node) =>
   childCount === 0 || (childCount === 1 && firstChild?.isText === true)
 
+/** By the first story, the document whose notes were asked for last. */
+const latest = new WeakMap<Node, { doc: WeakRef<Node>; notes: readonly Note[] }>()
+
+/** The notes of the document asked for before, if what has changed since has no marks and moved none: the same list. */
+function stillThose(doc: Node): readonly Note[] | undefined {
+  const before = latest.get(doc.child(1))
+  const older = before?.doc.deref()
+  if (!before || !older || !sameFrom(1, older.children, doc.children)) return undefined
+  const change = changedLeaves(older, doc)
+  if (!change) return before.notes
+  const unmarked = (own: Node, from: number, to: number) =>
+    leavesOf(own)
+      .nodes.slice(from, to)
+      .every((leaf) => onlyText(leaf) || anchorsIn(leaf).length === 0)
+  return change.newTo === change.oldTo &&
+    unmarked(older, change.from, change.oldTo) &&
+    unmarked(doc, change.from, change.newTo)
+    ? before.notes
+    : undefined
+}
+
 /** The notes of a document. */
 export function notesOf(doc: Node): readonly Note[] {
   if (doc.childCount === 1) return none
   const body = bodyOf(doc)
-  let notes = known.get(body)
+  let notes = known.get(body) ?? stillThose(doc)
   if (!notes) {
     const found: Note[] = []
     const stories = storiesOf(doc)
@@ -37,8 +58,11 @@ export function notesOf(doc: Node): readonly Note[] {
       for (const { key, offset } of onlyText(nodes[leaf] as Node) ? [] : anchorsIn(nodes[leaf] as Node))
         if (stories.get(key)?.node.attrs.kind === "note")
           found.push({ key, leaf, offset, label: String(found.length + 1) })
-    known.set(body, (notes = found))
+    notes = found
   }
+  known.set(body, notes)
+  const first = doc.child(1)
+  if (latest.get(first)?.doc.deref() !== doc) latest.set(first, { doc: new WeakRef(doc), notes })
   return notes
 }
 

@@ -16,6 +16,7 @@ import {
   nodes,
   noteLabels,
   notesOf,
+  sameFrom,
   storiesOf,
   type LeafChange,
 } from "../document"
@@ -45,7 +46,7 @@ function bodyAlone(doc: Node): Node {
 /** A change of the body, wide enough to hold the marks of all notes that are other ones, show something else or say something else. */
 function withNotes(older: Node, newer: Node, change: LeafChange | null): LeafChange | null {
   const [before, now] = [notesOf(older), notesOf(newer)]
-  if (now.length === 0) return change
+  if (now.length === 0 || (before === now && sameFrom(1, older.children, newer.children))) return change
   const [storiesBefore, storiesNow] = [storiesOf(older), storiesOf(newer)]
   const labels = before === now ? null : noteLabels(older)
   let wide = change
