@@ -204,3 +204,33 @@ test("contents are put in by one press, follow every change by themselves, and l
   await tray.getByRole("button", { name: "Take the contents away" }).click()
   await expect(tray.getByRole("button", { name: "Put the contents here" })).toBeVisible()
 })
+
+test("from the foot line one goes to a sheet by its number, to a heading by its words, to the mark of a note", async ({
+  desk,
+  page,
+}) => {
+  await long(desk)
+  await desk.press("Control+End", "Enter")
+  await desk.type("Timetable of slack water")
+  await desk.press("Control+Alt+j", "Control+Home")
+  const foot = page.getByRole("contentinfo")
+  await foot.getByRole("button", { name: /^Sheet 1 of/ }).click()
+  const card = page.getByRole("form", { name: "Go to" })
+  await card.getByRole("textbox").fill("2")
+  await expect(card.getByRole("button")).toHaveText(/^Sheet 2 of [3-9]$/)
+  await desk.press("Enter")
+  await expect(card).toBeHidden()
+  await expect(page.locator(".sheet[aria-label^='Sheet 2 of']")).toBeInViewport({ ratio: 0.4 })
+  await desk.press("Control+Alt+g")
+  await card.getByRole("textbox").fill("slack water")
+  await card.getByRole("button", { name: "Timetable of slack water" }).click()
+  await expect(page.locator(".block[role=heading]")).toBeInViewport()
+  await desk.type("! ")
+  await expect(page.locator(".block[role=heading]")).toHaveText(/^! Timetable/)
+  await desk.press("Control+Alt+g")
+  await card.getByRole("textbox").fill("nowhere")
+  await expect(card).toContainText("No sheet, heading or note is called that.")
+  await desk.press("Escape")
+  await expect(card).toBeHidden()
+  await expect(desk.field).toBeFocused()
+})

@@ -11,6 +11,7 @@ import { FootLine } from "./bars/FootLine"
 import { Guide } from "./bars/Guide"
 import { LayingCard } from "./bars/LayingCard"
 import { EdgeCard } from "./bars/EdgeCard"
+import { GoToCard } from "./bars/GoToCard"
 import { LinkCard } from "./bars/LinkCard"
 import { PasteCard } from "./bars/PasteCard"
 import { ReadingBar } from "./bars/ReadingBar"
@@ -45,6 +46,7 @@ function Sheets() {
         style={{ overflowAnchor: "none", touchAction: mode === "reading" ? "none" : "pan-x pan-y" }}
       />
       <EdgeCard />
+      <GoToCard />
     </div>
   )
 }

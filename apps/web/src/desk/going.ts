@@ -31,6 +31,17 @@ export class Going {
     if (now) this.to(leavesOf(now.doc).start(leaf))
   }
 
+  /** To a sheet by its number, from 1; the caret goes along where a paragraph begins with it. */
+  async toSheet(number: number): Promise<void> {
+    await this.target.showSheets()
+    const view = this.target.view()
+    const leaf = view?.toSheet(number - 1) ?? null
+    if (leaf !== null && this.editing.now) {
+      const pos = leavesOf(this.editing.now.doc).start(leaf)
+      this.editing.select(pos, { pos, bias: 1 })
+    }
+  }
+
   /** Selects a stretch of the document and brings it into sight. */
   toRange(from: number, to: number): void {
     if (!this.editing.now) return

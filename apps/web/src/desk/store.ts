@@ -71,6 +71,8 @@ export interface DeskState {
   findAsked: number
   /** Whether a link is being made or changed. */
   linking: boolean
+  /** Whether it is asked where to go. */
+  goingTo: boolean
   /** Whether the document is being named. */
   naming: boolean
   /** Whether the sheets are shown dark; null for as the surroundings ask. */
@@ -111,6 +113,7 @@ export function createDeskStore(initial: Pick<DeskState, "mode" | "scale">) {
     findingTool: false,
     findAsked: 0,
     linking: false,
+    goingTo: false,
     naming: false,
     darkSheets: ((kept) => (typeof kept === "boolean" ? kept : null))(readKept("dark-sheets")),
     confirmed: 0,

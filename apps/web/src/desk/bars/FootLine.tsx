@@ -67,7 +67,16 @@ export function FootLine() {
   const zoomBy = (factor: number) => () => session.viewing.zoom(scale * factor)
   return (
     <View role="contentinfo" className="h-8 flex-row items-center gap-5 border-t border-line bg-surface px-4">
-      {mode === "sheets" ? <Text className={said}>{`Sheet ${sheet} of ${sheets}${complete ? "" : "…"}`}</Text> : null}
+      {mode === "sheets" ? (
+        <Pressable
+          accessibilityRole="button"
+          {...{ title: "Go to a sheet, heading or note" }}
+          onPress={() => session.store.setState({ goingTo: true })}
+          className="-ml-1 h-8 justify-center rounded-button px-1 hover:bg-raised"
+        >
+          <Text className={said}>{`Sheet ${sheet} of ${sheets}${complete ? "" : "…"}`}</Text>
+        </Pressable>
+      ) : null}
       <Text
         testID="words"
         className={said}

@@ -27,6 +27,8 @@ export interface ViewSummary {
 
 /** So many sheets beside those in sight are kept ready. */
 const spare = 2
+/** Left above a sheet that is gone to. */
+const sheetEdge = 10
 /** The caret keeps this distance from the edges when it is scrolled into sight. */
 const comfort = 48
 
@@ -352,6 +354,16 @@ export class SheetView {
   showSigns(signs: boolean): void {
     this.signs = signs
     this.paint()
+  }
+
+  /** Scrolls to a sheet. @returns the leaf that begins with it; null where one goes on from the sheet before */
+  toSheet(index: number): number | null {
+    if (index < 0 || index >= this.stack.count) return null
+    this.revealing = this.holding = null
+    this.room.scrollTo(Math.max(0, this.stack.top(index) - sheetEdge))
+    this.paint()
+    const { mirror } = this.source.layout
+    return mirror.table.within[index] === 0 ? mirror.firstLeaf(index) : null
   }
 
   /** One row of sheets on or back, in reading view. */

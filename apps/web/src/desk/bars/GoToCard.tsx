@@ -1,0 +1,90 @@
+import { useState } from "react"
+import { headingsOf, notesOf } from "@biblon/core/document"
+import { useDesk, useSession } from "../context"
+
+/** So many places are offered at most. */
+const most = 6
+
+interface Target {
+  name: string
+  go: () => void
+}
+
+/** Goes to a sheet by its number, or to a heading or note by its words. */
+export function GoToCard() {
+  const session = useSession()
+  const open = useDesk((s) => s.goingTo)
+  return open ? <Card onDone={() => session.store.setState({ goingTo: false })} /> : null
+}
+
+function Card({ onDone }: { onDone: () => void }) {
+  const session = useSession()
+  const { doc, sheets } = useDesk((s) => ({ doc: s.editor?.doc ?? null, sheets: s.view.sheets }))
+  const [typed, setTyped] = useState("")
+  const targets = (): Target[] => {
+    const words = typed.trim().toLowerCase()
+    if (!doc || words === "") return []
+    const number = Number(words)
+    const sheet = Number.isInteger(number) ? Math.min(Math.max(1, number), sheets) : null
+    return [
+      ...(sheet === null ? [] : [{ name: `Sheet ${sheet} of ${sheets}`, go: () => void session.going.toSheet(sheet) }]),
+      ...notesOf(doc)
+        .filter(({ label }) => label === words || words === `note ${label}`)
+        .map(({ label, leaf }) => ({ name: `Mark of note ${label}`, go: () => session.going.toLeaf(leaf) })),
+      ...headingsOf(doc)
+        .filter(({ text, label }) => `${label ?? ""} ${text}`.toLowerCase().includes(words))
+        .map(({ text, label, leaf }) => ({
+          name: `${label ? `${label} ` : ""}${text}`,
+          go: () => session.going.toLeaf(leaf),
+        })),
+    ].slice(0, most)
+  }
+  const offered = targets()
+  const take = (target: Target | undefined) => {
+    if (!target) return
+    onDone()
+    session.focus()
+    target.go()
+  }
+  return (
+    <form
+      aria-label="Go to"
+      data-keeps-keys
+      className="absolute bottom-3 left-1/2 z-20 flex w-[300px] -translate-x-1/2 flex-col-reverse gap-1 rounded-tray border border-line bg-raised p-2 shadow-md"
+      onSubmit={(event) => {
+        event.preventDefault()
+        take(offered[0])
+      }}
+      onKeyDown={(event) => {
+        if (event.key !== "Escape") return
+        onDone()
+        session.focus()
+      }}
+    >
+      <input
+        autoFocus
+        aria-label="Sheet, heading or note"
+        placeholder="Number of a sheet, or words of a heading"
+        value={typed}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={(event) => {
+          if (!event.currentTarget.form?.contains(event.relatedTarget)) onDone()
+        }}
+        className="h-11 min-w-0 rounded-button border border-line bg-surface px-2 font-ui text-[15px] text-ink wide:h-9"
+      />
+      {offered.map((target, i) => (
+        <button
+          key={target.name + String(i)}
+          type="button"
+          onClick={() => take(target)}
+          className={`min-h-[44px] cursor-pointer truncate rounded-button border-0 px-2 text-left text-[14px] wide:min-h-[34px] ${i === 0 ? "bg-murex-soft font-ui-bold text-murex" : "bg-transparent font-ui text-ink hover:bg-murex-soft/50"}`}
+        >
+          {target.name}
+        </button>
+      ))}
+      {typed.trim() !== "" && offered.length === 0 ? (
+        <span className="px-2 py-1 font-ui text-[13px] text-ink-soft">No sheet, heading or note is called that.</span>
+      ) : null}
+    </form>
+  )
+}
