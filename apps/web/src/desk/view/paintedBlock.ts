@@ -112,8 +112,7 @@ function keyOf(paragraph: ParagraphLayout, line: Line, signs: boolean): string {
 
 function paintLine(paragraph: ParagraphLayout, line: Line, signs: boolean): HTMLElement {
   const span = element("span", "line")
-  const { style } = span
-  style.setProperty("--baseline", px(line.baseline))
+  span.style.cssText = `--baseline:${px(line.baseline)}`
   if (line === paragraph.lines[0])
     for (const piece of paragraph.label?.runs ?? []) span.append(...paintRun(paragraph, line, piece))
   for (const piece of line.runs) span.append(...paintRun(paragraph, line, piece))
