@@ -39,8 +39,8 @@ interface Drawn {
 
 /** A linked stretch of a line, in PDF's coordinates. */
 export interface LinkBox {
-  /** An address, a place of the document after #, a heading by its number, or a note by its key. */
-  to: string | { heading: number } | { note: string }
+  /** An address, a place of the document after #, a heading by its number, a note by its key, or the mark of a note by its leaf. */
+  to: string | { heading: number } | { note: string } | { markOf: number }
   left: number
   bottom: number
   right: number
@@ -202,7 +202,9 @@ class Pen {
             ? { heading: fragment.entry }
             : anchor && piece.run.shows !== null
               ? { note: anchor.key }
-              : look.link
+              : fragment.part === "note" && run.shows !== null && run.to === 0
+                ? { markOf: fragment.leaf }
+                : look.link
         if (to)
           this.links.push({
             to,

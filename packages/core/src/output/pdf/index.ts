@@ -7,6 +7,7 @@ import {
   documentAttrs,
   headingsOf,
   leavesOf,
+  notesOf,
   placesOf,
   sectionsOf,
   storiesOf,
@@ -118,6 +119,10 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
   const leafOf = (to: LinkBox["to"]): number | undefined => {
     if (typeof to === "string") return places.get(to.slice(1))
     if ("heading" in to) return headingsOf(layout.doc)[to.heading]?.leaf
+    if ("markOf" in to) {
+      const { story: key } = leavesOf(layout.doc).flow(to.markOf)
+      return notesOf(layout.doc).find((note) => note.key === key)?.leaf
+    }
     const story = stories.get(to.note)
     return story && leavesOf(layout.doc).at(story.pos + 2)
   }
