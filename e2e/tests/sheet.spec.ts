@@ -235,3 +235,17 @@ test("from the foot line one goes to a sheet by its number, to a heading by its 
   await expect(card).toBeHidden()
   await expect(desk.field).toBeFocused()
 })
+
+test("Enter pressed many times to reach a new sheet is answered by the offer of one", async ({ desk, page }) => {
+  await desk.blank()
+  await desk.type("Tides")
+  await desk.press(...Array.from({ length: 7 }, () => "Enter"))
+  await page.getByRole("button", { name: "Begin a new sheet" }).click()
+  await desk.type("Timetable")
+  await desk.expectShown("Tides", "Timetable")
+  await expect(page.getByRole("contentinfo")).toContainText("Sheet 2 of 2")
+  await desk.press("Enter", "Enter", "Enter", "Enter", "Enter", "Enter", "Enter")
+  await page.getByRole("button", { name: "Leave them" }).click()
+  await desk.press("Enter", "Enter")
+  await expect(page.getByRole("button", { name: "Begin a new sheet" })).toBeHidden()
+})

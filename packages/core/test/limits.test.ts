@@ -290,6 +290,7 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
   startSection: fc
     .tuple(anySetup, fc.constantFrom("sheet" as const, "odd" as const, "continuous" as const))
     .map(([own, begins]) => editing.startSection(begins, (before) => ({ ...before, ...own }))),
+  blanksToBreak: fc.constant(editing.blanksToBreak),
   joinSections: fc.constant(editing.joinSections),
   insertNote: fc.constant(editing.insertNote),
   insertContents: fc.integer({ min: 1, max: 9 }).map((levels) => editing.insertContents({ levels, look: "plain" })),
@@ -311,7 +312,7 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
 
 /** What the folder gives that is no command, nor makes one. */
 const others = new Set(
-  "contentsIn edgeAt markHere newKey noteHere numberPatterns numberPlace sectionHere setupHere turned Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf".split(
+  "blanksBefore contentsIn edgeAt markHere newKey noteHere numberPatterns numberPlace sectionHere setupHere turned Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf".split(
     " ",
   ),
 )

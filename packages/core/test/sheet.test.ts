@@ -312,3 +312,14 @@ test("layout from before equals layout from nothing, whatever is done to section
     { numRuns: 60 },
   )
 })
+
+test("blank paragraphs that were made to reach a new sheet become the beginning of one", () => {
+  const enters = Array.from({ length: 7 }, () => editing.enter)
+  const state = after(at(stateOf([p("Tides"), p("rest")]), 0, 5), ...enters)
+  expect(editing.blanksBefore(state)).toBe(6)
+  const done = after(state, editing.blanksToBreak, editing.insertText("Timetable"))
+  expect(leavesOf(done.doc).nodes.map((leaf) => leaf.textContent)).toEqual(["Tides", "Timetable", "rest"])
+  expect(layoutOf(done.doc).placed.length).toBe(2)
+  expect(editing.blanksBefore(done)).toBe(0)
+  expect(editing.blanksToBreak(done)).toBe(false)
+})

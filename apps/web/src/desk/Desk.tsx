@@ -10,6 +10,7 @@ import { Bench } from "./bars/Bench"
 import { FootLine } from "./bars/FootLine"
 import { Guide } from "./bars/Guide"
 import { LayingCard } from "./bars/LayingCard"
+import { BlanksCard } from "./bars/BlanksCard"
 import { EdgeCard } from "./bars/EdgeCard"
 import { GoToCard } from "./bars/GoToCard"
 import { LinkCard } from "./bars/LinkCard"
@@ -47,6 +48,7 @@ function Sheets() {
       />
       <EdgeCard />
       <GoToCard />
+      <BlanksCard />
     </div>
   )
 }

@@ -1,4 +1,5 @@
 export * from "./aside"
+export * from "./blanks"
 export * from "./bringing"
 export * from "./command"
 export * from "./contents"
