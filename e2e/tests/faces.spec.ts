@@ -85,9 +85,13 @@ async function measureAll(desk: DeskPage): Promise<Measured[]> {
       () => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))),
     )
     await expect(main).toHaveAttribute("aria-busy", "false")
-    await desk.page.waitForFunction(
-      () => document.fonts.status === "loaded" && [...document.fonts].every(({ status }) => status !== "loading"),
-    )
+    // A face that no frame has asked for yet is neither loading nor there.
+    await desk.page.waitForFunction(() => {
+      const faces = new Set(
+        [...document.querySelectorAll<HTMLElement>(".canvas .run")].map((run) => run.style.fontFamily),
+      )
+      return document.fonts.status === "loaded" && [...faces].every((face) => document.fonts.check(`12px ${face}`))
+    })
     seen.push(...(await measure(desk)))
     if (await main.evaluate((host) => host.scrollTop + host.clientHeight >= host.scrollHeight - 2)) return seen
   }

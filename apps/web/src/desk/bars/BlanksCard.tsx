@@ -17,7 +17,7 @@ export function BlanksCard() {
     <View
       role="status"
       aria-live="polite"
-      className="absolute bottom-3 left-3 right-3 z-10 max-w-[420px] gap-2 rounded-tray border border-line bg-raised p-3 shadow-md"
+      className="absolute left-3 right-3 top-3 z-10 max-w-[420px] gap-2 rounded-tray border border-line bg-raised p-3 shadow-md"
     >
       <Text className="font-ui text-[14px] leading-5 text-ink">
         Shall this begin a new sheet? Unlike blank paragraphs, that stays right when the text before it grows.
