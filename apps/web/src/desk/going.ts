@@ -12,6 +12,8 @@ export interface GoingTarget {
   focus(): void
   /** Heads and feet are seen on sheets alone. Fulfilled once these are shown. */
   showSheets(): Promise<void>
+  /** Keys that are typed while some work goes on wait for its end. */
+  hold<T>(work: Promise<T>): Promise<T>
 }
 
 export class Going {
@@ -54,7 +56,11 @@ export class Going {
    * Into the head or foot of the sheet in sight, which is made if there is none.
    * @param own whether the section gets its own where it shows that of the one before it
    */
-  async toEdge(edge: EdgeName, own: boolean): Promise<void> {
+  toEdge(edge: EdgeName, own: boolean): Promise<void> {
+    return this.target.hold(this.intoEdge(edge, own))
+  }
+
+  private async intoEdge(edge: EdgeName, own: boolean): Promise<void> {
     await this.target.showSheets()
     const view = this.target.view()
     const area = view?.edgeInSight(edge)
@@ -66,7 +72,11 @@ export class Going {
   }
 
   /** Puts in a note, and goes to where it is written. */
-  async intoNote(command: Command): Promise<void> {
+  intoNote(command: Command): Promise<void> {
+    return this.target.hold(this.runOnSheets(command))
+  }
+
+  private async runOnSheets(command: Command): Promise<void> {
     await this.target.showSheets()
     if (!this.editing.run(command)) return
     this.target.view()?.reveal(this.editing.head)

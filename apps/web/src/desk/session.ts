@@ -88,6 +88,7 @@ export class DeskSession implements DeskPort {
     view: () => this.surface.view,
     focus: () => this.focus(),
     showSheets: () => this.showSheets(),
+    hold: (work) => this.holdKeys(work),
   })
 
   constructor(
