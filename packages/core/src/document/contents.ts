@@ -1,8 +1,10 @@
 /** Contents: lists of the headings that are made anew from the document wherever it is set, so that they are always right. */
 import type { Node } from "prosemirror-model"
 import { paragraph } from "./building"
+import { unknownValue } from "./fields"
 import { headingsOf, type Heading } from "./headings"
-import { documentAttrs, nodes, schema } from "./schema"
+import { blocksOf } from "./leaves"
+import { bodyOf, documentAttrs, nodes, schema } from "./schema"
 import type { ParagraphFormat } from "./shapes"
 
 /** What stands between a heading and its number: dots, a line, or nothing but the number close behind it. */
@@ -25,8 +27,6 @@ export interface ContentsEntry {
   heading: Heading
 }
 
-/** What an entry shows for a number that is not known yet. */
-const unknown = "–"
 /** So much farther in stands each level, in points. */
 const step = 18
 
@@ -34,7 +34,9 @@ const made = new WeakMap<Node, Map<string, Node>>()
 
 /** Whether a document has a list of contents in its body. */
 export function hasContents(doc: Node): boolean {
-  return doc.child(0).children.some(({ type }) => type === nodes.contents)
+  const { nodes: blocks, flat } = blocksOf(bodyOf(doc))
+  // Most bodies are known to hold nothing but paragraphs.
+  return !flat && blocks.some(({ type }) => type === nodes.contents)
 }
 
 /**
@@ -55,7 +57,7 @@ export function entriesOf(
     .filter(({ level, text }) => level <= levels && text !== "")
     .map((heading) => {
       const { level, label, text, leaf } = heading
-      const page = pages === null ? "" : (pages.get(leaf) ?? unknown)
+      const page = pages === null ? "" : (pages.get(leaf) ?? unknownValue)
       const words = `${label ? `${label} ` : ""}${text}`
       const key = `${level} ${width} ${defaults.letters.size} ${words}\t${page}`
       let node = known.get(key)

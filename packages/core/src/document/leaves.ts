@@ -94,39 +94,45 @@ function lastUpTo(numbers: Float64Array, high: number, value: number): number {
   return low
 }
 
-const besides = new WeakMap<Node, { children: readonly Node[]; inside: Inside }>()
-const nothing: Inside = { nodes: [], before: [], flows: [] }
-
-/** The leaves of the stories of a document, with their places counted from the end of the body: the same after any change of the body alone. */
-function besideOf({ children }: Node): Inside {
-  const first = children[1]
-  if (!first) return nothing
-  const known = besides.get(first)
-  if (known && sameFrom(1, children, known.children)) return known.inside
-  const nodes: Node[] = []
-  const before: number[] = []
-  const flows: (Flow | null)[] = []
-  let start = 0
-  for (const story of children.slice(1)) {
-    const inside = insideOf(story)
-    inside.nodes.forEach((leaf, i) => {
-      nodes.push(leaf)
-      before.push(start + (inside.before[i] as number))
-      flows.push(inside.flows[i] ?? null)
-    })
-    start += story.nodeSize
-  }
-  const inside = { nodes, before, flows }
-  besides.set(first, { children, inside })
-  return inside
-}
-
 /** Whether two lists are the same from an element on. */
 export function sameFrom<T>(start: number, a: readonly T[], b: readonly T[]): boolean {
   if (a.length !== b.length) return false
   for (let i = start; i < a.length; i++) if (a[i] !== b[i]) return false
   return true
 }
+
+/**
+ * What is made of the stories of a document, with the distance of each from the end of the body: made once, since it is the same
+ * after any change of the body alone. It is found by the first story, and good if all the others are the same too.
+ */
+export function ofStories<T>(make: (stories: readonly { node: Node; pos: number }[]) => T): (doc: Node) => T {
+  const made = new WeakMap<Node, { children: readonly Node[]; result: T }>()
+  const without = make([])
+  return ({ children }) => {
+    const first = children[1]
+    if (!first) return without
+    const known = made.get(first)
+    if (known && sameFrom(1, children, known.children)) return known.result
+    let pos = 0
+    const result = make(children.slice(1).map((node) => ({ node, pos: (pos += node.nodeSize) - node.nodeSize })))
+    made.set(first, { children, result })
+    return result
+  }
+}
+
+/** The leaves of the stories, with their places counted from the end of the body. */
+const besideOf = ofStories((stories): Inside => {
+  const beside = { nodes: [] as Node[], before: [] as number[], flows: [] as (Flow | null)[] }
+  for (const { node, pos } of stories) {
+    const inside = insideOf(node)
+    inside.nodes.forEach((leaf, i) => {
+      beside.nodes.push(leaf)
+      beside.before.push(pos + (inside.before[i] as number))
+      beside.flows.push(inside.flows[i] ?? null)
+    })
+  }
+  return beside
+})
 
 class DocumentLeaves implements Leaves {
   readonly nodes: readonly Node[]

@@ -1,7 +1,7 @@
 /** Notes in the order of their marks in the text, with the numbers that they have there. */
 import type { Node } from "prosemirror-model"
 import { fieldAttrs, unknownValue, type FieldValues } from "./fields"
-import { blocksOf, changedLeaves, leavesOf, sameFrom } from "./leaves"
+import { changedLeaves, leavesOf, leavesOfBody, sameFrom } from "./leaves"
 import { bodyOf, documentAttrs } from "./schema"
 import { anchorsIn, storiesOf } from "./stories"
 
@@ -51,8 +51,7 @@ export function notesOf(doc: Node): readonly Note[] {
   if (!notes) {
     const found: Note[] = []
     const stories = storiesOf(doc)
-    const blocks = blocksOf(body)
-    const count = blocks.leaf(blocks.nodes.length)
+    const count = leavesOfBody(doc)
     const { nodes } = leavesOf(doc)
     for (let leaf = 0; leaf < count; leaf++)
       for (const { key, offset } of onlyText(nodes[leaf] as Node) ? [] : anchorsIn(nodes[leaf] as Node))

@@ -3,7 +3,7 @@
  * story's key; headers and footers have none, they belong to a section.
  */
 import type { Node } from "prosemirror-model"
-import { isLeaf, sameFrom } from "./leaves"
+import { isLeaf, leavesOf, ofStories } from "./leaves"
 import type { StoryKind } from "./schema"
 
 const anchored: Readonly<Record<StoryKind, boolean>> = { header: false, footer: false, note: true, textBox: true }
@@ -28,29 +28,15 @@ export interface Stories {
   values(): PlacedStory[]
 }
 
-/** Stories by key, each with the distance from the end of the body. They are the same after any change of the body alone. */
-type Beside = ReadonlyMap<string, PlacedStory>
-
-const besides = new WeakMap<Node, { children: readonly Node[]; beside: Beside }>()
-const without: Beside = new Map()
-
-function besideOf(doc: Node): Beside {
-  const { children } = doc
-  const first = children[1]
-  if (!first) return without
-  // Found by the first of them, and good if all the others are the same too.
-  const known = besides.get(first)
-  if (known && sameFrom(1, children, known.children)) return known.beside
+/** Stories by key, each with the distance from the end of the body; of those with one key the first. */
+const besideOf = ofStories((stories): ReadonlyMap<string, PlacedStory> => {
   const beside = new Map<string, PlacedStory>()
-  let pos = 0
-  for (const node of children.slice(1)) {
-    const key = node.attrs.key as string
-    if (!beside.has(key)) beside.set(key, { node, pos })
-    pos += node.nodeSize
+  for (const story of stories) {
+    const key = story.node.attrs.key as string
+    if (!beside.has(key)) beside.set(key, story)
   }
-  besides.set(first, { children, beside })
   return beside
-}
+})
 
 export function storiesOf(doc: Node): Stories {
   const beside = besideOf(doc)
@@ -66,6 +52,12 @@ export function storiesOf(doc: Node): Stories {
     keys: () => beside.keys(),
     values: () => [...beside.values()].map(placed),
   }
+}
+
+/** The number of the first leaf of a story; undefined for a key that no story has. */
+export function firstLeafOf(doc: Node, key: string): number | undefined {
+  const story = storiesOf(doc).get(key)
+  return story && leavesOf(doc).at(story.pos + 2)
 }
 
 const inLeaf = new WeakMap<Node, readonly { key: string; offset: number }[]>()

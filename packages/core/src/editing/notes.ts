@@ -1,5 +1,5 @@
 /** Notes: put in at the caret, typed at the foot of the sheet, and ways between a mark and its note. */
-import { TextSelection } from "prosemirror-state"
+import { TextSelection, type EditorState } from "prosemirror-state"
 import {
   anchorsIn,
   defaultStyles,
@@ -12,7 +12,6 @@ import {
   storiesOf,
   type Note,
 } from "../document"
-import type { EditorState } from "prosemirror-state"
 import type { Command } from "./command"
 import { insertStory } from "./stories"
 
@@ -34,8 +33,8 @@ export const insertNote: Command = (state, dispatch) =>
 /** The note whose text the caret is in. */
 export function noteHere(state: EditorState): Note | null {
   const leaves = leavesOf(state.doc)
-  const { story, kind } = leaves.flow(leaves.at(state.selection.head))
-  return kind === "note" || story !== null ? (notesOf(state.doc).find(({ key }) => key === story) ?? null) : null
+  const { story } = leaves.flow(leaves.at(state.selection.head))
+  return story === null ? null : (notesOf(state.doc).find(({ key }) => key === story) ?? null)
 }
 
 /** The note whose mark stands at the caret, or just before it. */

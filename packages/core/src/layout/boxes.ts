@@ -1,9 +1,11 @@
 /** The boxes of sheets, laid flat: what stands where, for all that shows, measures or writes text. */
+import type { Blocks } from "../document"
 import type {
   Break,
   Fragment,
   Frame,
   Furniture,
+  Lines,
   ParagraphLayout,
   Placed,
   PlacedSheet,
@@ -39,9 +41,12 @@ function collect(
     const { paragraph, from, to, width, frame, entry } = box
     const own = entry === null ? part : "generated"
     found.push({ ...at, part: own, entry, paragraph, from, to, width, frame: frame && moved(frame, at.x, at.y) })
-  } else
-    for (const inside of box.kind === "stack" ? box.inside : box.rows.flatMap(({ cells }) => cells))
-      collect(inside, at.leaf, at.x, at.y, part, found)
+  } else for (const inside of boxesIn(box)) collect(inside, at.leaf, at.x, at.y, part, found)
+}
+
+/** What stands directly in a box. */
+export function boxesIn(box: Exclude<SetBox, Lines>): readonly Placed[] {
+  return box.kind === "stack" ? box.inside : box.rows.flatMap(({ cells }) => cells)
 }
 
 function moved({ box, shading, rules }: Frame, x: number, y: number): Frame {
@@ -72,6 +77,16 @@ export function sameBreak(a: Break, b: Break): boolean {
 /** Whether a block is set from its beginning. */
 export function isBeginning(at: Break): boolean {
   return "line" in at && at.line === 0
+}
+
+/** Whether a place is where its block begins, also in a list of contents. */
+export function beginsBlock(at: Break): boolean {
+  return "entry" in at ? at.entry === 0 : isBeginning(at)
+}
+
+/** The block of a flow that a place is in, told by the first leaf of that block or, for one without leaves, of the one behind it. */
+export function blockAt(blocks: Blocks, leaf: number, at: Break): number {
+  return blocks.at(leaf) - ("entry" in at ? at.back : 0)
 }
 
 /** The same sheet with something else in place of its paragraphs, which are asked for in the order of the text. */
@@ -143,8 +158,7 @@ export function outlinesOf({ sheet, leaf, furniture = [] }: PlacedSheet): Outlin
         height: box.height,
         text: null,
       })
-      for (const inside of box.kind === "stack" ? box.inside : box.rows.flatMap(({ cells }) => cells))
-        add(inside, at.leaf, at.x, at.y, depth + 1)
+      for (const inside of boxesIn(box)) add(inside, at.leaf, at.x, at.y, depth + 1)
     }
   }
   for (const { stack } of furniture) add(stack, 0, 0, 0, 0)

@@ -20,7 +20,8 @@ import {
   storiesOf,
   type LeafChange,
 } from "../document"
-import { beginning, fragmentsOf, isBeginning, sameBreak } from "./boxes"
+import { beginning, isBeginning, sameBreak } from "./boxes"
+import { headingsOn } from "./headings"
 import { numbersOf } from "./numbers"
 import { sameOwed } from "./notes"
 import type { Typesetter } from "./paragraph"
@@ -43,6 +44,13 @@ function bodyAlone(doc: Node): Node {
   return own
 }
 
+/** A change wide enough to hold a leaf, by its number in the newer document. */
+function holding(change: LeafChange | null, leaf: number): LeafChange {
+  const shift = change ? change.newTo - change.oldTo : 0
+  const newTo = Math.max(change?.newTo ?? 0, leaf + 1)
+  return { from: Math.min(change?.from ?? leaf, leaf), oldTo: newTo - shift, newTo }
+}
+
 /** A change of the body, wide enough to hold the marks of all notes that are other ones, show something else or say something else. */
 function withNotes(older: Node, newer: Node, change: LeafChange | null): LeafChange | null {
   const [before, now] = [notesOf(older), notesOf(newer)]
@@ -53,11 +61,7 @@ function withNotes(older: Node, newer: Node, change: LeafChange | null): LeafCha
   for (const { key, leaf, label } of now) {
     const same =
       storiesBefore.get(key)?.node === storiesNow.get(key)?.node && (labels === null || labels.get(key) === label)
-    if (same) continue
-    const shift = wide ? wide.newTo - wide.oldTo : 0
-    const from = Math.min(wide?.from ?? leaf, leaf)
-    const newTo = Math.max(wide?.newTo ?? leaf + 1, leaf + 1)
-    wide = { from, oldTo: newTo - shift, newTo }
+    if (!same) wide = holding(wide, leaf)
   }
   return wide
 }
@@ -82,23 +86,9 @@ function pagesOf(layout: Layout): Map<number, string> {
   const numbers = numbersOf(layout)
   const pages = new Map<number, string>()
   layout.placed.forEach(({ sheet, leaf }, i) => {
-    for (const heading of headingsOn(sheet)) pages.set(leaf + heading, numbers[i]?.text ?? "")
+    for (const heading of headingsOn(sheet)) pages.set(leaf + heading.leaf, numbers[i]?.text ?? "")
   })
   return pages
-}
-
-const headingLeaves = new WeakMap<Sheet, readonly number[]>()
-
-/** The leaves of the headings that begin on a sheet, counted from its first. */
-function headingsOn(sheet: Sheet): readonly number[] {
-  let leaves = headingLeaves.get(sheet)
-  if (!leaves) {
-    leaves = fragmentsOf({ sheet, leaf: 0 })
-      .filter(({ part, from, paragraph }) => part === "text" && paragraph.outline !== null && from === 0)
-      .map(({ leaf }) => leaf)
-    headingLeaves.set(sheet, leaves)
-  }
-  return leaves
 }
 
 function samePages(a: ReadonlyMap<number, string>, b: ReadonlyMap<number, string>): boolean {
@@ -130,11 +120,7 @@ function withContents(
   const blocks = blocksOf(bodyOf(newer))
   let wide = change
   blocks.nodes.forEach((node, i) => {
-    if (node.type !== nodes.contents) return
-    const leaf = Math.min(blocks.leaf(i), leavesOfBody(newer) - 1)
-    const shift = wide ? wide.newTo - wide.oldTo : 0
-    const newTo = Math.max(wide?.newTo ?? leaf + 1, leaf + 1)
-    wide = { from: Math.min(wide?.from ?? leaf, leaf), oldTo: newTo - shift, newTo }
+    if (node.type === nodes.contents) wide = holding(wide, Math.min(blocks.leaf(i), leavesOfBody(newer) - 1))
   })
   return wide
 }

@@ -5,6 +5,7 @@ import {
   documentAttrs,
   edgeWidth,
   fieldAttrs,
+  firstLeafOf,
   labelsOf,
   storiesOf,
   unknownValue,
@@ -14,12 +15,12 @@ import {
   type StyleSheet,
   type Typesetting,
 } from "../document"
-import { beginning, fragmentsOf } from "./boxes"
+import { beginning } from "./boxes"
 import { FlowSetter } from "./flow"
+import { headingsOn } from "./headings"
 import { numbersOf, type SheetNumber } from "./numbers"
 import { edgeRoom, type Paper } from "./paper"
-import { shownText, type Typesetter } from "./paragraph"
-import { firstLeafOf } from "./sheets"
+import type { Typesetter } from "./paragraph"
 import type { Furniture, Layout, PlacedSheet, Sheet } from "./types"
 
 /** What a head or foot was set of, and what came of it. */
@@ -38,17 +39,17 @@ const kept = new WeakMap<Sheet, Partial<Record<EdgeName, Kept>>>()
 
 /** Sets heads and feet of the sheets of one layout. */
 export class Furnisher {
-  private readonly numbers: readonly SheetNumber[]
-  /** How many sheets each section has. */
-  private readonly inSection = new Map<number, number>()
+  /** Counted once a head or foot asks for them: most reports show none. */
+  private counted: readonly SheetNumber[] | null = null
 
   constructor(
     private readonly typesetter: Typesetter,
     private readonly layout: Layout,
     private readonly others: FieldValues,
-  ) {
-    this.numbers = numbersOf(layout)
-    for (const { section } of this.numbers) this.inSection.set(section, (this.inSection.get(section) ?? 0) + 1)
+  ) {}
+
+  private get numbers(): readonly SheetNumber[] {
+    return (this.counted ??= numbersOf(this.layout))
   }
 
   /** The sheet with its head and foot. */
@@ -56,17 +57,16 @@ export class Furnisher {
     const placed = this.layout.placed[index] as PlacedSheet
     const { paper } = placed.sheet.start
     const { notes } = placed.sheet
-    if (!paper || (paper.head === null && paper.foot === null && notes.length === 0)) return placed
-    return { ...placed, furniture: [...this.notes(notes), ...this.set(placed.sheet, paper, index)] }
+    const edged = paper !== null && (paper.head !== null || paper.foot !== null)
+    if (!edged && notes.length === 0) return placed
+    return { ...placed, furniture: [...this.notes(notes), ...(edged ? this.set(placed.sheet, paper, index) : [])] }
   }
 
   /** Notes with the numbers that their leaves have in the document now. */
   private notes(notes: Sheet["notes"]): Furniture[] {
-    const { doc } = this.layout
-    const stories = storiesOf(doc)
     return notes.flatMap(({ story, stack }) => {
-      const node = stories.get(story)?.node
-      return node ? [{ part: "note" as const, stack: { ...stack, leaf: firstLeafOf(doc, node) + stack.leaf } }] : []
+      const first = firstLeafOf(this.layout.doc, story)
+      return first === undefined ? [] : [{ part: "note" as const, stack: { ...stack, leaf: first + stack.leaf } }]
     })
   }
 
@@ -96,7 +96,7 @@ export class Furnisher {
   ): Kept {
     const { doc } = this.layout
     const { styles, typesetting } = documentAttrs(doc)
-    const firstLeaf = firstLeafOf(doc, story)
+    const firstLeaf = firstLeafOf(doc, story.attrs.key as string) ?? 0
     const shown = shownIn(story, values, styles.defaults.letters.language)
     if (
       before?.story === story &&
@@ -127,16 +127,17 @@ export class Furnisher {
 
   /** What fields show on a sheet. */
   private values(index: number): FieldValues {
-    const { text, section } = this.numbers[index] as SheetNumber
+    const { numbers } = this
+    const { text, section } = numbers[index] as SheetNumber
     return valuesOf(this.layout.doc, (field, language) => {
       const { kind, format } = fieldAttrs(field)
       switch (kind) {
         case "page":
           return text
         case "pages":
-          return String(this.numbers.length)
+          return String(numbers.length)
         case "sectionPages":
-          return String(this.inSection.get(section) ?? 0)
+          return String(numbers.filter((own) => own.section === section).length)
         case "heading":
           return this.headingOn(index, Number(format) || 1) || unknownValue
         default:
@@ -149,26 +150,11 @@ export class Furnisher {
   private headingOn(index: number, level: number): string {
     for (let i = index; i >= 0; i--) {
       const { sheet } = this.layout.placed[i] as PlacedSheet
-      const own = headingsOn(sheet).get(level)
-      if (own !== undefined) return own
+      const own = headingsOn(sheet).find((heading) => heading.level === level)
+      if (own) return own.text
     }
     return ""
   }
-}
-
-const headings = new WeakMap<Sheet, ReadonlyMap<number, string>>()
-
-/** The first heading of each level that begins on a sheet. */
-function headingsOn(sheet: Sheet): ReadonlyMap<number, string> {
-  let found = headings.get(sheet)
-  if (!found) {
-    const first = new Map<number, string>()
-    for (const { paragraph, from, part } of fragmentsOf({ sheet, leaf: 0 }))
-      if (part === "text" && paragraph.outline !== null && from === 0 && !first.has(paragraph.outline))
-        first.set(paragraph.outline, shownText(paragraph).replaceAll("\n", " ").trim())
-    headings.set(sheet, (found = first))
-  }
-  return found
 }
 
 /** What the fields of a story show, one after another. */

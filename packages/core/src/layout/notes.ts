@@ -4,7 +4,7 @@
  */
 import type { Node } from "prosemirror-model"
 import { blocksOf, noteLabels, storiesOf } from "../document"
-import { beginning, sameBreak } from "./boxes"
+import { beginning, boxesIn, sameBreak } from "./boxes"
 import type { FlowSetter } from "./flow"
 import type { BlockPlace, Owed, Placed, SetBox, SetNote } from "./types"
 
@@ -49,30 +49,29 @@ export class NoteSetter {
     return this.labels.size > 0
   }
 
-  /** The notes whose marks stand in boxes, in the order of the text. */
-  marked(boxes: readonly Placed[]): string[] {
-    const keys: string[] = []
+  /** The notes whose marks stand in boxes, in the order of the text, each from its beginning. */
+  marked(boxes: readonly Placed[]): Owed[] {
+    const notes: Owed[] = []
     const visit = (box: SetBox): void => {
-      if (box.kind === "stack") for (const inside of box.inside) visit(inside.box)
-      else if (box.kind === "table") for (const row of box.rows) for (const cell of row.cells) visit(cell.box)
+      if (box.kind !== "lines") for (const inside of boxesIn(box)) visit(inside.box)
       else {
         const { paragraph, from, to } = box
         if (!paragraph.anchors) return
         const [start, end] = [paragraph.lines[from]?.from ?? 0, paragraph.lines[to - 1]?.to ?? 0]
         for (const { key, offset } of paragraph.anchors)
-          if (offset >= start && offset < end && this.labels.has(key)) keys.push(key)
+          if (offset >= start && offset < end && this.labels.has(key))
+            notes.push({ story: key, from: { block: 0, at: beginning } })
       }
     }
     for (const { box } of boxes) visit(box)
-    return keys
+    return notes
   }
 
   /**
    * Sets notes in a width and a room.
    * @returns null if the room is too small: all but the last have to fit, and a little of that
    */
-  set(owed: readonly Owed[], keys: readonly string[], width: number, room: number): NotesSet | null {
-    const wanted = [...owed, ...keys.map((story): Owed => ({ story, from: { block: 0, at: beginning } }))]
+  set(wanted: readonly Owed[], width: number, room: number): NotesSet | null {
     if (wanted.length === 0) return nothing
     const notes: SetNote[] = []
     let y = above + below
@@ -102,10 +101,9 @@ export class NoteSetter {
   }
 
   /** As much of notes as has room, where text leaves too little for what `set` wants; the rest is owed. */
-  some(owed: readonly Owed[], keys: readonly string[], width: number, room: number): NotesSet {
-    const wanted = [...owed, ...keys.map((story): Owed => ({ story, from: { block: 0, at: beginning } }))]
+  some(wanted: readonly Owed[], width: number, room: number): NotesSet {
     for (let n = wanted.length; n > 0; n--) {
-      const set = this.set(wanted.slice(0, n), [], width, room)
+      const set = this.set(wanted.slice(0, n), width, room)
       if (set) return { ...set, owed: [...set.owed, ...wanted.slice(n)] }
     }
     return { ...nothing, owed: wanted }

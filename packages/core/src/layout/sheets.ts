@@ -7,18 +7,17 @@ import {
   entriesOf,
   headingsOf,
   edgeWidth,
+  firstLeafOf,
   labelsOf,
   leastRoom,
   leavesIn,
-  leavesOf,
   leavesOfBody,
   sectionsOf,
-  storiesOf,
   valuesOf,
   type PageSetup,
   type Section,
 } from "../document"
-import { beginning, isBeginning } from "./boxes"
+import { beginning, beginsBlock, blockAt, isBeginning } from "./boxes"
 import { fillBand, type Band } from "./columns"
 import { FlowSetter, type Filled, type Flowing, type Region } from "./flow"
 import { edgeRoom, Papers, type Paper } from "./paper"
@@ -77,7 +76,7 @@ export class SheetComposer {
       spec.mode === "flow"
         ? null
         : new Papers(doc, (story, setup, edge) => {
-            const firstLeaf = firstLeafOf(doc, story)
+            const firstLeaf = firstLeafOf(doc, story.attrs.key as string) ?? 0
             const region = { width: edgeWidth(setup), height: edgeRoom(setup, edge), top: 0, fresh: true }
             return this.setter.fill({ blocks: blocksOf(story), firstLeaf }, region, { block: 0, at: beginning }).height
           })
@@ -90,7 +89,7 @@ export class SheetComposer {
 
   /** The block that a place is in. */
   private blockAt({ leaf, at }: Pick<SheetPlace, "leaf" | "at">): number {
-    return this.body.blocks.at(leaf) - ("entry" in at ? at.back : 0)
+    return blockAt(this.body.blocks, leaf, at)
   }
 
   /** A place in the flow by its leaf. */
@@ -112,8 +111,7 @@ export class SheetComposer {
   private at({ leaf, at }: Pick<SheetPlace, "leaf" | "at">): { section: number; first: boolean } {
     const block = this.blockAt({ leaf, at })
     const section = this.sectionOf(block)
-    const begins = "entry" in at ? at.entry === 0 : isBeginning(at)
-    return { section, first: this.sections[section]?.block === block && begins }
+    return { section, first: this.sections[section]?.block === block && beginsBlock(at) }
   }
 
   /** The number of the sheet that begins at a place, as its section counts. */
@@ -169,23 +167,23 @@ export class SheetComposer {
     if (this.isBlank(start)) return this.sheet(start, size, { next: at, lookedAt: start.leaf, owed: start.owed })
     if (start.leaf >= this.count && !("entry" in start.at)) {
       // Of the text nothing is left but notes that go on.
-      const { owed, ...foot } = this.foot(paper, this.notes.some(start.owed, [], paper.width, paper.height))
+      const { owed, ...foot } = this.foot(paper, this.notes.some(start.owed, paper.width, paper.height))
       return this.sheet(start, size, { next: at, lookedAt: start.leaf, owed }, foot)
     }
     let text = this.bands(start, paper, opening, at, paper.height)
     if (!this.notes.any && start.owed.length === 0)
       return this.sheet(start, size, { ...text, owed: [] }, { ...text, notes: [] })
     for (;;) {
-      const keys = this.notes.marked(text.columns)
+      const wanted = [...start.owed, ...this.notes.marked(text.columns)]
       const room = paper.height - text.height
-      const set = this.notes.set(start.owed, keys, paper.width, room)
+      const set = this.notes.set(wanted, paper.width, room)
       // One line less, until the notes of those that are left have room.
       const fewer = set ? null : this.bands(start, paper, opening, at, text.bottom - 0.5)
       if (fewer && fewer.height < text.height - 0.01) {
         text = fewer
         continue
       }
-      const { owed, notes, rules } = this.foot(paper, set ?? this.notes.some(start.owed, keys, paper.width, room))
+      const { owed, notes, rules } = this.foot(paper, set ?? this.notes.some(wanted, paper.width, room))
       const own = { columns: text.columns, rules: [...text.rules, ...rules], notes }
       return this.sheet(start, size, { ...text, owed }, own)
     }
@@ -280,12 +278,6 @@ type Parts = Pick<Sheet, "columns" | "rules" | "notes">
 /** Whether a section goes on below the one before it, on the same paper. */
 function goesOnBelow(own: PageSetup, following: PageSetup | undefined): boolean {
   return following?.begins === "continuous" && following.width === own.width && following.height === own.height
-}
-
-/** The first leaf of a story. */
-export function firstLeafOf(doc: Node, story: Node): number {
-  const placed = storiesOf(doc).get(story.attrs.key as string)
-  return placed ? leavesOf(doc).at(placed.pos + 2) : 0
 }
 
 function column({ inside, height }: Filled, { width }: Region, x: number, y: number): Placed<Stack> {

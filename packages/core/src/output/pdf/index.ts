@@ -5,12 +5,12 @@
 import { zlibSync } from "fflate"
 import {
   documentAttrs,
+  firstLeafOf,
   headingsOf,
   leavesOf,
   notesOf,
   placesOf,
   sectionsOf,
-  storiesOf,
   textOf,
   type PageSetup,
 } from "../../document"
@@ -115,7 +115,6 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
   }
 
   const places = placesOf(layout.doc)
-  const stories = storiesOf(layout.doc)
   const leafOf = (to: LinkBox["to"]): number | undefined => {
     if (typeof to === "string") return places.get(to.slice(1))
     if ("heading" in to) return headingsOf(layout.doc)[to.heading]?.leaf
@@ -123,8 +122,7 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
       const { story: key } = leavesOf(layout.doc).flow(to.markOf)
       return notesOf(layout.doc).find((note) => note.key === key)?.leaf
     }
-    const story = stories.get(to.note)
-    return story && leavesOf(layout.doc).at(story.pos + 2)
+    return firstLeafOf(layout.doc, to.note)
   }
   for (const { id, link } of annotations) {
     const { to } = link
