@@ -77,6 +77,17 @@ describe("columns", () => {
     expect(one!.y).toBeGreaterThanOrEqual(notice!.y + notice!.box.height)
   })
 
+  test("a section between other margins begins on a sheet of its own, so that no line of it is lost where it is divided", () => {
+    const narrow = { ...small, begins: "continuous" as const, margins: { ...small.margins, right: 190 } }
+    const layout = layoutOf(doc([p("Notice"), breakTo(narrow), p(sentence.repeat(9))]))
+    expect(layout.placed[0]!.sheet.columns).toHaveLength(1)
+    const lines = layout.placed.flatMap((placed) =>
+      fragmentsOf(placed).flatMap(({ leaf, from, to }) => (leaf === 1 ? [to - from] : [])),
+    )
+    const parts = layout.placed.flatMap(fragmentsOf).filter(({ leaf }) => leaf === 1)
+    expect(lines.reduce((a, b) => a + b)).toBe(parts[0]!.paragraph.lines.length)
+  })
+
   test("a section that begins on an odd sheet leaves one blank where it has to", () => {
     const layout = layoutOf(
       doc([p("a"), breakTo({ ...small, begins: "odd" }), p("b"), breakTo({ ...small, begins: "even" }), p("c")]),

@@ -275,9 +275,15 @@ export class SheetComposer {
 /** What stands on a sheet. */
 type Parts = Pick<Sheet, "columns" | "rules" | "notes">
 
-/** Whether a section goes on below the one before it, on the same paper. */
+/**
+ * Whether a section goes on below the one before it: on the same paper, between the same margins, since the rest of a paragraph
+ * that is divided there is set on the next sheet between its own.
+ */
 function goesOnBelow(own: PageSetup, following: PageSetup | undefined): boolean {
-  return following?.begins === "continuous" && following.width === own.width && following.height === own.height
+  if (following?.begins !== "continuous") return false
+  const sides = ({ width, height, gutter, mirrored, margins: { left, right } }: PageSetup) =>
+    [width, height, gutter, mirrored, left, right].join()
+  return sides(own) === sides(following)
 }
 
 function column({ inside, height }: Filled, { width }: Region, x: number, y: number): Placed<Stack> {
