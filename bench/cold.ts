@@ -1,7 +1,6 @@
 /** Layout and PDF of 100,000 words in a process that has done nothing else: `node --import tsx bench/cold.ts prose|shaped` prints milliseconds as JSON. */
-import { valuesNow } from "@biblon/core/document"
-import { layoutDocument, Typesetter } from "@biblon/core/layout"
-import { openFonts, openHyphenator, pdfOf } from "@biblon/core/node"
+import { layoutDocument } from "@biblon/core/layout"
+import { openFonts, openTypesetter, pdfOf } from "@biblon/core/node"
 import { prose, shaped } from "./text"
 
 export interface ColdFigures {
@@ -12,7 +11,7 @@ export interface ColdFigures {
 
 const doc = (process.argv[2] === "shaped" ? shaped : prose)(100_000)
 const start = performance.now()
-const layout = layoutDocument(new Typesetter(openFonts(), openHyphenator(), valuesNow), doc)
+const layout = layoutDocument(openTypesetter(), doc)
 const layoutMs = performance.now() - start
 const fonts = openFonts()
 const printing = performance.now()

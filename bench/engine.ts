@@ -6,10 +6,10 @@ import { join } from "node:path"
 import type { Browser } from "playwright-core"
 import { Slice, type Node } from "prosemirror-model"
 import { EditorState, Selection } from "prosemirror-state"
-import { bodyOf, documentAttrs, leavesOf, p, valuesNow } from "@biblon/core/document"
+import { bodyOf, documentAttrs, leavesOf, p } from "@biblon/core/document"
 import { editHistory, insertText, joining, undo } from "@biblon/core/editing"
-import { Composition, layoutDocument, Typesetter, type LayoutSpec } from "@biblon/core/layout"
-import { faceFile, openFonts, openHyphenator } from "@biblon/core/node"
+import { Composition, layoutDocument, type LayoutSpec } from "@biblon/core/layout"
+import { faceFile, openTypesetter } from "@biblon/core/node"
 import { percentile } from "./browser"
 import type { ColdFigures } from "./cold"
 import { writeHtml } from "@biblon/core/formats/html/writing"
@@ -87,7 +87,7 @@ async function chromiumMs(browser: Browser, source: string): Promise<number> {
 
 /** Milliseconds of layout after one letter typed in the middle, the median of many. */
 function keystrokeMs(doc: Node): number {
-  const typesetter = new Typesetter(openFonts(), openHyphenator(), valuesNow)
+  const typesetter = openTypesetter()
   const middle = Math.floor(leavesOf(doc).count / 2)
   // The same paragraph in a short document and in a long one.
   const began = EditorState.create({ doc })
@@ -108,7 +108,7 @@ function keystrokeMs(doc: Node): number {
 
 /** Milliseconds to set 1,500 paragraphs on sheets, and to come back to them from the flow view. */
 function switching(): { switchMs: number; switchColdMs: number } {
-  const typesetter = new Typesetter(openFonts(), openHyphenator(), valuesNow)
+  const typesetter = openTypesetter()
   const doc = prose(1500 * 70)
   const timed = (spec: LayoutSpec) => {
     const start = performance.now()

@@ -3,8 +3,8 @@ import { EditorState } from "prosemirror-state"
 import type { Node } from "prosemirror-model"
 import { defaultSetup, document, leavesOf, nodes, p, paragraph, valuesNow } from "@biblon/core/document"
 import { fillEdge, placeNumbers } from "@biblon/core/editing"
-import { Composition, Furnisher, layoutDocument, Typesetter, type Layout } from "@biblon/core/layout"
-import { openFonts, openHyphenator } from "@biblon/core/node"
+import { Composition, Furnisher, layoutDocument, type Layout, type Typesetter } from "@biblon/core/layout"
+import { openTypesetter } from "@biblon/core/node"
 import { percentile } from "./browser"
 import { proseParagraphs } from "./text"
 
@@ -43,8 +43,6 @@ export function everything(words: number): Node {
     command(state, (tr) => (state = state.apply(tr)))
   return state.doc
 }
-
-const openTypesetter = () => new Typesetter(openFonts(), openHyphenator(), valuesNow)
 
 function timed<T>(act: () => T): [ms: number, result: T] {
   const start = performance.now()

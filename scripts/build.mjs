@@ -129,14 +129,18 @@ function makeSymbols() {
     run(process.execPath, ["--import", "tsx", "scripts/symbols.ts"], { stdio: ["ignore", 2, 2] })
 }
 
-/** What the page needs beside its program, under plain names. */
+/** Modules under their plain names, beside workers that are not built for good. */
+export function copyModules() {
+  mkdirSync(workers, { recursive: true })
+  for (const name of modules) copyFileSync(require.resolve(`harfbuzzjs/dist/${name}`), join(workers, name))
+}
+
+/** What the page needs beside its program and its workers. */
 export async function prepareWeb() {
   mkdirSync(join(root, ".cache"), { recursive: true })
   await copyFonts()
   copyPatterns()
   makeSymbols()
-  mkdirSync(workers, { recursive: true })
-  for (const name of modules) copyFileSync(require.resolve(`harfbuzzjs/dist/${name}`), join(workers, name))
 }
 
 function compress() {

@@ -5,11 +5,12 @@ import { connect } from "node:net"
 import { installPackages, root } from "./setup.mjs"
 
 installPackages()
-const { prepareWeb, workerBuild } = await import("./build.mjs")
+const { copyModules, prepareWeb, workerBuild } = await import("./build.mjs")
 const { context } = await import("esbuild")
 
 const ports = { page: Number(process.env.BIBLON_PORT ?? 4780), server: 4781, bundler: 4782 }
 await prepareWeb()
+copyModules()
 const workers = await context(workerBuild())
 await workers.watch()
 

@@ -2,6 +2,7 @@
 import { parseArgs } from "node:util"
 import { documentAttrs, papers } from "@biblon/core/document"
 import { ReadingError } from "@biblon/core/document/reading"
+import { leftOutWords } from "@biblon/core/formats/format"
 import { layoutOf } from "@biblon/core/node"
 import { readInput, UsageError, writeOutput, type Settings } from "./files"
 import { describeBoxes, describeLayout } from "./describe"
@@ -62,10 +63,7 @@ async function perform(args: string[]): Promise<void> {
     if (!output || rest.length > 0) throw new UsageError("Name one file to read and one to write")
     const read = await readInput(input, settings)
     await writeOutput(output, read)
-    if (read.left.length > 0)
-      process.stderr.write(
-        `biblon: ${input}: left out: ${read.left.map(({ what, count }) => `${what} (${count})`).join(", ")}\n`,
-      )
+    if (read.left.length > 0) process.stderr.write(`biblon: ${input}: left out: ${leftOutWords(read.left)}\n`)
   } else {
     if (output) throw new UsageError("Layout takes one file and prints to standard output")
     if (values.json === values.boxes) throw new UsageError("Say how to print the layout: --json or --boxes")

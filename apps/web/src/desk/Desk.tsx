@@ -6,6 +6,7 @@ import { Pressable, Text, useWindowDimensions, View } from "react-native"
 import { FindTool } from "../commands/FindTool"
 import { keyAction } from "../commands/keys"
 import { AsideCard } from "./bars/AsideCard"
+import { wideFrom } from "../ui/wide"
 import { Bench } from "./bars/Bench"
 import { FootLine } from "./bars/FootLine"
 import { Guide } from "./bars/Guide"
@@ -26,8 +27,6 @@ import { Shelter } from "./Shelter"
 import { Tray } from "./trays/Tray"
 import { isDark } from "./viewing"
 
-/** From this width on, in pixels, the bench stands at the side. */
-const wideFrom = 1000
 /** Under this height, in pixels, bench and tray stand at the side of a narrow screen too. */
 const lowBelow = 480
 

@@ -1,6 +1,7 @@
 /** How the sheets of a document are looked at: flow, sheets or reading, how large, and what is kept of that on this device. */
 import type { LayoutSpec } from "@biblon/core/layout"
 import { keep, readKept } from "../kept"
+import { wideFrom } from "../ui/wide"
 import type { DeskStore, ViewMode } from "./store"
 import { fitted, fullSize, scales, type Fit } from "./view/fitting"
 import type { SheetView } from "./view/sheetView"
@@ -171,5 +172,5 @@ export function isDark({ darkSheets, mode }: { darkSheets: boolean | null; mode:
 
 /** How a desk is looked at before anything is known of its document. */
 export function firstView(): { mode: ViewMode; scale: number } {
-  return { mode: window.innerWidth < 1000 ? "flow" : "sheets", scale: fullSize }
+  return { mode: window.innerWidth < wideFrom ? "flow" : "sheets", scale: fullSize }
 }

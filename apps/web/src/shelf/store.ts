@@ -1,5 +1,6 @@
 import { create } from "zustand"
 import type { ShelfEntry } from "@biblon/wire"
+import { leftOutWords } from "@biblon/core/formats/format"
 import { api } from "../api"
 import { leaveWords } from "../firstWords"
 import { readFile } from "../workers/fileClient"
@@ -52,8 +53,8 @@ export const useShelf = create<ShelfState>((set, get) => ({
     try {
       const { document, name, left } = await readFile(file)
       const { id } = await api.keepAsNew(name, document)
-      const list = left.map(({ what, count }) => `${what} (${count})`).join(", ")
-      if (list) leaveWords(id, `${file.name} is here. Left out, since Biblon does not keep them yet: ${list}.`)
+      if (left.length > 0)
+        leaveWords(id, `${file.name} is here. Left out, since Biblon does not keep them yet: ${leftOutWords(left)}.`)
       return id
     } catch (error) {
       set({ trouble: `${file.name} was not brought in. ${(error as Error).message}. The file is as it was.` })

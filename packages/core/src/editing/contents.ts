@@ -4,6 +4,9 @@ import { bodyOf, contentsAttrs, nodes, type ContentsAttrs } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 
+/** What contents are when they are put in. */
+export const usualContents: ContentsAttrs = { levels: 3, look: "dotted" }
+
 /** The first list of contents of a document, with its position; null for none. */
 export function contentsIn(state: EditorState): (ContentsAttrs & { pos: number }) | null {
   let found: (ContentsAttrs & { pos: number }) | null = null

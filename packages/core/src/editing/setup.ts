@@ -205,14 +205,19 @@ export function divideEdges(which: "firstOwn" | "leftRight", on: boolean): Comma
 }
 
 /** Puts in a field. Those that are known only of a sheet stand at heads and feet alone. */
-export function insertFieldOf(kind: FieldKind, format = ""): Command {
+export function insertFieldOf(kind: FieldKind, format = "", name = "Field"): Command {
   return (state, dispatch) => {
     const ofSheet = kind === "page" || kind === "pages" || kind === "sectionPages" || kind === "heading"
     if (ofSheet && edgeAt(state.doc, state.selection.head) === null) return false
     const field = nodes.field.create({ kind, format }, null, typingMarks(state))
-    dispatch?.(named(state.tr.replaceSelectionWith(field, false).scrollIntoView(), "Field"))
+    dispatch?.(named(state.tr.replaceSelectionWith(field, false).scrollIntoView(), name))
     return true
   }
+}
+
+/** Puts in the date or the time, kept up to date. */
+export function insertField(format: string): Command {
+  return insertFieldOf("date", format, "Date kept up to date")
 }
 
 /** Where the number of a sheet stands: at which edge, and in which part of its line; or at the outer edge. */

@@ -204,21 +204,6 @@ export const insertSheetBreak: Command = (state, dispatch) => {
   )
 }
 
-/** Puts in the date or the time, kept up to date. */
-export function insertField(format: string): Command {
-  return (state, dispatch) => {
-    dispatch?.(
-      named(
-        state.tr
-          .replaceSelectionWith(nodes.field.create({ kind: "date", format }, null, typingMarks(state)), false)
-          .scrollIntoView(),
-        "Date kept up to date",
-      ),
-    )
-    return true
-  }
-}
-
 /** Text from the clipboard: a line feed divides paragraphs; the text takes the look of where it lands. */
 export function pasteText(text: string): Command {
   return (state, dispatch) => {

@@ -13,6 +13,11 @@ export interface LeftOut {
   count: number
 }
 
+/** What was left out, in words, one after another. */
+export function leftOutWords(left: readonly LeftOut[]): string {
+  return left.map(({ what, count }) => `${what} (${count})`).join(", ")
+}
+
 export interface FileRead extends NamedDocument {
   /** Files that the document uses, by SHA-256. */
   assets: ReadonlyMap<string, Uint8Array>

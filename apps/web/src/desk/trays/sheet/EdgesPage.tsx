@@ -37,10 +37,9 @@ const fields: readonly (readonly [FieldKind, string, string])[] = [
 
 function Numbers() {
   const { session, setup, change } = useSetup()
-  const place = useDesk((s) => (s.editor ? JSON.stringify(numberPlace(s.editor)) : "null"))
+  const found = useDesk((s) => (s.editor ? numberPlace(s.editor) : null))
   const [pattern, setPattern] = useState<string>(numberPatterns[0])
   if (!setup) return null
-  const found = JSON.parse(place) as (NumberPlace & { pattern: string }) | null
   const at: NumberPlace | null = found && { edge: found.edge, part: found.part }
   const written = found?.pattern ?? pattern
   const put = (next: NumberPlace | null, as = written) => session.run(placeNumbers(next, as))

@@ -20,9 +20,11 @@ import {
   moveSection,
   numberHeadings,
   promoteSection,
+  usualContents,
 } from "@biblon/core/editing"
 import { CaretDown, CaretLeft, CaretRight, DotsSixVertical, Warning } from "../../../ui/icons"
 import { Choice, Glyph, IconButton, inkSoft, WordButton } from "../../../ui/pieces"
+import { wideFrom } from "../../../ui/wide"
 import { useDesk, useSession } from "../../context"
 
 /** Movement, in pixels, from which a press on a heading carries it. */
@@ -71,8 +73,6 @@ interface Carried {
   y: number
 }
 
-/** Width from which the desk is laid out for a mouse. */
-const wideFrom = 1000
 /** Heights of a row, in pixels: for fingers, and for a mouse. */
 const [tall, low] = [44, 32]
 
@@ -114,7 +114,7 @@ function Contents() {
   const session = useSession()
   const { levels, look } = useDesk(({ editor }) => {
     const found = editor ? contentsIn(editor) : null
-    return { levels: found?.levels ?? null, look: found?.look ?? ("dotted" as ContentsLook) }
+    return { levels: found?.levels ?? null, look: found?.look ?? usualContents.look }
   })
   if (levels === null)
     return (
@@ -122,7 +122,7 @@ function Contents() {
         <WordButton
           label="Put the contents here"
           onPress={() => {
-            session.run(insertContents({ levels: 3, look: "dotted" }))
+            session.run(insertContents(usualContents))
             session.focus()
           }}
         />
