@@ -272,7 +272,8 @@ export class Composition {
     const other = sheets.findIndex((own) => {
       const now = this.composer.startAt({ ...place, leaf: own.leaf, at: own.sheet.start.at })
       place = this.placeBehind(own, place.number)
-      return now.paper !== own.sheet.start.paper || now.left !== own.sheet.start.left
+      const { paper, left, blank } = own.sheet.start
+      return now.paper !== paper || now.left !== left || now.blank !== blank
     })
     return other < 0 ? sheets : sheets.slice(0, other)
   }
@@ -351,7 +352,7 @@ export class Composition {
       const [older, now] = [storiesOf(this.base.doc), storiesOf(this.doc)]
       if (start.owed.some(({ story }) => older.get(story)?.node !== now.get(story)?.node)) return false
       const begun = this.composer.startAt(this.cursor)
-      if (start.paper !== begun.paper || start.left !== begun.left) return false
+      if (start.paper !== begun.paper || start.left !== begun.left || start.blank !== begun.blank) return false
       // The first leaf of the document keeps its space above it at the top of a sheet, others do not.
       if ((placed.leaf === 0) !== (leaf === 0)) return false
       const tail = this.base.placed.slice(this.next)

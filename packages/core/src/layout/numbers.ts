@@ -21,7 +21,7 @@ export function numbersOf({ doc, placed }: Pick<Layout, "doc" | "placed">): Shee
     const block = sections.length === 1 ? 0 : blockAt(blocks, leaf, at)
     const before = section
     // One that was left blank stands before its section begins.
-    if (sheet.columns.length === 0) return { section, number: ++number, text: String(number) }
+    if (sheet.start.blank) return { section, number: ++number, text: String(number) }
     while ((sections[section + 1]?.block ?? Infinity) <= block) section++
     const first = (i === 0 || section !== before) && beginsBlock(at)
     const { form, start } = (sections[section] as Section).setup.numbering

@@ -23,7 +23,7 @@ import { FlowSetter, type Filled, type Flowing, type Region } from "./flow"
 import { edgeRoom, Papers, type Paper } from "./paper"
 import type { Typesetter } from "./paragraph"
 import { NoteSetter, type NotesSet } from "./notes"
-import type { BlockPlace, Break, LayoutSpec, Owed, Placed, Rule, Sheet, Stack } from "./types"
+import type { BlockPlace, Break, LayoutSpec, Owed, Placed, Rule, Sheet, SheetStart, Stack } from "./types"
 
 /** Where a sheet starts: the first leaf of a block of the body, where that goes on, and the number that the sheet would have. */
 export interface SheetPlace {
@@ -124,7 +124,7 @@ export class SheetComposer {
   /** Whether a section that begins at a place wants the other side, so that this one stays blank. */
   private isBlank(place: SheetPlace): boolean {
     const { section, first } = this.at(place)
-    if (!this.papers || !first || section === 0) return false
+    if (!this.papers?.sided || !first || section === 0) return false
     const { begins } = (this.sections[section] as Section).setup
     return (begins === "odd" && place.number % 2 === 0) || (begins === "even" && place.number % 2 === 1)
   }
@@ -139,13 +139,14 @@ export class SheetComposer {
   }
 
   /** What a sheet that begins at a place begins with; null for its paper in flow. */
-  startAt(place: SheetPlace): { paper: Paper | null; left: boolean } {
-    if (!this.papers) return { paper: null, left: false }
+  startAt(place: SheetPlace): Pick<SheetStart, "paper" | "left" | "blank"> {
+    if (!this.papers) return { paper: null, left: false, blank: false }
     const left = this.isLeft(place)
+    const blank = this.isBlank(place)
     const only = this.papers.only
-    if (only) return { paper: only, left }
+    if (only) return { paper: only, left, blank }
     const { section, first } = this.at(place)
-    return { paper: this.papers.of(section, first, left), left }
+    return { paper: this.papers.of(section, first, left), left, blank }
   }
 
   /** The first leaf behind the block that a place is in, or the place's own if that is not begun. */
@@ -160,11 +161,11 @@ export class SheetComposer {
   }
 
   private composeSheet(start: SheetPlace): Sheet {
-    const { paper } = this.startAt(start) as { paper: Paper }
+    const { paper, blank } = this.startAt(start) as { paper: Paper; blank: boolean }
     const { section: opening } = this.at(start)
     const size = { width: paper.setup.width, height: paper.setup.height }
     const at = { block: this.blockAt(start), at: start.at }
-    if (this.isBlank(start)) return this.sheet(start, size, { next: at, lookedAt: start.leaf, owed: start.owed })
+    if (blank) return this.sheet(start, size, { next: at, lookedAt: start.leaf, owed: start.owed })
     if (start.leaf >= this.count && !("entry" in start.at)) {
       // Of the text nothing is left but notes that go on.
       const { owed, ...foot } = this.foot(paper, this.notes.some(start.owed, paper.width, paper.height))

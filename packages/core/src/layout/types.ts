@@ -208,6 +208,8 @@ export interface SheetStart {
   at: Break
   /** Whether it is a left one, with an even number; false where sides do not matter. */
   left: boolean
+  /** Whether it is left without text, since a section wants to begin on the other side. */
+  blank: boolean
   /** Notes that go on from the sheet before. */
   owed: readonly Owed[]
 }
