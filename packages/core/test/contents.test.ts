@@ -1,11 +1,22 @@
 /** Lists of contents, which are always right. */
 import fc from "fast-check"
 import { type EditorState, TextSelection } from "prosemirror-state"
-import { bodyOf, defaultSetup, document, headingsOf, leavesOf, nodes, p, paragraph } from "../src/document"
+import {
+  blocksOf,
+  bodyOf,
+  defaultSetup,
+  document,
+  headingsOf,
+  leavesOf,
+  nodes,
+  p,
+  paragraph,
+  sectionsOf,
+} from "../src/document"
 import { checkDocument, readDocument } from "../src/document/reading"
 import * as editing from "../src/editing"
 import { changeSetup, settleStories, type Command } from "../src/editing"
-import { fragmentsOf, layoutDocument, numbersOf, type Layout } from "../src/layout"
+import { fragmentsOf, layoutDocument, numbersOf, sectionBegun, type Layout } from "../src/layout"
 import { typesetter } from "../node/typesetting"
 import { after, stateOf } from "./telling"
 
@@ -49,6 +60,15 @@ test("contents name every heading with its sheet, over as many sheets as they ta
   const one = set(document([p("Report"), contents(1), ...parts(9)], { setup: small }))
   expect(told(one)).toEqual(right(one, 1))
   expect(told(one).length).toBe(6)
+})
+
+test("a document that begins with contents has one first sheet", () => {
+  const doc = document([contents(), ...parts(40)], { setup: small })
+  const begun = set(doc).placed.map(({ sheet, leaf }) =>
+    sectionBegun(blocksOf(bodyOf(doc)), sectionsOf(doc), leaf, sheet.start.at),
+  )
+  expect(begun[0]).toEqual({ section: 0, first: true })
+  expect(begun.slice(1).filter(({ first }) => first)).toEqual([])
 })
 
 test("contents are kept in no file but their look, pass the check, and go by one Backspace", () => {

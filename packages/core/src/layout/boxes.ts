@@ -1,5 +1,5 @@
 /** The boxes of sheets, laid flat: what stands where, for all that shows, measures or writes text. */
-import type { Blocks } from "../document"
+import type { Blocks, Section } from "../document"
 import type {
   Break,
   Fragment,
@@ -87,6 +87,18 @@ export function beginsBlock(at: Break): boolean {
 /** The block of a flow that a place is in, told by the first leaf of that block or, for one without leaves, of the one behind it. */
 export function blockAt(blocks: Blocks, leaf: number, at: Break): number {
   return blocks.at(leaf) - ("entry" in at ? at.back : 0)
+}
+
+/** The section that a sheet beginning at a place of the body begins with, by its number, and whether it is the first sheet of that. */
+export function sectionBegun(
+  blocks: Blocks,
+  sections: readonly Section[],
+  leaf: number,
+  at: Break,
+): { section: number; first: boolean } {
+  const block = blockAt(blocks, leaf, at)
+  const found = sections.findLastIndex((section) => section.block <= block)
+  return { section: Math.max(0, found), first: sections[found]?.block === block && beginsBlock(at) }
 }
 
 /** The same sheet with something else in place of its paragraphs, which are asked for in the order of the text. */

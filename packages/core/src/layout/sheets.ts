@@ -17,7 +17,7 @@ import {
   type PageSetup,
   type Section,
 } from "../document"
-import { beginning, beginsBlock, blockAt, isBeginning } from "./boxes"
+import { beginning, blockAt, isBeginning, sectionBegun } from "./boxes"
 import { fillBand, type Band } from "./columns"
 import { FlowSetter, type Filled, type Flowing, type Region } from "./flow"
 import { edgeRoom, Papers, type Paper } from "./paper"
@@ -100,18 +100,8 @@ export class SheetComposer {
     return { leaf, at: { entry: "entry" in at ? at.entry : 0, back: blocks.at(leaf) - block } }
   }
 
-  private sectionOf(block: number): number {
-    return Math.max(
-      0,
-      this.sections.findLastIndex((section) => section.block <= block),
-    )
-  }
-
-  /** The section that a sheet begins with, and whether it is the first of that. */
   private at({ leaf, at }: Pick<SheetPlace, "leaf" | "at">): { section: number; first: boolean } {
-    const block = this.blockAt({ leaf, at })
-    const section = this.sectionOf(block)
-    return { section, first: this.sections[section]?.block === block && beginsBlock(at) }
+    return sectionBegun(this.body.blocks, this.sections, leaf, at)
   }
 
   /** The number of the sheet that begins at a place, as its section counts. */

@@ -3,7 +3,6 @@ import {
   blocksOf,
   bodyOf,
   leavesOf,
-  sectionAt,
   sectionsOf,
   variantFor,
   type EdgeName,
@@ -15,8 +14,8 @@ import {
   checkAt,
   fragmentsOf,
   hit,
-  isBeginning,
   rangeBoxes,
+  sectionBegun,
   type Box,
   type Fragment,
 } from "@biblon/core/layout"
@@ -93,10 +92,9 @@ export class Places {
     const paper = placed?.sheet.start.paper
     if (!placed || !paper) return null
     const { doc } = this.source.editor()
-    const leaves = leavesOf(doc)
-    const section = sectionAt(doc, leaves.before(placed.leaf) + 1)
-    const { setup, block } = sectionsOf(doc)[section] as Section
-    const first = blocksOf(bodyOf(doc)).leaf(block) === placed.leaf && isBeginning(placed.sheet.start.at)
+    const sections = sectionsOf(doc)
+    const { section, first } = sectionBegun(blocksOf(bodyOf(doc)), sections, placed.leaf, placed.sheet.start.at)
+    const { setup } = sections[section] as Section
     return { edge, sheet, section, variant: variantFor(setup, first, placed.sheet.start.left), story: paper[edge] }
   }
 
