@@ -35,7 +35,7 @@ export function everything(words: number): Node {
   })
   const doc = document(
     [nodes.contents.create({ levels: 2, look: "dotted" }), ...blocks],
-    { setup: { ...defaultSetup, columns: { count: 2, gap: 20, line: true } } },
+    { setup: { ...defaultSetup, columns: { count: 2, gap: 20, line: true, shares: null } } },
     stories,
   )
   let state = EditorState.create({ doc })

@@ -82,8 +82,9 @@ export function pdfOf(layout: Layout, name: string, fonts: FontLibrary = typeset
 }
 
 /** The PDF as a format among others. */
-export const pdfFormat: Format = { ...kinds.pdf, write: ({ name, doc }) => pdfOf(layoutOf(doc), name ?? "") }
+export const pdfFormat: Format = { ...kinds.pdf, write: ({ name, doc }) => pdfOf(layoutOf(doc, typesetter(), name ?? ""), name ?? "") }
 
-export function layoutOf(doc: Node, setter: Typesetter = typesetter()): Layout {
-  return furnished(setter, layoutDocument(setter, doc), valuesNow)
+/** @param name what the document is called */
+export function layoutOf(doc: Node, setter: Typesetter = typesetter(), name = ""): Layout {
+  return furnished(setter, layoutDocument(setter, doc, { mode: "sheets", name }), valuesNow)
 }

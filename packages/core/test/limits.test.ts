@@ -12,7 +12,10 @@ import {
   schema,
   type LetterFormat,
   type ParagraphFormat,
+  coverNames,
   fieldKinds,
+  noteForms,
+  noteRestarts,
 } from "../src/document"
 import { checkDocument } from "../src/document/reading"
 import * as editing from "../src/editing"
@@ -90,6 +93,9 @@ const paragraphFormat = fc.record(
     widows: number,
     keepNext: boolean,
     breakBefore: boolean,
+    columnBefore: boolean,
+    listed: boolean,
+    listedAs: text,
   },
   { requiredKeys: [] },
 ) as fc.Arbitrary<Partial<ParagraphFormat>>
@@ -99,14 +105,25 @@ const edge = fc.constantFrom("head" as const, "foot" as const)
 const far = fc.double({ min: -1e5, max: 1e5, noNaN: true })
 /** Values of a setup far beyond their bounds. */
 const anySetup = fc
-  .record({ width: far, height: far, gutter: far, margin: far, count: far, gap: far, start: fc.option(far) })
-  .map(({ width, height, gutter, margin, count, gap, start }) => ({
+  .record({
+    width: far,
+    height: far,
+    gutter: far,
+    margin: far,
+    count: far,
+    gap: far,
+    start: fc.option(far),
+    words: text,
+  })
+  .map(({ width, height, gutter, margin, count, gap, start, words }) => ({
     width,
     height,
     gutter,
     margins: { top: margin, right: margin / 2, bottom: gap, left: -margin },
-    columns: { count, gap, line: true },
+    columns: { count, gap, line: true, shares: [gap, height] },
     numbering: { form: "lowerRoman" as const, start },
+    frame: { pattern: "double" as const, width: gap, colour: "#7a1f4b", distance: margin },
+    watermark: { text: words, family: "Lora", size: width, angle: gap, colour: "#7a1f4b", strength: margin },
   }))
 
 const commands: Record<string, fc.Arbitrary<Command>> = {
@@ -129,6 +146,11 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
         "insertLineBreak",
         "insertRule",
         "insertSheetBreak",
+        "insertColumnBreak",
+        "insertBlankSheet",
+        "insertEndnote",
+        "turnNote",
+        "typedToNumber",
         "leaveList",
         "listFromTyping",
         "redo",
@@ -293,6 +315,29 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
   blanksToBreak: fc.constant(editing.blanksToBreak),
   joinSections: fc.constant(editing.joinSections),
   insertNote: fc.constant(editing.insertNote),
+  changeNotes: fc.oneof(
+    fc
+      .tuple(fc.constantFrom(...noteForms), fc.constantFrom(...noteRestarts))
+      .map(([form, restart]) => editing.changeNotes("foot", { form, restart })),
+    fc.constantFrom(...noteForms).map((form) => editing.changeNotes("end", { form })),
+  ),
+  setCover: fc.option(fc.constantFrom(...coverNames)).map(editing.setCover),
+  changeProperties: fc.record({ title: text, date: text }, { requiredKeys: [] }).map(editing.changeProperties),
+  removeBreak: fc.nat(120).map(editing.removeBreak),
+  changeField: fc
+    .tuple(fc.nat(120), fc.option(fc.constantFrom(...fieldKinds)))
+    .map(
+      ([pos, kind]) =>
+        ((state, dispatch) =>
+          pos < state.doc.content.size && editing.changeField(pos, kind && { kind })(state, dispatch)) as Command,
+    ),
+  fieldToText: fc
+    .tuple(fc.nat(120), text)
+    .map(
+      ([pos, words]) =>
+        ((state, dispatch) =>
+          pos < state.doc.content.size && editing.fieldToText(pos, words)(state, dispatch)) as Command,
+    ),
   insertContents: fc.integer({ min: 1, max: 9 }).map((levels) => editing.insertContents({ levels, look: "plain" })),
   changeContents: fc.option(fc.constant({ look: "ruled" as const })).map(editing.changeContents),
   crossNote: fc.constant(editing.crossNote),
@@ -312,7 +357,7 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
 
 /** What the folder gives that is no command, nor makes one. */
 const others = new Set(
-  "usualContents blanksBefore contentsIn edgeAt markHere newKey noteHere numberPatterns numberPlace sectionHere setupHere turned Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf".split(
+  "breakBefore coverOf edges ensureEdge fieldAt isOfSheet lineOf partsOfLine putSetup typedNumber usualContents blanksBefore contentsIn markHere newKey noteHere numberPatterns numberPlace sectionHere setupHere turned Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf".split(
     " ",
   ),
 )

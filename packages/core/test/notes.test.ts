@@ -1,7 +1,7 @@
 /** Notes at the foot of sheets. */
 import fc from "fast-check"
 import { type EditorState, TextSelection } from "prosemirror-state"
-import { defaultSetup, leavesOf, notesOf, p, storiesOf } from "../src/document"
+import { defaultSetup, documentAttrs, leavesOf, noteMark, notesOf, p, storiesOf } from "../src/document"
 import { checkDocument } from "../src/document/reading"
 import * as editing from "../src/editing"
 import { changeSetup, insertNote, settleStories, type Command } from "../src/editing"
@@ -78,8 +78,72 @@ test("a note longer than three sheets goes on at the foot of each next one, and 
   expect(new Set(body.map(({ leaf }) => leaf)).size).toBe(3)
 })
 
+test("endnotes stand below the end of the text, counted apart, and go on over sheets of their own", () => {
+  let state = begun(4)
+  for (const leaf of [3, 1])
+    state = after(at(state, leaf), editing.insertEndnote, editing.insertText(`End ${leaf} ${sentence.repeat(12)}`))
+  state = noted(state, 2, "Foot")
+  expect(notesOf(state.doc).map(({ kind, label }) => [kind, label])).toEqual([
+    ["endnote", "i"],
+    ["note", "1"],
+    ["endnote", "ii"],
+  ])
+  const layout = layoutOf(state.doc)
+  expect(layout.placed.length).toBe(3)
+  const found = feet(layout)
+  expect(found.at(-1)).toEqual(["… End 3 The ch"])
+  expect(found.flat().filter((own) => !own.startsWith("…"))).toEqual(["i End 1 The ch", "1 Foot", "ii End 3 The ch"])
+  // A footnote stands at the foot, an endnote behind the text.
+  const text = layout.placed
+    .flatMap(fragmentsOf)
+    .filter(({ part }) => part === "text")
+    .at(-1)!
+  const first = fragmentsOf(layout.placed.find(({ sheet }) => sheet.notes.length > 0)!).find(
+    ({ part }) => part === "note",
+  )!
+  expect(first.y).toBeGreaterThan(text.y)
+  const turned = after(at(state, 1, 4), editing.turnNote)
+  expect(notesOf(turned.doc).map(({ kind, label }) => [kind, label])[0]).toEqual(["note", "1"])
+})
+
+test("footnotes are counted anew in each section or on each sheet, in figures or in signs", () => {
+  let state = begun(30)
+  for (const leaf of [28, 27, 12, 2, 1]) state = noted(state, leaf, "Note")
+  state = after(
+    at(state, 10, 0),
+    editing.startSection("sheet", (own) => own),
+  )
+  const shown = (restart: "document" | "section" | "sheet", form: "decimal" | "signs" = "decimal") => {
+    const layout = layoutOf(after(state, editing.changeNotes("foot", { restart, form })).doc)
+    return layout.placed
+      .flatMap((placed) =>
+        fragmentsOf(placed).flatMap(({ part, paragraph, from }) =>
+          part === "note" && from === 0 ? paragraph.label!.text : [],
+        ),
+      )
+      .join(" ")
+  }
+  expect(shown("document", "signs")).toBe("* † ‡ § **")
+  expect(shown("section")).toBe("1 2 1 2 3")
+  expect(shown("sheet")).toBe("1 2 1 1 2")
+})
+
 const act = fc.record({
-  kind: fc.constantFrom("note", "long", "type", "enter", "back", "write", "size", "columns", "cut"),
+  kind: fc.constantFrom(
+    "note",
+    "long",
+    "type",
+    "enter",
+    "back",
+    "write",
+    "size",
+    "columns",
+    "cut",
+    "end",
+    "turn",
+    "number",
+    "section",
+  ),
   leaf: fc.nat(40),
   offset: fc.nat(90),
 })
@@ -113,7 +177,14 @@ test("whatever is done: notes stand on the sheet of their mark, every line once,
           write: editing.insertText(sentence.repeat(3)),
           size: changeSetup((own) => ({ ...own, height: 220 + offset * 3 }), "all", "Paper"),
           columns: changeSetup(
-            (own) => ({ ...own, columns: { ...own.columns, count: 1 + (leaf % 2) } }),
+            (own) => ({
+              ...own,
+              columns: {
+                ...own.columns,
+                count: 1 + (leaf % 2),
+                shares: offset % 2 === 0 ? [1 + offset / 40, 1] : null,
+              },
+            }),
             "all",
             "Columns",
           ),
@@ -122,6 +193,13 @@ test("whatever is done: notes stand on the sheet of their mark, every line once,
             dispatch?.(own.tr.delete($head.start(), $head.end()))
             return true
           },
+          end: editing.insertEndnote,
+          turn: editing.turnNote,
+          number: editing.changeNotes("foot", {
+            form: leaf % 2 === 0 ? "signs" : "decimal",
+            restart: (["document", "section", "sheet"] as const)[offset % 3]!,
+          }),
+          section: editing.startSection("sheet", (own) => own),
         }
         commands[kind](state, (tr) => (state = state.apply(settleStories(tr))))
         checkDocument(state.doc)
@@ -147,8 +225,13 @@ test("whatever is done: notes stand on the sheet of their mark, every line once,
         )
         const top = Math.min(Infinity, ...parts.filter(({ part }) => part === "note").map(({ y }) => y))
         expect(bottom).toBeLessThanOrEqual(top + 0.01)
+        if (documentAttrs(state.doc).notes.foot.restart === "sheet")
+          expect(placed.sheet.marks.map((key) => whole.marks.get(key))).toEqual(
+            placed.sheet.marks.map((_, i) => noteMark(i + 1, documentAttrs(state.doc).notes.foot.form)),
+          )
         // A note begins on the sheet of its mark, or is owed to the next where even one line leaves it no room.
-        const begins = placed.sheet.notes.filter(({ stack }) => {
+        const begins = placed.sheet.notes.filter(({ stack, story }) => {
+          if (storiesOf(state.doc).get(story)?.node.attrs.kind === "endnote") return false
           const first = stack.box.inside[0]?.box
           return first?.kind === "lines" && first.from === 0 && stack.leaf === 0
         })

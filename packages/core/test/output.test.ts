@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from "node:fs"
 import { tmpdir } from "node:os"
 import { join } from "node:path"
 import opentype from "opentype.js"
-import { defaultStyles, document, letters, p, paragraph } from "../src/document"
+import { defaultProperties, defaultStyles, document, letters, p, paragraph } from "../src/document"
 import { fragmentsOf, FontFileError, readFontFile } from "../src/layout"
 import { createSubsetter, sheetPicture } from "../src/output"
 import { faceFile, layoutOf, openTypesetter, pdfOf, typesetter, wasmFile } from "../node/typesetting"
@@ -23,7 +23,7 @@ const doc = document(
     p(),
     paragraph("heading2", ["Second (part)"]),
   ],
-  { properties: { title: "Rights & duties", author: "Imre Fallow" } },
+  { properties: { ...defaultProperties, title: "Rights & duties", author: "Imre Fallow" } },
 )
 
 test("the same document gives the same file, byte for byte, and qpdf finds nothing wrong with it", () => {

@@ -4,6 +4,7 @@ import type { Node } from "prosemirror-model"
 import type { EditorState } from "prosemirror-state"
 import {
   bodyOf,
+  defaultProperties,
   defaultSetup,
   document,
   documentAttrs,
@@ -19,7 +20,7 @@ import {
 import { checkDocument, readDocument } from "../src/document/reading"
 import * as editing from "../src/editing"
 import { changeSetup, placeNumbers, settleStories, startSection, writeEdge, type Command } from "../src/editing"
-import { fragmentsOf, layoutDocument, numbersOf, shownText, type Layout } from "../src/layout"
+import { backdropOf, fragmentsOf, layoutDocument, numbersOf, shownText, type Layout } from "../src/layout"
 import { layoutOf, typesetter } from "../node/typesetting"
 import { after, stateOf } from "./telling"
 
@@ -52,7 +53,7 @@ const furniture = (layout: Layout) =>
 
 describe("columns", () => {
   test("are filled one after the other, and as high as each other where a section ends", () => {
-    const columns = { count: 2, gap: 20, line: true }
+    const columns = { count: 2, gap: 20, line: true, shares: null }
     const layout = layoutOf(doc(prose(11), { columns }))
     const [first, last] = [layout.placed[0]!, layout.placed.at(-1)!]
     expect(first.sheet.columns.map(({ x, box }) => [Math.round(x), Math.round(box.width)])).toEqual([
@@ -66,7 +67,7 @@ describe("columns", () => {
   })
 
   test("a section that goes on below stands on the same sheet in its own columns; another paper begins a new one", () => {
-    const two = { ...small, begins: "continuous" as const, columns: { count: 2, gap: 20, line: false } }
+    const two = { ...small, begins: "continuous" as const, columns: { count: 2, gap: 20, line: false, shares: null } }
     const layout = layoutOf(doc([p("Notice"), breakTo(two), ...prose(2), breakTo({ ...two, width: 400 }), p("Wide")]))
     expect(layout.placed.map(({ sheet }) => [sheet.width, sheet.columns.length])).toEqual([
       [300, 3],
@@ -195,7 +196,7 @@ describe("heads and feet", () => {
     expect(editing.insertFieldOf("page")(state)).toBe(false)
     expect(editing.insertFieldOf("title")(state)).toBe(true)
     const titled = document([paragraph("heading1", ["Tides"]), p("x")], {
-      properties: { title: "Slack water", author: "" },
+      properties: { ...defaultProperties, title: "Slack water", author: "" },
       setup: small,
     })
     const head = after(
@@ -212,6 +213,108 @@ describe("heads and feet", () => {
   })
 })
 
+const on = (blocks: Node[], setup: PageSetup) =>
+  after(
+    stateOf(blocks),
+    changeSetup(() => setup, "all", "Paper"),
+  )
+
+test("columns share the width as they are told, and a paragraph that goes on in a wider one fills it", () => {
+  const columns = { count: 2, gap: 20, line: false, shares: [1, 2] }
+  const whole = doc([p(sentence.repeat(22))], { columns })
+  const layout = layoutOf(whole)
+  const [first] = layout.placed
+  expect(first!.sheet.columns.map(({ box }) => Math.round(box.width))).toEqual([73, 147])
+  const parts = layout.placed.flatMap(fragmentsOf)
+  expect(parts.length).toBeGreaterThan(2)
+  // Line follows line without a gap, each within its column and filling more than half of it.
+  let at = 0
+  for (const { paragraph: own, from, to, width } of parts)
+    for (const line of own.lines.slice(from, to)) {
+      expect(line.from).toBe(at)
+      at = line.to
+      expect(line.x + line.width).toBeLessThanOrEqual(width + 0.01)
+      if (at < own.text.length) expect(line.width).toBeGreaterThan(width * 0.5)
+    }
+  expect(at).toBe(parts[0]!.paragraph.text.length)
+})
+
+test("a paragraph that begins a column stands at its top, in the last one on the next sheet; a blank sheet is left before what follows", () => {
+  const columns = { count: 2, gap: 20, line: false, shares: null }
+  const state = after(at(on([p("one"), p("two"), p("three")], { ...small, columns }), 1, 0), editing.insertColumnBreak)
+  const tops = (own: Node) =>
+    layoutOf(own).placed.flatMap((placed, sheet) =>
+      fragmentsOf(placed).map(({ leaf, x, y }) => [sheet, leaf, Math.round(x), Math.round(y)]),
+    )
+  expect(tops(state.doc)).toEqual([
+    [0, 0, 30, 40],
+    [0, 1, 160, 40],
+    [0, 2, 160, 65],
+  ])
+  const twice = after(at(state, 2, 0), editing.insertColumnBreak)
+  expect(tops(twice.doc).at(-1)).toEqual([1, 2, 30, 40])
+  expect(editing.breakBefore(twice.doc, 2)?.kind).toBe("column")
+  const pos = editing.breakBefore(twice.doc, 2)!.pos
+  expect(after(twice, editing.removeBreak(pos)).doc.eq(state.doc)).toBe(true)
+  const blank = after(at(on([p("one"), p("two")], small), 1, 0), editing.insertBlankSheet)
+  expect(tops(blank.doc).map(([sheet, leaf]) => [sheet, leaf])).toEqual([
+    [0, 0],
+    [1, 1],
+    [2, 2],
+  ])
+})
+
+test("a cover shows the properties on a sheet of its own; another design keeps them and what was written there", () => {
+  const words = (own: EditorState) =>
+    layoutOf(own.doc).placed.map((placed) => fragmentsOf(placed).map(({ paragraph: set }) => shownText(set)))
+  const plain = on(prose(2), small)
+  let state = after(
+    plain,
+    editing.changeProperties({ title: "Tides", author: "Nell Caddow" }),
+    editing.setCover("pier"),
+  )
+  expect(words(state)[0]).toEqual(["Tides", "Nell Caddow"])
+  expect(numbersOf(layoutOf(state.doc)).map(({ number }) => number)).toEqual([1, 1])
+  state = after(
+    at(state, 1),
+    editing.enter,
+    editing.insertText("Draft for the harbour office"),
+    editing.setCover("ledger"),
+  )
+  expect(words(state)[0]).toEqual(["Tides", "Nell Caddow", "Draft for the harbour office"])
+  expect(layoutOf(state.doc).placed[0]!.sheet.rules.length).toBe(8)
+  state = after(state, editing.changeProperties({ date: "14 November", author: "" }))
+  expect(words(state)[0]).toEqual(["Tides", "14 November", "Draft for the harbour office"])
+  state = after(state, editing.setCover(null))
+  expect(words(state)[0]?.[0]).toBe("Draft for the harbour office")
+  expect(documentAttrs(state.doc).setup).toEqual({ ...small, begins: "sheet" })
+})
+
+test("a watermark stands in the middle behind the text, no larger than its sheet; a typed number becomes a field", () => {
+  const watermark = { text: "DRAFT", family: "Lora", size: 400, angle: 45, colour: "#7a1f4b", strength: 0.2 }
+  const layout = layoutOf(doc([p("one")], { watermark }))
+  const [{ fragment, turn }] = backdropOf(layout.placed[0]!) as [ReturnType<typeof backdropOf>[number]]
+  const line = fragment.paragraph.lines[0]!
+  expect([turn, line.runs[0]!.run.look.colour]).toEqual([{ angle: 45, x: 150, y: 130 }, "#e4d2db"])
+  expect((line.width + line.height) * Math.SQRT1_2).toBeLessThanOrEqual(260 - 36)
+  expect(fragmentsOf(layout.placed[0]!).length).toBe(1)
+
+  const head = after(on(prose(30), small), writeEdge("head", "all", 0), editing.insertText("Tides\tSheet 3"))
+  expect(editing.typedNumber(head)?.number).toBe("3")
+  const fielded = after(head, editing.typedToNumber)
+  expect(
+    layoutOf(fielded.doc)
+      .placed.slice(0, 2)
+      .map((placed) =>
+        fragmentsOf(placed)
+          .flatMap(({ part, paragraph: set }) => (part === "header" ? shownText(set) : []))
+          .join(),
+      ),
+  ).toEqual(["Tides\tSheet 1", "Tides\tSheet 2"])
+  expect(editing.typedNumber(after(stateOf([p("")]), editing.insertText("3")))).toBeNull()
+  expect(editing.fieldAt(fielded)?.kind).toBe("page")
+})
+
 test("a document of format 2 gets heads, feet, columns and numbers", () => {
   const old = JSON.parse(JSON.stringify(doc([p("a"), breakTo(small), p("b")]).toJSON())) as {
     attrs: { setup: object }
@@ -221,13 +324,15 @@ test("a document of format 2 gets heads, feet, columns and numbers", () => {
   old.attrs.setup = { width, height, margins }
   old.content[0]!.content[1]!.attrs.setup = { width, height, margins }
   expect(readDocument(old, 2).eq(doc([p("a"), breakTo(small), p("b")]))).toBe(true)
-  expect(() => readDocument(old, 3)).toThrow("setup")
+  expect(() => readDocument(old, 4)).toThrow("setup")
 })
 
 const setup = fc
   .record({
     width: fc.double({ min: 0, max: 700, noNaN: true }),
     count: fc.integer({ min: 1, max: 4 }),
+    shares: fc.option(fc.array(fc.double({ min: 0.2, max: 3, noNaN: true }), { minLength: 1, maxLength: 4 })),
+    frame: fc.constantFrom(null, { pattern: "double" as const, width: 1, colour: "#7a1f4b", distance: 12 }),
     begins: fc.constantFrom("sheet", "odd", "even", "continuous" as const),
     margin: fc.double({ min: -50, max: 400, noNaN: true }),
     leftRight: fc.boolean(),
@@ -235,14 +340,14 @@ const setup = fc
     mirrored: fc.boolean(),
     start: fc.option(fc.integer({ min: -1, max: 9 })),
   })
-  .map(({ width, count, begins, margin, start, ...flags }) =>
+  .map(({ width, count, shares, begins, margin, start, ...flags }) =>
     fitSetup({
       ...small,
       ...flags,
       width,
       begins: begins as PageSetup["begins"],
       margins: { top: 30, right: margin, bottom: 30, left: margin / 2 },
-      columns: { count, gap: 12, line: count === 2 },
+      columns: { count, gap: 12, line: count === 2, shares },
       numbering: { form: "decimal", start },
     }),
   )
@@ -251,6 +356,7 @@ const block = fc.oneof(
   { weight: 1, arbitrary: setup.map(breakTo) },
   { weight: 1, arbitrary: fc.constant(paragraph("heading1", ["Tides"])) },
   { weight: 1, arbitrary: fc.constant(paragraph("body", [sentence], { breakBefore: true })) },
+  { weight: 1, arbitrary: fc.constant(paragraph("body", [sentence.repeat(3)], { columnBefore: true })) },
 )
 
 test("whatever the setups, every line stands on the sheets once, in order, in its column; a bound setup passes the check", () => {

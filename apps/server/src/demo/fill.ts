@@ -1,4 +1,4 @@
-import { defaultSetup, defaultStyles, document, MM, type StyleSheet } from "@biblon/core/document"
+import { defaultProperties, defaultSetup, defaultStyles, document, MM, type StyleSheet } from "@biblon/core/document"
 import { divideEdges, fillEdge, placeNumbers } from "@biblon/core/editing"
 import type { DocumentStore } from "../store/documents"
 import { anywhere, contentsBefore, dressed, note } from "./dressing"
@@ -26,7 +26,7 @@ const demo = () => [
     ago: 3,
     doc: document(notice.blocks(), {
       styles: notice.styles,
-      properties: { title: "The ferry runs", author: "Imre Fallow" },
+      properties: { ...defaultProperties, title: "The ferry runs", author: "Imre Fallow" },
     }),
   },
   {
@@ -35,7 +35,7 @@ const demo = () => [
     doc: dressed(
       document(report.blocks(), {
         styles: report.styles,
-        properties: { title: "Risks of the trial season", author: "Nell Caddow" },
+        properties: { ...defaultProperties, title: "Risks of the trial season", author: "Nell Caddow" },
       }),
       contentsBefore("What can go wrong", 2),
       anywhere(fillEdge("head", "{title}||{heading}")),
@@ -47,7 +47,7 @@ const demo = () => [
     ago: 5,
     doc: document(record.blocks(), {
       styles: record.styles,
-      properties: { title: "Nell Caddow", author: "Nell Caddow" },
+      properties: { ...defaultProperties, title: "Nell Caddow", author: "Nell Caddow" },
     }),
   },
   {
@@ -62,7 +62,7 @@ const demo = () => [
           indentFirst: 10 * MM,
         }),
         setup: { ...defaultSetup, margins: { top: 32 * MM, right: 37 * MM, bottom: 32 * MM, left: 37 * MM } },
-        properties: { title: "Tides and timetables", author: "Nell Caddow" },
+        properties: { ...defaultProperties, title: "Tides and timetables", author: "Nell Caddow" },
       }),
       anywhere(fillEdge("head", "||Caddow {page}")),
       anywhere(divideEdges("firstOwn", true)),
@@ -79,7 +79,7 @@ const demo = () => [
     doc: dressed(
       document(readDemo("minutes"), {
         styles: styles({}, "Source Serif 4"),
-        properties: { title: "Minutes of the trustees, 3 November", author: "Imre Fallow" },
+        properties: { ...defaultProperties, title: "Minutes of the trustees, 3 November", author: "Imre Fallow" },
       }),
       anywhere(fillEdge("foot", "Saltmarsh Ferry Trust||Sheet {page} of {pages}")),
     ),
@@ -88,7 +88,7 @@ const demo = () => [
     name: "Letter to the harbour master",
     ago: 0,
     doc: document(readDemo("letter", { align: "justify" }), {
-      properties: { title: "Mooring rights at the east slipway", author: "Imre Fallow" },
+      properties: { ...defaultProperties, title: "Mooring rights at the east slipway", author: "Imre Fallow" },
     }),
   },
 ]

@@ -179,7 +179,7 @@ class LayoutDesk {
       if (own.length > 0)
         furniture.push({
           sheet: sheet.id,
-          furniture: own.map(({ part, stack }) => ({ part, stack: stackWith(stack, ({ id }) => id) })),
+          furniture: own.map((one) => ({ ...one, stack: stackWith(one.stack, ({ id }) => id) })),
         })
       for (const paragraph of paragraphsOf(sheet, own)) {
         if (!this.heldParagraphs.has(paragraph.id) && !nowParagraphs.has(paragraph.id)) paragraphs.push(paragraph)

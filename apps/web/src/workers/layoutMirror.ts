@@ -59,7 +59,7 @@ export class LayoutMirror {
       // The same object as long as it is the same.
       if (known?.sent === sent) this.furniture.set(sheet, known)
       else {
-        const own = furniture.map(({ part, stack }) => ({ part, stack: stackWith(stack, shown) }))
+        const own = furniture.map((one) => ({ ...one, stack: stackWith(one.stack, shown) }))
         this.furniture.set(sheet, { sent, own })
       }
     }

@@ -17,6 +17,11 @@ export const limits = {
   /** Width and height of paper. */
   paper: [72, 6000],
   columns: [1, 12],
+  /** Of the width that columns share, against that of the others. */
+  share: [0.1, 10],
+  /** Of a watermark, in degrees, and between paper and colour. */
+  angle: [-90, 90],
+  strength: [0.02, 1],
   sheetNumber: [0, 100_000],
   hyphenation: { word: [2, 30], before: [1, 15], after: [1, 15], inRow: [1, 20] },
   /** Most tab stops of a paragraph. */
@@ -26,6 +31,9 @@ export const limits = {
   family: 120,
   address: 2000,
   mark: 40,
+  watermark: 60,
+  shortForm: 200,
+  property: 1000,
 } as const
 
 /** Where a link may lead. Other schemes do not get in. */
@@ -33,3 +41,12 @@ export const linkPattern = /^(https?:\/\/|mailto:)[^\s\u0000-\u001f]+$|^#[^\u000
 
 /** How numbers of sheets may be written. */
 export const numberForms = ["decimal", "lowerRoman", "upperRoman", "lowerLetter", "upperLetter"] as const
+
+/** How the marks of notes may be written; signs are * † ‡ § and so on. */
+export const noteForms = [...numberForms, "signs"] as const
+
+/** Where the numbers of footnotes begin anew. */
+export const noteRestarts = ["document", "section", "sheet"] as const
+
+/** Covers of our own: see editing/covers.ts. */
+export const coverNames = ["pier", "slipway", "chart", "ledger"] as const

@@ -54,11 +54,11 @@ export function entriesOf(
   if (!known) made.set(contents, (known = new Map()))
   const { defaults } = documentAttrs(doc).styles
   return headingsOf(doc)
-    .filter(({ level, text }) => level <= levels && text !== "")
+    .filter(({ level, listed }) => level <= levels && listed !== null)
     .map((heading) => {
-      const { level, label, text, leaf } = heading
+      const { level, label, listed, leaf } = heading
       const page = pages === null ? "" : (pages.get(leaf) ?? unknownValue)
-      const words = `${label ? `${label} ` : ""}${text}`
+      const words = `${label ? `${label} ` : ""}${listed}`
       const key = `${level} ${width} ${defaults.letters.size} ${words}\t${page}`
       let node = known.get(key)
       if (!node) {

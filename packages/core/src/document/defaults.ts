@@ -1,4 +1,13 @@
-import type { LetterFormat, PageSetup, ParagraphFormat, Properties, Style, StyleSheet, Typesetting } from "./shapes"
+import type {
+  LetterFormat,
+  NoteSettings,
+  PageSetup,
+  ParagraphFormat,
+  Properties,
+  Style,
+  StyleSheet,
+  Typesetting,
+} from "./shapes"
 
 /** Points in a millimetre. */
 export const MM = 72 / 25.4
@@ -28,7 +37,10 @@ export const defaultSetup: PageSetup = {
   mirrored: false,
   gutter: 0,
   colour: null,
-  columns: { count: 1, gap: 8 * MM, line: false },
+  columns: { count: 1, gap: 8 * MM, line: false, shares: null },
+  frame: null,
+  watermark: null,
+  cover: null,
   begins: "sheet",
   head: edge,
   foot: edge,
@@ -52,7 +64,12 @@ export function textWidth(setup: PageSetup): number {
   return Math.max(Math.min(all, leastRoom), Math.round(((all - gap * (count - 1)) / count) * 100) / 100)
 }
 
-export const defaultProperties: Properties = { title: "", author: "" }
+export const defaultProperties: Properties = { title: "", subtitle: "", author: "", organisation: "", date: "" }
+
+export const defaultNotes: NoteSettings = {
+  foot: { form: "decimal", restart: "document" },
+  end: { form: "lowerRoman" },
+}
 
 export const defaultTypesetting: Typesetting = {
   breaking: "quick",
@@ -103,6 +120,9 @@ export const defaultParagraph: ParagraphFormat = {
   orphans: 2,
   widows: 2,
   breakBefore: false,
+  columnBefore: false,
+  listed: true,
+  listedAs: "",
 }
 
 /** The style that every paragraph has until it is given another. */

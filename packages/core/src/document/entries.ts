@@ -22,6 +22,7 @@ const grains: Readonly<Record<string, Grain>> = {
   typesetting: 2,
   setup: 2,
   properties: 1,
+  notes: 2,
   format: 1,
   letters: 1,
 }
@@ -183,7 +184,7 @@ export function stepAsKept(step: Step, doc: Node): Record<string, unknown> {
 export function setEntries<T extends Transform>(
   tr: T,
   pos: number | null,
-  attr: "styles" | "typesetting" | "format" | "letters" | "setup" | "properties",
+  attr: "styles" | "typesetting" | "format" | "letters" | "setup" | "properties" | "notes",
   value: object | null,
 ): T {
   const node = pos === null ? tr.doc : tr.doc.nodeAt(pos)

@@ -7,12 +7,22 @@ import { knownLanguage } from "./language"
  * What a field may show. `page` and those after it up to `heading` are known only of a sheet: they stand in heads and feet, and
  * elsewhere show a dash.
  */
-export const fieldKinds = ["date", "page", "pages", "sectionPages", "heading", "title", "author"] as const
+export const fieldKinds = [
+  "date",
+  "page",
+  "pages",
+  "sectionPages",
+  "heading",
+  "title",
+  "author",
+  "property",
+  "name",
+] as const
 export type FieldKind = (typeof fieldKinds)[number]
 
 export interface FieldAttrs {
   kind: FieldKind
-  /** Of a date, a key of dateFormats; of a heading, its level; otherwise empty. */
+  /** Of a date, a key of dateFormats; of a heading, its level and, for the last one on the sheet, "last"; of a property, its key; otherwise empty. */
   format: string
 }
 
@@ -46,6 +56,14 @@ export type FieldValues = (field: Node, language: string) => string
 
 /** The values of fields whenever they are asked for. */
 export const valuesNow: FieldValues = (field, language) => fieldText(field, language)
+
+/** The same where a document has a name, which its title is too as long as it has no other. */
+export function withName(values: FieldValues, name: string): FieldValues {
+  return (field, language) => {
+    const { kind } = fieldAttrs(field)
+    return (kind === "name" || kind === "title") && name !== "" ? name : values(field, language)
+  }
+}
 
 /** What a field shows now, as far as that hangs on neither sheet nor document. */
 export function fieldText(field: Node, language: string, now = new Date()): string {

@@ -2,6 +2,7 @@
  * The number of the form in which documents are written down, in files and in the server's database alike. It is raised
  * when what is written gains something that a document of before lacks; `reading.ts` knows how each of before is brought up.
  *
- * 1: lists, typefaces and typesetting may be missing. 2: a setup has paper and margins alone. 3: heads, feet, columns and numbers too.
+ * 1: lists, typefaces and typesetting may be missing. 2: a setup has paper and margins alone. 3: heads, feet, columns and numbers too. 4: frames,
+ * watermarks, covers, columns that differ, numbering of notes, more properties.
  */
-export const documentFormat = 3
+export const documentFormat = 4

@@ -1,7 +1,7 @@
 /** The headings of a document, for its outline, its contents and the bookmarks of its PDF. */
 import type { Node } from "prosemirror-model"
 import { leavesOf, leavesOfBody } from "./leaves"
-import { outlineLevel } from "./look"
+import { outlineLevel, paragraphLook } from "./look"
 import { labelsOf } from "./numbering"
 import { documentAttrs } from "./schema"
 import type { StyleSheet } from "./shapes"
@@ -11,6 +11,8 @@ export interface Heading {
   leaf: number
   level: number
   text: string
+  /** The words for it in a list of contents; null where it is left out. */
+  listed: string | null
   /** Its number, if headings are numbered. */
   label: string | null
   /** Whether it stands more than one level below the heading before it. */
@@ -35,10 +37,13 @@ export function headingsOf(doc: Node): readonly Heading[] {
     const level = outlineLevel(styles, leaf)
     if (level === null || leaves.flow(number).story !== null) return
     while (open.length > 0 && (open.at(-1)?.level ?? 0) >= level) (open.pop() as Heading).end = number
+    const text = spokenText(styles, leaf).replaceAll("\n", " ").trim()
+    const { listed, listedAs } = paragraphLook(styles, leaf).paragraph
     const heading: Heading = {
       leaf: number,
       level,
-      text: spokenText(styles, leaf).replaceAll("\n", " ").trim(),
+      text,
+      listed: (listed && (listedAs || text)) || null,
       label: labels[number] ?? null,
       skips: level > (headings.at(-1)?.level ?? 0) + 1,
       end: count,

@@ -34,6 +34,7 @@ export type {
   ListDefinition,
   ListLevel,
   ListPlace,
+  NoteSettings,
   OwnFamily,
   PageSetup,
   ParagraphFormat,
@@ -43,4 +44,5 @@ export type {
   StyleSheet,
   TabStop,
   Typesetting,
+  Watermark,
 } from "./shapes"

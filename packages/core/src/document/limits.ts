@@ -11,6 +11,7 @@ import type {
   ParagraphFormat,
   TabStop,
   Typesetting,
+  Watermark,
 } from "./shapes"
 
 export function within(value: number, [least, most]: Range): number {
@@ -88,9 +89,10 @@ function fitBorder(border: Border): Border {
 
 /** Values of paragraphs within their bounds. */
 export function fitParagraph(format: Partial<ParagraphFormat>): Partial<ParagraphFormat> {
-  const { lineSpacing, tabs, borders, dropCap, list } = format
+  const { lineSpacing, tabs, borders, dropCap, list, listedAs } = format
   return {
     ...ranged(format, paragraphRanges),
+    ...(listedAs ? { listedAs: asName(listedAs, limits.shortForm) } : {}),
     ...(lineSpacing ? { lineSpacing: fitSpacing(lineSpacing) } : {}),
     ...(tabs ? { tabs: fitTabs(tabs) } : {}),
     ...(borders
@@ -145,6 +147,13 @@ export function fitTypesetting({ breaking, hyphenation }: Typesetting): Typesett
   }
 }
 
+/** A watermark within its bounds; null where no words are left. */
+function fitWatermark(watermark: Watermark): Watermark | null {
+  const text = asName(watermark.text, limits.watermark)
+  const { size, angle, strength } = limits
+  return text === "" ? null : { ...watermark, ...ranged({ ...watermark, text }, { size, angle, strength }) }
+}
+
 /** A setup within its bounds: margins and gutter leave room for text on the paper, columns are no narrower than that. */
 export function fitSetup(setup: PageSetup): PageSetup {
   const width = within(setup.width, limits.paper)
@@ -159,7 +168,7 @@ export function fitSetup(setup: PageSetup): PageSetup {
     const part = (own: number) => Math.max(0, own - (over * own) / (first + second))
     return [part(first), part(second)]
   }
-  const { margins, columns, head, foot, numbering } = setup
+  const { margins, columns, head, foot, numbering, frame, watermark } = setup
   const [left, right] = pair(margins.left, margins.right, width - gutter)
   const [top, bottom] = pair(margins.top, margins.bottom, height)
   const edge = (own: PageSetup["head"]) => ({
@@ -168,13 +177,17 @@ export function fitSetup(setup: PageSetup): PageSetup {
   })
   const gap = within(columns.gap, [0, Math.min(most, width)])
   const fitting = Math.max(1, Math.floor((width - left - right - gutter + gap) / (leastRoom + gap)))
+  const count = Math.min(fitting, Math.round(within(columns.count, limits.columns)))
+  const shares = columns.shares?.map((share) => within(share, limits.share))
   return {
     ...setup,
     width,
     height,
     gutter,
     margins: { top, right, bottom, left },
-    columns: { ...columns, gap, count: Math.min(fitting, Math.round(within(columns.count, limits.columns))) },
+    columns: { ...columns, gap, count, shares: shares && shares.length === count ? shares : null },
+    frame: frame && fitBorder(frame),
+    watermark: watermark && fitWatermark(watermark),
     head: edge(head),
     foot: edge(foot),
     numbering: {

@@ -1,35 +1,74 @@
-/** Notes in the order of their marks in the text, with the numbers that they have there. */
+/** Footnotes and endnotes in the order of their marks in the text, with the numbers that they have there. */
 import type { Node } from "prosemirror-model"
 import { fieldAttrs, unknownValue, type FieldValues } from "./fields"
+import { entryOf } from "./keyed"
 import { changedLeaves, leavesOf, leavesOfBody, sameFrom } from "./leaves"
+import { formatNumber } from "./numbering"
 import { bodyOf, documentAttrs } from "./schema"
+import type { NoteSettings } from "./shapes"
+import { sectionsOf } from "./setup"
 import { anchorsIn, storiesOf } from "./stories"
+
+export type NoteKind = "note" | "endnote"
 
 export interface Note {
   /** Key of its story. */
   key: string
+  kind: NoteKind
   /** The leaf with its mark, and where in that. */
   leaf: number
   offset: number
-  /** What its mark shows. */
+  /** What its mark shows, as far as that does not hang on its sheet. */
   label: string
 }
 
 const none: readonly Note[] = []
-const known = new WeakMap<Node, readonly Note[]>()
+
+export function isNote(story: Node): boolean {
+  const kind = story.attrs.kind as string
+  return kind === "note" || kind === "endnote"
+}
+
+const signs = ["*", "†", "‡", "§"]
+
+/** The n-th mark of a form, from 1. Of signs the fifth is the first twice, and so on. */
+export function noteMark(n: number, form: NoteSettings["end"]["form"]): string {
+  if (form === "signs") return (signs[(n - 1) % signs.length] as string).repeat(Math.ceil(n / signs.length))
+  return formatNumber(n, form) || String(n)
+}
 
 /** Whether a leaf is empty or one piece of text, as most are: then it holds no mark. */
 const onlyText = ({ childCount, firstChild }: Node) =>
   childCount === 0 || (childCount === 1 && firstChild?.isText === true)
 
-/** By the first story, the document whose notes were asked for last. */
-const latest = new WeakMap<Node, { doc: WeakRef<Node>; notes: readonly Note[] }>()
+/** Whether two documents have the same stories, whatever these say. */
+function sameStories(older: Node, doc: Node): boolean {
+  if (older.childCount !== doc.childCount) return false
+  for (let i = 1; i < doc.childCount; i++) {
+    const [before, now] = [older.child(i), doc.child(i)]
+    if (before !== now && (before.attrs.key !== now.attrs.key || before.attrs.kind !== now.attrs.kind)) return false
+  }
+  return true
+}
+
+/** What was found in a document, and in which settings. */
+interface Found {
+  doc: WeakRef<Node>
+  settings: NoteSettings
+  notes: readonly Note[]
+}
+const known = new WeakMap<Node, Found>()
+/** By the first story, what was asked for last. */
+const latest = new WeakMap<Node, Found>()
 
 /** The notes of the document asked for before, if what has changed since has no marks and moved none: the same list. */
 function stillThose(doc: Node): readonly Note[] | undefined {
   const before = latest.get(doc.child(1))
   const older = before?.doc.deref()
-  if (!before || !older || !sameFrom(1, older.children, doc.children)) return undefined
+  const { notes } = documentAttrs(doc)
+  if (!before || !older || before.settings !== notes || !sameFrom(1, older.children, doc.children)) return undefined
+  // Where sections begin, numbers may begin anew.
+  if (notes.foot.restart === "section" && sectionsOf(older).length !== sectionsOf(doc).length) return undefined
   const change = changedLeaves(older, doc)
   if (!change) return before.notes
   const unmarked = (own: Node, from: number, to: number) =>
@@ -43,46 +82,74 @@ function stillThose(doc: Node): readonly Note[] | undefined {
     : undefined
 }
 
+function findNotes(doc: Node): Note[] {
+  const { foot, end } = documentAttrs(doc).notes
+  const found: Note[] = []
+  const stories = storiesOf(doc)
+  const leaves = leavesOf(doc)
+  const count = leavesOfBody(doc)
+  const bounds = foot.restart === "section" ? sectionsOf(doc).flatMap(({ pos }) => pos ?? []) : []
+  const numbers: Record<NoteKind, number> = { note: 0, endnote: 0 }
+  for (let leaf = 0; leaf < count; leaf++) {
+    const node = leaves.nodes[leaf] as Node
+    for (const { key, offset } of onlyText(node) ? [] : anchorsIn(node)) {
+      const story = stories.get(key)?.node
+      if (!story || !isNote(story)) continue
+      while (bounds.length > 0 && leaves.start(leaf) > (bounds[0] as number)) {
+        bounds.shift()
+        numbers.note = 0
+      }
+      const kind = story.attrs.kind as NoteKind
+      const label = noteMark(++numbers[kind], kind === "note" ? foot.form : end.form)
+      found.push({ key, kind, leaf, offset, label })
+    }
+  }
+  return found
+}
+
 /** The notes of a document. */
 export function notesOf(doc: Node): readonly Note[] {
   if (doc.childCount === 1) return none
   const body = bodyOf(doc)
-  let notes = known.get(body) ?? stillThose(doc)
-  if (!notes) {
-    const found: Note[] = []
-    const stories = storiesOf(doc)
-    const count = leavesOfBody(doc)
-    const { nodes } = leavesOf(doc)
-    for (let leaf = 0; leaf < count; leaf++)
-      for (const { key, offset } of onlyText(nodes[leaf] as Node) ? [] : anchorsIn(nodes[leaf] as Node))
-        if (stories.get(key)?.node.attrs.kind === "note")
-          found.push({ key, leaf, offset, label: String(found.length + 1) })
-    notes = found
-  }
-  known.set(body, notes)
   const first = doc.child(1)
-  if (latest.get(first)?.doc.deref() !== doc) latest.set(first, { doc: new WeakRef(doc), notes })
+  const settings = documentAttrs(doc).notes
+  const before = known.get(body)
+  const older = before?.doc.deref()
+  const same = older !== undefined && before?.settings === settings && (older === doc || sameStories(older, doc))
+  const notes = same ? before.notes : (stillThose(doc) ?? findNotes(doc))
+  if (latest.get(first)?.doc.deref() !== doc || before?.notes !== notes) {
+    const found = { doc: new WeakRef(doc), settings, notes }
+    known.set(body, found)
+    latest.set(first, found)
+  }
   return notes
 }
 
-const labels = new WeakMap<readonly Note[], ReadonlyMap<string, string>>()
-
 /** What the marks of notes show, by the keys of their stories. */
-export function noteLabels(doc: Node): ReadonlyMap<string, string> {
+export type NoteLabels = ReadonlyMap<string, string>
+
+const labels = new WeakMap<readonly Note[], NoteLabels>()
+
+/** What the marks of notes show as far as that does not hang on their sheets. */
+export function noteLabels(doc: Node): NoteLabels {
   const notes = notesOf(doc)
   let own = labels.get(notes)
   if (!own) labels.set(notes, (own = new Map(notes.map(({ key, label }) => [key, label]))))
   return own
 }
 
-/** What fields and the marks of notes show in a document. */
-export function valuesOf(doc: Node, others: FieldValues): FieldValues {
-  const { title, author } = documentAttrs(doc).properties
-  const notes = noteLabels(doc)
+/**
+ * What fields and the marks of notes show in a document.
+ * @param marks of notes, where these hang on the sheets
+ */
+export function valuesOf(doc: Node, others: FieldValues, marks = noteLabels(doc)): FieldValues {
+  const { properties } = documentAttrs(doc)
   return (field, language) => {
-    if (field.type.name === "anchor") return notes.get(field.attrs.story as string) ?? unknownValue
-    const { kind } = fieldAttrs(field)
-    if (kind === "title" || kind === "author") return (kind === "title" ? title : author) || unknownValue
+    if (field.type.name === "anchor") return marks.get(field.attrs.story as string) ?? unknownValue
+    const { kind, format } = fieldAttrs(field)
+    if (kind === "title") return properties.title || others(field, language)
+    if (kind === "author") return properties.author || unknownValue
+    if (kind === "property") return entryOf(properties as Record<string, string>, format) || unknownValue
     return others(field, language)
   }
 }

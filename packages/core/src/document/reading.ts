@@ -2,13 +2,21 @@
 import { Mark, Node } from "prosemirror-model"
 import { z } from "zod"
 import { contentsLooks } from "./contents"
-import { defaultLetters, defaultParagraph, defaultSetup, defaultTypesetting } from "./defaults"
+import {
+  defaultLetters,
+  defaultNotes,
+  defaultParagraph,
+  defaultProperties,
+  defaultSetup,
+  defaultTypesetting,
+} from "./defaults"
 import { documentFormat } from "./format"
 import { fieldKinds } from "./fields"
 import { schema, storyKinds } from "./schema"
 import {
   LetterFormat,
   Link,
+  NoteSettings,
   PageSetup,
   ParagraphFormat,
   PlaceName,
@@ -27,6 +35,7 @@ const DocAttrs = z.strictObject({
   setup: PageSetup,
   typesetting: Typesetting,
   properties: Properties,
+  notes: NoteSettings,
 })
 const ParagraphAttrs = z.strictObject({
   style: z.string().min(1).max(80),
@@ -116,10 +125,11 @@ export function checkDocument(doc: Node): Node {
 const Older = z.looseObject({
   attrs: z.looseObject({
     styles: z.looseObject({ defaults: z.looseObject({ paragraph: z.looseObject({}), letters: z.looseObject({}) }) }),
+    properties: z.looseObject({}).optional(),
   }),
 })
 
-/** A document that was written before lists, typefaces and typesetting existed gets what a new one has. */
+/** A document that was written before some of its settings and properties existed gets what a new one has. */
 function completed(json: unknown): unknown {
   const older = Older.safeParse(json)
   if (!older.success) return json
@@ -128,7 +138,13 @@ function completed(json: unknown): unknown {
   const defaults = { paragraph: { ...defaultParagraph, ...paragraph }, letters: { ...defaultLetters, ...letters } }
   return {
     ...older.data,
-    attrs: { typesetting: defaultTypesetting, ...attrs, styles: { fonts: {}, lists: {}, ...attrs.styles, defaults } },
+    attrs: {
+      typesetting: defaultTypesetting,
+      notes: defaultNotes,
+      ...attrs,
+      styles: { fonts: {}, lists: {}, ...attrs.styles, defaults },
+      properties: { ...defaultProperties, ...attrs.properties },
+    },
   }
 }
 
@@ -138,13 +154,14 @@ interface AnyNode {
   content?: unknown
 }
 
-/** Setups of a time when they had paper and margins alone: the document's, and those of its sections, which stand in the body itself. */
+/** Setups of a time when they had less, such as paper and margins alone: the document's, and those of its sections, which stand in the body itself. */
 function withWholeSetups(json: unknown): unknown {
   const whole = (node: AnyNode): AnyNode => {
     const setup = node.attrs?.setup
-    return typeof setup === "object" && setup !== null
-      ? { ...node, attrs: { ...node.attrs, setup: { ...defaultSetup, ...setup } } }
-      : node
+    if (typeof setup !== "object" || setup === null) return node
+    const { columns } = setup as { columns?: object }
+    const completed = { ...defaultSetup, ...setup, columns: { ...defaultSetup.columns, ...columns } }
+    return { ...node, attrs: { ...node.attrs, setup: completed } }
   }
   const isNode = (node: unknown): node is AnyNode => typeof node === "object" && node !== null
   const inside = (node: AnyNode, change: (child: AnyNode) => AnyNode): AnyNode =>
@@ -156,7 +173,11 @@ function withWholeSetups(json: unknown): unknown {
 }
 
 /** What brings a document of format n to n + 1, from the first one on. */
-const upgrades: readonly ((json: unknown) => unknown)[] = [completed, withWholeSetups]
+const upgrades: readonly ((json: unknown) => unknown)[] = [
+  completed,
+  withWholeSetups,
+  (json) => withWholeSetups(completed(json)),
+]
 
 /**
  * A document from its JSON.

@@ -1,7 +1,15 @@
 import { Schema, type Attrs, type MarkSpec, type MarkType, type Node } from "prosemirror-model"
-import { bodyStyle, defaultProperties, defaultSetup, defaultStyles, defaultTypesetting } from "./defaults"
+import { bodyStyle, defaultNotes, defaultProperties, defaultSetup, defaultStyles, defaultTypesetting } from "./defaults"
 import { fieldText } from "./fields"
-import type { LetterFormat, PageSetup, ParagraphFormat, Properties, StyleSheet, Typesetting } from "./shapes"
+import type {
+  LetterFormat,
+  NoteSettings,
+  PageSetup,
+  ParagraphFormat,
+  Properties,
+  StyleSheet,
+  Typesetting,
+} from "./shapes"
 
 /** Each property of letters is one mark of that name whose `value` says what it is: bold can be put *off* as well as on. */
 export const letterProperties = [
@@ -29,7 +37,7 @@ export const letterProperties = [
 export type LetterProperty = (typeof letterProperties)[number]
 
 /** What texts beside the body are for. */
-export const storyKinds = ["header", "footer", "note", "textBox"] as const
+export const storyKinds = ["header", "footer", "note", "endnote", "textBox"] as const
 export type StoryKind = (typeof storyKinds)[number]
 
 export interface DocumentAttrs {
@@ -37,6 +45,7 @@ export interface DocumentAttrs {
   setup: PageSetup
   typesetting: Typesetting
   properties: Properties
+  notes: NoteSettings
 }
 export interface ParagraphAttrs {
   /** Key in the style sheet; a key that is not there counts as body. */
@@ -60,6 +69,7 @@ export const schema = new Schema({
         setup: { default: defaultSetup },
         typesetting: { default: defaultTypesetting },
         properties: { default: defaultProperties },
+        notes: { default: defaultNotes },
       },
     },
     body: { content: "block+" },

@@ -1,6 +1,6 @@
 /** Sections and what stands at the head and foot of their sheets. The first section's setup hangs on the document, that of each other one on the break before it. */
 import type { Node } from "prosemirror-model"
-import { blocksOf } from "./leaves"
+import { blocksOf, leavesOf } from "./leaves"
 import { bodyOf, documentAttrs } from "./schema"
 import type { PageSetup } from "./shapes"
 
@@ -59,4 +59,18 @@ export function edgeStory(
 /** Which of the variants a sheet of a section shows. */
 export function variantFor({ firstOwn, leftRight }: PageSetup, first: boolean, left: boolean): EdgeVariant {
   return firstOwn && first ? "first" : leftRight && left ? "left" : "all"
+}
+
+const edges: readonly EdgeName[] = ["head", "foot"]
+const variants: readonly EdgeVariant[] = ["all", "first", "left"]
+
+/** The head or foot that a position stands in; null elsewhere. */
+export function edgeAt(doc: Node, pos: number): { edge: EdgeName; variant: EdgeVariant; section: number } | null {
+  const { story } = leavesOf(doc).flow(leavesOf(doc).at(pos))
+  if (story === null) return null
+  const sections = sectionsOf(doc)
+  for (const [section, { setup }] of sections.entries())
+    for (const edge of edges)
+      for (const variant of variants) if (setup[edge][variant] === story) return { edge, variant, section }
+  return null
 }

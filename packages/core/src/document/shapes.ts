@@ -6,7 +6,7 @@
  * All lengths are points (1/72 inch).
  */
 import { z } from "zod"
-import { limits, linkPattern, type Range, numberForms } from "./bounds"
+import { coverNames, limits, linkPattern, noteForms, noteRestarts, numberForms, type Range } from "./bounds"
 
 const ranged = ([least, most]: Range) => z.number().min(least).max(most)
 const length = ranged(limits.length)
@@ -137,7 +137,12 @@ export const ParagraphFormat = z.strictObject({
   /** Fewest lines left at the foot of a sheet, and fewest carried to the next. */
   orphans: ranged(limits.keptLines).int(),
   widows: ranged(limits.keptLines).int(),
+  /** Begins a new sheet, or else a new column. */
   breakBefore: z.boolean(),
+  columnBefore: z.boolean(),
+  /** Whether a heading stands in the contents, and in which words if not its own; empty for those. */
+  listed: z.boolean(),
+  listedAs: z.string().max(limits.shortForm),
 })
 
 export const ListLevel = z.strictObject({
@@ -216,6 +221,18 @@ const Edge = z.strictObject({
   left: key.nullable(),
 })
 
+const Watermark = z.strictObject({
+  text: z.string().min(1).max(limits.watermark),
+  family: familyName,
+  /** In points; as much smaller as it has to be to stay on the sheet. */
+  size: ranged(limits.size),
+  /** Degrees by which it rises from left to right. */
+  angle: ranged(limits.angle),
+  colour,
+  /** 1 for the colour itself, 0 for that of the paper. */
+  strength: ranged(limits.strength),
+})
+
 /** Paper and all that is the same on each sheet of a section. */
 export const PageSetup = z.strictObject({
   width: ranged(limits.paper),
@@ -233,7 +250,15 @@ export const PageSetup = z.strictObject({
     gap: space,
     /** Whether a line stands between them. */
     line: z.boolean(),
+    /** How the columns share the width, each against the others; null where they are alike. */
+    shares: z.array(ranged(limits.share)).max(limits.columns[1]).nullable(),
   }),
+  /** A line round each sheet; its distance is that from the edge of the paper. */
+  frame: Border.nullable(),
+  /** Words behind the text of each sheet. */
+  watermark: Watermark.nullable(),
+  /** The design of which the section is the cover; null for all other sections. */
+  cover: z.enum(coverNames).nullable(),
   /** Where the section begins: on a new sheet, on one with an odd or even number, or below what is there. */
   begins: z.enum(["sheet", "odd", "even", "continuous"]),
   head: Edge,
@@ -250,8 +275,18 @@ export const PageSetup = z.strictObject({
 })
 
 export const Properties = z.strictObject({
-  title: z.string().max(1000),
-  author: z.string().max(1000),
+  title: z.string().max(limits.property),
+  subtitle: z.string().max(limits.property),
+  author: z.string().max(limits.property),
+  organisation: z.string().max(limits.property),
+  /** In the words in which it is to be read. */
+  date: z.string().max(limits.property),
+})
+
+/** How notes are numbered. */
+export const NoteSettings = z.strictObject({
+  foot: z.strictObject({ form: z.enum(noteForms), restart: z.enum(noteRestarts) }),
+  end: z.strictObject({ form: z.enum(noteForms) }),
 })
 
 export type LetterFormat = z.infer<typeof LetterFormat>
@@ -271,4 +306,6 @@ export type Style = z.infer<typeof Style>
 export type StyleSheet = z.infer<typeof StyleSheet>
 export type Typesetting = z.infer<typeof Typesetting>
 export type PageSetup = z.infer<typeof PageSetup>
+export type Watermark = z.infer<typeof Watermark>
 export type Properties = z.infer<typeof Properties>
+export type NoteSettings = z.infer<typeof NoteSettings>

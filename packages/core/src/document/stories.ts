@@ -6,7 +6,13 @@ import type { Node } from "prosemirror-model"
 import { isLeaf, leavesOf, ofStories } from "./leaves"
 import type { StoryKind } from "./schema"
 
-const anchored: Readonly<Record<StoryKind, boolean>> = { header: false, footer: false, note: true, textBox: true }
+const anchored: Readonly<Record<StoryKind, boolean>> = {
+  header: false,
+  footer: false,
+  note: true,
+  endnote: true,
+  textBox: true,
+}
 
 /** Whether a story stands and falls with an anchor in the text. */
 export function hasAnchor(story: Node): boolean {

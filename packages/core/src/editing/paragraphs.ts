@@ -109,6 +109,9 @@ export const formatNames: Readonly<Record<keyof ParagraphFormat, string>> = {
   keepTogether: "Keep together",
   orphans: "Fewest lines at the foot",
   widows: "Fewest lines carried over",
+  columnBefore: "Begins a new column",
+  listed: "Stands in the contents",
+  listedAs: "Words in the contents",
   breakBefore: "Begin on a new sheet",
 }
 

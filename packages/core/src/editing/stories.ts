@@ -51,7 +51,8 @@ export function insertStory(kind: StoryKind, blocks: readonly Node[] = [nodes.pa
     const at = tr.doc.content.size
     tr.insert(at, nodes.story.create({ key, kind }, [...blocks]))
     tr.setSelection(TextSelection.near(tr.doc.resolve(at + 2)))
-    dispatch(named(tr, kind === "note" ? "Note" : "Text beside the body").scrollIntoView())
+    const names: Partial<Record<StoryKind, string>> = { note: "Footnote", endnote: "Endnote" }
+    dispatch(named(tr, names[kind] ?? "Text beside the body").scrollIntoView())
     return true
   }
 }

@@ -164,7 +164,7 @@ export const splitParagraph: Command = (state, dispatch) => {
   const marks = state.storedMarks ?? (atEnd && next ? [] : $at.marks())
   const takesNext = atEnd && next && $at.parent.content.size > 0
   // What marks the start of a paragraph belongs to the one that had it, not to the one split off.
-  const { breakBefore: _stays, dropCap: _cap, ...rest } = format ?? {}
+  const { breakBefore: _stays, columnBefore: _column, dropCap: _cap, listedAs: _words, ...rest } = format ?? {}
   if (rest.list) {
     const { start: _start, done, ...place } = rest.list
     rest.list = done === undefined ? place : { ...place, done: false }
@@ -186,22 +186,6 @@ export const insertLineBreak: Command = (state, dispatch) => {
     state.tr.replaceSelectionWith(nodes.lineBreak.create(null, null, typingMarks(state)), false).scrollIntoView(),
   )
   return true
-}
-
-/** What follows the caret begins on a new sheet. */
-export const insertSheetBreak: Command = (state, dispatch) => {
-  const { $from } = state.selection
-  const split: Command = (s, d) =>
-    $from.parentOffset === 0 && state.selection.empty ? (d?.(s.tr), true) : splitParagraph(s, d)
-  return split(
-    state,
-    dispatch &&
-      ((tr) => {
-        const { $head } = tr.selection
-        const { format } = paragraphAttrs($head.parent)
-        dispatch(named(setEntries(tr, $head.before(), "format", { ...format, breakBefore: true }), "New sheet"))
-      }),
-  )
 }
 
 /** Text from the clipboard: a line feed divides paragraphs; the text takes the look of where it lands. */

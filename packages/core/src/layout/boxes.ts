@@ -10,8 +10,10 @@ import type {
   Placed,
   PlacedSheet,
   SetBox,
+  Shape,
   Sheet,
   Stack,
+  Turn,
 } from "./types"
 
 const flat = new WeakMap<PlacedSheet, readonly Fragment[]>()
@@ -22,7 +24,7 @@ export function fragmentsOf(placed: PlacedSheet): readonly Fragment[] {
   if (!fragments) {
     const found: Fragment[] = []
     for (const column of placed.sheet.columns) collect(column, placed.leaf, 0, 0, "text", found)
-    for (const { part, stack } of placed.furniture ?? []) collect(stack, 0, 0, 0, part, found)
+    for (const { part, stack } of placed.furniture ?? []) if (part !== "watermark") collect(stack, 0, 0, 0, part, found)
     flat.set(placed, (fragments = found))
   }
   return fragments
@@ -44,6 +46,17 @@ function collect(
   } else for (const inside of boxesIn(box)) collect(inside, at.leaf, at.x, at.y, part, found)
 }
 
+/** What stands behind all text of a sheet, and is no text of the document. */
+export function backdropOf({ furniture = [] }: PlacedSheet): { fragment: Fragment; turn: Turn }[] {
+  return furniture.flatMap(({ part, stack, angle = 0 }) => {
+    if (part !== "watermark") return []
+    const { box, x, y } = stack
+    const found: Fragment[] = []
+    collect(stack, 0, 0, 0, part, found)
+    return found.map((fragment) => ({ fragment, turn: { angle, x: x + box.width / 2, y: y + box.height / 2 } }))
+  })
+}
+
 /** What stands directly in a box. */
 export function boxesIn(box: Exclude<SetBox, Lines>): readonly Placed[] {
   return box.kind === "stack" ? box.inside : box.rows.flatMap(({ cells }) => cells)
@@ -62,7 +75,7 @@ export const beginning: Break = { line: 0 }
 
 /** Whether a block goes on at the same place. The one comparison of all places at which something may begin. */
 export function sameBreak(a: Break, b: Break): boolean {
-  if ("line" in a || "line" in b) return "line" in a && "line" in b && a.line === b.line
+  if ("line" in a || "line" in b) return "line" in a && "line" in b && a.line === b.line && sameShape(a.shape, b.shape)
   if ("entry" in a || "entry" in b) return "entry" in a && "entry" in b && a.entry === b.entry && a.back === b.back
   return (
     a.row === b.row &&
@@ -71,6 +84,14 @@ export function sameBreak(a: Break, b: Break): boolean {
       const other = b.cells[i] ?? null
       return own === null || other === null ? own === other : own.block === other.block && sameBreak(own.at, other.at)
     })
+  )
+}
+
+/** Whether lines were set in columns of the same widths. */
+export function sameShape(a: Shape = [], b: Shape = []): boolean {
+  return (
+    a === b ||
+    (a.length === b.length && a.every((piece, i) => piece.lines === b[i]?.lines && piece.width === b[i]?.width))
   )
 }
 
@@ -130,7 +151,10 @@ export function stackWith<P, Q>(whole: Placed<Stack<P>>, replace: (paragraph: P)
 
 /** The paragraphs of a sheet in the order of the text. */
 export function paragraphsOf(sheet: Sheet, furniture: readonly Furniture[] = []): ParagraphLayout[] {
-  return fragmentsOf({ sheet, leaf: 0, furniture }).map(({ paragraph }) => paragraph)
+  const placed = { sheet, leaf: 0, furniture }
+  return [...backdropOf(placed).map(({ fragment }) => fragment), ...fragmentsOf(placed)].map(
+    ({ paragraph }) => paragraph,
+  )
 }
 
 /** A box where it stands on its sheet, without what is in it. */

@@ -16,11 +16,24 @@ export interface Band {
   atEnd: boolean
 }
 
-/** Left edges and width of columns in a width. As many as have room for text. */
-export function columnsIn(width: number, { count, gap }: PageSetup["columns"]): { lefts: number[]; width: number } {
+/** Columns in a width, from left to right: as many as have room for text, and alike where one would be too narrow otherwise. */
+export function columnsIn(
+  width: number,
+  { count, gap, shares }: PageSetup["columns"],
+): readonly { left: number; width: number }[] {
   const most = Math.max(1, Math.min(count, Math.floor((width + gap) / (leastRoom + gap))))
-  const own = (width - gap * (most - 1)) / most
-  return { lefts: Array.from({ length: most }, (_, i) => i * (own + gap)), width: own }
+  const room = width - gap * (most - 1)
+  const all = shares?.reduce((sum, share) => sum + share, 0) ?? 0
+  const shared = shares?.length === most ? shares.map((share) => (room * share) / all) : []
+  const fits = shared.length > 0 && shared.every((own) => own >= leastRoom)
+  const widths = fits ? shared : Array.from({ length: most }, () => room / most)
+  let left = -gap
+  let before = 0
+  return widths.map((own) => {
+    left += before + gap
+    before = own
+    return { left, width: own }
+  })
 }
 
 /** Thickness of the line between columns, and of its colour. */
@@ -35,12 +48,13 @@ export function fillBand(
   setup: PageSetup["columns"],
   start: BlockPlace,
 ): Band {
-  const { lefts, width } = columnsIn(room.width, setup)
+  const places = columnsIn(room.width, setup)
+  const varies = places.some(({ width }) => width !== places[0]?.width)
   const fill = (height: number) => {
     const filled: Filled[] = []
     let at = start
-    for (let i = 0; i < lefts.length; i++) {
-      const own = setter.fill(flow, { width, height, top: 0, fresh: room.fresh && i === 0 }, at)
+    for (const [i, { width }] of places.entries()) {
+      const own = setter.fill(flow, { width, height, top: 0, fresh: room.fresh && i === 0, varies }, at)
       // A paragraph that begins a new sheet ends this one.
       if (i > 0 && own.inside.length === 0) break
       filled.push(own)
@@ -52,14 +66,15 @@ export function fillBand(
   const ends = ({ atEnd, next }: Filled) => atEnd || flow.blocks.nodes[next.block]?.type.name === "sectionBreak"
   let filled = fill(room.height)
   const last = filled.at(-1) as Filled
-  if (lefts.length > 1 && ends(last)) filled = balanced(fill, filled, ends)
+  if (places.length > 1 && ends(last)) filled = balanced(fill, filled, ends)
   const firstLeaf = flow.blocks.leaf(start.block)
   let leaf = firstLeaf
   const columns = filled.map((own, i): Placed<Stack> => {
+    const { left, width } = places[i] as (typeof places)[number]
     const placed: Placed<Stack> = {
       box: { kind: "stack", role: "column", width, height: own.height, inside: own.inside },
       leaf: leaf - firstLeaf,
-      x: room.x + (lefts[i] as number),
+      x: room.x + left,
       y: room.y,
     }
     leaf = flow.blocks.leaf(own.next.block)
@@ -70,7 +85,7 @@ export function fillBand(
   return {
     columns,
     rules: setup.line
-      ? lefts.slice(1, filled.length).map((left) => ({
+      ? places.slice(1, filled.length).map(({ left }) => ({
           x: room.x + left - (setup.gap + line.width) / 2,
           y: room.y,
           width: line.width,

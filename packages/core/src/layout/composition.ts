@@ -15,10 +15,13 @@ import {
   leavesOfBody,
   nodes,
   noteLabels,
+  noteMark,
   notesOf,
   sameFrom,
   storiesOf,
   type LeafChange,
+  type Note,
+  type NoteLabels,
 } from "../document"
 import { beginning, isBeginning, sameBreak } from "./boxes"
 import { headingsOn } from "./headings"
@@ -29,6 +32,7 @@ import { SheetComposer, type SheetPlace } from "./sheets"
 import type { Break, Layout, LayoutSpec, PlacedSheet, Sheet } from "./types"
 
 export function sameSpec(a: LayoutSpec, b: LayoutSpec): boolean {
+  if (a.name !== b.name) return false
   if (a.mode === "flow") return b.mode === "flow" && a.width === b.width && a.margin === b.margin
   return b.mode === "sheets"
 }
@@ -51,34 +55,41 @@ function holding(change: LeafChange | null, leaf: number): LeafChange {
   return { from: Math.min(change?.from ?? leaf, leaf), oldTo: newTo - shift, newTo }
 }
 
-/** A change of the body, wide enough to hold the marks of all notes that are other ones, show something else or say something else. */
-function withNotes(older: Node, newer: Node, change: LeafChange | null): LeafChange | null {
-  const [before, now] = [notesOf(older), notesOf(newer)]
-  if (now.length === 0 || (before === now && sameFrom(1, older.children, newer.children))) return change
+/** What is shown that hangs on where sheets begin: see Layout. */
+type Shown = Pick<Layout, "pages" | "marks">
+
+/** A change of the body, wide enough to hold the marks of all notes that are other ones, show something else or say something else, and the end of the text if endnotes do. */
+function withNotes(older: Node, before: NoteLabels, newer: Node, marks: NoteLabels, change: LeafChange | null) {
+  const [notesBefore, now] = [notesOf(older), notesOf(newer)]
+  if (notesBefore.length === 0 && now.length === 0) return change
+  if (before === marks && sameFrom(1, older.children, newer.children)) return change
   const [storiesBefore, storiesNow] = [storiesOf(older), storiesOf(newer)]
-  const labels = before === now ? null : noteLabels(older)
   let wide = change
-  for (const { key, leaf, label } of now) {
-    const same =
-      storiesBefore.get(key)?.node === storiesNow.get(key)?.node && (labels === null || labels.get(key) === label)
-    if (!same) wide = holding(wide, leaf)
+  let endsChanged = false
+  for (const { key, kind, leaf } of now) {
+    const same = storiesBefore.get(key)?.node === storiesNow.get(key)?.node && before.get(key) === marks.get(key)
+    if (same) continue
+    wide = holding(wide, leaf)
+    endsChanged ||= kind === "endnote"
   }
-  return wide
+  const ends = (notes: readonly Note[]) => notes.filter(({ kind }) => kind === "endnote").map(({ key }) => key)
+  endsChanged ||= notesBefore !== now && ends(notesBefore).join() !== ends(now).join()
+  return endsChanged ? holding(wide, leavesOfBody(newer) - 1) : wide
 }
 
 /** The span of leaves of the body that are not as before: those that changed, those whose numbers did, and those with notes that did. */
-function changedSince(older: Node, newer: Node): LeafChange | null {
-  const change = withNotes(older, newer, changedLeaves(bodyAlone(older), bodyAlone(newer)))
+function changedSince(older: Node, before: NoteLabels, newer: Node, marks: NoteLabels): LeafChange | null {
+  const change = withNotes(older, before, newer, marks, changedLeaves(bodyAlone(older), bodyAlone(newer)))
   if (!change) return null
-  const [before, now] = [labelsOf(older), labelsOf(newer)]
-  if (before === now) return change
+  const [labels, now] = [labelsOf(older), labelsOf(newer)]
+  if (labels === now) return change
   const shift = change.newTo - change.oldTo
   let newTo = leavesOfBody(newer)
-  while (newTo > change.newTo && now[newTo - 1] === before[newTo - 1 - shift]) newTo--
+  while (newTo > change.newTo && now[newTo - 1] === labels[newTo - 1 - shift]) newTo--
   return { from: change.from, oldTo: newTo - shift, newTo }
 }
 
-/** So many times at most contents are set anew because they moved headings; then they show what the last time brought. */
+/** So many times at most contents and marks are set anew because they moved what they tell of; then they show what the last time brought. */
 const mostRounds = 4
 
 /** On which sheets headings begin. */
@@ -91,7 +102,25 @@ function pagesOf(layout: Layout): Map<number, string> {
   return pages
 }
 
-function samePages(a: ReadonlyMap<number, string>, b: ReadonlyMap<number, string>): boolean {
+/** What the marks of notes show where footnotes are counted on each sheet; elsewhere that hangs on the document alone. */
+function marksOn({ doc, placed }: Pick<Layout, "doc" | "placed">): NoteLabels {
+  const { foot } = documentAttrs(doc).notes
+  if (foot.restart !== "sheet") return noteLabels(doc)
+  const marks = new Map(noteLabels(doc))
+  for (const { sheet } of placed) sheet.marks.forEach((key, i) => marks.set(key, noteMark(i + 1, foot.form)))
+  return marks
+}
+
+const sameMarks = (a: NoteLabels, b: NoteLabels) => a === b || samePages(a, b)
+
+/** The marks of a layout as they may still be in another document. */
+function movedMarks({ marks }: Layout, now: Node): NoteLabels {
+  const labels = noteLabels(now)
+  if (documentAttrs(now).notes.foot.restart !== "sheet") return labels
+  return new Map([...labels].map(([key, label]) => [key, marks.get(key) ?? label]))
+}
+
+function samePages<K>(a: ReadonlyMap<K, string>, b: ReadonlyMap<K, string>): boolean {
   return a === b || (a.size === b.size && [...a].every(([leaf, page]) => b.get(leaf) === page))
 }
 
@@ -114,7 +143,7 @@ function withContents(
   if (!hasContents(newer)) return change
   const told = (doc: Node, own: ReadonlyMap<number, string>) =>
     headingsOf(doc)
-      .map(({ level, label, text, leaf }) => `${level} ${label} ${text} ${own.get(leaf)}`)
+      .map(({ level, label, listed, leaf }) => `${level} ${label} ${listed} ${own.get(leaf)}`)
       .join("\n")
   if (older === newer ? samePages(pagesBefore, pages) : told(older, pagesBefore) === told(newer, pages)) return change
   const blocks = blocksOf(bodyOf(newer))
@@ -170,9 +199,9 @@ export class Composition {
   private shift = 0
   private cursor: SheetPlace
   private done = false
-  /** Numbers of the sheets on which headings begin, as contents show them. */
-  private pages: ReadonlyMap<number, string>
-  /** How many times the numbers in contents have been set right. */
+  /** What contents and the marks of notes show. */
+  private shown: Shown
+  /** How many times that has been set right. */
   private rounds = 0
   /** Without a base: the sheets that were shown before, and among them those composed ahead of their turn. */
   private older: PlacedSheet[] = []
@@ -185,8 +214,12 @@ export class Composition {
     previous: Layout | null = null,
   ) {
     const usable = previous && sameSpec(previous.spec, spec) ? previous : null
-    this.pages = usable ? movedPages(usable, doc) : new Map()
-    this.composer = new SheetComposer(typesetter, doc, spec, this.pages)
+    const paged = spec.mode === "sheets"
+    this.shown = {
+      pages: usable ? movedPages(usable, doc) : new Map(),
+      marks: usable && paged ? movedMarks(usable, doc) : noteLabels(doc),
+    }
+    this.composer = new SheetComposer(typesetter, doc, spec, this.shown)
     this.cursor = this.composer.start
     this.begin(usable)
   }
@@ -238,19 +271,21 @@ export class Composition {
   }
 
   /** What is not as it was in a layout: what changed, and contents that show something else. */
-  private changedSince({ doc, pages }: Layout): LeafChange | null {
-    return withContents(doc, pages, this.doc, this.pages, changedSince(doc, this.doc))
+  private changedSince({ doc, pages, marks }: Layout): LeafChange | null {
+    const change = changedSince(doc, marks, this.doc, this.shown.marks)
+    return withContents(doc, pages, this.doc, this.shown.pages, change)
   }
 
-  /** Sets the numbers in contents right, if composing has moved headings. Returns whether sheets are to be composed anew. */
-  private settlePages(): boolean {
-    if (this.spec.mode === "flow" || !hasContents(this.doc) || this.rounds >= mostRounds) return false
+  /** Sets contents and marks right, if composing has moved what they tell of. Returns whether sheets are to be composed anew. */
+  private settle(): boolean {
+    if (this.spec.mode === "flow" || this.rounds >= mostRounds) return false
     const { layout } = this
-    const pages = pagesOf(layout)
-    if (samePages(pages, this.pages)) return false
+    const pages = hasContents(this.doc) ? pagesOf(layout) : this.shown.pages
+    const marks = marksOn(layout)
+    if (samePages(pages, this.shown.pages) && sameMarks(marks, this.shown.marks)) return false
     this.rounds++
-    this.pages = pages
-    this.composer = new SheetComposer(this.typesetter, this.doc, this.spec, pages)
+    this.shown = { pages, marks }
+    this.composer = new SheetComposer(this.typesetter, this.doc, this.spec, this.shown)
     this.begin(layout)
     return !this.done
   }
@@ -330,7 +365,7 @@ export class Composition {
 
   private finish(): boolean {
     this.done = true
-    return !this.settlePages()
+    return !this.settle()
   }
 
   /** In flow, strips end where the next one that may be taken over begins. */
@@ -350,7 +385,14 @@ export class Composition {
       if (begins > leaf || !sameBreak(start.at, at) || !sameOwed(start.owed, this.cursor.owed)) return false
       // What a note goes on with has to say the same.
       const [older, now] = [storiesOf(this.base.doc), storiesOf(this.doc)]
-      if (start.owed.some(({ story }) => older.get(story)?.node !== now.get(story)?.node)) return false
+      const { marks } = this.base
+      if (
+        start.owed.some(
+          ({ story }) =>
+            older.get(story)?.node !== now.get(story)?.node || marks.get(story) !== this.shown.marks.get(story),
+        )
+      )
+        return false
       const begun = this.composer.startAt(this.cursor)
       if (start.paper !== begun.paper || start.left !== begun.left || start.blank !== begun.blank) return false
       // The first leaf of the document keeps its space above it at the top of a sheet, others do not.
@@ -394,7 +436,7 @@ export class Composition {
       complete: done,
       base: done ? null : this.base,
       papers: this.composer.papers,
-      pages: this.pages,
+      ...this.shown,
     }
   }
 }

@@ -16,7 +16,7 @@ import {
 import { beginning, isBeginning } from "./boxes"
 import { borderThickness, frameOf, frameSpace, hasFrame, sharesFrame } from "./ornaments"
 import type { Setting, Typesetter } from "./paragraph"
-import type { BlockPlace, Break, Lines, ParagraphLayout, Placed, Stack, Table } from "./types"
+import type { BlockPlace, Break, Lines, ParagraphLayout, Placed, Shape, Stack, Table } from "./types"
 
 /** A flow of a document that is to be set. */
 export interface Flowing {
@@ -51,6 +51,8 @@ export interface Region {
   top: number
   /** Whether a block that begins on a new sheet may stand first here. */
   fresh: boolean
+  /** Whether what does not fit may go on in another width. */
+  varies?: boolean
   /** Where there is no foot. */
   endless?: {
     /** Whether it ends before a block, at a height. */
@@ -166,10 +168,11 @@ export class FlowSetter {
         pen = { y: y + (box?.height ?? 0), above: "table" }
         continue
       }
-      const paragraph = this.paragraph(flow, block, width)
+      const { line, shape = [] }: { line: number; shape?: Shape } = "line" in at ? at : { line: 0 }
+      const paragraph = this.paragraph(flow, block, width, shape)
       const { format, lines } = paragraph
-      const line = "line" in at ? at.line : 0
       if (!endless && format.breakBefore && line === 0 && !(atTop && region.fresh)) return result({ block, at })
+      if (!endless && format.columnBefore && line === 0 && !atTop) return result({ block, at })
       const { y, joins } = begin(pen, paragraph, line, block === 0)
       const foot = endless ? y + endless.longest : bottom - frameSpace(format).bottom
       let to = line
@@ -189,7 +192,8 @@ export class FlowSetter {
       if (to < lines.length) {
         if (to > line) {
           pen = { y: end, above: paragraph }
-          return result({ block, at: { line: to } })
+          const before = region.varies ? { shape: [...shape, { lines: to, width }] } : {}
+          return result({ block, at: { line: to, ...before } })
         }
         const kept = keptAbove(set)
         return kept
@@ -202,15 +206,16 @@ export class FlowSetter {
     return { ...result({ block, at: beginning }), height: pen.y + below }
   }
 
-  private paragraph({ blocks, firstLeaf, lead }: Flowing, block: number, width: number): ParagraphLayout {
-    if (lead && block === 0)
-      return this.typesetter.paragraph(this.setting, blocks.nodes[0] as Node, width, lead, noteLevel)
-    return this.typesetter.paragraph(
-      this.setting,
-      blocks.nodes[block] as Node,
-      width,
-      this.labels[firstLeaf + blocks.leaf(block)] ?? null,
-    )
+  private paragraph(
+    { blocks, firstLeaf, lead }: Flowing,
+    block: number,
+    width: number,
+    shape: Shape = [],
+  ): ParagraphLayout {
+    const node = blocks.nodes[block] as Node
+    if (lead && block === 0) return this.typesetter.paragraph(this.setting, node, width, lead, noteLevel, shape)
+    const label = this.labels[firstLeaf + blocks.leaf(block)] ?? null
+    return this.typesetter.paragraph(this.setting, node, width, label, null, shape)
   }
 
   /** What a region without a foot goes on below. */

@@ -10,8 +10,10 @@ import {
   storiesOf,
   unknownValue,
   valuesOf,
+  withName,
   type EdgeName,
   type FieldValues,
+  type PageSetup,
   type StyleSheet,
   type Typesetting,
 } from "../document"
@@ -20,6 +22,7 @@ import { FlowSetter } from "./flow"
 import { headingsOn } from "./headings"
 import { numbersOf, type SheetNumber } from "./numbers"
 import { edgeRoom, type Paper } from "./paper"
+import { setWatermark } from "./watermark"
 import type { Typesetter } from "./paragraph"
 import type { Furniture, Layout, PlacedSheet, Sheet } from "./types"
 
@@ -33,6 +36,9 @@ interface Kept {
   shown: string
   furniture: Furniture
 }
+
+/** What stands behind the text of all sheets of a setup. */
+const watermarks = new WeakMap<PageSetup, { styles: StyleSheet; furniture: Furniture | null }>()
 
 /** Sheets keep their heads and feet from one layout to the next. */
 const kept = new WeakMap<Sheet, Partial<Record<EdgeName, Kept>>>()
@@ -58,8 +64,19 @@ export class Furnisher {
     const { paper } = placed.sheet.start
     const { notes } = placed.sheet
     const edged = paper !== null && (paper.head !== null || paper.foot !== null)
-    if (!edged && notes.length === 0) return placed
-    return { ...placed, furniture: [...this.notes(notes), ...(edged ? this.set(placed.sheet, paper, index) : [])] }
+    const behind = paper?.setup.watermark && !placed.sheet.start.blank ? this.watermark(placed.sheet, paper) : null
+    if (!edged && !behind && notes.length === 0) return placed
+    const edges = edged ? this.set(placed.sheet, paper, index) : []
+    return { ...placed, furniture: [...(behind ? [behind] : []), ...this.notes(notes), ...edges] }
+  }
+
+  private watermark(sheet: Sheet, { setup }: Paper): Furniture | null {
+    const { styles, typesetting } = documentAttrs(this.layout.doc)
+    const known = watermarks.get(setup)
+    if (known?.styles === styles) return known.furniture
+    const furniture = setWatermark(this.typesetter, { styles, typesetting, values: this.others }, setup, sheet)
+    watermarks.set(setup, { styles, furniture })
+    return furniture
   }
 
   /** Notes with the numbers that their leaves have in the document now. */
@@ -129,7 +146,9 @@ export class Furnisher {
   private values(index: number): FieldValues {
     const { numbers } = this
     const { text, section } = numbers[index] as SheetNumber
-    return valuesOf(this.layout.doc, (field, language) => {
+    const { doc, marks, spec } = this.layout
+    const named = withName(this.others, spec.name ?? "")
+    const others: FieldValues = (field, language) => {
       const { kind, format } = fieldAttrs(field)
       switch (kind) {
         case "page":
@@ -139,19 +158,21 @@ export class Furnisher {
         case "sectionPages":
           return String(numbers.filter((own) => own.section === section).length)
         case "heading":
-          return this.headingOn(index, Number(format) || 1) || unknownValue
+          return this.headingOn(index, Number.parseInt(format) || 1, format.endsWith("last")) || unknownValue
         default:
-          return this.others(field, language)
+          return named(field, language)
       }
-    })
+    }
+    return valuesOf(doc, others, marks)
   }
 
-  /** The first heading of a level on a sheet, else the last before it. */
-  private headingOn(index: number, level: number): string {
+  /** The first or last heading of a level on a sheet, else the last before it. */
+  private headingOn(index: number, level: number, last: boolean): string {
     for (let i = index; i >= 0; i--) {
       const { sheet } = this.layout.placed[i] as PlacedSheet
-      const own = headingsOn(sheet).find((heading) => heading.level === level)
-      if (own) return own.text
+      const own = headingsOn(sheet).filter((heading) => heading.level === level)
+      const found = last || i < index ? own.at(-1) : own[0]
+      if (found) return found.text
     }
     return ""
   }

@@ -57,23 +57,34 @@ export interface SetParagraph {
 
 /** The lines of a paragraph, at least one, and the label before the first. */
 export function setLines(source: LineSource): SetParagraph {
-  const { text, runs, typesetting } = source
+  const { text, runs, typesetting, begun } = source
   const ruler = new Ruler(source)
-  const ends = (typesetting.breaking === "whole" ? breakWhole(ruler) : null) ?? breakQuickly(ruler)
+  // What is left of a paragraph that goes on in another width is broken line by line.
+  const whole = typesetting.breaking === "whole" && begun.length === 0
+  const ends = (whole ? breakWhole(ruler) : null) ?? breakQuickly(ruler)
   // After a line break at the very end there is one more, empty, line.
   if (text.endsWith("\n") && ends.at(-1)?.at === text.length) ends.push({ at: text.length, hyphen: false })
 
-  const lines: Line[] = []
-  let top = 0
+  const lines: Line[] = [...begun]
+  let top = begun.reduce((sum, line) => sum + line.height, 0)
   let runIndex = 0
-  ends.forEach(({ at: to, hyphen }, n) => {
-    const from = n === 0 ? 0 : (ends[n - 1]?.at ?? 0)
+  let from = begun.at(-1)?.to ?? 0
+  ends.forEach(({ at: to, hyphen }, i) => {
     while (runIndex < runs.length && (runs[runIndex] as ShapedRun).to <= from) runIndex++
-    const last = n === ends.length - 1 || text.charCodeAt(to - 1) === LINE_FEED
-    const line = setLine(ruler, { n, from, to, visibleTo: ruler.visibleEnd(from, to), hyphen, last, runIndex })
+    const last = i === ends.length - 1 || text.charCodeAt(to - 1) === LINE_FEED
+    const line = setLine(ruler, {
+      n: lines.length,
+      from,
+      to,
+      visibleTo: ruler.visibleEnd(from, to),
+      hyphen,
+      last,
+      runIndex,
+    })
     line.top = top
     top += line.height
     lines.push(line)
+    from = to
   })
   return { lines, label: setLabel(ruler) }
 }

@@ -8,7 +8,7 @@ import { knownLanguage } from "../document"
 import type { Breaks } from "./breaking"
 import type { FontLibrary } from "./fonts/library"
 import { shapeShown } from "./shaping"
-import type { LineRun, ShapedRun } from "./types"
+import type { Line, LineRun, ShapedRun } from "./types"
 
 /** Distance of the tab stops that are there without being set. */
 const defaultTab = 36
@@ -124,6 +124,8 @@ export interface LineSource {
   levels: Uint8Array | null
   label: { runs: ShapedRun[]; level: ListLevel } | null
   cap: Cap | null
+  /** Its first lines, where they are set already, at another width. */
+  begun: readonly Line[]
   /** Offsets at which the words of a stretch may be divided with a hyphen; null where they may not. */
   divide: ((from: number, to: number) => number[]) | null
 }

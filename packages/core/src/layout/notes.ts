@@ -1,11 +1,12 @@
 /**
  * Notes at the foot of a sheet: so many lines of text stand on it as have room together with their notes. The last note may go
- * on at the foot of the next sheet, and is owed to it.
+ * on at the foot of the next sheet, and is owed to it. Endnotes stand below the end of the text, and are owed to the next sheet
+ * where they find no room.
  */
 import type { Node } from "prosemirror-model"
-import { blocksOf, noteLabels, storiesOf } from "../document"
+import { blocksOf, notesOf, storiesOf, type NoteKind, type NoteLabels } from "../document"
 import { beginning, boxesIn, sameBreak } from "./boxes"
-import type { FlowSetter } from "./flow"
+import type { Filled, FlowSetter } from "./flow"
 import type { BlockPlace, Owed, Placed, SetBox, SetNote } from "./types"
 
 /** Space above the line that divides notes from text, between that and the notes, and between two notes, in points. */
@@ -31,25 +32,44 @@ export interface NotesSet {
   owed: readonly Owed[]
 }
 
+const whole = (story: string): Owed => ({ story, from: { block: 0, at: beginning } })
+
+const ended = (y: number, notes: readonly SetNote[]) => (notes.length > 0 ? y : 0)
+
+function setNote(node: Node, { story, from }: Owed, filled: Filled, width: number, y: number): SetNote {
+  const box = { kind: "stack", role: "note", width, height: filled.height, inside: filled.inside } as const
+  return { story, stack: { box, leaf: blocksOf(node).leaf(from.block), x: 0, y } }
+}
+
 const nothing: NotesSet = { notes: [], height: 0, owed: [] }
 
 export class NoteSetter {
   private readonly stories
-  private readonly labels
+  private readonly kinds: ReadonlyMap<string, NoteKind>
+  /** All endnotes, each from its beginning. */
+  readonly ends: readonly Owed[]
 
   constructor(
     private readonly setter: FlowSetter,
     doc: Node,
+    /** What stands before each. */
+    private readonly labels: NoteLabels,
   ) {
     this.stories = storiesOf(doc)
-    this.labels = noteLabels(doc)
+    const notes = notesOf(doc)
+    this.kinds = new Map(notes.map(({ key, kind }) => [key, kind]))
+    this.ends = notes.flatMap(({ key, kind }) => (kind === "endnote" ? [whole(key)] : []))
+  }
+
+  isEnd({ story }: Owed): boolean {
+    return this.kinds.get(story) === "endnote"
   }
 
   get any(): boolean {
-    return this.labels.size > 0
+    return this.kinds.size > 0
   }
 
-  /** The notes whose marks stand in boxes, in the order of the text, each from its beginning. */
+  /** The footnotes whose marks stand in boxes, in the order of the text, each from its beginning. */
   marked(boxes: readonly Placed[]): Owed[] {
     const notes: Owed[] = []
     const visit = (box: SetBox): void => {
@@ -59,8 +79,7 @@ export class NoteSetter {
         if (!paragraph.anchors) return
         const [start, end] = [paragraph.lines[from]?.from ?? 0, paragraph.lines[to - 1]?.to ?? 0]
         for (const { key, offset } of paragraph.anchors)
-          if (offset >= start && offset < end && this.labels.has(key))
-            notes.push({ story: key, from: { block: 0, at: beginning } })
+          if (offset >= start && offset < end && this.kinds.get(key) === "note") notes.push(whole(key))
       }
     }
     for (const { box } of boxes) visit(box)
@@ -83,16 +102,7 @@ export class NoteSetter {
       const filled = this.fill(node, story, from, width, left)
       const goesOn = !filled.atEnd
       if ((goesOn && !last) || filled.height > left + 1e-6 || (goesOn && left < least)) return null
-      if (filled.inside.length > 0)
-        notes.push({
-          story,
-          stack: {
-            box: { kind: "stack", role: "note", width, height: filled.height, inside: filled.inside },
-            leaf: blocksOf(node).leaf(from.block),
-            x: 0,
-            y,
-          },
-        })
+      if (filled.inside.length > 0) notes.push(setNote(node, { story, from }, filled, width, y))
       y += filled.height
       if (goesOn) return { notes, height: y, owed: [{ story, from: filled.next }] }
       y += last ? 0 : between
@@ -107,6 +117,24 @@ export class NoteSetter {
       if (set) return { ...set, owed: [...set.owed, ...wanted.slice(n)] }
     }
     return { ...nothing, owed: wanted }
+  }
+
+  /** Endnotes under each other, as many as have room; what is left of them is owed. @param fresh whether they have a sheet of their own, on which at least a line stands */
+  below(wanted: readonly Owed[], width: number, room: number, fresh: boolean): NotesSet {
+    const notes: SetNote[] = []
+    let y = above + below
+    for (const [i, { story, from }] of wanted.entries()) {
+      const node = this.stories.get(story)?.node
+      if (!node) continue
+      const left = room - y
+      if (left < least && !(fresh && notes.length === 0))
+        return { notes, height: ended(y, notes), owed: wanted.slice(i) }
+      const filled = this.fill(node, story, from, width, left)
+      notes.push(setNote(node, { story, from }, filled, width, y))
+      y += filled.height + between
+      if (!filled.atEnd) return { notes, height: y, owed: [{ story, from: filled.next }, ...wanted.slice(i + 1)] }
+    }
+    return { notes, height: ended(y, notes), owed: [] }
   }
 
   private fill(node: Node, story: string, from: BlockPlace, width: number, height: number) {

@@ -163,7 +163,7 @@ export function frameOf(paragraph: ParagraphLayout, place: FramePlace): Frame | 
 function borderRules(
   borders: Borders,
   { left, right, top, bottom }: { left: number; right: number; top: number; bottom: number },
-  { joinsAbove, joinsBelow }: FramePlace,
+  { joinsAbove, joinsBelow }: Pick<FramePlace, "joinsAbove" | "joinsBelow">,
 ): Rule[] {
   const rules: Rule[] = []
   // Of two lines the inner one ends where it meets the inner one of the side next to it.
@@ -196,4 +196,13 @@ function borderRules(
   if (borders.left) add(borders.left, left, 1, true)
   if (borders.right) add(borders.right, right - borderThickness(borders.right), -1, true)
   return rules
+}
+
+/** The line round a sheet, as far from its edges as it is wide at most. */
+export function borderRound(border: Border, width: number, height: number): Rule[] {
+  const { distance } = border
+  const off = Math.max(0, Math.min(distance, Math.min(width, height) / 2 - borderThickness(border)))
+  const sides = { top: border, right: border, bottom: border, left: border }
+  const box = { left: off, right: width - off, top: off, bottom: height - off }
+  return borderRules(sides, box, { joinsAbove: false, joinsBelow: false })
 }

@@ -22,7 +22,8 @@ import { setLines, type SetParagraph } from "./lines"
 import { lineMetrics, runWidth, spacedHeight, type Cap, type LineSource } from "./measuring"
 import { anchorsOf } from "./anchors"
 import { shapeParagraph, shapeRun, shapeShown } from "./shaping"
-import type { ParagraphLayout, ShapedRun } from "./types"
+import { sameShape } from "./boxes"
+import type { Line, ParagraphLayout, Shape, ShapedRun } from "./types"
 
 /** What of the document as a whole a paragraph depends on. */
 export interface Setting {
@@ -72,6 +73,7 @@ interface Remembered {
   look: Look
   outline: number | null
   width: number
+  shape: Shape
   label: string | null
   typesetting: Typesetting
   /** Set where its letters depend on the style sheet beyond the look of the paragraph. */
@@ -100,6 +102,7 @@ export class Typesetter {
   /**
    * @param label what stands before it as an item of a list, or as a note
    * @param level how that is set, if not as its list says
+   * @param shape the widths in which its first lines stand, where they are others
    */
   paragraph(
     setting: Setting,
@@ -107,6 +110,7 @@ export class Typesetter {
     width: number,
     label: string | null,
     level: ListLevel | null = null,
+    shape: Shape = [],
   ): ParagraphLayout {
     const { styles, typesetting, flow } = setting
     const hasFields = textOf(node).includes("\ufffc")
@@ -121,16 +125,21 @@ export class Typesetter {
         own.look === look &&
         own.outline === outline &&
         own.width === width &&
+        sameShape(own.shape, shape) &&
         own.label === label &&
         own.typesetting === typesetting &&
         own.shown === shown &&
         (own.styles === null || own.styles === styles),
     )
     if (known) return known.layout
-    const layout = this.set({ styles, typesetting }, values, node, width, label, look, outline)
+    const before = shape.at(-1)
+    const begun = before
+      ? this.paragraph(setting, node, before.width, label, level, shape.slice(0, -1)).lines.slice(0, before.lines)
+      : []
+    const layout = this.set({ styles, typesetting }, values, node, width, label, look, outline, begun)
     this.remembered.set(node, [
-      { look, outline, width, label, typesetting, styles: asksStyles(node) ? styles : null, shown, layout },
-      ...layouts.slice(0, layoutsKept - 1),
+      { look, outline, width, shape, label, typesetting, styles: asksStyles(node) ? styles : null, shown, layout },
+      ...(this.remembered.get(node) ?? none).slice(0, layoutsKept - 1),
     ])
     return layout
   }
@@ -143,6 +152,7 @@ export class Typesetter {
     label: string | null,
     look: Look,
     outline: number | null,
+    begun: readonly Line[],
   ): ParagraphLayout {
     const { fonts } = this
     const text = textOf(node)
@@ -171,6 +181,7 @@ export class Typesetter {
             }
           : null,
       cap: null,
+      begun,
       divide: look.paragraph.hyphenate ? this.divider(text, runs, typesetting) : null,
     }
     const { lines, label: labelled } =

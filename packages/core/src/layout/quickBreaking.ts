@@ -8,24 +8,25 @@ export interface LineEnd {
   hyphen: boolean
 }
 
-/** Ends of the lines but the last. */
+/** Ends of the lines behind those that are set already. */
 export function breakQuickly(ruler: Ruler): LineEnd[] {
-  const { text, breaks, typesetting, divide } = ruler.source
+  const { text, breaks, typesetting, divide, begun } = ruler.source
   const { inRow: mostInRow } = typesetting.hyphenation
   const ends: LineEnd[] = []
-  let from = 0
-  let candidate = 0
+  let from = begun.at(-1)?.to ?? 0
+  let candidate = from
   let inRow = 0
-  let room = ruler.room(0) + hair
+  let room = ruler.room(begun.length) + hair
   const end = (at: number, hyphen: boolean) => {
     ends.push({ at, hyphen })
     inRow = hyphen ? inRow + 1 : 0
     from = candidate = at
-    room = ruler.room(ends.length) + hair
+    room = ruler.room(begun.length + ends.length) + hair
   }
-  for (let i = 0; i < breaks.offsets.length;) {
+  const first = from === 0 ? 0 : breaks.offsets.findIndex((at) => at > from)
+  for (let i = first < 0 ? breaks.offsets.length : first; i < breaks.offsets.length;) {
     const next = breaks.offsets[i] as number
-    const n = ends.length
+    const n = begun.length + ends.length
     if (ruler.measureEnd(from, next, n, undefined, room) <= room) {
       if (breaks.required?.has(next)) end(next, false)
       else candidate = next

@@ -14,6 +14,7 @@ import {
   leavesOfBody,
   sectionsOf,
   valuesOf,
+  withName,
   type PageSetup,
   type Section,
 } from "../document"
@@ -23,7 +24,8 @@ import { FlowSetter, type Filled, type Flowing, type Region } from "./flow"
 import { edgeRoom, Papers, type Paper } from "./paper"
 import type { Typesetter } from "./paragraph"
 import { NoteSetter, type NotesSet } from "./notes"
-import type { BlockPlace, Break, LayoutSpec, Owed, Placed, Rule, Sheet, SheetStart, Stack } from "./types"
+import { borderRound } from "./ornaments"
+import type { BlockPlace, Break, Layout, LayoutSpec, Owed, Placed, Rule, Sheet, SheetStart, Stack } from "./types"
 
 /** Where a sheet starts: the first leaf of a block of the body, where that goes on, and the number that the sheet would have. */
 export interface SheetPlace {
@@ -53,15 +55,15 @@ export class SheetComposer {
     typesetter: Typesetter,
     doc: Node,
     private readonly spec: LayoutSpec,
-    /** Numbers of the sheets on which headings begin, by leaf. */
-    pages: ReadonlyMap<number, string>,
+    /** Numbers of the sheets on which headings begin, by leaf, and what the marks of notes show. */
+    { pages, marks }: Pick<Layout, "pages" | "marks">,
   ) {
     const { styles, typesetting } = documentAttrs(doc)
     const blocks = blocksOf(bodyOf(doc))
     this.body = { blocks, firstLeaf: 0 }
     this.count = leavesOfBody(doc)
     const labels = labelsOf(doc)
-    const values = valuesOf(doc, typesetter.values)
+    const values = valuesOf(doc, withName(typesetter.values, spec.name ?? ""), marks)
     const setting = { styles, typesetting, values, flow: spec.mode === "flow" }
     this.setter = new FlowSetter(typesetter, setting, labels, (contents, width) => {
       const numbers = new Map(headingsOf(doc).map(({ leaf }, n) => [leaf, n]))
@@ -70,7 +72,7 @@ export class SheetComposer {
         entry: numbers.get(heading.leaf) ?? 0,
       }))
     })
-    this.notes = new NoteSetter(this.setter, doc)
+    this.notes = new NoteSetter(this.setter, doc, marks)
     this.sections = sectionsOf(doc)
     this.papers =
       spec.mode === "flow"
@@ -158,14 +160,25 @@ export class SheetComposer {
     if (blank) return this.sheet(start, size, { next: at, lookedAt: start.leaf, owed: start.owed })
     if (start.leaf >= this.count && !("entry" in start.at)) {
       // Of the text nothing is left but notes that go on.
-      const { owed, ...foot } = this.foot(paper, this.notes.some(start.owed, paper.width, paper.height))
-      return this.sheet(start, size, { next: at, lookedAt: start.leaf, owed }, foot)
+      const feet = start.owed.filter((own) => !this.notes.isEnd(own))
+      const set = this.notes.some(feet, paper.width, paper.height)
+      const notes = this.withEnds(paper, this.foot(paper, set), set.height, start.owed, {
+        top: 0,
+        fresh: feet.length === 0,
+      })
+      return this.sheet(
+        start,
+        size,
+        { next: at, lookedAt: start.leaf, owed: notes.owed },
+        { ...notes, columns: [], marks: [] },
+      )
     }
     let text = this.bands(start, paper, opening, at, paper.height)
     if (!this.notes.any && start.owed.length === 0)
-      return this.sheet(start, size, { ...text, owed: [] }, { ...text, notes: [] })
+      return this.sheet(start, size, { ...text, owed: [] }, { ...text, notes: [], marks: [] })
     for (;;) {
-      const wanted = [...start.owed, ...this.notes.marked(text.columns)]
+      const marked = this.notes.marked(text.columns)
+      const wanted = [...start.owed, ...marked]
       const room = paper.height - text.height
       const set = this.notes.set(wanted, paper.width, room)
       // One line less, until the notes of those that are left have room.
@@ -174,18 +187,21 @@ export class SheetComposer {
         text = fewer
         continue
       }
-      const { owed, notes, rules } = this.foot(paper, set ?? this.notes.some(wanted, paper.width, room))
-      const own = { columns: text.columns, rules: [...text.rules, ...rules], notes }
-      return this.sheet(start, size, { ...text, owed }, own)
+      const notes = set ?? this.notes.some(wanted, paper.width, room)
+      const foot = this.foot(paper, notes)
+      const ended = text.next.block >= this.body.blocks.nodes.length
+      const place = { top: text.height + text.spaceAfter, fresh: false }
+      const all = ended ? this.withEnds(paper, foot, notes.height, this.notes.ends, place) : foot
+      const own = { columns: text.columns, rules: [...text.rules, ...all.rules], notes: all.notes }
+      return this.sheet(start, size, { ...text, owed: all.owed }, { ...own, marks: marked.map(({ story }) => story) })
     }
   }
 
-  /** Notes where they stand, at the foot of the paper's room for text. */
-  private foot(paper: Paper, { notes, height, owed }: NotesSet): Parts & { owed: readonly Owed[] } {
-    const top = paper.top + paper.height - height
+  /** Notes where they stand: at the foot of the paper's room for text, or from a height on. */
+  private foot(paper: Paper, { notes, height, owed }: NotesSet, from = paper.height - height): NotesPlaced {
+    const top = paper.top + from
     return {
       owed,
-      columns: [],
       rules: height > 0 ? [NoteSetter.rule(paper.left, top, paper.width)] : [],
       notes: notes.map(({ story, stack }) => ({
         story,
@@ -194,12 +210,30 @@ export class SheetComposer {
     }
   }
 
+  /** Notes at the foot, and between them and the text the endnotes among those that are owed. */
+  private withEnds(
+    paper: Paper,
+    foot: NotesPlaced,
+    footHeight: number,
+    owed: readonly Owed[],
+    { top, fresh }: { top: number; fresh: boolean },
+  ): NotesPlaced {
+    const ends = owed.filter((own) => this.notes.isEnd(own))
+    if (ends.length === 0) return foot
+    const below = this.foot(paper, this.notes.below(ends, paper.width, paper.height - footHeight - top, fresh), top)
+    return {
+      owed: [...foot.owed, ...below.owed],
+      rules: [...below.rules, ...foot.rules],
+      notes: [...below.notes, ...foot.notes],
+    }
+  }
+
   /** The text of a sheet in a height: one band of columns, and more where sections go on below one another. */
   private bands(start: SheetPlace, paper: Paper, opening: number, from: BlockPlace, height: number) {
     const { blocks } = this.body
     const columns: Placed<Stack>[] = []
     const rules: Rule[] = []
-    let [section, y, lookedAt, next, end, bottom] = [opening, 0, start.leaf, from, 0, 0]
+    let [section, y, lookedAt, next, end, bottom, spaceAfter] = [opening, 0, start.leaf, from, 0, 0, 0]
     for (;;) {
       const { setup } = this.sections[section] as Section
       const room = { x: paper.left, y: paper.top + y, width: paper.width, height: height - y, fresh: y === 0 }
@@ -211,6 +245,7 @@ export class SheetComposer {
       next = band.next
       end = Math.max(end, y + band.height)
       bottom = y + band.bottom
+      spaceAfter = band.spaceAfter
       if (blocks.nodes[next.block]?.type.name !== "sectionBreak") break
       next = { block: next.block + 1, at: beginning }
       const following = this.sections[section + 1]?.setup
@@ -218,7 +253,7 @@ export class SheetComposer {
       if (!goesOnBelow(paper.setup, following) || height - y < leastRoom || next.block >= blocks.nodes.length) break
       section++
     }
-    return { columns, rules, next, lookedAt, height: end, bottom }
+    return { columns, rules, next, lookedAt, height: end, bottom, spaceAfter }
   }
 
   private composeStrip(start: SheetPlace, wantedLeaf: number | null, spec: LayoutSpec & { mode: "flow" }): Sheet {
@@ -239,32 +274,36 @@ export class SheetComposer {
     const filled = this.setter.fill(this.body, region, { block: first, at: start.at })
     const size = { width: spec.width, height: filled.height + (filled.atEnd ? spec.margin : 0) }
     const columns = [column(filled, region, spec.margin, 0)]
-    return this.sheet(start, size, { ...filled, owed: [] }, { columns, rules: [], notes: [] })
+    return this.sheet(start, size, { ...filled, owed: [] }, { columns, rules: [], notes: [], marks: [] })
   }
 
   private sheet(
     start: SheetPlace,
     { width, height }: { width: number; height: number },
     { next, lookedAt, owed }: Pick<Filled, "next" | "lookedAt"> & { owed: readonly Owed[] },
-    { columns, rules, notes }: Parts = { columns: [], rules: [], notes: [] },
+    { columns, rules, notes, marks }: Parts = { columns: [], rules: [], notes: [], marks: [] },
   ): Sheet {
     const place = this.placed(next)
+    const own = this.startAt(start)
+    const frame = own.paper?.setup.frame
     return {
       id: ++ids,
       width,
       height,
-      start: { ...this.startAt(start), at: start.at, owed: start.owed },
+      start: { ...own, at: start.at, owed: start.owed },
       next: { ...place, leaf: place.leaf - start.leaf, owed },
       lookedAt: Math.max(0, lookedAt - start.leaf),
       columns,
-      rules,
+      rules: frame && !own.blank ? [...rules, ...borderRound(frame, width, height)] : rules,
       notes,
+      marks,
     }
   }
 }
 
 /** What stands on a sheet. */
-type Parts = Pick<Sheet, "columns" | "rules" | "notes">
+type Parts = Pick<Sheet, "columns" | "rules" | "notes" | "marks">
+type NotesPlaced = Pick<Sheet, "rules" | "notes"> & { owed: readonly Owed[] }
 
 /**
  * Whether a section goes on below the one before it: on the same paper, between the same margins, since the rest of a paragraph

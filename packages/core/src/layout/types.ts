@@ -3,7 +3,7 @@
  * that can be posted between threads; unchanged parts keep their identity from one layout to the next.
  */
 import type { Node } from "prosemirror-model"
-import type { FlowKind, ParagraphFormat, RulePattern, RunLook } from "../document"
+import type { FlowKind, NoteLabels, ParagraphFormat, RulePattern, RunLook } from "../document"
 import type { FaceId } from "./fonts/catalogue"
 import type { ShapedGlyphs } from "./fonts/harfbuzz"
 import type { Paper, Papers } from "./paper"
@@ -165,18 +165,29 @@ export interface Fragment {
   frame: Frame | null
 }
 
+/** How something is turned: it rises by so many degrees from left to right, round a point of the sheet. */
+export interface Turn {
+  angle: number
+  x: number
+  y: number
+}
+
 export interface Frame {
   box: { x: number; y: number; width: number; height: number }
   shading: string | null
   rules: Rule[]
 }
 
+/** Of a paragraph that goes on in a column of another width: so many of its lines, counted from its first, stand in columns of such widths. */
+export type Shape = readonly { lines: number; width: number }[]
+
 /**
  * Where a block goes on: at a line, or at a row, in those of whose cells that are not at their end. `{ line: 0 }` is the
  * beginning of any block.
  */
 export type Break =
-  | { line: number }
+  /** With the shape that the lines before it were set in, where columns differ. */
+  | { line: number; shape?: Shape }
   | { row: number; cells: readonly (BlockPlace | null)[] }
   /** In a list of contents, which has no leaf: so many blocks before that of the leaf that is told with it. */
   | { entry: number; back: number }
@@ -225,16 +236,20 @@ export interface Sheet<P = ParagraphLayout> {
   /** The last leaf that composing this sheet looked at, counted from its first. */
   lookedAt: number
   columns: readonly Placed<Stack<P>>[]
-  /** At its foot. */
+  /** At its foot, and below the end of the text. */
   notes: readonly SetNote<P>[]
-  /** Lines between columns and above notes, on the sheet. */
+  /** Keys of the footnotes whose marks stand on it. */
+  marks: readonly string[]
+  /** Lines between columns, above notes and round it, on the sheet. */
   rules: readonly Rule[]
 }
 
 /** What stands on a sheet beside the text of the body. Its leaves are counted in the document. */
 export interface Furniture<P = ParagraphLayout> {
-  part: "header" | "footer" | "note"
+  part: "header" | "footer" | "note" | "watermark"
   stack: Placed<Stack<P>>
+  /** Degrees by which it rises from left to right, turned round its middle; left out for none. */
+  angle?: number
 }
 
 /** A sheet and the number of the first leaf of the block with which it begins. */
@@ -245,11 +260,15 @@ export interface PlacedSheet {
   furniture?: readonly Furniture[]
 }
 
-export type LayoutSpec =
-  /** Sheets of paper. */
-  | { mode: "sheets" }
-  /** One endless column of this width, delivered as strips that follow each other without a gap. */
+export type LayoutSpec = (
+  | /** Sheets of paper. */
+    { mode: "sheets" }
+    /** One endless column of this width, delivered as strips that follow each other without a gap. */
   | { mode: "flow"; width: number; margin: number }
+) & {
+  /** What the document is called, for fields that say so. */
+  name?: string
+}
 
 export interface Layout {
   doc: Node
@@ -264,4 +283,6 @@ export interface Layout {
   papers: Papers | null
   /** Numbers of the sheets on which headings begin, by leaf, as its contents show them; empty without contents. */
   pages: ReadonlyMap<number, string>
+  /** What the marks of notes show. */
+  marks: NoteLabels
 }

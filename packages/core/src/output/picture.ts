@@ -1,5 +1,6 @@
 /** A sheet as an SVG picture that needs no fonts: each glyph is a path. For the shelf and for pictures of pages. */
 import {
+  backdropOf,
   fragmentsOf,
   highlightOf,
   letterRules,
@@ -11,6 +12,7 @@ import {
   type Box,
   type FaceId,
   type FontLibrary,
+  type Fragment,
   type Line,
   type LineRun,
   type Rule,
@@ -64,12 +66,7 @@ export function sheetPicture(placed: PlacedSheet, fonts: FontLibrary): string {
   }
   const colour = sheet.start.paper?.setup.colour
   if (colour) box({ x: 0, y: 0, width: sheet.width, height: sheet.height }, colour)
-  sheet.rules.forEach(rule)
-  for (const { frame } of fragments) {
-    if (frame?.shading) box(frame.box, frame.shading)
-    frame?.rules.forEach(rule)
-  }
-  for (const fragment of fragments) {
+  const lines = (fragment: Fragment) => {
     const { paragraph } = fragment
     for (const line of paragraph.lines.slice(fragment.from, fragment.to)) {
       const top = lineTop(fragment, line)
@@ -84,6 +81,17 @@ export function sheetPicture(placed: PlacedSheet, fonts: FontLibrary): string {
       }
     }
   }
+  for (const { fragment, turn } of backdropOf(placed)) {
+    drawn.push(`<g transform="rotate(${short(-turn.angle)} ${short(turn.x)} ${short(turn.y)})">`)
+    lines(fragment)
+    drawn.push("</g>")
+  }
+  sheet.rules.forEach(rule)
+  for (const { frame } of fragments) {
+    if (frame?.shading) box(frame.box, frame.shading)
+    frame?.rules.forEach(rule)
+  }
+  fragments.forEach(lines)
   const defs = [...symbols.values()].filter((s) => s.path).map((s) => `<path id="${s.id}" d="${s.path}"/>`)
   return (
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${short(sheet.width)} ${short(sheet.height)}">` +

@@ -4,7 +4,7 @@
  * what is shown is what the worker will report a few milliseconds later. Where it cannot be sure, it
  * leaves the matter to the worker.
  */
-import { valuesNow, valuesOf, changedLeaves, documentAttrs, labelsOf, leavesOf } from "@biblon/core/document"
+import { anchorsIn, valuesNow, valuesOf, changedLeaves, documentAttrs, labelsOf, leavesOf } from "@biblon/core/document"
 import {
   FontLibrary,
   HarfBuzz,
@@ -84,6 +84,8 @@ export class EagerTypesetter {
     if (setting.styles !== documentAttrs(before).styles || setting.typesetting !== documentAttrs(before).typesetting)
       return null
     const leaf = change.from
+    // What marks of notes show may hang on their sheet.
+    if (setting.notes.foot.restart === "sheet" && anchorsIn(leavesOf(after).node(leaf)).length > 0) return null
     // Heads and feet hang on the number of their sheet.
     if (leavesOf(after).flow(leaf).story !== null) return null
     const shown = wholeLeaf(mirror, leaf)

@@ -1,5 +1,5 @@
 /** A sheet as elements, which stay where they are as long as they look the same. */
-import { fragmentsOf, lineTop, outlinesOf, type Line, type PlacedSheet } from "@biblon/core/layout"
+import { backdropOf, fragmentsOf, lineTop, outlinesOf, type Line, type PlacedSheet } from "@biblon/core/layout"
 import { element, inOrder, paintRule, px, setting } from "./elements"
 import { blockKey, PaintedBlock } from "./paintedBlock"
 
@@ -69,11 +69,33 @@ export class PaintedSheet {
       return block
     })
     for (const gone of left) gone.remove()
+    const behind = this.paintBackdrop(placed)
     this.putText(wanted.map(({ text }) => text))
     const colour = sheet.start.paper?.setup.colour ?? ""
     if (this.element.style.backgroundColor !== colour) this.element.style.backgroundColor = colour
-    inOrder(this.ground, [...sheet.rules.map(paintRule), ...wanted.flatMap(({ ground }) => ground ?? [])], true)
+    inOrder(
+      this.ground,
+      [...behind, ...sheet.rules.map(paintRule), ...wanted.flatMap(({ ground }) => ground ?? [])],
+      true,
+    )
     this.blocks = now
+  }
+
+  private backdrop: readonly PaintedBlock[] = []
+
+  /** What stands behind all text, which is nothing to be read. */
+  private paintBackdrop(placed: PlacedSheet): HTMLElement[] {
+    const wanted = backdropOf(placed)
+    if (wanted.length === 0 && this.backdrop.length === 0) return []
+    this.backdrop = wanted.map(({ fragment, turn }, i) => {
+      const block = this.backdrop[i] ?? new PaintedBlock(fragment, false, this.grid)
+      block.update(fragment, false, this.grid)
+      block.text.ariaHidden = "true"
+      block.text.style.transformOrigin = `${px(turn.x - fragment.x)} ${px(turn.y - fragment.y)}`
+      block.moveTo(`translate(${px(fragment.x)}, ${px(fragment.y)}) rotate(${-turn.angle}deg)`)
+      return block
+    })
+    return this.backdrop.map(({ text }) => text)
   }
 
   private putText(blocks: readonly HTMLElement[]): void {

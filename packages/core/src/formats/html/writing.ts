@@ -125,7 +125,7 @@ function paragraphCss(format: ParagraphFormat, letters: LetterFormat, level: num
         [`padding-${side}`, `${own.distance}pt`],
       ]),
     ),
-    "break-before": format.breakBefore ? "page" : null,
+    "break-before": format.breakBefore ? "page" : format.columnBefore ? "column" : null,
     hyphens: format.hyphenate ? "auto" : null,
   })
 }

@@ -1,5 +1,6 @@
 /** The content stream of one sheet. */
 import {
+  backdropOf,
   clusterOf,
   fragmentsOf,
   highlightOf,
@@ -18,6 +19,7 @@ import {
   type Rule,
   type PlacedSheet,
   type Sheet,
+  type Turn,
 } from "../../layout"
 import { placedGlyphs } from "../glyphs"
 import type { PdfFace } from "./fonts"
@@ -78,7 +80,9 @@ function linesOf({ paragraph, from, to }: Fragment, part: Marked["part"]): { lin
 export function drawSheet(placed: PlacedSheet, fonts: FontLibrary, faceFor: (run: LineRun) => PdfFace): Drawn {
   const pen = new Pen(placed.sheet, fonts, faceFor)
   const fragments = fragmentsOf(placed)
-  const behind = pen.sheetGround() + fragments.map((fragment) => pen.ground(fragment)).join("")
+  const backdrop = backdropOf(placed).map(({ fragment, turn }) => pen.turned(fragment, turn))
+  const behind =
+    pen.paper() + backdrop.join("") + pen.rules() + fragments.map((fragment) => pen.ground(fragment)).join("")
   // Heads and feet are no part of what is read.
   const furniture = fragments
     .filter(({ part }) => part === "header" || part === "footer")
@@ -132,13 +136,29 @@ class Pen {
       : `${components(rule.colour)} RG ${num(stroke)} w\n${path}S\n`
   }
 
-  /** The colour of the paper, and lines between columns. */
-  sheetGround(): string {
-    const { start, width, height, rules } = this.sheet
+  /** The colour of the paper. */
+  paper(): string {
+    const { start, width, height } = this.sheet
     const colour = start.paper?.setup.colour
-    return (
-      (colour ? this.box({ x: 0, y: 0, width, height }, colour) : "") + rules.map((rule) => this.rule(rule)).join("")
-    )
+    return colour ? this.box({ x: 0, y: 0, width, height }, colour) : ""
+  }
+
+  /** Lines between columns, above notes and round the sheet. */
+  rules(): string {
+    return this.sheet.rules.map((rule) => this.rule(rule)).join("")
+  }
+
+  /** Text that is turned round a point of the sheet. */
+  turned(fragment: Fragment, { angle, x, y }: Turn): string {
+    const radians = (angle * Math.PI) / 180
+    const [sin, cos] = [Math.sin(radians), Math.cos(radians)]
+    const [left, bottom] = [x, this.sheet.height - y]
+    const turn = [cos, sin, -sin, cos, left - left * cos + bottom * sin, bottom - left * sin - bottom * cos]
+    // A turn needs more places than lengths do.
+    const matrix = turn.map((part, i) => (i < 4 ? part.toFixed(6) : num(part))).join(" ")
+    return `q ${matrix} cm\n${partsOf(fragment)
+      .map((part) => this.text(fragment, linesOf(fragment, part)))
+      .join("")}Q\n`
   }
 
   /** Background and borders of the paragraph, of its letters, and their shadows. */

@@ -31,7 +31,7 @@ export function SheetDrawing({
   const scale = (number ? tapped : looked) / Math.max(width, height)
   const px = (points: number) => `${Math.round(points * scale * 10) / 10}px`
   const left = margins.left + gutter
-  const room = columnsIn(Math.max(0, width - left - margins.right), columns)
+  const text = columnsIn(Math.max(0, width - left - margins.right), columns)
   const textHeight = Math.max(0, height - margins.top - margins.bottom)
   return (
     <div className="flex items-center justify-center rounded-tray bg-desk py-4">
@@ -41,26 +41,26 @@ export function SheetDrawing({
         className="relative shadow-md"
         style={{ width: px(width), height: px(height), background: colour ?? "#ffffff" }}
       >
-        {room.lefts.map((x) => (
+        {text.map((column) => (
           <div
-            key={x}
+            key={column.left}
             className="absolute"
             style={{
-              left: px(left + x),
+              left: px(left + column.left),
               top: px(margins.top),
-              width: px(room.width),
+              width: px(column.width),
               height: px(textHeight),
               background: "repeating-linear-gradient(#5e564b55 0 1.5px, transparent 1.5px 6px)",
             }}
           />
         ))}
         {columns.line
-          ? room.lefts.slice(1).map((x) => (
+          ? text.slice(1).map((column) => (
               <div
-                key={x}
+                key={column.left}
                 className="absolute bg-ink-soft"
                 style={{
-                  left: px(left + x - columns.gap / 2),
+                  left: px(left + column.left - columns.gap / 2),
                   top: px(margins.top),
                   width: "1px",
                   height: px(textHeight),

@@ -1,0 +1,172 @@
+/** What stands at the heads and feet of sheets: lines of three parts, in stories of their own. */
+import { Fragment, type Node } from "prosemirror-model"
+import { TextSelection, type Transaction } from "prosemirror-state"
+import {
+  edgeAt,
+  edgeStory,
+  edgeWidth,
+  fieldKinds,
+  nodes,
+  paragraph,
+  schema,
+  sectionsOf,
+  storiesOf,
+  type EdgeName,
+  type EdgeVariant,
+  type FieldKind,
+  type PageSetup,
+  type ParagraphFormat,
+  type Section,
+} from "../document"
+import type { Command } from "./command"
+import { named } from "./history"
+import { putSetup, sectionHere } from "./setup"
+import { newKey, partAt } from "./stories"
+
+export const edges: readonly EdgeName[] = ["head", "foot"]
+
+/** Three parts stand on a line: left, in the middle, right. */
+export type EdgePart = 0 | 1 | 2
+
+/** A line of a head or foot: its parts are divided by tabs, which stop in the middle and at the right edge of the text. */
+function edgeFormat(setup: PageSetup): Partial<ParagraphFormat> {
+  const width = Math.round(edgeWidth(setup) * 100) / 100
+  return {
+    align: "left",
+    lineSpacing: { rule: "multiple", value: 1.15 },
+    spaceAfter: 0,
+    spaceBefore: 0,
+    indentFirst: 0,
+    indentLeft: 0,
+    tabs: [
+      { position: Math.round(width * 50) / 100, align: "center", leader: "none" },
+      { position: width, align: "right", leader: "none" },
+    ],
+  }
+}
+
+/** Sees to it that a section has a head or foot of a kind: the one that it shows, or a new one; with what the sheets showed till then copied. */
+export function ensureEdge(
+  tr: Transaction,
+  section: number,
+  edge: EdgeName,
+  variant: EdgeVariant,
+  own: boolean,
+): string {
+  const sections = sectionsOf(tr.doc)
+  const here = sections[section] as Section
+  const shown = own ? here.setup[edge][variant] : edgeStory(sections, section, edge, variant)
+  if (shown !== null && storiesOf(tr.doc).has(shown)) return shown
+  const key = newKey(tr.doc)
+  const copied = [variant, "all" as const]
+    .map((from) => edgeStory(sections, section, edge, from))
+    .map((from) => (from === null ? undefined : storiesOf(tr.doc).get(from)?.node))
+    .find((from) => from !== undefined)
+  const content = copied?.content ?? Fragment.from(paragraph("body", [], edgeFormat(here.setup)))
+  tr.insert(tr.doc.content.size, nodes.story.create({ key, kind: edge === "head" ? "header" : "footer" }, content))
+  putSetup(tr, here, { ...here.setup, [edge]: { ...here.setup[edge], [variant]: key } })
+  return key
+}
+
+/**
+ * Brings the caret into the head or foot of a section's sheets, which is made if there is none.
+ * @param own whether the section gets its own where it has shown that of the one before it
+ */
+export function writeEdge(edge: EdgeName, variant: EdgeVariant, section: number, own = false): Command {
+  return (state, dispatch) => {
+    if (!sectionsOf(state.doc)[section]) return false
+    if (!dispatch) return true
+    const { tr } = state
+    const key = ensureEdge(tr, section, edge, variant, own)
+    const story = storiesOf(tr.doc).get(key)
+    if (!story) return false
+    const { to } = partAt(tr.doc, story.pos + 2)
+    tr.setSelection(TextSelection.create(tr.doc, to))
+    dispatch(tr.docChanged ? named(tr, edge === "head" ? "Head of the sheets" : "Foot of the sheets") : tr)
+    return true
+  }
+}
+
+/** Out of a head or foot, back to where the text begins that the first sheet in sight shows, or to a position. */
+export function leaveEdge(pos: number): Command {
+  return (state, dispatch) => {
+    if (edgeAt(state.doc, state.selection.head) === null) return false
+    dispatch?.(state.tr.setSelection(TextSelection.near(state.doc.resolve(pos))))
+    return true
+  }
+}
+
+/** Has the first sheet, or left sheets, show a head and foot of their own. What they showed is copied; what was written for them before is still there. */
+export function divideEdges(which: "firstOwn" | "leftRight", on: boolean): Command {
+  return (state, dispatch) => {
+    const section = sectionHere(state)
+    const here = sectionsOf(state.doc)[section] as Section
+    if (here.setup[which] === on) return false
+    if (!dispatch) return true
+    const { tr } = state
+    putSetup(tr, here, { ...here.setup, [which]: on })
+    const variant = which === "firstOwn" ? "first" : "left"
+    // A first sheet is most often wanted without what stands on the others; left sheets begin with the same.
+    if (on && variant === "left")
+      for (const edge of edges)
+        if (edgeStory(sectionsOf(tr.doc), section, edge, "all") !== null) ensureEdge(tr, section, edge, variant, true)
+    const words = { firstOwn: "First sheet of its own", leftRight: "Left and right differ" }
+    dispatch(named(tr, words[which]))
+    return true
+  }
+}
+
+/** The parts of a line. */
+export function partsOfLine(line: Node): Node[][] {
+  const parts: Node[][] = [[], [], []]
+  let part = 0
+  line.forEach((child) => {
+    if (!child.isText) return void parts[part]?.push(child)
+    ;(child.text ?? "").split("\t").forEach((text, i) => {
+      if (i > 0) part = Math.min(2, part + 1)
+      if (text) parts[part]?.push(schema.text(text, child.marks))
+    })
+  })
+  return parts
+}
+
+/** A line of its parts. */
+export function lineOf(parts: readonly Node[][]): Fragment {
+  const last = parts.findLastIndex((part) => part.length > 0)
+  return Fragment.from(parts.slice(0, last + 1).flatMap((part, i) => (i === 0 ? part : [schema.text("\t"), ...part])))
+}
+
+/** A part of a line as it is written out: fields by their kinds in braces, such as "Sheet {page} of {pages}". */
+function partIn(text: string): Node[] {
+  const isKind = (kind: string): kind is FieldKind => (fieldKinds as readonly string[]).includes(kind)
+  return text
+    .split(/(\{\w+\})/)
+    .filter((piece) => piece !== "")
+    .map((piece) => {
+      const kind = piece.slice(1, -1)
+      if (!piece.startsWith("{") || !isKind(kind)) return schema.text(piece)
+      return nodes.field.create({ kind, format: kind === "date" ? "long" : kind === "heading" ? "1" : "" })
+    })
+}
+
+/** Fills the head or foot of the first section with a line whose parts, at the left, in the middle and at the right, are divided by bars. */
+export function fillEdge(edge: EdgeName, line: string): Command {
+  return (state, dispatch) => {
+    if (!dispatch) return true
+    const { tr } = state
+    const key = ensureEdge(tr, 0, edge, "all", true)
+    const story = storiesOf(tr.doc).get(key)
+    const first = story?.node.firstChild
+    if (!story || !first?.isTextblock) return false
+    const content = lineOf(
+      line
+        .replace(/[\u0000-\u001f]/g, " ")
+        .split("|")
+        .slice(0, 3)
+        .map((part) => partIn(part.trim())),
+    )
+    tr.replaceWith(story.pos + 2, story.pos + 2 + first.content.size, content)
+    dispatch(named(tr, edge === "head" ? "Head of the sheets" : "Foot of the sheets"))
+    return true
+  }
+}
