@@ -195,9 +195,9 @@ describe("the mirror of the layout and the paragraph set ahead of it", () => {
     const mirror = new LayoutMirror()
     mirror.take(report(layout, 1, 2))
     const eager = new EagerTypesetter()
-    expect(eager.set(state.doc, typed.doc, mirror, false)).toBeNull()
+    expect(eager.set(state.doc, typed.doc, mirror, { mode: "sheets" })).toBeNull()
     await eager.warm(mirror)
-    const ahead = eager.set(state.doc, typed.doc, mirror, false)!
+    const ahead = eager.set(state.doc, typed.doc, mirror, { mode: "sheets" })!
     expect(ahead.leaf).toBe(0)
     mirror.anticipate(ahead.leaf, ahead.paragraph, 2)
     const shown = mirror.placed(0)!
@@ -222,9 +222,9 @@ describe("the mirror of the layout and the paragraph set ahead of it", () => {
     const outOfSight = state.apply(state.tr.insertText("x", state.doc.content.size - 20))
     const styled = state.apply(state.tr.setDocAttribute("styles", { ...state.doc.attrs.styles }))
     for (const other of [longer, divided, two, outOfSight, styled])
-      expect(eager.set(state.doc, other.doc, mirror, false)).toBeNull()
+      expect(eager.set(state.doc, other.doc, mirror, { mode: "sheets" })).toBeNull()
     const foreign = state.apply(state.tr.insertText("Ω😀", 10))
-    expect(eager.set(state.doc, foreign.doc, mirror, false)).toBeNull()
+    expect(eager.set(state.doc, foreign.doc, mirror, { mode: "sheets" })).toBeNull()
   })
 })
 

@@ -82,7 +82,10 @@ export function pdfOf(layout: Layout, name: string, fonts: FontLibrary = typeset
 }
 
 /** The PDF as a format among others. */
-export const pdfFormat: Format = { ...kinds.pdf, write: ({ name, doc }) => pdfOf(layoutOf(doc, typesetter(), name ?? ""), name ?? "") }
+export const pdfFormat: Format = {
+  ...kinds.pdf,
+  write: ({ name, doc }) => pdfOf(layoutOf(doc, typesetter(), name ?? ""), name ?? ""),
+}
 
 /** @param name what the document is called */
 export function layoutOf(doc: Node, setter: Typesetter = typesetter(), name = ""): Layout {

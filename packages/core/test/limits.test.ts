@@ -151,6 +151,7 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
         "insertEndnote",
         "turnNote",
         "typedToNumber",
+        "takeBreak",
         "leaveList",
         "listFromTyping",
         "redo",

@@ -219,6 +219,16 @@ const on = (blocks: Node[], setup: PageSetup) =>
     changeSetup(() => setup, "all", "Paper"),
   )
 
+test("a section of contents alone has a line in which its setup can be reached", () => {
+  const contents = nodes.contents.create()
+  const state = after(
+    at(stateOf([contents, paragraph("heading1", ["Tides"])]), 0, 0),
+    startSection("sheet", (own) => own),
+  )
+  expect(leavesOf(state.doc).nodes.map((leaf) => leaf.textContent)).toEqual(["", "Tides"])
+  expect([editing.sectionHere(state), editing.sectionHere(at(state, 0))]).toEqual([1, 0])
+})
+
 test("columns share the width as they are told, and a paragraph that goes on in a wider one fills it", () => {
   const columns = { count: 2, gap: 20, line: false, shares: [1, 2] }
   const whole = doc([p(sentence.repeat(22))], { columns })

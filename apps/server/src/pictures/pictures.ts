@@ -44,7 +44,7 @@ export class Pictures {
     if (content === undefined) return undefined
     let drawn: Drawn
     try {
-      drawn = await this.draw({ content, assets: this.assetsOf(content) })
+      drawn = await this.draw({ content, name: entry.name ?? "", assets: this.assetsOf(content) })
     } catch (error) {
       console.error(`The picture of document ${id} could not be made: ${(error as Error).message}`)
       this.failed.set(id, version)

@@ -5,8 +5,9 @@ import { layoutOf, openTypesetter, typesetter } from "@biblon/core/node"
 import { sheetPicture } from "@biblon/core/output"
 
 export interface ToDraw {
-  /** A document node as JSON text. */
+  /** A document node as JSON text, and what the document is called. */
   content: string
+  name: string
   /** Files that it needs, by their SHA-256. */
   assets: (readonly [sha256: string, bytes: Uint8Array])[]
 }
@@ -16,11 +17,11 @@ export interface Drawn {
   svg: string
 }
 
-parentPort?.on("message", ({ content, assets }: ToDraw) => {
+parentPort?.on("message", ({ content, name, assets }: ToDraw) => {
   try {
     const files = new Map(assets)
     const setter = files.size > 0 ? openTypesetter((sha256) => files.get(sha256)) : typesetter()
-    const { placed } = layoutOf(readDocument(JSON.parse(content)), setter)
+    const { placed } = layoutOf(readDocument(JSON.parse(content)), setter, name)
     const first = placed[0]
     parentPort?.postMessage({
       sheets: placed.length,

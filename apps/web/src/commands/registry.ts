@@ -3,7 +3,7 @@
  * on, and what it does. Trays, bars and keys are drawn from here.
  */
 import type { EditorState } from "prosemirror-state"
-import { leavesOf, type ParagraphFormat } from "@biblon/core/document"
+import { edgeAt, leavesOf, type ParagraphFormat } from "@biblon/core/document"
 import {
   backspace,
   backTabKey,
@@ -46,9 +46,12 @@ import {
   toggleSuperscript,
   updateStyle,
   crossNote,
-  edgeAt,
   insertContents,
   insertNote,
+  insertBlankSheet,
+  insertColumnBreak,
+  insertEndnote,
+  turnNote,
   usualContents,
   noteHere,
   enter,
@@ -251,11 +254,14 @@ export const tools: readonly Tool[] = [
   page("sheet", "paper", "Paper and margins", "page setup size orientation landscape portrait margins gutter colour a4 letter", Article, "Paper, orientation and margins, for the whole document, a section, or from the caret on."),
   page("sheet", "edges", "Head, foot and page numbers", "header footer page number running title first different odd even", Article, "Tap where the number goes. Two taps at the top or bottom of a sheet write its head or foot; Escape leads back to the text."),
   page("sheet", "columns", "Columns and sections", "newspaper newsletter two columns section break", Columns),
+  page("sheet", "behind", "Watermark, line round the sheet, cover", "draft confidential background text page border frame title page front first sheet design", Article, "Words behind the text, a line round each sheet, and a cover that shows title, author and date; its design can be changed at any time."),
   { id: "write-head", name: "Write the head of the sheets", words: "header top running title", icon: Article, run: (session) => void session.going.toEdge("head", false) },
   { id: "write-foot", name: "Write the foot of the sheets", words: "footer bottom page number", icon: Article, run: (session) => void session.going.toEdge("foot", false) },
   { id: "go-to", name: "Go to a sheet, heading or note", words: "jump page number line chapter", icon: Compass, keys: ["Mod+Alt+g"], run: (session) => session.store.setState({ goingTo: true }) },
   command("contents", "Contents", "table of contents toc index headings list overview", insertContents(usualContents), { icon: TreeView, how: "Lists the headings with their sheets before the paragraph with the caret, always right. A press on an entry goes there." }),
-  { id: "note", name: "Footnote", words: "note reference citation bottom of page superscript number endnote", icon: NoteIcon, keys: ["Mod+Alt+n"], applies: (e) => insertNote(e), run: (session) => void session.going.intoNote(insertNote), how: "Puts a mark at the caret and the caret into its note, at the foot of the sheet. Escape leads back behind the mark." },
+  { id: "note", name: "Footnote", words: "note reference citation bottom of page superscript number", icon: NoteIcon, keys: ["Mod+Alt+n"], applies: (e) => insertNote(e), run: (session) => void session.going.intoNote(insertNote), how: "Puts a mark at the caret and the caret into its note, at the foot of the sheet. Escape leads back behind the mark." },
+  { id: "endnote", name: "Endnote", words: "note reference citation end of document superscript", icon: NoteIcon, applies: (e) => insertEndnote(e), run: (session) => void session.going.intoNote(insertEndnote), how: "Puts a mark at the caret and the caret into its note, below the end of the text." },
+  command("turn-note", "Footnote ⇄ endnote", "convert change kind of note", turnNote, { icon: NoteIcon }),
   { id: "cross-note", name: "Between mark and note", words: "go to footnote reference jump back", icon: NoteIcon, keys: ["Mod+Alt+Shift+n"], applies: (e) => crossNote(e), run: (session) => void session.going.intoNote(crossNote) },
   { id: "back-to-text", name: "Back to the text", words: "leave close header footer note body", icon: ArrowUUpLeft, applies: (e) => edgeAt(e.doc, e.selection.head) !== null || noteHere(e) !== null, run: (session) => void session.going.backToText() },
   page("structure", "outline", "Outline", "headings navigate sections contents map", TreeView, "Headings by level: tap to go there, fold, drag to move a section with all in it."),
@@ -294,6 +300,8 @@ export const tools: readonly Tool[] = [
   { id: "flow", name: "Flow view", words: "wrap continuous screen view", icon: DeviceMobile, run: (session) => session.viewing.setMode("flow") },
   { id: "save", name: "Save", words: "keep store", keys: ["Mod+s"], run: (session) => session.confirmSaved() },
   command("sheet-break", "New sheet", "page break", insertSheetBreak, { icon: FilePlus, keys: ["Mod+Enter"] }),
+  command("column-break", "New column", "column break next column", insertColumnBreak, { icon: Columns, how: "What follows begins at the top of the next column. Backspace at its start takes that back." }),
+  command("blank-sheet", "Blank sheet", "empty page white insert", insertBlankSheet, { icon: FilePlus }),
   command("split", "New paragraph", "enter return", enter, { keys: ["Enter"], silent: true }),
   command("tab", "Tab", "", tabKey, { keys: ["Tab"], silent: true, applies: () => true }),
   command("back-tab", "Tab back", "", backTabKey, { keys: ["Shift+Tab"], silent: true }),

@@ -11,11 +11,12 @@ import { Bench } from "./bars/Bench"
 import { FootLine } from "./bars/FootLine"
 import { Guide } from "./bars/Guide"
 import { LayingCard } from "./bars/LayingCard"
-import { BlanksCard } from "./bars/BlanksCard"
 import { EdgeCard } from "./bars/EdgeCard"
 import { GoToCard } from "./bars/GoToCard"
 import { LinkCard } from "./bars/LinkCard"
+import { Offers } from "./bars/Offers"
 import { PasteCard } from "./bars/PasteCard"
+import { PressedCard } from "./bars/PressedCard"
 import { ReadingBar } from "./bars/ReadingBar"
 import { Ruler } from "./bars/Ruler"
 import { SelectionBar } from "./bars/SelectionBar"
@@ -47,7 +48,7 @@ function Sheets() {
       />
       <EdgeCard />
       <GoToCard />
-      <BlanksCard />
+      <Offers />
     </div>
   )
 }
@@ -111,6 +112,7 @@ function Overlays() {
     <>
       <PasteCard />
       <LinkCard />
+      <PressedCard />
       <LayingCard />
       <Guide />
       <FindTool />

@@ -1,9 +1,25 @@
-/** What is marked in the text besides the selection: places found, what a change touched. */
+/** What is marked in the text besides the selection: fields, places found, what a change touched. */
+import type { Node } from "prosemirror-model"
 import { leavesOf } from "@biblon/core/document"
 import { touchedBy } from "@biblon/core/editing"
 import type { Editing } from "./editing"
 import type { Finder } from "./finder"
 import type { Mark } from "./view/places"
+
+const known = new WeakMap<Node, readonly Mark[]>()
+
+/** The fields of a paragraph, which have a quiet tint on the screen. */
+function fieldsIn(node: Node): readonly Mark[] {
+  let marks = known.get(node)
+  if (!marks) {
+    const found: Mark[] = []
+    node.forEach((child, offset) => {
+      if (child.type.name === "field") found.push({ from: offset, to: offset + 1, kind: "field-tint" })
+    })
+    known.set(node, (marks = found))
+  }
+  return marks
+}
 
 export class Marking {
   private touched: readonly { from: number; to: number }[] = []
@@ -28,10 +44,11 @@ export class Marking {
 
   /** What is marked in a leaf, by offsets. */
   of(leaf: number): Mark[] {
-    const marks = this.finder.marks(leaf)
     const { now } = this.editing
-    if (this.touched.length === 0 || !now) return marks
-    const leaves = leavesOf(now.doc)
+    const leaves = now && leavesOf(now.doc)
+    const node = leaves?.nodes[leaf]
+    const marks = [...(node ? fieldsIn(node) : []), ...this.finder.marks(leaf)]
+    if (this.touched.length === 0 || !leaves) return marks
     const [start, end] = [leaves.start(leaf), leaves.end(leaf)]
     const touched = this.touched.filter(({ from, to }) => from <= end && to >= start)
     return [

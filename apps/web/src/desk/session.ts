@@ -1,6 +1,6 @@
 /** One open document: puts the parts of a desk together and lets them know of one another. */
 import { documentAttrs, leavesOf } from "@biblon/core/document"
-import { markPlace, selectedText, type Command } from "@biblon/core/editing"
+import { markPlace, removeBreak, selectedText, type Command } from "@biblon/core/editing"
 import { wordsIn } from "@biblon/core/checking"
 import type { EditorState } from "prosemirror-state"
 import { takeWords } from "../firstWords"
@@ -116,11 +116,15 @@ export class DeskSession implements DeskPort {
     this.caret = new Caret(this.editing, this.waiting, { view, mirror: this.layout.mirror })
     this.typing = new Typing(this.editing, this.waiting, {
       action: (event) => {
+        const { pressed } = this.store.getState()
+        if (pressed?.kind === "break" && (event.key === "Delete" || event.key === "Backspace"))
+          return () => void this.run(removeBreak(pressed.pos))
         const act = keyAction(event)
         return act && (() => act(this))
       },
       leave: () => {
-        if (this.store.getState().laying) this.laying.putDown()
+        if (this.store.getState().pressed) this.store.setState({ pressed: null })
+        else if (this.store.getState().laying) this.laying.putDown()
         else if (!this.going.backToText()) view()?.host.focus()
       },
     })
@@ -132,6 +136,7 @@ export class DeskSession implements DeskPort {
         void this.clipboard.paste(transferred(data))
       },
       selecting: () => {
+        this.putAwayPressed()
         this.setLinking(false)
         this.caret.forgetGoal()
       },
@@ -157,7 +162,12 @@ export class DeskSession implements DeskPort {
         this.surface.beginWriting()
       },
       receive: (tr) => this.editing.apply(tr),
-      show: (change, at) => (at === "once" ? this.store.setState(change) : this.savingShown.show(change, false)),
+      show: (change, at) => {
+        if (at !== "once") return this.savingShown.show(change, false)
+        this.store.setState(change)
+        // Fields may say what the document is called.
+        if ("name" in change) this.viewing.arrange()
+      },
       shown: () => this.store.getState(),
     })
     this.store.setState({ trouble: takeWords(id) })
@@ -196,7 +206,7 @@ export class DeskSession implements DeskPort {
     if (steps.length > 0) {
       if (reachesAll(change)) view?.hold()
       const ahead = this.layout.current
-        ? this.eager.set(before.doc, after.doc, this.layout.mirror, this.store.getState().mode === "flow")
+        ? this.eager.set(before.doc, after.doc, this.layout.mirror, this.viewing.currentSpec)
         : null
       const json = steps.map(stepJson)
       // What is on the sheet already need not reach the worker before it is seen.
@@ -206,11 +216,30 @@ export class DeskSession implements DeskPort {
       this.showBusy()
     }
     field?.sync()
+    this.followPressed(change)
     this.marking.forget()
     this.finder.changed(steps.length > 0, tr.mapping)
     if (steps.length > 0) this.clipboard.changed(tr.mapping)
     else view?.paintSelection()
     this.showing.show({ editor: after }, this.typing.active)
+  }
+
+  /** The card of something that was pressed stays as long as that is there and nothing else is done. */
+  private followPressed({ before, after, steps }: Change): void {
+    const { pressed } = this.store.getState()
+    if (!pressed) return
+    const still = pressed.kind === "field" && after.doc.nodeAt(pressed.pos)?.type.name === "field"
+    const moved = !after.selection.eq(before.selection) && steps.length === 0
+    if (!still || moved) this.putAwayPressed()
+  }
+
+  /** What a field shows that stands at a position. */
+  shownAt(pos: number): string | null {
+    return this.surface.view?.places.shownAt(pos) ?? null
+  }
+
+  private putAwayPressed(): void {
+    if (this.store.getState().pressed) this.store.setState({ pressed: null })
   }
 
   /** Makes the page know the faces that the document brings along. */

@@ -4,6 +4,7 @@ import type { EditorState } from "prosemirror-state"
 import type { Saving } from "../live/connection"
 import type { FileProgress } from "../workers/fileClient"
 import { readKept } from "../kept"
+import type { Box } from "@biblon/core/layout"
 import type { LookPart, PickedLook } from "@biblon/core/editing"
 import type { ViewSummary } from "./view/sheetView"
 import type { Aside } from "../live/records"
@@ -21,6 +22,16 @@ export type TrayId =
   | "help"
   | "corrections"
 export type ViewMode = "flow" | "sheets" | "reading"
+
+/** Something in the text that was pressed, and of which a card tells: a field, or where something begins. */
+export interface Pressed {
+  kind: "field" | "break"
+  pos: number
+  /** What it shows. */
+  words: string
+  /** In pixels of the canvas. */
+  box: Box
+}
 
 /** A look that was picked up, and whether it is laid on more than one text. */
 export interface Laying {
@@ -69,6 +80,8 @@ export interface DeskState {
   findingTool: boolean
   /** Counts how often somebody asked to find something: the field then takes what is selected. */
   findAsked: number
+  /** What was pressed last, as long as its card is open. */
+  pressed: Pressed | null
   /** Whether a link is being made or changed. */
   linking: boolean
   /** Whether it is asked where to go. */
@@ -112,6 +125,7 @@ export function createDeskStore(initial: Pick<DeskState, "mode" | "scale">) {
     delivering: null,
     findingTool: false,
     findAsked: 0,
+    pressed: null,
     linking: false,
     goingTo: false,
     naming: false,

@@ -148,7 +148,11 @@ export class Surface {
         const heading = this.editing.now && headingsOf(this.editing.now.doc)[n]
         if (heading) this.target.goTo(heading.leaf)
       },
-      selected: () => this.target.selected(),
+      selected: (x, y) => {
+        this.target.selected()
+        const field = this.editing.open.selection.empty ? view.fieldAt(x, y) : null
+        if (field) this.store.setState({ pressed: { kind: "field", ...field } })
+      },
       follow: () => {
         const link = this.editing.now && linkAt(this.editing.now)
         if (link) this.target.follow(link.href)
@@ -174,6 +178,7 @@ export class Surface {
       capture: true,
       signal,
     })
+    view.canvas.addEventListener("click", (event) => this.pressBreak(view, event), { signal })
     const dragOver = (event: DragEvent) => {
       event.preventDefault()
       view.showDropCaret(view.atClient(event.clientX, event.clientY))
@@ -187,6 +192,16 @@ export class Surface {
     host.addEventListener("dragover", dragOver, { signal })
     host.addEventListener("dragleave", () => view.showDropCaret(null), { signal })
     host.addEventListener("drop", drop, { signal })
+  }
+
+  /** A press where something begins opens the card that tells of it. */
+  private pressBreak(view: SheetView, event: MouseEvent): void {
+    const sign = (event.target as HTMLElement).closest<HTMLElement>(".break")
+    if (!sign || this.store.getState().mode === "reading") return
+    const [own, canvas] = [sign.getBoundingClientRect(), view.canvas.getBoundingClientRect()]
+    const box = { x: own.left - canvas.left, y: own.top - canvas.top, width: own.width, height: own.height }
+    this.focus()
+    this.store.setState({ pressed: { kind: "break", pos: Number(sign.dataset.pos), words: sign.textContent, box } })
   }
 
   private setWriting(writing: boolean): void {

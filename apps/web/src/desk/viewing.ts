@@ -72,10 +72,10 @@ export class Viewing {
   }
 
   private specFor(width: number): LayoutSpec {
-    const { mode, scale } = this.store.getState()
-    if (mode !== "flow") return { mode: "sheets" }
+    const { mode, scale, name } = this.store.getState()
+    if (mode !== "flow") return { mode: "sheets", name: name ?? "" }
     const points = Math.floor(Math.min(width, flowWidest) / scale)
-    return { mode: "flow", width: points, margin: flowMargin / scale }
+    return { mode: "flow", width: points, margin: flowMargin / scale, name: name ?? "" }
   }
 
   /** Fits scale and spec to the room there is; the place being read stays. */

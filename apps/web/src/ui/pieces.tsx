@@ -96,7 +96,7 @@ export function Segment({
       onPress={onPress}
       className={`h-11 flex-1 items-center justify-center wide:h-9 ${first ? "" : "border-l border-line"} ${on ? "bg-murex-soft" : "hover:bg-murex-soft/50"}`}
     >
-      <Text className={`text-[14px] ${on ? "font-ui-bold text-murex" : "font-ui text-ink"}`}>{label}</Text>
+      <Text className={`text-center text-[14px] ${on ? "font-ui-bold text-murex" : "font-ui text-ink"}`}>{label}</Text>
     </Pressable>
   )
 }
@@ -139,7 +139,7 @@ export function NumberField(props: NumberProps) {
     <View
       role="group"
       aria-label={label}
-      className="flex-1 flex-row items-center rounded-button border border-line bg-raised"
+      className="h-11 flex-1 flex-row items-center overflow-hidden rounded-button border border-line bg-raised wide:h-9"
     >
       <IconButton name={`${label}: less`} icon={Minus} onPress={by(-1)} className={button} />
       <input

@@ -32,7 +32,7 @@ async function pdfOf(doc: Node, name: string): Promise<Uint8Array> {
     openTypesetter(),
     WebAssembly.compileStreaming(fetch(addressOf("harfbuzz-subset.wasm"))),
   ])
-  const composition = new Composition(typesetter, doc, { mode: "sheets" })
+  const composition = new Composition(typesetter, doc, { mode: "sheets", name })
   while (!composition.step())
     if (composition.settled % every === 0) post({ type: "progress", stage: "layout", done: composition.settled, of: 0 })
   const layout = furnished(typesetter, composition.layout, valuesNow)

@@ -138,6 +138,20 @@ export function noteLabels(doc: Node): NoteLabels {
   return own
 }
 
+/** Whether a document shows what it is called. */
+export function asksName(doc: Node): boolean {
+  const { title } = documentAttrs(doc).properties
+  return leavesOf(doc).nodes.some(
+    (leaf) =>
+      !onlyText(leaf) &&
+      leaf.children.some((child) => {
+        if (child.type.name !== "field") return false
+        const { kind } = fieldAttrs(child)
+        return kind === "name" || (kind === "title" && title === "")
+      }),
+  )
+}
+
 /**
  * What fields and the marks of notes show in a document.
  * @param marks of notes, where these hang on the sheets

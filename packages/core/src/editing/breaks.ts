@@ -110,3 +110,11 @@ export function removeBreak(pos: number): Command {
     return true
   }
 }
+
+/** At the start of a paragraph that begins a new sheet or column: it begins that no longer. */
+export const takeBreak: Command = (state, dispatch) => {
+  const { $head, empty } = state.selection
+  if (!empty || $head.parentOffset > 0 || !$head.parent.isTextblock) return false
+  const { format } = paragraphAttrs($head.parent)
+  return (format?.breakBefore || format?.columnBefore || false) && removeBreak($head.before())(state, dispatch)
+}

@@ -7,7 +7,7 @@ import { TextSelection, type EditorState } from "prosemirror-state"
 import {
   blocksOf,
   bodyOf,
-  coverNames,
+  type coverNames,
   defaultProperties,
   documentAttrs,
   fieldAttrs,

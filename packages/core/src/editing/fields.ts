@@ -1,5 +1,5 @@
 /** Fields: put in, changed, taken away. */
-import type { EditorState, Transaction } from "prosemirror-state"
+import { TextSelection, type EditorState, type Transaction } from "prosemirror-state"
 import { edgeAt, fieldAttrs, nodes, type FieldAttrs, type FieldKind } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
@@ -58,7 +58,10 @@ export function fieldToText(pos: number, words: string): Command {
     const { tr } = state
     const clean = words.replace(/[\u0000-\u001f]/g, " ")
     if (clean === "") tr.delete(pos, pos + 1)
-    else tr.replaceWith(pos, pos + 1, state.schema.text(clean, field.marks))
+    else {
+      tr.replaceWith(pos, pos + 1, state.schema.text(clean, field.marks))
+      tr.setSelection(TextSelection.create(tr.doc, pos + clean.length))
+    }
     dispatch?.(named(tr, "Field made text"))
     return true
   }

@@ -1,6 +1,7 @@
 /** What keys of typing mean where the caret is. */
 import type { EditorState } from "prosemirror-state"
 import { documentAttrs, listPlace, outlineLevel } from "../document"
+import { takeBreak } from "./breaks"
 import { firstOf, type Command } from "./command"
 import { atItemStart, deleteMark, endItem, stepLevel } from "./lists"
 import { stepIndent } from "./paragraphs"
@@ -10,8 +11,8 @@ import { deleteBackward, insertText, splitParagraph } from "./text"
 /** Enter: the next paragraph or item; in an item without text the end of the list. */
 export const enter: Command = firstOf(endItem, splitParagraph)
 
-/** Backspace: at the start of an item its mark, else what stands before the caret. */
-export const backspace: Command = firstOf(deleteMark, deleteBackward)
+/** Backspace: at the start of an item its mark, of a sheet or column what begins that, else what stands before the caret. */
+export const backspace: Command = firstOf(deleteMark, takeBreak, deleteBackward)
 
 /** Tab: at the start of items a level deeper, over several paragraphs a step of indent, else a tab. */
 export const tabKey: Command = (state, dispatch) => {

@@ -3,7 +3,6 @@ import { TextSelection, type EditorState, type Transaction } from "prosemirror-s
 import {
   edgeAt,
   fitSetup,
-  leavesOf,
   nodes,
   sectionAt,
   sectionsOf,
@@ -37,7 +36,10 @@ export function changeSetup(change: (setup: PageSetup) => PageSetup, scope: "all
     const { tr } = state
     // Setting entries moves nothing.
     sections.forEach((section, i) => {
-      if (scope === "all" || i === here) putSetup(tr, section, change(section.setup))
+      if (scope !== "all" && i !== here) return
+      const changed = change(section.setup)
+      // A cover stands in one column whatever the text does.
+      putSetup(tr, section, section.setup.cover ? { ...changed, columns: section.setup.columns } : changed)
     })
     if (!tr.docChanged) return false
     dispatch?.(named(tr, name))
@@ -61,7 +63,7 @@ export function startSection(begins: PageSetup["begins"], change: (setup: PageSe
   return (state, dispatch) => {
     const { $head } = state.selection
     const top = $head.depth === 2 && $head.node(1).type === nodes.body
-    if (!top || (leavesOf(state.doc).at($head.pos) === 0 && $head.parentOffset === 0)) return false
+    if (!top || ($head.index(1) === 0 && $head.parentOffset === 0)) return false
     if (!dispatch) return true
     const before = setupHere(state)
     const own = { all: null, first: null, left: null }
@@ -78,8 +80,11 @@ export function startSection(begins: PageSetup["begins"], change: (setup: PageSe
       tr.split($head.pos)
       at = $head.pos + 1
     }
-    tr.insert(at, nodes.sectionBreak.create({ setup }))
-    tr.setSelection(TextSelection.near(tr.doc.resolve(at + 1)))
+    // A section of nothing but contents, say, has a line for the caret.
+    const above = tr.doc.resolve(at).nodeBefore
+    const lacking = !above?.isTextblock && above?.type !== nodes.table
+    tr.insert(at, [...(lacking ? [nodes.paragraph.create()] : []), nodes.sectionBreak.create({ setup })])
+    tr.setSelection(TextSelection.near(tr.doc.resolve(at + (lacking ? 3 : 1))))
     dispatch(named(tr, "New section").scrollIntoView())
     return true
   }

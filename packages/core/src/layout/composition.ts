@@ -5,6 +5,7 @@
  */
 import type { Node } from "prosemirror-model"
 import {
+  asksName,
   blocksOf,
   bodyOf,
   changedLeaves,
@@ -31,8 +32,8 @@ import type { Typesetter } from "./paragraph"
 import { SheetComposer, type SheetPlace } from "./sheets"
 import type { Break, Layout, LayoutSpec, PlacedSheet, Sheet } from "./types"
 
+/** Whether sheets are the same, but for what the document is called. */
 export function sameSpec(a: LayoutSpec, b: LayoutSpec): boolean {
-  if (a.name !== b.name) return false
   if (a.mode === "flow") return b.mode === "flow" && a.width === b.width && a.margin === b.margin
   return b.mode === "sheets"
 }
@@ -213,7 +214,8 @@ export class Composition {
     private readonly spec: LayoutSpec,
     previous: Layout | null = null,
   ) {
-    const usable = previous && sameSpec(previous.spec, spec) ? previous : null
+    const named = previous?.spec.name !== spec.name && asksName(doc)
+    const usable = previous && sameSpec(previous.spec, spec) && !named ? previous : null
     const paged = spec.mode === "sheets"
     this.shown = {
       pages: usable ? movedPages(usable, doc) : new Map(),
@@ -222,6 +224,8 @@ export class Composition {
     this.composer = new SheetComposer(typesetter, doc, spec, this.shown)
     this.cursor = this.composer.start
     this.begin(usable)
+    // Where nothing has to be composed anew, what is shown may still have to be.
+    if (this.done) this.finish()
   }
 
   /** Takes over of a layout what is still right. */

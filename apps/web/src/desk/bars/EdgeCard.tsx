@@ -1,5 +1,6 @@
 import { Pressable, Text, View } from "react-native"
-import { edgeAt, noteHere } from "@biblon/core/editing"
+import { edgeAt } from "@biblon/core/document"
+import { noteHere } from "@biblon/core/editing"
 import { useDesk, useSession } from "../context"
 
 const words = { head: "Head", foot: "Foot" }
@@ -11,7 +12,7 @@ export function EdgeCard() {
   const told = useDesk(({ editor }) => {
     const at = editor ? edgeAt(editor.doc, editor.selection.head) : null
     const note = editor ? noteHere(editor) : null
-    if (note) return { edge: "foot", words: `Note ${note.label}` }
+    if (note) return { edge: "foot", words: `${note.kind === "note" ? "Note" : "Endnote"} ${note.label}` }
     return at && { edge: at.edge, words: `${words[at.edge]} ${sheetsOf[at.variant]}` }
   })
   if (told === null) return null

@@ -1,23 +1,11 @@
 import { useRef, useState } from "react"
-import { createPortal } from "react-dom"
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import { linkAt, linkTargets, linkToTarget, readAddress, removeLink, setLink } from "@biblon/core/editing"
 import { useDesk, useSession } from "../context"
 import { linkWords } from "../linkWords"
+import { Act, FloatingCard } from "./FloatingCard"
 
 const width = 320
-
-function Act({ label, onPress, primary }: { label: string; onPress: () => void; primary?: boolean }) {
-  return (
-    <Pressable
-      accessibilityRole="button"
-      onPress={onPress}
-      className="h-11 justify-center rounded-button px-3 hover:bg-murex-soft/50 wide:h-9"
-    >
-      <Text className={`text-[14px] ${primary ? "font-ui-bold text-murex" : "font-ui text-ink"}`}>{label}</Text>
-    </Pressable>
-  )
-}
 
 function Editor({ href, onDone }: { href: string | null; onDone: () => void }) {
   const session = useSession()
@@ -106,45 +94,32 @@ function Editor({ href, onDone }: { href: string | null; onDone: () => void }) {
 /** Under the caret when it stands in a link, and while one is being made. */
 export function LinkCard() {
   const session = useSession()
-  const { canvas, caret, link, editing, offered } = useDesk((s) => {
+  const { caret, link, editing, offered } = useDesk((s) => {
     const found = s.editor && s.editor.selection.empty ? linkAt(s.editor) : null
     return {
-      canvas: s.canvas,
       caret: s.view.selection.from ?? s.view.caret,
       link: found?.href ?? null,
       editing: s.linking,
       offered: s.writing,
     }
   })
-  if (!canvas || !caret || (!editing && (!link || !offered))) return null
-  const left = Math.max(8, Math.min(canvas.clientWidth - width - 8, caret.x - 40))
-  return createPortal(
-    <div
-      className="floating absolute left-0 top-0 z-10 cursor-default"
-      style={{ transform: `translate(${left}px, ${caret.y + caret.height + 8}px)` }}
-    >
-      <View
-        role="group"
-        aria-label="Link"
-        className="rounded-tray border border-line bg-surface shadow-md"
-        style={{ width }}
-      >
-        {editing ? (
-          <Editor href={link} onDone={() => session.setLinking(false)} />
-        ) : (
-          <>
-            <Text numberOfLines={2} className="px-3 pt-2.5 font-ui text-[14px] text-ink">
-              {linkWords(link ?? "")}
-            </Text>
-            <View className="flex-row p-1">
-              <Act label="Open" primary onPress={() => session.going.alongLink(link ?? "")} />
-              <Act label="Edit" onPress={() => session.setLinking(true)} />
-              <Act label="Remove" onPress={() => session.run(removeLink)} />
-            </View>
-          </>
-        )}
-      </View>
-    </div>,
-    canvas,
+  if (!caret || (!editing && (!link || !offered))) return null
+  return (
+    <FloatingCard label="Link" below={caret} width={width}>
+      {editing ? (
+        <Editor href={link} onDone={() => session.setLinking(false)} />
+      ) : (
+        <>
+          <Text numberOfLines={2} className="px-3 pt-2.5 font-ui text-[14px] text-ink">
+            {linkWords(link ?? "")}
+          </Text>
+          <View className="flex-row p-1">
+            <Act label="Open" primary onPress={() => session.going.alongLink(link ?? "")} />
+            <Act label="Edit" onPress={() => session.setLinking(true)} />
+            <Act label="Remove" onPress={() => session.run(removeLink)} />
+          </View>
+        </>
+      )}
+    </FloatingCard>
   )
 }

@@ -1,8 +1,8 @@
-import { createPortal } from "react-dom"
 import { useStore } from "zustand"
 import { Pressable, Text, View } from "react-native"
 import { Segment } from "../../ui/pieces"
 import { useDesk, useSession } from "../context"
+import { FloatingCard } from "./FloatingCard"
 import type { PasteWay } from "../input/clipboard"
 
 const ways: readonly { way: PasteWay; label: string }[] = [
@@ -16,7 +16,7 @@ const width = 330
 export function PasteCard() {
   const session = useSession()
   const { offered, pasting } = useStore(session.clipboard.store)
-  const { canvas, caret } = useDesk((s) => ({ canvas: s.canvas, caret: s.view.caret }))
+  const caret = useDesk((s) => s.view.caret)
   if (pasting)
     return (
       <View
@@ -37,19 +37,10 @@ export function PasteCard() {
         </Pressable>
       </View>
     )
-  if (!canvas || !offered || !caret) return null
-  const left = Math.max(8, Math.min(canvas.clientWidth - width - 8, caret.x - 60))
-  return createPortal(
-    <div
-      className="floating absolute left-0 top-0 z-10 cursor-default"
-      style={{ transform: `translate(${left}px, ${caret.y + caret.height + 10}px)` }}
-    >
-      <View
-        role="toolbar"
-        aria-label="How to paste"
-        className="flex-row overflow-hidden rounded-tray border border-line bg-surface shadow-md"
-        style={{ width }}
-      >
+  if (!offered || !caret) return null
+  return (
+    <FloatingCard label="How to paste" role="toolbar" below={caret} width={width}>
+      <View className="flex-row">
         {ways.map(({ way, label }, i) => (
           <Segment
             key={way}
@@ -60,7 +51,6 @@ export function PasteCard() {
           />
         ))}
       </View>
-    </div>,
-    canvas,
+    </FloatingCard>
   )
 }

@@ -1,9 +1,10 @@
 /** The ruler: indents and tab stops of the paragraph at the caret, to be dragged; a line through the text shows where. */
 import { useLayoutEffect, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from "react"
-import { paragraphValue, placeTab, setParagraphs, type Command } from "@biblon/core/editing"
-import type { TabStop } from "@biblon/core/document"
+import { sectionsOf, type TabStop } from "@biblon/core/document"
+import { changeSetup, paragraphValue, placeTab, setParagraphs, setupHere, type Command } from "@biblon/core/editing"
 import { inUnit, stepLength, units, useUnit, type Unit } from "../../ui/units"
 import { useDesk, useSession } from "../context"
+import { dragLength } from "../dragging"
 import { tabKinds } from "../trays/write/TabStops"
 
 /** How far, in pixels, a tab stop is pulled off the ruler to remove it. */
@@ -73,47 +74,22 @@ function PegHandle({ peg, geometry, tall }: { peg: Peg; geometry: Geometry; tall
     session.store.setState({ guide: column.x + ((rtl ? width - seen : seen) / width) * column.width })
   }
 
-  const onDown = (event: PointerEvent<HTMLDivElement>) => {
-    if (event.button !== 0) return
-    event.preventDefault()
-    event.stopPropagation()
-    const handle = event.currentTarget
-    handle.setPointerCapture(event.pointerId)
-    const grip = { x: event.clientX, y: event.clientY }
-    const snap = units[unit] * grid[unit]
-    let to: number | null = peg.at
-    const move = (e: globalThis.PointerEvent) => {
-      const pulled = peg.tab !== undefined && Math.abs(e.clientY - grip.y) > pullOff
-      const sign = (rtl ? -1 : 1) * (peg.shape === "end" ? -1 : 1)
-      const exact = peg.at + (sign * (e.clientX - grip.x)) / scale
-      to = pulled ? null : Math.round(exact / snap) * snap
-      if (to !== null) to = Math.max(peg.least, Math.min(peg.most, to))
-      setDragged(to ?? peg.at)
-      guide(to)
-      session.trial.show(peg.move(to), "once")
-    }
-    const putBack = (e: globalThis.KeyboardEvent) => {
-      if (e.key !== "Escape") return
-      e.preventDefault()
-      e.stopPropagation()
-      to = peg.at
-      end(null)
-    }
-    const end = (e: globalThis.PointerEvent | null) => {
-      removeEventListener("keydown", putBack, true)
-      handle.removeEventListener("pointermove", move)
-      handle.removeEventListener("pointerup", end)
-      handle.removeEventListener("pointercancel", end)
-      guide(null)
-      setDragged(null)
-      session.trial.show(null)
-      if (e?.type === "pointerup" && to !== peg.at) session.run(peg.move(to))
-    }
-    addEventListener("keydown", putBack, true)
-    handle.addEventListener("pointermove", move)
-    handle.addEventListener("pointerup", end)
-    handle.addEventListener("pointercancel", end)
-  }
+  const onDown = (event: PointerEvent<HTMLDivElement>) =>
+    dragLength(event, {
+      along: "x",
+      value: peg.at,
+      perPixel: ((rtl ? -1 : 1) * (peg.shape === "end" ? -1 : 1)) / scale,
+      snap: units[unit] * grid[unit],
+      least: peg.least,
+      most: peg.most,
+      ...(peg.tab ? { pullOff } : {}),
+      show: (to) => {
+        setDragged(to === undefined ? null : (to ?? peg.at))
+        guide(to ?? null)
+        session.trial.show(to === undefined ? null : peg.move(to), "once")
+      },
+      take: (to) => void session.run(peg.move(to)),
+    })
 
   const onKey = (event: KeyboardEvent) => {
     const direction = event.key === "ArrowRight" ? 1 : event.key === "ArrowLeft" ? -1 : 0
@@ -261,13 +237,75 @@ function Scale({ geometry, unit }: { geometry: Geometry; unit: Unit }) {
   )
 }
 
+/** The margins at the left and right, to be dragged at the edges of the text. Where inside and outside differ they are set in the tray. */
+function MarginGrips({ geometry }: { geometry: Geometry }) {
+  const session = useSession()
+  const unit = useUnit((s) => s.unit)
+  const { setup, many } = useDesk(({ editor }) => ({
+    setup: editor ? setupHere(editor) : null,
+    many: editor ? sectionsOf(editor.doc).length > 1 : false,
+  }))
+  const [dragged, setDragged] = useState<{ side: "left" | "right"; to: number } | null>(null)
+  if (!setup || setup.mirrored) return null
+  const { scale, from, to } = geometry
+  const { margins, gutter } = setup
+  return (["left", "right"] as const).map((side) => {
+    const value = dragged?.side === side ? dragged.to : margins[side]
+    const x = side === "left" ? from + (value + gutter) * scale : to - value * scale
+    const set = (next: number) =>
+      changeSetup((own) => ({ ...own, margins: { ...own.margins, [side]: next } }), many ? "here" : "all", "Margins")
+    return (
+      <div
+        key={side}
+        role="slider"
+        tabIndex={0}
+        aria-label={`${side === "left" ? "Left" : "Right"} margin`}
+        aria-valuenow={inUnit(value, unit)}
+        aria-valuemin={0}
+        aria-valuemax={inUnit(setup.width, unit)}
+        aria-valuetext={`${inUnit(value, unit)} ${unit}`}
+        title={`${side === "left" ? "Left" : "Right"} margin: ${inUnit(value, unit)} ${unit}`}
+        onPointerDown={(event) =>
+          dragLength(event, {
+            along: "x",
+            value: margins[side],
+            perPixel: (side === "left" ? 1 : -1) / scale,
+            snap: units[unit] * grid[unit],
+            least: 0,
+            most: setup.width,
+            show: (next) => {
+              setDragged(typeof next === "number" ? { side, to: next } : null)
+              session.trial.show(typeof next === "number" ? set(next) : null, "once")
+            },
+            take: (next) => next !== null && session.run(set(next)),
+          })
+        }
+        onKeyDown={(event) => {
+          const direction = event.key === "ArrowRight" ? 1 : event.key === "ArrowLeft" ? -1 : 0
+          if (direction === 0) return
+          event.preventDefault()
+          event.stopPropagation()
+          session.run(
+            set(Math.max(0, stepLength(margins[side], (side === "left" ? direction : -direction) as -1 | 1, unit))),
+          )
+        }}
+        className="absolute top-0 flex h-full w-3.5 cursor-col-resize touch-none items-center justify-center"
+        style={{ left: side === "left" ? x - 22 : x + 8 }}
+      >
+        <span className="h-3 w-[3px] rounded-full bg-ink-soft opacity-60" />
+      </div>
+    )
+  })
+}
+
 /** Above the sheets, in line with the column at the caret; compact, as wide as what it stands in. */
 export function Ruler({ compact }: { compact?: boolean }) {
   const session = useSession()
   const unit = useUnit((s) => s.unit)
   const bar = useRef<HTMLDivElement>(null)
   const [room, setRoom] = useState(0)
-  const { column, scale, canvas, rtl } = useDesk((s) => ({
+  const { column, scale, canvas, rtl, mode } = useDesk((s) => ({
+    mode: s.mode,
     column: s.view.column,
     scale: s.scale,
     canvas: s.canvas,
@@ -318,6 +356,7 @@ export function Ruler({ compact }: { compact?: boolean }) {
       {geometry ? (
         <>
           <Scale geometry={geometry} unit={unit} />
+          {compact || mode === "flow" ? null : <MarginGrips geometry={geometry} />}
           {pegs.map((peg) => (
             <PegHandle key={peg.key} peg={peg} geometry={geometry} tall={compact === true} />
           ))}

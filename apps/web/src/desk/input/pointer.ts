@@ -27,8 +27,8 @@ export interface PointerTarget {
   writeEdge(area: EdgeArea): void
   /** An entry of the contents was pressed: goes to the heading of that number. */
   goToHeading(heading: number): void
-  /** The selection was made and let go. */
-  selected(): void
+  /** The selection was made and let go at a point of the window. */
+  selected(clientX: number, clientY: number): void
 }
 
 type Unit = "character" | "word" | "paragraph"
@@ -88,7 +88,7 @@ export class PointerInput {
 
   private readonly onDown = (event: PointerEvent): void => {
     if (this.target.reading()) return
-    if (event.button !== 0 || (event.target as HTMLElement).closest(".handle, .floating")) return
+    if (event.button !== 0 || (event.target as HTMLElement).closest(".handle, .floating, .break")) return
     const touch = event.pointerType !== "mouse"
     this.touching = touch
     if (!touch && (this.target.tick(event.clientX, event.clientY) || this.goToEntry(event)))
@@ -146,7 +146,7 @@ export class PointerInput {
         const to = this.view.atClient(x, y)
         if (to) extend(to)
       },
-      () => this.target.selected(),
+      (x, y) => this.target.selected(x, y),
     )
   }
 
@@ -208,9 +208,9 @@ export class PointerInput {
       if (end === "caret") this.target.select(place.pos, place)
       else if (place.pos !== fixed) this.target.select(fixed, place)
     }
-    this.drag(event, element, look, () => {
+    this.drag(event, element, look, (x, y) => {
       lens.hide()
-      this.target.selected()
+      this.target.selected(x, y)
     })
   }
 
@@ -289,7 +289,7 @@ export class PointerInput {
         const { from, to } = this.span(place, "paragraph")
         this.target.select(from, { pos: to, bias: -1 })
       } else this.target.select(place.pos, place)
-      this.target.selected()
+      this.target.selected(clientX, clientY)
     }
     canvas.addEventListener("pointermove", onMove)
     canvas.addEventListener("pointerup", onUp)
@@ -302,6 +302,6 @@ export class PointerInput {
     if (!place) return
     const { from, to } = this.span(place, "word")
     this.target.select(from, { pos: to, bias: -1 })
-    this.target.selected()
+    this.target.selected(clientX, clientY)
   }
 }

@@ -1,10 +1,10 @@
 import { useEffect, useState } from "react"
 import { Pressable, Text, View } from "react-native"
-import { dateFormats, documentAttrs, formatDate } from "@biblon/core/document"
-import { insertField, insertText } from "@biblon/core/editing"
+import { dateFormats, documentAttrs, formatDate, noteForms, type NoteSettings } from "@biblon/core/document"
+import { changeNotes, insertField, insertText, markHere, noteHere, turnNote } from "@biblon/core/editing"
 import { fallbackFaces } from "@biblon/core/layout/catalogue"
 import { toolNamed } from "../../commands/registry"
-import { Glyph, SectionTitle, Segment, Segments } from "../../ui/pieces"
+import { Choice, Fold, Glyph, SectionTitle, Segment, Segments, WordButton } from "../../ui/pieces"
 import { useDesk, useSession } from "../context"
 import { findSymbols, useSymbols } from "../symbols"
 
@@ -175,6 +175,69 @@ function Tools({ tools }: { tools: readonly (readonly [id: string, label: string
   )
 }
 
+type NoteForm = NoteSettings["end"]["form"]
+
+const formNames: Readonly<Record<NoteForm, string>> = {
+  decimal: "1, 2, 3",
+  lowerRoman: "i, ii, iii",
+  upperRoman: "I, II, III",
+  lowerLetter: "a, b, c",
+  upperLetter: "A, B, C",
+  signs: "*, †, ‡, §",
+}
+const forms = noteForms.map((form) => [form, formNames[form]] as const)
+
+/** How notes are numbered; and a note that is here made one of the other kind. */
+function NoteNumbers() {
+  const session = useSession()
+  const { settings, kind } = useDesk(({ editor }) => ({
+    settings: editor ? documentAttrs(editor.doc).notes : null,
+    kind: editor ? ((noteHere(editor) ?? markHere(editor))?.kind ?? null) : null,
+  }))
+  if (!settings) return null
+  return (
+    <>
+      {kind ? (
+        <View className="mt-2 flex-row">
+          <WordButton
+            label={kind === "note" ? "Make it an endnote" : "Make it a footnote"}
+            onPress={() => {
+              session.run(turnNote)
+              session.focus()
+            }}
+          />
+        </View>
+      ) : null}
+      <Fold title="How notes are numbered">
+        <View className="flex-row gap-2">
+          <Choice
+            label="Footnotes"
+            value={settings.foot.form}
+            options={forms}
+            onChange={(form) => session.run(changeNotes("foot", { form }))}
+          />
+          <Choice
+            label="Counted anew"
+            value={settings.foot.restart}
+            options={[
+              ["document", "Never"],
+              ["section", "In each section"],
+              ["sheet", "On each sheet"],
+            ]}
+            onChange={(restart) => session.run(changeNotes("foot", { restart }))}
+          />
+        </View>
+        <Choice
+          label="Endnotes"
+          value={settings.end.form}
+          options={forms}
+          onChange={(form) => session.run(changeNotes("end", { form }))}
+        />
+      </Fold>
+    </>
+  )
+}
+
 export function PlaceTray() {
   return (
     <View>
@@ -182,13 +245,22 @@ export function PlaceTray() {
       <Tools
         tools={[
           ["note", "Footnote"],
+          ["endnote", "Endnote"],
           ["cross-note", "Mark ⇄ note"],
         ]}
       />
+      <NoteNumbers />
       <SectionTitle>Breaks</SectionTitle>
       <Tools
         tools={[
-          ["sheet-break", toolNamed("sheet-break").name],
+          ["sheet-break", "New sheet"],
+          ["column-break", "New column"],
+        ]}
+      />
+      <View className="h-2" />
+      <Tools
+        tools={[
+          ["blank-sheet", "Blank sheet"],
           ["line-break", "New line"],
         ]}
       />

@@ -1,7 +1,7 @@
-import { useRef, type KeyboardEvent, type PointerEvent } from "react"
+import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from "react"
 import { ScrollView, Text, View } from "react-native"
 import { IconButton } from "../../ui/pieces"
-import { useSession } from "../context"
+import { useDesk, useSession } from "../context"
 import { trayNamed } from "../trays"
 import { contents } from "./contents"
 import type { TrayId } from "../store"
@@ -17,6 +17,10 @@ export function Tray({ tray, wide }: { tray: TrayId; wide: boolean }) {
   const Content = contents[tray]
   const start = useRef<number | null>(null)
   const pressed = useRef(false)
+  const scroller = useRef<ScrollView>(null)
+  const page = useDesk((s) => s.pages[tray]?.split("/")[0])
+  // Each page is shown from its top, however far the one before was scrolled.
+  useEffect(() => scroller.current?.scrollTo({ y: 0, animated: false }), [page])
   const close = () => session.openTray(null)
   const content = (
     <div
@@ -54,7 +58,7 @@ export function Tray({ tray, wide }: { tray: TrayId; wide: boolean }) {
           </Text>
           <IconButton name="Put the tray away" icon={X} onPress={close} className="h-9 w-9 rounded-button" />
         </View>
-        <ScrollView key={tray} className="flex-1" contentContainerClassName="px-5 pb-8">
+        <ScrollView ref={scroller} key={tray} className="flex-1" contentContainerClassName="px-5 pb-8">
           {content}
         </ScrollView>
       </View>
@@ -74,8 +78,7 @@ export function Tray({ tray, wide }: { tray: TrayId; wide: boolean }) {
       >
         <View className="h-1 w-10 rounded-full bg-line" />
       </div>
-      {/* Each tray is shown from its top, however far the one before was scrolled. */}
-      <ScrollView key={tray} className="-mt-4 flex-1" contentContainerClassName="px-[18px] pb-6">
+      <ScrollView ref={scroller} key={tray} className="-mt-4 flex-1" contentContainerClassName="px-[18px] pb-6">
         {content}
       </ScrollView>
     </View>

@@ -4,7 +4,16 @@
  * what is shown is what the worker will report a few milliseconds later. Where it cannot be sure, it
  * leaves the matter to the worker.
  */
-import { anchorsIn, valuesNow, valuesOf, changedLeaves, documentAttrs, labelsOf, leavesOf } from "@biblon/core/document"
+import {
+  anchorsIn,
+  valuesNow,
+  valuesOf,
+  withName,
+  changedLeaves,
+  documentAttrs,
+  labelsOf,
+  leavesOf,
+} from "@biblon/core/document"
 import {
   FontLibrary,
   HarfBuzz,
@@ -13,6 +22,7 @@ import {
   Typesetter,
   fragmentsOf,
   type Fragment,
+  type LayoutSpec,
   type ParagraphLayout,
 } from "@biblon/core/layout"
 import { faceAddress } from "@biblon/core/layout/catalogue"
@@ -68,7 +78,7 @@ export class EagerTypesetter {
     before: Node,
     after: Node,
     mirror: LayoutMirror,
-    flow: boolean,
+    spec: LayoutSpec,
   ): { leaf: number; paragraph: ParagraphLayout } | null {
     const change = changedLeaves(before, after)
     const setting = documentAttrs(after)
@@ -92,7 +102,7 @@ export class EagerTypesetter {
     if (!shown) return null
     try {
       const paragraph = this.typesetter.paragraph(
-        { ...setting, flow, values: valuesOf(after, valuesNow) },
+        { ...setting, flow: spec.mode === "flow", values: valuesOf(after, withName(valuesNow, spec.name ?? "")) },
         leavesOf(after).node(leaf),
         shown.width,
         labels[leaf] ?? null,

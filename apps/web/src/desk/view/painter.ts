@@ -1,7 +1,19 @@
 /** A sheet as elements, which stay where they are as long as they look the same. */
 import { backdropOf, fragmentsOf, lineTop, outlinesOf, type Line, type PlacedSheet } from "@biblon/core/layout"
 import { element, inOrder, paintRule, px, setting } from "./elements"
+import type { SetBreak } from "./places"
 import { blockKey, PaintedBlock } from "./paintedBlock"
+
+/** Left free between text and the line that says what begins behind it, in pixels. */
+const breakGap = 4
+
+const sectionWords: Readonly<Record<SetBreak["kind"], string>> = {
+  sheet: "New section",
+  column: "New section",
+  continuous: "New section, below",
+  odd: "New section, odd sheet",
+  even: "New section, even sheet",
+}
 
 export class PaintedSheet {
   readonly element = element("div", "sheet")
@@ -129,6 +141,28 @@ export class PaintedSheet {
       this.outlines.append(box)
     }
     this.element.append(this.outlines)
+  }
+
+  private breaks: HTMLElement[] = []
+  private broken = ""
+
+  /** Shows where something begins: buttons that say what, for a pointer; keys take it away from the text behind it. */
+  showBreaks(breaks: readonly SetBreak[], scale: number): void {
+    const key = breaks.map(({ kind, pos, x, y, width }) => `${kind} ${pos} ${x} ${y} ${width} ${scale}`).join()
+    if (key === this.broken) return
+    this.broken = key
+    for (const gone of this.breaks) gone.remove()
+    this.breaks = breaks.map(({ kind, section, pos, x, y, width }) => {
+      const sign = element("button", "break", {
+        transform: `translate(${x * scale}px, ${y * scale + breakGap}px)`,
+        width: `${width * scale}px`,
+      })
+      sign.tabIndex = -1
+      sign.dataset.pos = String(pos)
+      sign.textContent = section ? sectionWords[kind] : kind === "column" ? "New column" : "New sheet"
+      return sign
+    })
+    this.element.append(...this.breaks)
   }
 
   private marked = ""

@@ -1,8 +1,10 @@
 /** Where places of the text stand on the canvas, and what stands at a point of it: read from the layout mirror and from how the sheets lie. */
+import { breakBefore, type BreakMark } from "@biblon/core/editing"
 import {
   blocksOf,
   bodyOf,
   leavesOf,
+  leavesOfBody,
   sectionsOf,
   variantFor,
   type EdgeName,
@@ -14,6 +16,8 @@ import {
   checkAt,
   fragmentsOf,
   hit,
+  isBeginning,
+  lineTop,
   rangeBoxes,
   sectionBegun,
   type Box,
@@ -62,6 +66,12 @@ export interface EdgeArea {
   /** Key of the story that stands there; null for none. */
   story: string | null
 }
+
+/** Where something begins, and where on its sheet that is shown. */
+export type SetBreak = BreakMark & { x: number; y: number; width: number }
+
+/** So far above a paragraph it is shown in flow view, in points. */
+const flowBreak = 14
 
 export class Places {
   /** Number of the sheet on which a head or foot is written that stands on many. */
@@ -251,6 +261,67 @@ export class Places {
     // What stands on several sheets is written on the one that was pressed.
     if (found && notes && leaves.flow(found.leaf).story !== null) this.edgeSheet = index
     return found ? { pos: leaves.start(found.leaf) + found.offset, bias: found.bias } : null
+  }
+
+  /** The field at a point of the canvas; null for none. */
+  fieldAt(x: number, y: number): { pos: number; words: string; box: Box } | null {
+    const index = this.stack().indexAt(x, y)
+    const placed = this.source.layout.mirror.placed(index)
+    const { scale } = this
+    const [left, top] = [this.left(index), this.stack().top(index)]
+    const [inX, inY] = [(x - left) / scale, (y - top) / scale]
+    for (const fragment of placed ? fragmentsOf(placed) : []) {
+      const { paragraph, leaf } = fragment
+      if (fragment.entry !== null || !paragraph.text.includes("\ufffc")) continue
+      for (const line of paragraph.lines.slice(fragment.from, fragment.to)) {
+        const y = lineTop(fragment, line)
+        if (inY < y || inY > y + line.height) continue
+        const on = line.runs.find((own) => inX >= fragment.x + own.x && inX <= fragment.x + own.x + own.width)
+        if (!on || on.run.shows === null || on.run.to === on.run.from) continue
+        if (paragraph.anchors?.some(({ offset }) => offset === on.run.from)) continue
+        const box = {
+          x: left + (fragment.x + on.x) * scale,
+          y: top + y * scale,
+          width: on.width * scale,
+          height: line.height * scale,
+        }
+        this.edgeSheet = fragment.part === "text" ? this.edgeSheet : index
+        return { pos: leavesOf(this.source.editor().doc).start(leaf) + on.run.from, words: on.run.shows, box }
+      }
+    }
+    return null
+  }
+
+  /** What a field shows that stands at a position; null while its sheet is not here. */
+  shownAt(pos: number): string | null {
+    const found = this.fragmentAt({ pos, bias: 1 })
+    if (!found) return null
+    const offset = pos - leavesOf(this.source.editor().doc).start(found.fragment.leaf)
+    const runs = found.fragment.paragraph.lines.flatMap((line) => line.runs)
+    return runs.find(({ run }) => run.from === offset && run.to > offset)?.run.shows ?? null
+  }
+
+  /** What begins behind the columns of a sheet, or in flow above its paragraphs, each below the text before it; in points of the sheet. */
+  breaksOn(index: number): SetBreak[] {
+    const placed = this.source.layout.mirror.placed(index)
+    if (!placed) return []
+    const { doc } = this.source.editor()
+    const count = leavesOfBody(doc)
+    const { sheet, leaf: first } = placed
+    const before = (leaf: number, x: number, y: number, width: number): SetBreak[] => {
+      const mark = leaf < count ? breakBefore(doc, leaf) : null
+      return mark ? [{ ...mark, x, y, width }] : []
+    }
+    if (!sheet.start.paper)
+      return fragmentsOf(placed).flatMap((own) =>
+        own.part === "text" && own.from === 0 ? before(own.leaf, own.x, own.y - flowBreak, own.width) : [],
+      )
+    return sheet.columns.flatMap(({ x, y, box }, i) => {
+      const following = sheet.columns[i + 1]
+      const begins = following ? following.box.inside[0]?.box : null
+      const whole = following ? begins?.kind !== "lines" || begins.from === 0 : isBeginning(sheet.next.at)
+      return whole ? before(first + (following?.leaf ?? sheet.next.leaf), x, y + box.height, box.width) : []
+    })
   }
 
   /** The thing to do whose box is at a point of the canvas, by its leaf. */

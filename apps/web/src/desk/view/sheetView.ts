@@ -223,6 +223,7 @@ export class SheetView {
         flow ? "Text" : `Sheet ${index + 1} of ${this.stack.count}`,
       )
       if (content) painted.paint(content, this.signs)
+      if (content && this.source.layout.current) painted.showBreaks(this.places.breaksOn(index), scale)
       if (content && debugging) painted.outline(content)
     }
     this.paintSelection()
@@ -289,6 +290,11 @@ export class SheetView {
   /** The heading whose entry in a list of contents is at a point of the window, by its number. */
   entryAt(clientX: number, clientY: number): number | null {
     return this.places.entryAt(...this.onCanvas(clientX, clientY))
+  }
+
+  /** The field at a point of the window. */
+  fieldAt(clientX: number, clientY: number): ReturnType<Places["fieldAt"]> {
+    return this.places.fieldAt(...this.onCanvas(clientX, clientY))
   }
 
   /** The head or foot of the sheet in sight. */

@@ -1,8 +1,10 @@
 import { Text, View } from "react-native"
-import { limits, type PageSetup } from "@biblon/core/document"
+import { edgeWidth, equal, leastRoom, limits, type PageSetup } from "@biblon/core/document"
+import { columnsIn } from "@biblon/core/layout"
 import { joinSections, startSection } from "@biblon/core/editing"
 import {
   Choice,
+  Fold,
   LengthField,
   NumberField,
   SectionTitle,
@@ -20,6 +22,62 @@ const beginnings: readonly (readonly [PageSetup["begins"], string])[] = [
   ["odd", "Next odd sheet"],
   ["even", "Next even sheet"],
 ]
+
+/** What a column gets of the width, as parts of it. */
+const unlike: readonly (readonly [string, readonly [number, number] | null])[] = [
+  ["Alike", null],
+  ["Narrow left", [1, 2]],
+  ["Narrow right", [2, 1]],
+]
+
+/** Columns that are not alike: two of our proportions, or widths of one's own. */
+function Widths() {
+  const { setup, change } = useSetup()
+  if (!setup) return null
+  const { columns } = setup
+  const all = columnsIn(edgeWidth(setup), columns)
+  const put = (shares: readonly number[] | null) =>
+    change((own) => ({ ...own, columns: { ...own.columns, shares: shares && [...shares] } }), "Widths of the columns")
+  /** One column at a width; the others share the rest as they did. */
+  const widen = (i: number, width: number) => {
+    const sum = all.reduce((total, own) => total + own.width, 0)
+    const rest = sum - (all[i]?.width ?? 0)
+    const scale = (sum - width) / rest
+    put(all.map((own, n) => Math.round(((n === i ? width : own.width * scale) / sum) * all.length * 1000) / 1000))
+  }
+  return (
+    <>
+      {columns.count === 2 ? (
+        <Segments label="How columns share the width">
+          {unlike.map(([name, shares], i) => (
+            <Segment
+              key={name}
+              first={i === 0}
+              label={name}
+              on={equal(columns.shares, shares)}
+              onPress={() => put(shares)}
+            />
+          ))}
+        </Segments>
+      ) : null}
+      <Fold title="Widths">
+        <View className="flex-row flex-wrap gap-2">
+          {all.map(({ width }, i) => (
+            <View key={i} className="min-w-[46%] flex-1 flex-row">
+              <LengthField
+                label={`Column ${i + 1}`}
+                value={Math.round(width * 100) / 100}
+                min={leastRoom}
+                max={edgeWidth(setup)}
+                onChange={(next) => widen(i, next)}
+              />
+            </View>
+          ))}
+        </View>
+      </Fold>
+    </>
+  )
+}
 
 export function ColumnsPage() {
   const { session, setup, section, sections, change } = useSetup()
@@ -58,6 +116,7 @@ export function ColumnsPage() {
           onChange={(next) => columns({ gap: next })}
         />
       </View>
+      {count > 1 ? <Widths /> : null}
       <Switch label="A line between them" on={line} onChange={(on) => columns({ line: on })} />
       <SectionTitle>{sections > 1 ? `Section ${section + 1} of ${sections}` : "Sections"}</SectionTitle>
       {section > 0 ? (

@@ -1,9 +1,16 @@
 import { useState } from "react"
 import { Text, View } from "react-native"
-import { edgeStory, limits, numberForms, sectionsOf, type EdgeName, type FieldKind } from "@biblon/core/document"
+import {
+  edgeAt,
+  edgeStory,
+  limits,
+  numberForms,
+  sectionsOf,
+  type EdgeName,
+  type FieldKind,
+} from "@biblon/core/document"
 import {
   divideEdges,
-  edgeAt,
   insertFieldOf,
   numberPatterns,
   numberPlace,
@@ -33,6 +40,9 @@ const fields: readonly (readonly [FieldKind, string, string])[] = [
   ["title", "", "Title"],
   ["author", "", "Author"],
   ["date", "long", "Date"],
+  ["name", "", "Document’s name"],
+  ["heading", "1 last", "Last heading here"],
+  ["property", "organisation", "Organisation"],
 ]
 
 function Numbers() {

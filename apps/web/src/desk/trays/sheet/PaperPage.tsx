@@ -1,6 +1,6 @@
 import { Text, View } from "react-native"
 import { equal, fitSetup, limits, MM, papers, type PageSetup, type PaperName } from "@biblon/core/document"
-import { changeSetup, turned } from "@biblon/core/editing"
+import { turned } from "@biblon/core/editing"
 import { Choice, LengthField, Segment, Segments, SectionTitle, Switch } from "../../../ui/pieces"
 import { Colours, tints } from "../write/Colours"
 import { SheetDrawing } from "./SheetDrawing"
@@ -35,7 +35,7 @@ function paperOf({ width, height }: PageSetup): PaperName | null {
 }
 
 export function PaperPage() {
-  const { setup, change, limited } = useSetup()
+  const { setup, change, command, limited } = useSetup()
   if (!setup) return null
   const paper = paperOf(setup)
   const sideways = setup.width > setup.height
@@ -56,7 +56,13 @@ export function PaperPage() {
   )
   return (
     <View className="gap-3 pt-4">
-      <SheetDrawing setup={setup} />
+      <SheetDrawing
+        setup={setup}
+        margins={{
+          set: (margins) => command((own) => ({ ...own, margins: { ...own.margins, ...margins } }), "Margins"),
+          take: (margins) => change((own) => ({ ...own, margins: { ...own.margins, ...margins } }), "Margins"),
+        }}
+      />
       {limited ? (
         <Text role="status" className="font-ui text-[13px] leading-5 text-ochre">
           Some of it was limited, so that text keeps room on the paper.
@@ -160,7 +166,7 @@ export function PaperPage() {
         value={setup.colour}
         palette={tints}
         none="White"
-        set={(colour) => changeSetup((own) => ({ ...own, colour }), "all", "Colour of the paper")}
+        set={(colour) => command((own) => ({ ...own, colour }), "Colour of the paper")}
       />
     </View>
   )

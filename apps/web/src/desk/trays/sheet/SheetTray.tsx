@@ -1,20 +1,22 @@
 import { View } from "react-native"
 import { PageTabs, Segment, Segments } from "../../../ui/pieces"
 import { useDesk, useSession } from "../../context"
+import { BehindPage } from "./BehindPage"
 import { ColumnsPage } from "./ColumnsPage"
 import { EdgesPage } from "./EdgesPage"
 import { PaperPage } from "./PaperPage"
 import { useSetup, useSetupScope, type SetupScope } from "./useSetup"
 
 const pages = [
-  ["paper", "Paper"],
-  ["edges", "Head, foot"],
-  ["columns", "Columns"],
+  ["paper", "Paper", PaperPage],
+  ["edges", "Head, foot", EdgesPage],
+  ["columns", "Columns", ColumnsPage],
+  ["behind", "Behind", BehindPage],
 ] as const
-type Page = (typeof pages)[number][0]
+type PageId = (typeof pages)[number][0]
 
 const scopes: readonly (readonly [SetupScope, string])[] = [
-  ["all", "Whole document"],
+  ["all", "All sheets"],
   ["here", "This section"],
   ["on", "From here on"],
 ]
@@ -42,12 +44,18 @@ function Scope() {
 
 export function SheetTray() {
   const session = useSession()
-  const page = useDesk((s) => (s.pages.sheet?.split("/")[0] ?? "paper") as Page)
+  const page = useDesk((s) => (s.pages.sheet?.split("/")[0] ?? "paper") as PageId)
+  const Page = pages.find(([id]) => id === page)?.[2] ?? PaperPage
   return (
     <View>
-      <PageTabs label="Sheet" pages={pages} page={page} onChoose={(next) => session.openTray("sheet", next)} />
+      <PageTabs
+        label="Sheet"
+        pages={pages.map(([id, name]) => [id, name] as const)}
+        page={page}
+        onChoose={(next) => session.openTray("sheet", next)}
+      />
       <Scope />
-      {page === "paper" ? <PaperPage /> : page === "edges" ? <EdgesPage /> : <ColumnsPage />}
+      <Page />
     </View>
   )
 }

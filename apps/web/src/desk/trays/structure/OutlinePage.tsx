@@ -10,7 +10,16 @@ import {
   type RefObject,
 } from "react"
 import { Text, useWindowDimensions, View } from "react-native"
-import { contentsLooks, headingsOf, leavesOf, type ContentsLook, type Heading } from "@biblon/core/document"
+import {
+  contentsLooks,
+  documentAttrs,
+  headingsOf,
+  leavesOf,
+  limits,
+  outlineLevel,
+  type ContentsLook,
+  type Heading,
+} from "@biblon/core/document"
 import {
   changeContents,
   contentsIn,
@@ -19,11 +28,14 @@ import {
   insertContents,
   moveSection,
   numberHeadings,
+  paragraphValue,
   promoteSection,
+  setParagraphs,
   usualContents,
 } from "@biblon/core/editing"
 import { CaretDown, CaretLeft, CaretRight, DotsSixVertical, Warning } from "../../../ui/icons"
-import { Choice, Glyph, IconButton, inkSoft, WordButton } from "../../../ui/pieces"
+import { Choice, Glyph, IconButton, inkSoft, Switch, WordButton } from "../../../ui/pieces"
+import { useTyped } from "../../../ui/typed"
 import { wideFrom } from "../../../ui/wide"
 import { useDesk, useSession } from "../../context"
 
@@ -151,6 +163,43 @@ function Contents() {
   )
 }
 
+/** Whether the heading with the caret stands in the contents, and in which words. */
+function HeadingHere() {
+  const session = useSession()
+  const { heading, listed, words } = useDesk(({ editor }) => ({
+    heading: editor !== null && outlineLevel(documentAttrs(editor.doc).styles, editor.selection.$head.parent) !== null,
+    listed: editor ? paragraphValue(editor, "listed") !== false : true,
+    words: editor ? (paragraphValue(editor, "listedAs") ?? "") : "",
+  }))
+  const typed = useTyped(
+    words,
+    (text) => void session.run(setParagraphs({ listedAs: text.trim() }, "Words in the contents")),
+  )
+  if (!heading) return null
+  return (
+    <View className="mt-3 gap-2">
+      <Switch
+        label="This heading stands in the contents"
+        on={listed}
+        onChange={(on) =>
+          void session.run(setParagraphs({ listed: on }, on ? "In the contents" : "Not in the contents"))
+        }
+      />
+      {listed ? (
+        <label className="flex min-w-0 flex-col gap-1 font-ui text-[13px] text-ink-soft">
+          In shorter words there
+          <input
+            {...typed}
+            placeholder="As it is"
+            maxLength={limits.shortForm}
+            className="h-11 min-w-0 rounded-button border border-line bg-raised px-3 font-ui text-[15px] text-ink wide:h-9"
+          />
+        </label>
+      ) : null}
+    </View>
+  )
+}
+
 export function OutlinePage() {
   const session = useSession()
   const { doc, here, numbers } = useDesk(({ editor }) => ({
@@ -228,6 +277,7 @@ export function OutlinePage() {
   return (
     <View>
       <Contents />
+      <HeadingHere />
       <View className="mb-3 mt-3 flex-row">
         <Choice
           label="Numbers of headings"

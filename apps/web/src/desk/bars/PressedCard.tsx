@@ -1,0 +1,181 @@
+import { Text, View } from "react-native"
+import {
+  dateFormats,
+  documentAttrs,
+  formatDate,
+  leavesOf,
+  type FieldAttrs,
+  type Properties,
+} from "@biblon/core/document"
+import { changeField, changeProperties, fieldAt, fieldToText, isOfSheet, removeBreak } from "@biblon/core/editing"
+import { Choice } from "../../ui/pieces"
+import { useTyped } from "../../ui/typed"
+import { useDesk, useSession } from "../context"
+import type { Pressed } from "../store"
+import { trying } from "../trying"
+import { Act, FloatingCard } from "./FloatingCard"
+
+const width = 300
+
+const sheetKinds = [
+  ["page", "Number of the sheet"],
+  ["pages", "How many sheets there are"],
+  ["sectionPages", "How many in this section"],
+  ["heading", "Heading on the sheet"],
+] as const
+
+const propertyNames: Readonly<Record<keyof Properties, string>> = {
+  title: "Title",
+  subtitle: "Subtitle",
+  author: "Author",
+  organisation: "Organisation",
+  date: "Date",
+}
+
+/** A property of the document, to be written wherever it is shown. */
+export function PropertyEntry({ property }: { property: keyof Properties }) {
+  const session = useSession()
+  const value = useDesk(({ editor }) => (editor ? documentAttrs(editor.doc).properties[property] : ""))
+  const typed = useTyped(value, (text) => void session.run(changeProperties({ [property]: text.trim() })))
+  return (
+    <label className="flex min-w-0 flex-col gap-1 font-ui text-[13px] text-ink-soft">
+      {propertyNames[property]}
+      <input
+        {...typed}
+        className="h-11 min-w-0 rounded-button border border-line bg-raised px-3 font-ui text-[15px] text-ink wide:h-9"
+      />
+    </label>
+  )
+}
+
+function FieldOptions({ pos, kind, format }: FieldAttrs & { pos: number }) {
+  const session = useSession()
+  const language = useDesk((s) => (s.editor ? documentAttrs(s.editor.doc).styles.defaults.letters.language : "en-GB"))
+  const change = (next: Partial<FieldAttrs>) => void session.run(changeField(pos, next))
+  if (kind === "date")
+    return (
+      <Choice
+        label="Written as"
+        value={format}
+        options={Object.keys(dateFormats).map((own) => [own, formatDate(new Date(), own, language)] as const)}
+        onChange={(next) => change({ format: next })}
+      />
+    )
+  if (kind === "title" || kind === "author") return <PropertyEntry property={kind} />
+  if (kind === "property" && Object.hasOwn(propertyNames, format))
+    return <PropertyEntry property={format as keyof Properties} />
+  if (!isOfSheet(kind))
+    return <Text className="font-ui text-[14px] text-ink">What the document is called on the shelf.</Text>
+  const level = String(Number.parseInt(format) || 1)
+  const last = format.endsWith("last")
+  return (
+    <>
+      <Choice
+        label="Shows"
+        value={kind}
+        options={sheetKinds}
+        onChange={(next) => change({ kind: next, format: next === "heading" ? "1" : "" })}
+      />
+      {kind === "heading" ? (
+        <View className="flex-row gap-2">
+          <Choice
+            label="Level"
+            value={level}
+            options={[1, 2, 3, 4, 5, 6].map((n) => [String(n), String(n)] as const)}
+            onChange={(next) => change({ format: last ? `${next} last` : next })}
+          />
+          <Choice
+            label="Which one"
+            value={last ? "last" : "first"}
+            options={[
+              ["first", "The first there"],
+              ["last", "The last there"],
+            ]}
+            onChange={(next) => change({ format: next === "last" ? `${level} last` : level })}
+          />
+        </View>
+      ) : null}
+    </>
+  )
+}
+
+function FieldCard({ pos, words, box }: Pressed) {
+  const session = useSession()
+  const field = useDesk(({ editor }) => {
+    const found = editor && editor.doc.nodeAt(pos) ? fieldAt(editor, pos) : null
+    return found?.pos === pos ? found : null
+  })
+  if (!field) return null
+  const end = () => {
+    session.store.setState({ pressed: null })
+    session.focus()
+  }
+  return (
+    <FloatingCard label="Field" below={box} width={width}>
+      <View className="gap-2 px-3 pt-2.5">
+        <FieldOptions {...field} />
+      </View>
+      <View className="flex-row p-1">
+        <Act
+          label="Make it text"
+          onPress={() => {
+            session.run(fieldToText(pos, session.shownAt(pos) ?? words))
+            end()
+          }}
+        />
+        <Act
+          label="Take away"
+          onPress={() => {
+            session.run(changeField(pos, null))
+            end()
+          }}
+        />
+      </View>
+    </FloatingCard>
+  )
+}
+
+function BreakCard({ pos, words, box }: Pressed) {
+  const session = useSession()
+  const section = words.startsWith("New section")
+  const column = words === "New column"
+  return (
+    <FloatingCard label={words} below={box} width={width}>
+      <Text className="px-3 pt-2.5 font-ui text-[14px] leading-5 text-ink">
+        {section
+          ? "A section begins here, with its own paper, columns, head and foot. Taken away, its text goes on as that of the section before."
+          : column
+            ? "What follows begins at the top of a column."
+            : "What follows begins on a new sheet."}
+      </Text>
+      <View className="flex-row gap-1 p-1">
+        <button
+          type="button"
+          className="h-11 flex-1 cursor-pointer rounded-button border-0 bg-transparent px-3 text-left font-ui-bold text-[14px] text-murex hover:bg-murex-soft/50 wide:h-9"
+          {...trying(session, removeBreak(pos), () => {
+            session.store.setState({ pressed: null })
+            session.focus()
+          })}
+        >
+          Take away
+        </button>
+        {section ? (
+          <Act
+            label="Its setup"
+            onPress={() => {
+              if (session.now) session.going.toLeaf(leavesOf(session.now.doc).at(pos + 2))
+              session.openTray("sheet", "columns")
+            }}
+          />
+        ) : null}
+      </View>
+    </FloatingCard>
+  )
+}
+
+/** Tells of what was pressed in the text, and lets it be changed. */
+export function PressedCard() {
+  const pressed = useDesk((s) => s.pressed)
+  if (!pressed) return null
+  return pressed.kind === "field" ? <FieldCard {...pressed} /> : <BreakCard {...pressed} />
+}
