@@ -60,7 +60,7 @@ test("columns, heads, feet and numbers are given by the call and stand on the sh
   const call = ["--columns", "2", "--header", "Ferry Trust|{title}|{page} of {pages}", "--numbers", "foot-middle"]
   expect((await biblon("convert", path("in.txt"), path("edges.pdf"), ...call)).code).toBe(0)
   const text = execFileSync("pdftotext", ["-layout", path("edges.pdf"), "-"], { encoding: "utf8" })
-  expect(text).toMatch(/Ferry Trust\s+–\s+1 of 1/)
+  expect(text).toMatch(/Ferry Trust\s+in\s+1 of 1/)
   expect(text.trim()).toMatch(/\n\s*1$/)
   expect(await biblon("convert", path("in.txt"), path("x.pdf"), "--numbers", "top")).toMatchObject({ code: 2 })
   const narrow = await biblon("convert", path("in.txt"), path("x.pdf"), "--columns", "12", "--paper", "A6")

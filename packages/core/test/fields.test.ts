@@ -1,5 +1,22 @@
+import { execFileSync } from "node:child_process"
+import { mkdtempSync, writeFileSync } from "node:fs"
+import { tmpdir } from "node:os"
+import { join } from "node:path"
+import fc from "fast-check"
 import { EditorState } from "prosemirror-state"
-import { defaultStyles, document, fieldText, formatDate, letters, nodes, p, paragraph } from "../src/document"
+import {
+  defaultProperties,
+  defaultSetup,
+  defaultStyles,
+  document,
+  fieldText,
+  formatDate,
+  letters,
+  MM,
+  nodes,
+  p,
+  paragraph,
+} from "../src/document"
 import { readDocument, ReadingError } from "../src/document/reading"
 import {
   insertField,
@@ -14,7 +31,7 @@ import {
   pasteSlice,
   selectedSlice,
 } from "../src/editing"
-import { fragmentsOf, caretEdges } from "../src/layout"
+import { fragmentsOf, caretEdges, shownText } from "../src/layout"
 import { layoutOf, pdfOf } from "../node/typesetting"
 import { after, stateOf, styles, texts, told } from "./telling"
 
@@ -65,7 +82,7 @@ describe("a field", () => {
     expect(edges[4]! - edges[3]!).toBeCloseTo(run.width, 3)
   })
 
-  test("goes over to the next line as a whole", () => {
+  test("is broken into lines as its words would be", () => {
     const many = document([
       paragraph(
         "body",
@@ -75,9 +92,12 @@ describe("a field", () => {
         ]).flat(),
       ),
     ])
-    const { lines } = layoutOf(many).placed.slice(0, 1).flatMap(fragmentsOf)[0]!.paragraph
-    expect(lines.length).toBeGreaterThan(1)
-    expect(lines.reduce((n, line) => n + line.runs.filter((r) => r.run.shows).length, 0)).toBe(12)
+    const set = layoutOf(many).placed.slice(0, 1).flatMap(fragmentsOf)[0]!.paragraph
+    expect(set.lines.length).toBeGreaterThan(1)
+    const full = fieldText(nodes.field.create({ kind: "date", format: "full" }), "en-GB")
+    expect(shownText(set)).toBe(`${full} `.repeat(12))
+    // Two of them go on on the next line.
+    expect(set.lines.reduce((n, line) => n + line.runs.filter((r) => r.run.shows).length, 0)).toBeGreaterThan(12)
   })
 
   test("gets into the PDF, and only kinds that exist get into a document", () => {
@@ -131,4 +151,58 @@ describe("moving text", () => {
     const inside = after(stateOf([p("before")], [0, 3]), pasteSlice(selectedSlice(source)))
     expect(texts(inside.doc)).toEqual(["befHead", "bodyore"])
   })
+})
+
+test("whatever a field shows, its paragraph has the lines that it would have with those words as text, and each place of it once", () => {
+  const words = fc
+    .array(fc.constantFrom("tide", "a", "timetables of the ferry", "slack-water", "x".repeat(30), "Ωμέγα", "مد", "–"), {
+      maxLength: 14,
+    })
+    .map((own) => own.join(" "))
+  const format = fc.record({
+    align: fc.constantFrom("left" as const, "center" as const, "right" as const),
+    hyphenate: fc.boolean(),
+    indentFirst: fc.constantFrom(0, 20),
+  })
+  fc.assert(
+    fc.property(words, words, words, words, format, (before, title, between, author, own) => {
+      const title_ = title || "–"
+      const author_ = author || "–"
+      const field = (kind: "title" | "author") => nodes.field.create({ kind, format: "" })
+      const properties = { ...defaultProperties, title, author }
+      const setup = { ...defaultSetup, width: 260, height: 3000 }
+      const lay = (parts: Parameters<typeof paragraph>[1]) =>
+        layoutOf(document([paragraph("body", parts, own)], { setup, properties })).placed.flatMap((placed) =>
+          fragmentsOf(placed).map((fragment) => fragment.paragraph),
+        )[0]!
+      const fielded = lay([before, field("title"), between, field("author")])
+      const plain = lay([`${before}${title_}${between}${author_}`])
+      const places = ({ lines }: typeof plain) =>
+        lines.map(({ x, width, height, top }) => [x, width, height, top].map((n) => Math.round(n * 100)))
+      // A short field without blanks is one letter to the line breaker.
+      if ([title_, author_].every((shown) => /\s/.test(shown))) expect(places(fielded)).toEqual(places(plain))
+      expect(shownText(fielded)).toBe(plain.text)
+      expect(fielded.lines.map(({ from }) => from).slice(1)).toEqual(fielded.lines.map(({ to }) => to).slice(0, -1))
+      expect([fielded.lines[0]!.from, fielded.lines.at(-1)!.to]).toEqual([0, fielded.text.length])
+      for (const line of fielded.lines) {
+        expect(line.x + line.width).toBeLessThanOrEqual(260 - 2 * 25 * MM + 0.01)
+        for (const edge of caretEdges(fielded, line).leading) expect(Number.isFinite(edge)).toBe(true)
+      }
+    }),
+    { numRuns: 200 },
+  )
+})
+
+test("a field that is broken into lines says its words once in the PDF", () => {
+  const title = "Timetables of a ferry that was hauled by hand along a chain in all weathers"
+  const field = nodes.field.create({ kind: "title", format: "" })
+  const path = join(mkdtempSync(join(tmpdir(), "biblon-field-")), "title.pdf")
+  const doc = document([paragraph("title", [field])], {
+    setup: { ...defaultSetup, width: 400 },
+    properties: { ...defaultProperties, title },
+  })
+  writeFileSync(path, pdfOf(layoutOf(doc), "x"))
+  const text = execFileSync("pdftotext", [path, "-"], { encoding: "utf8" })
+  expect(text.replace(/\s+/g, " ").trim()).toBe(title)
+  expect(text.trim().split("\n").length).toBeGreaterThan(3)
 })

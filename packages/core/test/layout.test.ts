@@ -173,6 +173,16 @@ describe("sheets", () => {
     for (const own of placed)
       for (const f of fragmentsOf(own)) expect(f.paragraph.lines.every((l) => l.x + l.width <= 236)).toBe(true)
   })
+
+  test("in flow, the wide spaces of a sheet do not fill the screen", () => {
+    const doc = document([p("Tides"), paragraph("body", ["far down"], { spaceBefore: 400 })])
+    const gap = (spec: LayoutSpec) => {
+      const [first, second] = lay(doc, spec).placed.flatMap((own) => fragmentsOf(own))
+      return second!.y - first!.y
+    }
+    expect(gap({ mode: "sheets" })).toBeGreaterThan(400)
+    expect(gap({ mode: "flow", width: 260, margin: 12 })).toBeLessThan(90)
+  })
 })
 
 describe("layout after a change", () => {

@@ -1,5 +1,5 @@
 import { defaultProperties, defaultSetup, defaultStyles, document, MM, type StyleSheet } from "@biblon/core/document"
-import { divideEdges, fillEdge, placeNumbers } from "@biblon/core/editing"
+import { divideEdges, fillEdge, placeNumbers, setCover } from "@biblon/core/editing"
 import type { DocumentStore } from "../store/documents"
 import { anywhere, contentsBefore, dressed, note } from "./dressing"
 import { notice, record, report } from "./shaped"
@@ -35,11 +35,18 @@ const demo = () => [
     doc: dressed(
       document(report.blocks(), {
         styles: report.styles,
-        properties: { ...defaultProperties, title: "Risks of the trial season", author: "Nell Caddow" },
+        properties: {
+          title: "Risks of the trial season",
+          subtitle: "What can go wrong with a chain ferry, and what is done about it",
+          author: "Nell Caddow",
+          organisation: "Saltmarsh Ferry Trust",
+          date: "November 2026",
+        },
       }),
       contentsBefore("What can go wrong", 2),
       anywhere(fillEdge("head", "{title}||{heading}")),
-      anywhere(placeNumbers({ edge: "foot", part: 2 }, "%1 of %2")),
+      anywhere(placeNumbers({ edge: "foot", part: 2 }, "Sheet %1")),
+      anywhere(setCover("pier")),
     ),
   },
   {

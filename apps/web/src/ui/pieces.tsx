@@ -287,9 +287,12 @@ export function PageTabs<T extends string>({
           role="tab"
           aria-selected={key === page}
           onPress={() => onChoose(key)}
-          className={`h-11 flex-1 items-center justify-center border-b-2 wide:h-9 ${key === page ? "border-murex" : "border-transparent hover:border-line"}`}
+          className={`h-11 flex-auto items-center justify-center border-b-2 px-1 wide:h-9 ${key === page ? "border-murex" : "border-transparent hover:border-line"}`}
         >
-          <Text className={`text-[14px] ${key === page ? "font-ui-bold text-murex" : "font-ui text-ink-soft"}`}>
+          <Text
+            numberOfLines={1}
+            className={`text-[14px] ${key === page ? "font-ui-bold text-murex" : "font-ui text-ink-soft"}`}
+          >
             {name}
           </Text>
         </Pressable>

@@ -1,8 +1,8 @@
 /** The headings of a document, for its outline, its contents and the bookmarks of its PDF. */
 import type { Node } from "prosemirror-model"
-import { leavesOf, leavesOfBody } from "./leaves"
+import { changedInBody, leavesOf, leavesOfBody } from "./leaves"
 import { outlineLevel, paragraphLook } from "./look"
-import { labelsOf } from "./numbering"
+import { labelsOf, type Labels } from "./numbering"
 import { documentAttrs } from "./schema"
 import type { StyleSheet } from "./shapes"
 import { spokenText } from "./spoken"
@@ -21,15 +21,49 @@ export interface Heading {
   end: number
 }
 
-const known = new WeakMap<Node, { styles: StyleSheet; headings: readonly Heading[] }>()
+interface Found {
+  doc: WeakRef<Node>
+  styles: StyleSheet
+  labels: Labels
+  headings: readonly Heading[]
+}
+const known = new WeakMap<Node, Found>()
+/** What was asked for last, by style sheet. */
+const latest = new WeakMap<StyleSheet, Found>()
+
+/** The headings of the document asked for before, if nothing that has changed since is one: the same list. */
+function stillThose(doc: Node, styles: StyleSheet, labels: Labels): readonly Heading[] | undefined {
+  const before = latest.get(styles)
+  const older = before?.doc.deref()
+  if (!before || !older || before.labels !== labels || leavesOfBody(older) !== leavesOfBody(doc)) return undefined
+  const change = changedInBody(older, doc)
+  if (!change) return before.headings
+  const plain = (own: Node, from: number, to: number) =>
+    leavesOf(own)
+      .nodes.slice(from, to)
+      .every((leaf) => outlineLevel(styles, leaf) === null)
+  return change.newTo === change.oldTo &&
+    plain(older, change.from, change.oldTo) &&
+    plain(doc, change.from, change.newTo)
+    ? before.headings
+    : undefined
+}
 
 /** The headings of a document in order. */
 export function headingsOf(doc: Node): readonly Heading[] {
-  const leaves = leavesOf(doc)
   const { styles } = documentAttrs(doc)
   const remembered = known.get(doc)
-  if (remembered?.styles === styles) return remembered.headings
+  if (remembered) return remembered.headings
   const labels = labelsOf(doc)
+  const headings = stillThose(doc, styles, labels) ?? findHeadings(doc, styles, labels)
+  const found = { doc: new WeakRef(doc), styles, labels, headings }
+  known.set(doc, found)
+  latest.set(styles, found)
+  return headings
+}
+
+function findHeadings(doc: Node, styles: StyleSheet, labels: Labels): Heading[] {
+  const leaves = leavesOf(doc)
   const count = leavesOfBody(doc)
   const headings: Heading[] = []
   const open: Heading[] = []
@@ -51,6 +85,5 @@ export function headingsOf(doc: Node): readonly Heading[] {
     headings.push(heading)
     open.push(heading)
   })
-  known.set(doc, { styles, headings })
   return headings
 }

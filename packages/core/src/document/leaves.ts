@@ -264,6 +264,17 @@ export interface LeafChange {
 /** For each document the one that it was compared with last: several ask for the same pair after each change. */
 const compared = new WeakMap<Node, { older: WeakRef<Node>; change: LeafChange | null }>()
 
+const alone = new WeakMap<Node, Node>()
+
+/** A document without what stands beside its body. */
+function bodyAlone(doc: Node): Node {
+  const body = doc.child(0)
+  if (doc.childCount === 1) return doc
+  let own = alone.get(body)
+  if (!own) alone.set(body, (own = doc.type.create(null, body)))
+  return own
+}
+
 /**
  * The span of leaves in which two documents differ, by identity; null if their bodies and stories are the same. Where only
  * the blocks around leaves differ, the span holds the leaves inside these and beside them.
@@ -275,6 +286,21 @@ export function changedLeaves(older: Node, newer: Node): LeafChange | null {
   const change = compare(older, newer)
   compared.set(newer, { older: new WeakRef(older), change })
   return change
+}
+
+/** The span of leaves of the body in which two documents differ, by identity; null if their bodies are the same. */
+export function changedInBody(older: Node, newer: Node): LeafChange | null {
+  if (older.child(0) === newer.child(0)) return null
+  // With the same stories, or none, the change lies in the body: most often it is known already.
+  if (!sameFrom(1, older.children, newer.children)) return changedLeaves(bodyAlone(older), bodyAlone(newer))
+  const change = changedLeaves(older, newer)
+  return (
+    change && {
+      ...change,
+      oldTo: Math.min(change.oldTo, leavesOfBody(older)),
+      newTo: Math.min(change.newTo, leavesOfBody(newer)),
+    }
+  )
 }
 
 function compare(older: Node, newer: Node): LeafChange | null {

@@ -2,7 +2,7 @@
 import type { Node } from "prosemirror-model"
 import { fieldAttrs, unknownValue, type FieldValues } from "./fields"
 import { entryOf } from "./keyed"
-import { changedLeaves, leavesOf, leavesOfBody, sameFrom } from "./leaves"
+import { changedInBody, leavesOf, leavesOfBody } from "./leaves"
 import { formatNumber } from "./numbering"
 import { bodyOf, documentAttrs } from "./schema"
 import type { NoteSettings } from "./shapes"
@@ -61,50 +61,74 @@ const known = new WeakMap<Node, Found>()
 /** By the first story, what was asked for last. */
 const latest = new WeakMap<Node, Found>()
 
-/** The notes of the document asked for before, if what has changed since has no marks and moved none: the same list. */
-function stillThose(doc: Node): readonly Note[] | undefined {
-  const before = latest.get(doc.child(1))
-  const older = before?.doc.deref()
-  const { notes } = documentAttrs(doc)
-  if (!before || !older || before.settings !== notes || !sameFrom(1, older.children, doc.children)) return undefined
-  // Where sections begin, numbers may begin anew.
-  if (notes.foot.restart === "section" && sectionsOf(older).length !== sectionsOf(doc).length) return undefined
-  const change = changedLeaves(older, doc)
-  if (!change) return before.notes
-  const unmarked = (own: Node, from: number, to: number) =>
-    leavesOf(own)
-      .nodes.slice(from, to)
-      .every((leaf) => onlyText(leaf) || anchorsIn(leaf).length === 0)
-  return change.newTo === change.oldTo &&
-    unmarked(older, change.from, change.oldTo) &&
-    unmarked(doc, change.from, change.newTo)
-    ? before.notes
-    : undefined
-}
-
-function findNotes(doc: Node): Note[] {
-  const { foot, end } = documentAttrs(doc).notes
-  const found: Note[] = []
+/** The notes whose marks stand in some leaves of the body, without their numbers. */
+function marksIn(doc: Node, from: number, to: number): Omit<Note, "label">[] {
   const stories = storiesOf(doc)
-  const leaves = leavesOf(doc)
-  const count = leavesOfBody(doc)
-  const bounds = foot.restart === "section" ? sectionsOf(doc).flatMap(({ pos }) => pos ?? []) : []
-  const numbers: Record<NoteKind, number> = { note: 0, endnote: 0 }
-  for (let leaf = 0; leaf < count; leaf++) {
-    const node = leaves.nodes[leaf] as Node
+  const { nodes } = leavesOf(doc)
+  const found: Omit<Note, "label">[] = []
+  for (let leaf = from; leaf < to; leaf++) {
+    const node = nodes[leaf] as Node
     for (const { key, offset } of onlyText(node) ? [] : anchorsIn(node)) {
       const story = stories.get(key)?.node
-      if (!story || !isNote(story)) continue
-      while (bounds.length > 0 && leaves.start(leaf) > (bounds[0] as number)) {
-        bounds.shift()
-        numbers.note = 0
-      }
-      const kind = story.attrs.kind as NoteKind
-      const label = noteMark(++numbers[kind], kind === "note" ? foot.form : end.form)
-      found.push({ key, kind, leaf, offset, label })
+      if (story && isNote(story)) found.push({ key, kind: story.attrs.kind as NoteKind, leaf, offset })
     }
   }
   return found
+}
+
+/** The same notes with their numbers; those that have had them keep being the same objects. */
+function numbered(doc: Node, marked: readonly (Omit<Note, "label"> | Note)[]): Note[] {
+  const { foot, end } = documentAttrs(doc).notes
+  const leaves = leavesOf(doc)
+  const bounds = foot.restart === "section" ? sectionsOf(doc).flatMap(({ pos }) => pos ?? []) : []
+  const numbers: Record<NoteKind, number> = { note: 0, endnote: 0 }
+  return marked.map((mark) => {
+    while (bounds.length > 0 && leaves.start(mark.leaf) > (bounds[0] as number)) {
+      bounds.shift()
+      numbers.note = 0
+    }
+    const label = noteMark(++numbers[mark.kind], mark.kind === "note" ? foot.form : end.form)
+    return "label" in mark && mark.label === label ? mark : { ...mark, label }
+  })
+}
+
+/** The notes of a document that comes from the one asked for before: only what has changed since is looked at. */
+function carriedOver(doc: Node): readonly Note[] | undefined {
+  const before = latest.get(doc.child(1))
+  const older = before?.doc.deref()
+  if (!before || !older || before.settings !== documentAttrs(doc).notes || !sameStories(older, doc)) return undefined
+  const change = changedInBody(older, doc)
+  if (!change) return before.notes
+  const shift = change.newTo - change.oldTo
+  const { notes } = before
+  const [from, to] = [firstFrom(notes, change.from), firstFrom(notes, change.oldTo)]
+  const old = notes.slice(from, to)
+  const now = marksIn(doc, change.from, change.newTo)
+  const behind = notes.slice(to)
+  const tail = shift === 0 ? behind : behind.map((note) => ({ ...note, leaf: note.leaf + shift }))
+  const alike =
+    old.length === now.length && now.every(({ key, kind }, i) => key === old[i]?.key && kind === old[i].kind)
+  // Where sections begin, numbers may begin anew.
+  if (!alike || before.settings.foot.restart === "section")
+    return numbered(doc, [...notes.slice(0, from), ...now, ...tail])
+  if (old.length === 0 && shift === 0) return notes
+  const labelled = now.map((mark, i) => ({ ...mark, label: (old[i] as Note).label }))
+  const moved = [...notes.slice(0, from), ...labelled, ...tail]
+  // What marks show is the same value as long as it is the same.
+  labels.set(moved, labelsOf(notes))
+  return moved
+}
+
+/** Index of the first note in or behind a leaf. */
+function firstFrom(notes: readonly Note[], leaf: number): number {
+  let low = 0
+  let high = notes.length
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if ((notes[middle] as Note).leaf < leaf) low = middle + 1
+    else high = middle
+  }
+  return low
 }
 
 /** The notes of a document. */
@@ -116,7 +140,7 @@ export function notesOf(doc: Node): readonly Note[] {
   const before = known.get(body)
   const older = before?.doc.deref()
   const same = older !== undefined && before?.settings === settings && (older === doc || sameStories(older, doc))
-  const notes = same ? before.notes : (stillThose(doc) ?? findNotes(doc))
+  const notes = same ? before.notes : (carriedOver(doc) ?? numbered(doc, marksIn(doc, 0, leavesOfBody(doc))))
   if (latest.get(first)?.doc.deref() !== doc || before?.notes !== notes) {
     const found = { doc: new WeakRef(doc), settings, notes }
     known.set(body, found)
@@ -132,7 +156,10 @@ const labels = new WeakMap<readonly Note[], NoteLabels>()
 
 /** What the marks of notes show as far as that does not hang on their sheets. */
 export function noteLabels(doc: Node): NoteLabels {
-  const notes = notesOf(doc)
+  return labelsOf(notesOf(doc))
+}
+
+function labelsOf(notes: readonly Note[]): NoteLabels {
   let own = labels.get(notes)
   if (!own) labels.set(notes, (own = new Map(notes.map(({ key, label }) => [key, label]))))
   return own

@@ -1,15 +1,6 @@
 /** Paper, margins and columns, for the document or a section of it; and sections. */
 import { TextSelection, type EditorState, type Transaction } from "prosemirror-state"
-import {
-  edgeAt,
-  fitSetup,
-  nodes,
-  sectionAt,
-  sectionsOf,
-  setEntries,
-  type PageSetup,
-  type Section,
-} from "../document"
+import { edgeAt, fitSetup, nodes, sectionAt, sectionsOf, setEntries, type PageSetup, type Section } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 

@@ -8,6 +8,7 @@ import {
   asksName,
   blocksOf,
   bodyOf,
+  changedInBody,
   changedLeaves,
   documentAttrs,
   hasContents,
@@ -19,7 +20,9 @@ import {
   noteMark,
   notesOf,
   sameFrom,
+  sectionsOf,
   storiesOf,
+  type Heading,
   type LeafChange,
   type Note,
   type NoteLabels,
@@ -36,17 +39,6 @@ import type { Break, Layout, LayoutSpec, PlacedSheet, Sheet } from "./types"
 export function sameSpec(a: LayoutSpec, b: LayoutSpec): boolean {
   if (a.mode === "flow") return b.mode === "flow" && a.width === b.width && a.margin === b.margin
   return b.mode === "sheets"
-}
-
-const alone = new WeakMap<Node, Node>()
-
-/** A document without what stands beside its body. */
-function bodyAlone(doc: Node): Node {
-  if (doc.childCount === 1) return doc
-  const body = bodyOf(doc)
-  let own = alone.get(body)
-  if (!own) alone.set(body, (own = doc.type.create(null, body)))
-  return own
 }
 
 /** A change wide enough to hold a leaf, by its number in the newer document. */
@@ -80,7 +72,7 @@ function withNotes(older: Node, before: NoteLabels, newer: Node, marks: NoteLabe
 
 /** The span of leaves of the body that are not as before: those that changed, those whose numbers did, and those with notes that did. */
 function changedSince(older: Node, before: NoteLabels, newer: Node, marks: NoteLabels): LeafChange | null {
-  const change = withNotes(older, before, newer, marks, changedLeaves(bodyAlone(older), bodyAlone(newer)))
+  const change = withNotes(older, before, newer, marks, changedInBody(older, newer))
   if (!change) return null
   const [labels, now] = [labelsOf(older), labelsOf(newer)]
   if (labels === now) return change
@@ -121,13 +113,35 @@ function movedMarks({ marks }: Layout, now: Node): NoteLabels {
   return new Map([...labels].map(([key, label]) => [key, marks.get(key) ?? label]))
 }
 
+/**
+ * Whether headings begin on the sheets on which they began in a layout before: as they do where sheets are the same, or begin
+ * at the same leaves with headings at the same ones.
+ */
+function beginAsIn(before: Layout, now: Pick<Layout, "doc" | "placed">): boolean {
+  // Where there are several sections, their numbers may have moved.
+  if (!before.complete || sectionsOf(now.doc).length > 1 || sectionsOf(before.doc).length > 1) return false
+  if (before.placed.length !== now.placed.length || sectionsOf(now.doc)[0]?.setup !== sectionsOf(before.doc)[0]?.setup)
+    return false
+  return now.placed.every(({ sheet, leaf }, i) => {
+    const own = before.placed[i] as PlacedSheet
+    if (own.sheet === sheet) return true
+    const [a, b] = [headingsOn(own.sheet), headingsOn(sheet)]
+    return (
+      own.leaf === leaf &&
+      own.sheet.start.left === sheet.start.left &&
+      a.length === b.length &&
+      a.every((heading, n) => heading.leaf === b[n]?.leaf)
+    )
+  })
+}
+
 function samePages<K>(a: ReadonlyMap<K, string>, b: ReadonlyMap<K, string>): boolean {
   return a === b || (a.size === b.size && [...a].every(([leaf, page]) => b.get(leaf) === page))
 }
 
 /** The numbers that a layout shows, by the leaves that the headings have in another document. */
 function movedPages({ doc, pages }: Layout, now: Node): ReadonlyMap<number, string> {
-  const change = pages.size > 0 ? changedLeaves(bodyAlone(doc), bodyAlone(now)) : null
+  const change = pages.size > 0 ? changedInBody(doc, now) : null
   if (!change || change.newTo === change.oldTo) return pages
   const shift = change.newTo - change.oldTo
   return new Map([...pages].map(([leaf, page]) => [leaf >= change.oldTo ? leaf + shift : leaf, page]))
@@ -142,11 +156,15 @@ function withContents(
   change: LeafChange | null,
 ): LeafChange | null {
   if (!hasContents(newer)) return change
-  const told = (doc: Node, own: ReadonlyMap<number, string>) =>
-    headingsOf(doc)
-      .map(({ level, label, listed, leaf }) => `${level} ${label} ${listed} ${own.get(leaf)}`)
-      .join("\n")
-  if (older === newer ? samePages(pagesBefore, pages) : told(older, pagesBefore) === told(newer, pages)) return change
+  const [before, now] = [headingsOf(older), headingsOf(newer)]
+  const same = (a: Heading, b: Heading | undefined) =>
+    a === b
+      ? pagesBefore === pages || pagesBefore.get(a.leaf) === pages.get(a.leaf)
+      : a.level === b?.level &&
+        a.label === b.label &&
+        a.listed === b.listed &&
+        pagesBefore.get(a.leaf) === pages.get(b.leaf)
+  if (before.length === now.length && before.every((heading, i) => same(heading, now[i]))) return change
   const blocks = blocksOf(bodyOf(newer))
   let wide = change
   blocks.nodes.forEach((node, i) => {
@@ -202,6 +220,8 @@ export class Composition {
   private done = false
   /** What contents and the marks of notes show. */
   private shown: Shown
+  /** The layout of which that was taken over; null where it is not right. */
+  private began: Layout | null
   /** How many times that has been set right. */
   private rounds = 0
   /** Without a base: the sheets that were shown before, and among them those composed ahead of their turn. */
@@ -221,6 +241,7 @@ export class Composition {
       pages: usable ? movedPages(usable, doc) : new Map(),
       marks: usable && paged ? movedMarks(usable, doc) : noteLabels(doc),
     }
+    this.began = usable
     this.composer = new SheetComposer(typesetter, doc, spec, this.shown)
     this.cursor = this.composer.start
     this.begin(usable)
@@ -284,10 +305,12 @@ export class Composition {
   private settle(): boolean {
     if (this.spec.mode === "flow" || this.rounds >= mostRounds) return false
     const { layout } = this
-    const pages = hasContents(this.doc) ? pagesOf(layout) : this.shown.pages
+    const pages =
+      !hasContents(this.doc) || (this.began && beginAsIn(this.began, layout)) ? this.shown.pages : pagesOf(layout)
     const marks = marksOn(layout)
     if (samePages(pages, this.shown.pages) && sameMarks(marks, this.shown.marks)) return false
     this.rounds++
+    this.began = null
     this.shown = { pages, marks }
     this.composer = new SheetComposer(this.typesetter, this.doc, this.spec, this.shown)
     this.begin(layout)

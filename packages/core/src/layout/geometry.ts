@@ -2,6 +2,7 @@
 import { graphemeEnds } from "./breaking"
 import { eachCluster, isWordSpace } from "./measuring"
 import { fragmentsOf } from "./boxes"
+import { isFieldPart } from "./paragraph"
 import type { Fragment, Line, ParagraphLayout, PlacedSheet } from "./types"
 
 /** Carets on a line by offset from its start. Where text changes its direction, the two differ: see caretBox. */
@@ -124,6 +125,8 @@ export function rangeBoxes(fragment: Fragment, from: number, to: number, through
     if (line.to < from || line.from > to) continue
     const { leading, trailing } = caretEdges(paragraph, line)
     const [y, height] = [lineTop(fragment, line), line.height]
+    for (const { run, x, width } of line.runs)
+      if (run.from >= from && run.from < to && isFieldPart(run)) boxes.push({ x: fragment.x + x, y, width, height })
     const cap = i === 0 && from === 0 && to > 0 ? capOf(fragment, y) : null
     if (cap) boxes.push(cap.box)
     const [a, b] = [Math.max(cap?.end ?? from, line.from) - line.from, Math.min(to, line.to) - line.from]

@@ -4,7 +4,7 @@
  * where they find no room.
  */
 import type { Node } from "prosemirror-model"
-import { blocksOf, notesOf, storiesOf, type NoteKind, type NoteLabels } from "../document"
+import { blocksOf, noteLabels, notesOf, storiesOf, type NoteKind, type NoteLabels } from "../document"
 import { beginning, boxesIn, sameBreak } from "./boxes"
 import type { Filled, FlowSetter } from "./flow"
 import type { BlockPlace, Owed, Placed, SetBox, SetNote } from "./types"
@@ -43,6 +43,8 @@ function setNote(node: Node, { story, from }: Owed, filled: Filled, width: numbe
 
 const nothing: NotesSet = { notes: [], height: 0, owed: [] }
 
+const kindsOf = new WeakMap<NoteLabels, Pick<NoteSetter, "ends"> & { kinds: ReadonlyMap<string, NoteKind> }>()
+
 export class NoteSetter {
   private readonly stories
   private readonly kinds: ReadonlyMap<string, NoteKind>
@@ -57,8 +59,18 @@ export class NoteSetter {
   ) {
     this.stories = storiesOf(doc)
     const notes = notesOf(doc)
-    this.kinds = new Map(notes.map(({ key, kind }) => [key, kind]))
-    this.ends = notes.flatMap(({ key, kind }) => (kind === "endnote" ? [whole(key)] : []))
+    // The labels are the same value as long as the notes are the same, wherever their marks stand.
+    let sorted = kindsOf.get(noteLabels(doc))
+    if (!sorted)
+      kindsOf.set(
+        noteLabels(doc),
+        (sorted = {
+          kinds: new Map(notes.map(({ key, kind }) => [key, kind])),
+          ends: notes.flatMap(({ key, kind }) => (kind === "endnote" ? [whole(key)] : [])),
+        }),
+      )
+    this.kinds = sorted.kinds
+    this.ends = sorted.ends
   }
 
   isEnd({ story }: Owed): boolean {

@@ -88,9 +88,15 @@ export class Papers {
   constructor(doc: Node, heightOf: (story: Node, setup: PageSetup, edge: EdgeName) => number) {
     this.sections = sectionsOf(doc)
     const stories = storiesOf(doc)
+    const known = new Map<PageSetup, Map<string, number>>()
+    // The same story stands on sheets of all kinds.
     const height = (key: string, setup: PageSetup, edge: EdgeName) => {
+      const own = known.get(setup) ?? new Map<string, number>()
+      known.set(setup, own)
       const story = stories.get(key)
-      return story ? heightOf(story.node, setup, edge) : 0
+      const high = own.get(`${edge} ${key}`) ?? (story ? heightOf(story.node, setup, edge) : 0)
+      own.set(`${edge} ${key}`, high)
+      return high
     }
     this.sided = this.sections.some(
       ({ setup }) => setup.mirrored || setup.leftRight || setup.begins === "odd" || setup.begins === "even",

@@ -23,6 +23,7 @@ import { lineMetrics, runWidth, spacedHeight, type Cap, type LineSource } from "
 import { anchorsOf } from "./anchors"
 import { shapeParagraph, shapeRun, shapeShown } from "./shaping"
 import { sameShape } from "./boxes"
+import { folded, unfold } from "./unfolding"
 import type { Line, ParagraphLayout, Shape, ShapedRun } from "./types"
 
 /** What of the document as a whole a paragraph depends on. */
@@ -39,23 +40,30 @@ export interface Setting {
 const fewestJustified = 45
 const meanLetter = 0.45
 
-/** The look of a paragraph as it is set at a width. */
+/** Space above and below a paragraph that a screen has room for, in points. */
+const mostSpace = 48
+
+/** The look of a paragraph as it is set for a screen of a width: ragged where lines are short, and without the wide spaces of a sheet. */
 function lookAt(look: Look, width: number): Look {
   const { paragraph, letters } = look
-  if (
-    paragraph.align !== "justify" ||
-    width - paragraph.indentLeft - paragraph.indentRight >= fewestJustified * meanLetter * letters.size
-  )
-    return look
-  let ragged = raggedLooks.get(look)
-  if (!ragged)
-    raggedLooks.set(
-      look,
-      (ragged = { ...look, paragraph: { ...paragraph, align: paragraph.direction === "rtl" ? "right" : "left" } }),
-    )
-  return ragged
+  const { align, direction, spaceBefore, spaceAfter, indentLeft, indentRight } = paragraph
+  const ragged = align === "justify" && width - indentLeft - indentRight < fewestJustified * meanLetter * letters.size
+  if (!ragged && spaceBefore <= mostSpace && spaceAfter <= mostSpace) return look
+  const known = ragged ? raggedLooks : closeLooks
+  let own = known.get(look)
+  if (!own) {
+    const format: ParagraphFormat = {
+      ...paragraph,
+      align: ragged ? (direction === "rtl" ? "right" : "left") : align,
+      spaceBefore: Math.min(mostSpace, spaceBefore),
+      spaceAfter: Math.min(mostSpace, spaceAfter),
+    }
+    known.set(look, (own = { ...look, paragraph: format }))
+  }
+  return own
 }
 const raggedLooks = new WeakMap<Look, Look>()
+const closeLooks = new WeakMap<Look, Look>()
 
 const leveled = new WeakMap<Look, Look>()
 
@@ -82,6 +90,9 @@ interface Remembered {
   shown: string
   layout: ParagraphLayout
 }
+
+/** The lines of paragraphs with unfolded fields as they were set, for what goes on in another width. */
+const unfoldedLines = new WeakMap<ParagraphLayout, readonly Line[]>()
 
 let ids = 0
 
@@ -133,9 +144,8 @@ export class Typesetter {
     )
     if (known) return known.layout
     const before = shape.at(-1)
-    const begun = before
-      ? this.paragraph(setting, node, before.width, label, level, shape.slice(0, -1)).lines.slice(0, before.lines)
-      : []
+    const above = before && this.paragraph(setting, node, before.width, label, level, shape.slice(0, -1))
+    const begun = above ? (unfoldedLines.get(above) ?? above.lines).slice(0, before.lines) : []
     const layout = this.set({ styles, typesetting }, values, node, width, label, look, outline, begun)
     this.remembered.set(node, [
       { look, outline, width, shape, label, typesetting, styles: asksStyles(node) ? styles : null, shown, layout },
@@ -155,14 +165,16 @@ export class Typesetter {
     begun: readonly Line[],
   ): ParagraphLayout {
     const { fonts } = this
-    const text = textOf(node)
     const { style, letters } = paragraphAttrs(node)
-    const base: RunLook = letters && text === "" ? { ...look.letters, ...letters } : look.letters
+    const own = textOf(node)
+    const base: RunLook = letters && own === "" ? { ...look.letters, ...letters } : look.letters
+    const unfolding = unfold(styles, node, base, values)
+    const text = unfolding?.text ?? own
     // A field breaks from its neighbours as a word would.
     const breaks = lineBreaks(text.includes("\ufffc") ? text.replaceAll("\ufffc", "x") : text)
     const levels =
       breaks.beyond || look.paragraph.direction === "rtl" ? bidiLevels(text, look.paragraph.direction) : null
-    const runs = shapeParagraph(fonts, styles, node, base, levels, values)
+    const runs = shapeParagraph(fonts, styles, node, base, levels, values, unfolding)
     const source: LineSource = {
       fonts,
       text,
@@ -184,11 +196,12 @@ export class Typesetter {
       begun,
       divide: look.paragraph.hyphenate ? this.divider(text, runs, typesetting) : null,
     }
-    const { lines, label: labelled } =
+    const { lines: set, label: labelled } =
       look.paragraph.dropCap && text !== "" ? this.withCap(source, look.paragraph.dropCap) : setLines(source)
-    return {
+    const lines = unfolding ? folded(unfolding, set) : set
+    const layout: ParagraphLayout = {
       id: ++ids,
-      text,
+      text: own,
       style,
       format: look.paragraph,
       outline,
@@ -197,6 +210,8 @@ export class Typesetter {
       lines,
       height: lines.reduce((sum, line) => sum + line.height, 0),
     }
+    if (unfolding) unfoldedLines.set(layout, set)
+    return layout
   }
 
   /** The mark or number of a list item, in runs of one face and direction. */
@@ -328,16 +343,30 @@ function asksStyles(node: Node): boolean {
   )
 }
 
+/** Whether a run that is no part of the text shows words of a field that go on on the next line. */
+export function isFieldPart({ from, to, part }: ShapedRun): boolean {
+  return from === to && part !== undefined
+}
+
+/** What a field shows at an offset, in its order; null where none is. */
+export function shownAt({ lines }: ParagraphLayout, offset: number): string | null {
+  const runs = lines
+    .flatMap((line) => line.runs.map(({ run }) => run))
+    .filter((run) => run.from === offset && run.shows !== null && (run.to > run.from || isFieldPart(run)))
+  return runs.length === 0
+    ? null
+    : runs
+        .sort((a, b) => (a.part ?? 0) - (b.part ?? 0))
+        .map((run) => run.shows)
+        .join("")
+}
+
 /** A paragraph's text with what its fields show. */
-export function shownText({ text, lines }: ParagraphLayout): string {
+export function shownText(paragraph: ParagraphLayout): string {
+  const { text } = paragraph
   if (!text.includes("\ufffc")) return text
-  const shows = new Map(
-    lines.flatMap((line) =>
-      line.runs.flatMap(({ run }) => (run.shows !== null && run.to > run.from ? [[run.from, run.shows] as const] : [])),
-    ),
-  )
   return text
     .split("")
-    .map((unit, i) => (unit === "\ufffc" ? (shows.get(i) ?? "") : unit))
+    .map((unit, i) => (unit === "\ufffc" ? (shownAt(paragraph, i) ?? "") : unit))
     .join("")
 }

@@ -5,6 +5,7 @@ import { allOf, clusterOf, type Feature, type FontMetrics, type ShapeOptions } f
 import { joinsPrevious, type FontLibrary } from "./fonts/library"
 import type { FaceId } from "./fonts/catalogue"
 import type { ShapedRun } from "./types"
+import type { Unfolding } from "./unfolding"
 
 /** Text that needs no look at its characters one by one: no fallback faces, no change of script. */
 const plain = /^[\u0020-\u007e\u00a0-\u024f\u2010-\u2026]*$/
@@ -131,7 +132,8 @@ function ruleAt(position: number, thickness: number, scale: number): { y: number
   return { y: (-position - thickness / 2) * scale, thickness: thickness * scale }
 }
 
-function shifted(glyphs: ShapedRun["glyphs"], by: number): ShapedRun["glyphs"] {
+/** Glyphs whose clusters lie elsewhere in the text. */
+export function shifted(glyphs: ShapedRun["glyphs"], by: number): ShapedRun["glyphs"] {
   return { ...glyphs, first: glyphs.first + by, clusters: glyphs.clusters?.map((cluster) => cluster + by) ?? null }
 }
 
@@ -173,26 +175,31 @@ export function shapeParagraph(
   base: RunLook,
   levels: Uint8Array | null,
   values: FieldValues,
+  unfolding: Unfolding | null = null,
 ): ShapedRun[] {
-  const text = textOf(paragraph)
+  const text = unfolding?.text ?? textOf(paragraph)
   const runs: ShapedRun[] = []
   const add = (from: number, to: number, face: FaceId, look: RunLook, options: RunOptions) => {
     for (let at = from; at < to; at += longestRun)
       runs.push(shapeRun(fonts, text, at, Math.min(to, at + longestRun), face, look, options))
   }
-  paragraph.forEach((child, offset) => {
+  let behind = 0
+  paragraph.forEach((child, at) => {
     const look = letterLook(sheet, base, child.marks)
+    const offset = behind
+    const own = unfolding?.words.get(at) ?? (child.isText ? (child.text ?? "") : null)
+    behind = offset + (own?.length ?? child.nodeSize)
     if (child.type.name === "anchor") {
       const mark: RunLook = { ...look, script: "super", raise: 0 }
       runs.push(shapeShown(fonts, values(child, look.language), offset, offset + 1, mark, levels?.[offset] ?? 0))
     }
-    if (child.type.name === "field")
+    if (child.type.name === "field" && own === null)
       runs.push(shapeShown(fonts, values(child, look.language), offset, offset + 1, look, levels?.[offset] ?? 0))
-    if (!child.isText) return
-    const end = offset + child.nodeSize
+    if (own === null) return
+    const end = behind
     const wish = fonts.wish(look)
     const drawsSmall = look.caps === "small" && !fonts.font(wish).smallCaps
-    if (!levels && !drawsSmall && plain.test(child.text ?? ""))
+    if (!levels && !drawsSmall && plain.test(own))
       return add(offset, end, wish, look, look.caps === "all" ? { upper: true } : plainOptions)
 
     let from = offset
@@ -208,24 +215,24 @@ export function shapeParagraph(
         if (from < at) add(from, at, face, look, options())
         from = at + 1
       } else if (!(joinsPrevious(codePoint) && at > from)) {
-        const own = {
+        const next = {
           face: fonts.faceFor(codePoint, look),
           script: scriptOf(codePoint),
           level: levels?.[at] ?? 0,
           small: drawsSmall && isLower(codePoint),
         }
         const changes =
-          own.face !== face ||
-          own.level !== level ||
-          own.small !== small ||
-          (own.script !== "common" && script !== "common" && own.script !== script)
+          next.face !== face ||
+          next.level !== level ||
+          next.small !== small ||
+          (next.script !== "common" && script !== "common" && next.script !== script)
         if (changes && from < at) {
           add(from, at, face, look, options())
           from = at
           script = "common"
         }
-        ;({ face, level, small } = own)
-        if (own.script !== "common") script = own.script
+        ;({ face, level, small } = next)
+        if (next.script !== "common") script = next.script
       }
       at += length
     }

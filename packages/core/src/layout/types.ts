@@ -31,6 +31,8 @@ export interface ShapedRun {
   upper: boolean
   /** What is shown in place of the run's offsets; null for text of the paragraph itself. */
   shows: string | null
+  /** Of a field whose words are broken into lines, where what it shows begins in these. */
+  part?: number
   /** A drop cap, which has no part in the height of its line. */
   cap: boolean
 }

@@ -1,5 +1,5 @@
 import { useState } from "react"
-import { headingsOf, notesOf } from "@biblon/core/document"
+import { blocksOf, bodyOf, headingsOf, notesOf, placesOf, sectionsOf } from "@biblon/core/document"
 import { useDesk, useSession } from "../context"
 
 /** So many places are offered at most. */
@@ -10,7 +10,7 @@ interface Target {
   go: () => void
 }
 
-/** Goes to a sheet by its number, or to a heading or note by its words. */
+/** Goes to a sheet or section by its number, or to a heading, note or marked place by its words. */
 export function GoToCard() {
   const session = useSession()
   const open = useDesk((s) => s.goingTo)
@@ -28,15 +28,26 @@ function Card({ onDone }: { onDone: () => void }) {
     const sheet = Number.isInteger(number) ? Math.min(Math.max(1, number), sheets) : null
     return [
       ...(sheet === null ? [] : [{ name: `Sheet ${sheet} of ${sheets}`, go: () => void session.going.toSheet(sheet) }]),
+      ...sectionsOf(doc).flatMap(({ block }, i) =>
+        words === `section ${i + 1}`
+          ? { name: `Section ${i + 1}`, go: () => session.going.toLeaf(blocksOf(bodyOf(doc)).leaf(block)) }
+          : [],
+      ),
       ...notesOf(doc)
         .filter(({ label }) => label === words || words === `note ${label}`)
-        .map(({ label, leaf }) => ({ name: `Mark of note ${label}`, go: () => session.going.toLeaf(leaf) })),
+        .map(({ label, kind, leaf }) => ({
+          name: `Mark of ${kind === "note" ? "note" : "endnote"} ${label}`,
+          go: () => session.going.toLeaf(leaf),
+        })),
       ...headingsOf(doc)
         .filter(({ text, label }) => `${label ?? ""} ${text}`.toLowerCase().includes(words))
         .map(({ text, label, leaf }) => ({
           name: `${label ? `${label} ` : ""}${text}`,
           go: () => session.going.toLeaf(leaf),
         })),
+      ...[...placesOf(doc)]
+        .filter(([name]) => name.toLowerCase().includes(words))
+        .map(([name, leaf]) => ({ name: `Place “${name}”`, go: () => session.going.toLeaf(leaf) })),
     ].slice(0, most)
   }
   const offered = targets()
@@ -83,7 +94,9 @@ function Card({ onDone }: { onDone: () => void }) {
         </button>
       ))}
       {typed.trim() !== "" && offered.length === 0 ? (
-        <span className="px-2 py-1 font-ui text-[13px] text-ink-soft">No sheet, heading or note is called that.</span>
+        <span className="px-2 py-1 font-ui text-[13px] text-ink-soft">
+          No sheet, section, heading, note or place is called that.
+        </span>
       ) : null}
     </form>
   )

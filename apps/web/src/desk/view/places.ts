@@ -20,6 +20,7 @@ import {
   lineTop,
   rangeBoxes,
   sectionBegun,
+  shownAt,
   type Box,
   type Fragment,
 } from "@biblon/core/layout"
@@ -277,7 +278,7 @@ export class Places {
         const y = lineTop(fragment, line)
         if (inY < y || inY > y + line.height) continue
         const on = line.runs.find((own) => inX >= fragment.x + own.x && inX <= fragment.x + own.x + own.width)
-        if (!on || on.run.shows === null || on.run.to === on.run.from) continue
+        if (!on || on.run.shows === null || paragraph.text[on.run.from] !== "\ufffc") continue
         if (paragraph.anchors?.some(({ offset }) => offset === on.run.from)) continue
         const box = {
           x: left + (fragment.x + on.x) * scale,
@@ -286,7 +287,8 @@ export class Places {
           height: line.height * scale,
         }
         this.edgeSheet = fragment.part === "text" ? this.edgeSheet : index
-        return { pos: leavesOf(this.source.editor().doc).start(leaf) + on.run.from, words: on.run.shows, box }
+        const pos = leavesOf(this.source.editor().doc).start(leaf) + on.run.from
+        return { pos, words: this.shownAt(pos) ?? on.run.shows, box }
       }
     }
     return null
@@ -297,8 +299,7 @@ export class Places {
     const found = this.fragmentAt({ pos, bias: 1 })
     if (!found) return null
     const offset = pos - leavesOf(this.source.editor().doc).start(found.fragment.leaf)
-    const runs = found.fragment.paragraph.lines.flatMap((line) => line.runs)
-    return runs.find(({ run }) => run.from === offset && run.to > offset)?.run.shows ?? null
+    return shownAt(found.fragment.paragraph, offset)
   }
 
   /** What begins behind the columns of a sheet, or in flow above its paragraphs, each below the text before it; in points of the sheet. */
