@@ -1,20 +1,34 @@
-/** Layout and PDF of 100,000 words in a process that has done nothing else: `node --import tsx bench/cold.ts prose|shaped` prints milliseconds as JSON. */
+/** Layout and PDF of 100,000 words in a process that has done nothing else: `node .cache/cold.cjs prose|wide|shaped` prints milliseconds as JSON. */
 import { layoutDocument } from "@biblon/core/layout"
 import { openFonts, openTypesetter, pdfOf } from "@biblon/core/node"
-import { prose, shaped } from "./text"
+import { prose, shaped, wideParagraphs } from "./text"
 
 export interface ColdFigures {
   layoutMs: number
   pdfMs: number
   sheets: number
+  /** What the layout holds a sheet, in kB; NaN without --expose-gc. */
+  memoryKb: number
 }
 
-const doc = (process.argv[2] === "shaped" ? shaped : prose)(100_000)
+const total = 100_000
+const docs = { prose: () => prose(total), wide: () => prose(total, wideParagraphs(total)), shaped: () => shaped(total) }
+const doc = docs[process.argv[2] as keyof typeof docs]()
+const typesetter = openTypesetter()
+const used = () => {
+  const gc = (globalThis as { gc?: () => void }).gc
+  if (!gc) return NaN
+  gc()
+  const { heapUsed, arrayBuffers } = process.memoryUsage()
+  return (heapUsed + arrayBuffers) / 1024
+}
+const before = used()
 const start = performance.now()
-const layout = layoutDocument(openTypesetter(), doc)
+const layout = layoutDocument(typesetter, doc)
 const layoutMs = performance.now() - start
+const memoryKb = (used() - before) / layout.placed.length
 const fonts = openFonts()
 const printing = performance.now()
 pdfOf(layout, "Measured", fonts)
-const figures: ColdFigures = { layoutMs, pdfMs: performance.now() - printing, sheets: layout.placed.length }
+const figures: ColdFigures = { layoutMs, pdfMs: performance.now() - printing, sheets: layout.placed.length, memoryKb }
 console.log(JSON.stringify(figures))

@@ -7,6 +7,7 @@ import type { Browser, Page } from "playwright-core"
 import { document as emptyDocument } from "@biblon/core/document"
 import { createApp, type App } from "../apps/server/src/app"
 import { percentile } from "./browser"
+import { everything, everythingWords } from "./everything"
 import { prose, proseParagraphs, shaped } from "./text"
 
 declare const scheduler: { postTask(task: () => void, options: { priority: string }): Promise<void> }
@@ -20,6 +21,10 @@ export interface DeskFigures {
   paintWorkP95Ms1000: number
   openMs1: number
   openMs1000: number
+  /** Opened again after 200 letters. */
+  openEditedMs1000: number
+  /** A letter among columns, heads, notes and contents. */
+  everythingPaintWorkP95Ms1000: number
   longestTaskMs1000: number
   /** The same in 1,000 sheets that use all of typography. */
   shapedOpenMs1000: number
@@ -63,13 +68,13 @@ export async function openMs(page: Page, url: string): Promise<number> {
 export async function paintMs(
   page: Page,
   letters: number,
-  key = "e",
-  nth = 1,
+  { key = "e", nth = 1, among = ".block", sheets = true } = {},
 ): Promise<{ times: number[]; work: number[]; longest: number }> {
-  await page.waitForFunction(() =>
-    document.querySelector(".sheet")?.getAttribute("aria-label")?.startsWith("Sheet 1 of"),
-  )
-  const box = (await page.locator(".block").nth(nth).boundingBox())!
+  if (sheets)
+    await page.waitForFunction(() =>
+      document.querySelector(".sheet")?.getAttribute("aria-label")?.startsWith("Sheet 1 of"),
+    )
+  const box = (await page.locator(among).nth(nth).boundingBox())!
   await page.mouse.click(box.x + 200, box.y + 8)
   await page.evaluate(() => {
     const times: number[] = []
@@ -291,6 +296,11 @@ export async function measureDesk(browser: Browser, wordsPerSheet: number): Prom
   )
   await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
   const thousand = await paintMs(page, 200)
+  const openEditedMs1000 = Math.min(
+    await openMs(page, `${address}/d/${long.id}`),
+    await openMs(page, `${address}/d/${long.id}`),
+  )
+  await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
   const found = await whileFound(page)
   const restyleMs1000 = await restyleMs(page)
   const shapedLong = app.store.create(shaped(wordsPerSheet * 800), "A thousand shaped sheets", Date.now())
@@ -300,6 +310,13 @@ export async function measureDesk(browser: Browser, wordsPerSheet: number): Prom
   )
   await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
   const shapedThousand = await paintMs(page, 200)
+  const everythingLong = app.store.create(everything(everythingWords * 1000), "Everything", Date.now())
+  await openMs(page, `${address}/d/${everythingLong.id}`)
+  await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
+  // An entry of the contents leads to where the text begins.
+  await page.locator(".block.generated").first().click()
+  await page.locator(".block.text[role=heading]").first().waitFor()
+  const all = await paintMs(page, 200, { among: ".block.text", nth: 2, sheets: false })
   const pasted = await pasteHtmlMs(
     page,
     `${address}/d/${app.store.create(emptyDocument([]), "Pasted", Date.now()).id}`,
@@ -327,6 +344,8 @@ export async function measureDesk(browser: Browser, wordsPerSheet: number): Prom
     paintWorkP95Ms1000: percentile(thousand.work, 0.95),
     openMs1,
     openMs1000,
+    openEditedMs1000,
+    everythingPaintWorkP95Ms1000: percentile(all.work, 0.95),
     longestTaskMs1000: thousand.longest,
     restyleMs1000,
     shapedOpenMs1000,

@@ -13,16 +13,15 @@ import { faceFile, openTypesetter } from "@biblon/core/node"
 import { percentile } from "./browser"
 import type { ColdFigures } from "./cold"
 import { writeHtml } from "@biblon/core/formats/html/writing"
-import { prose, proseParagraphs, shaped } from "./text"
+import { programNamed } from "../scripts/programs.mjs"
+import { prose, proseParagraphs, shaped, wideParagraphs } from "./text"
 
 const words = 100_000
 
-function html(): string {
+function html(texts: readonly string[]): string {
   const font = readFileSync(faceFile("tinos/400Regular/Tinos_400Regular.ttf")).toString("base64")
   const bold = readFileSync(faceFile("tinos/700Bold/Tinos_700Bold.ttf")).toString("base64")
-  const body = proseParagraphs(words).map(
-    (text, i) => `${i % 12 === 0 ? `<h1>Part ${i / 12 + 1}</h1>` : ""}<p>${text}</p>`,
-  )
+  const body = texts.map((text, i) => `${i % 12 === 0 ? `<h1>Part ${i / 12 + 1}</h1>` : ""}<p>${text}</p>`)
   return `<!doctype html><meta charset="utf-8"><title>Prose</title><style>
 @font-face{font-family:T;src:url(data:font/ttf;base64,${font})}
 @font-face{font-family:T;font-weight:bold;src:url(data:font/ttf;base64,${bold})}
@@ -52,6 +51,10 @@ function historyKb(): number {
 export interface EngineFigures {
   historyKb: number
   layoutVsChromium: number
+  /** The same with a vocabulary of 20,000 words. */
+  wideLayoutVsChromium: number
+  /** What the layout holds a sheet. */
+  memoryKbSheet: number
   pdfVsChromium: number
   layoutMs: number
   pdfMs: number
@@ -137,16 +140,16 @@ function processMs(): number {
   return Math.min(...times)
 }
 
-function cold(kind: "prose" | "shaped"): ColdFigures {
-  return JSON.parse(
-    execFileSync(process.execPath, ["--import", "tsx", join(import.meta.dirname ?? __dirname, "cold.ts"), kind], {
-      encoding: "utf8",
-    }),
-  ) as ColdFigures
+type Kind = "prose" | "wide" | "shaped"
+
+/** In a process of its own, bundled as what ships. */
+function cold(kind: Kind): ColdFigures {
+  const program = [programNamed("cold"), kind]
+  return JSON.parse(execFileSync(process.execPath, ["--expose-gc", ...program], { encoding: "utf8" })) as ColdFigures
 }
 
 /** Our layout and PDF of a document, and the same as HTML in Chromium: of each the fastest of three, begun afresh. */
-async function against(browser: Browser, kind: "prose" | "shaped", source: string) {
+async function against(browser: Browser, kind: Kind, source: string) {
   const theirs = [
     await chromiumMs(browser, source),
     await chromiumMs(browser, source),
@@ -158,6 +161,7 @@ async function against(browser: Browser, kind: "prose" | "shaped", source: strin
     layoutMs: Math.min(...ours.map((own) => own.layoutMs)),
     pdfMs: Math.min(...ours.map((own) => own.pdfMs)),
     sheets: ours[0].sheets,
+    memoryKb: ours[0].memoryKb,
   }
 }
 
@@ -184,7 +188,8 @@ async function measureShaped(browser: Browser) {
 }
 
 export async function measureEngine(browser: Browser): Promise<EngineFigures> {
-  const { chromium, layoutMs, pdfMs, sheets } = await against(browser, "prose", html())
+  const { chromium, layoutMs, pdfMs, sheets, memoryKb } = await against(browser, "prose", html(proseParagraphs(words)))
+  const wide = await against(browser, "wide", html(wideParagraphs(words)))
   const [one, hundred, thousand] = [0.8, 100, 1000].map((n) => keystrokeMs(prose((words / sheets) * n))) as [
     number,
     number,
@@ -193,6 +198,8 @@ export async function measureEngine(browser: Browser): Promise<EngineFigures> {
   return {
     historyKb: historyKb(),
     layoutVsChromium: layoutMs / chromium,
+    wideLayoutVsChromium: wide.layoutMs / wide.chromium,
+    memoryKbSheet: memoryKb,
     pdfVsChromium: pdfMs / chromium,
     layoutMs,
     pdfMs,

@@ -21,7 +21,10 @@ export interface EverythingFigures {
   headerKeyMs1000: number
 }
 
-/** @param words so many make a sheet with 400 */
+/** So many words make a sheet. */
+export const everythingWords = 444
+
+/** @param words in all */
 export function everything(words: number): Node {
   const stories: Node[] = []
   const blocks = proseParagraphs(words).flatMap((text, i) => {

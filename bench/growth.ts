@@ -33,14 +33,14 @@ export async function measureGrowth(browser: Browser): Promise<GrowthFigures> {
   }
   const words = proseParagraphs(100_000).join(" ")
   await open("One paragraph", [p(words)])
-  const long = await paintMs(page, 40, "e", 0)
+  const long = await paintMs(page, 40, { nth: 0 })
   const item = (i: number) =>
     paragraph("body", [`Crossing ${i}`], { list: { definition: "numbers", run: "a", level: 0 } })
   await open(
     "Items",
     Array.from({ length: 10_000 }, (_, i) => item(i)),
   )
-  const items = await paintMs(page, 25, "Enter", 0)
+  const items = await paintMs(page, 25, { key: "Enter", nth: 0 })
   await open(
     "Headings",
     Array.from({ length: 4000 }, (_, i) =>
@@ -48,7 +48,7 @@ export async function measureGrowth(browser: Browser): Promise<GrowthFigures> {
     ),
     true,
   )
-  const headings = await paintMs(page, 40, "e", 1)
+  const headings = await paintMs(page, 40)
   await context.close()
   await app.close()
   return {

@@ -6,6 +6,7 @@ import { measureEverything } from "./everything"
 import { measureGrowth } from "./growth"
 import { measureLinear } from "./linear"
 import { measureLiving } from "./living"
+import { measurePhone } from "./phone"
 
 const linear = measureLinear()
 const living = await measureLiving()
@@ -14,18 +15,20 @@ const browser = await launch()
 const engine = await measureEngine(browser)
 const growth = await measureGrowth(browser)
 const desk = await measureDesk(browser, Math.round(100_000 / engine.sheets))
+const phone = await measurePhone(browser, Math.round(100_000 / engine.sheets))
 await browser.close()
 const figures = Object.fromEntries(
-  Object.entries({ ...engine, ...desk, ...growth, ...everything, ...living, ...linear }).map(([name, value]) => [
-    name,
-    typeof value === "number" ? Math.round(value * 1000) / 1000 : value,
-  ]),
+  Object.entries({ ...engine, ...desk, ...phone, ...growth, ...everything, ...living, ...linear }).map(
+    ([name, value]) => [name, typeof value === "number" ? Math.round(value * 1000) / 1000 : value],
+  ),
 )
 
 if (process.argv.includes("--json")) console.log(JSON.stringify(figures))
 else {
   const rows: [string, number, string][] = [
     ["whole layout, cold, against Chromium loading and printing", engine.layoutVsChromium, "0.25"],
+    ["the same with a vocabulary of 20,000 words", engine.wideLayoutVsChromium, "0.25"],
+    ["what the layout holds a sheet, kB", engine.memoryKbSheet, "15"],
     ["PDF from a finished layout, against the same", engine.pdfVsChromium, "1"],
     ["layout after a key in 1,000 sheets, ms", engine.keystrokeMs1000, "4"],
     ["the same against one sheet", engine.keystroke1000Vs1, "1.5"],
@@ -35,6 +38,10 @@ else {
     ["key to painted glyph, 1,000 sheets, p95, ms", desk.paintP95Ms1000, "16.7"],
     ["  of it work, without the wait for the display, p95, ms", desk.paintWorkP95Ms1000, "16.7"],
     ["1,000 sheets opened to the first sheet, ms", desk.openMs1000, "1000"],
+    ["  opened again after an edit, ms", desk.openEditedMs1000, "1000"],
+    ["phone, processor four times slower, 100 sheets: opened, ms", phone.phoneOpenMs, "1000"],
+    ["  a letter, median, ms", phone.phoneKeyMs, "33"],
+    [`  frames over 50 ms in a fling, of ${phone.phoneFrames}`, phone.phoneSlowFrames, "0"],
     ["longest task while typing in 1,000 sheets, ms", desk.longestTaskMs1000, "50"],
     ["a set taken in the middle of 1,000 sheets, to all in sight, ms", desk.restyleMs1000, "none"],
     ["key to painted glyph, 1,000 sheets, 10,000 marked places, p95, ms", desk.paintP95MsFound, "16.7"],
@@ -61,6 +68,11 @@ else {
     ],
     ["  layout after a key in 1,000 sheets, ms", everything.everythingKeystrokeMs1000, "4"],
     ["  the same against one sheet", everything.everythingKeystroke1000Vs1, "1.5"],
+    [
+      "  work of a letter in 1,000 sheets against that in plain text, p95",
+      desk.everythingPaintWorkP95Ms1000 / desk.paintWorkP95Ms1000,
+      "1.3",
+    ],
     ["  time a sheet of 2,000 sheets against that of 20", everything.linear2000, "1.3"],
     ["  new margins in 1,000 sheets, to those in sight, ms", everything.marginsMs1000, "200"],
     ["  a letter in the head of 1,000 sheets, to those in sight, ms", everything.headerKeyMs1000, "33"],

@@ -22,8 +22,39 @@ function* numbers(seed: number): Generator<number, never> {
   for (;;) yield (state = (state * 16807) % 2147483647) / 2147483647
 }
 
+/** Syllables of which a large vocabulary is made. */
+const [onsets, nuclei, codas] = [
+  " b bl br c ch cl cr d dr f fl fr g gl gr h j k l m n p pl pr qu r s sc sh sl sm sn sp st str sw t th tr v w wh".split(
+    " ",
+  ),
+  "a e i o u ai ea ee ou oa y".split(" "),
+  " b ck d ft g l ld m mp n nd ng nt p r rd rk rm s st t th x".split(" "),
+]
+
+/** 20,000 made-up words, of which the first come most often, as in a real text; made of a seed, the same each time. */
+function vocabulary(): (part: number) => string {
+  const random = numbers(11)
+  const one = <T>(list: readonly T[]) => list[Math.floor(random.next().value * list.length)] as T
+  const made = new Set<string>(words)
+  while (made.size < 20_000) {
+    const syllables = 1 + Math.floor(random.next().value * 3.4)
+    made.add(Array.from({ length: syllables }, () => one(onsets) + one(nuclei) + one(codas)).join(""))
+  }
+  const all = [...made]
+  // Rank by frequency: the chance of a word falls with its place in the list.
+  return (part) => all[Math.floor(all.length ** part) - 1] as string
+}
+
+/** The same with a vocabulary of 20,000 words. */
+export function wideParagraphs(total: number): string[] {
+  return proseParagraphs(total, 7, vocabulary())
+}
+
+/** A word by a number from 0 up to 1. */
+const plainWord = (part: number) => words[Math.floor(part * words.length)] as string
+
 /** Paragraphs of 40 to 120 words, so many words in all. */
-export function proseParagraphs(total: number, seed = 7): string[] {
+export function proseParagraphs(total: number, seed = 7, wordAt = plainWord): string[] {
   const random = numbers(seed)
   const next = () => random.next().value
   const paragraphs: string[] = []
@@ -33,7 +64,7 @@ export function proseParagraphs(total: number, seed = 7): string[] {
     let text = ""
     let sentence = 0
     for (let i = 0; i < length; i++) {
-      const word = words[Math.floor(next() * words.length)] as string
+      const word = wordAt(next())
       text += sentence === 0 ? (word[0] ?? "").toUpperCase() + word.slice(1) : word
       sentence++
       const ends = i === length - 1 || (sentence > 6 && next() < 0.12)
@@ -48,9 +79,9 @@ export function proseParagraphs(total: number, seed = 7): string[] {
 }
 
 /** The same as a document, a heading before every twelfth paragraph. */
-export function prose(total: number, seed = 7): Node {
+export function prose(total: number, paragraphs = proseParagraphs(total)): Node {
   return document(
-    proseParagraphs(total, seed).flatMap((text, i) =>
+    paragraphs.flatMap((text, i) =>
       i % 12 === 0 ? [paragraph("heading1", [`Part ${i / 12 + 1}`]), p(text)] : [p(text)],
     ),
   )

@@ -11,9 +11,17 @@ const entries = {
   biblon: "apps/server/src/command/main.ts",
   server: "apps/server/src/main.ts",
   pictures: "apps/server/src/pictures/worker.ts",
+  cold: "bench/cold.ts",
 }
 
-const sources = ["packages/core/src", "packages/core/node", "packages/wire/src", "apps/server/src", "package-lock.json"]
+const sources = [
+  "packages/core/src",
+  "packages/core/node",
+  "packages/wire/src",
+  "apps/server/src",
+  "bench",
+  "package-lock.json",
+]
 
 function newest(path) {
   const stat = statSync(path)

@@ -15,7 +15,8 @@ interface Character {
 export class PdfFace {
   readonly ref: Ref
   private readonly characters: Character[] = [{ glyph: 0, text: "" }]
-  private readonly numbers = new Map<number, Map<string, number>>()
+  /** Identifiers by glyph and text. */
+  private readonly numbers = new Map<number, Map<string, string>>()
   private readonly advances = new Map<number, number>()
   /** Fonts with PostScript outlines are embedded so that a character's identifier is its glyph (ISO 32000-1, 9.7.4.2). */
   private readonly postscript: boolean
@@ -52,10 +53,10 @@ export class PdfFace {
     if (!byText) this.numbers.set(glyph, (byText = new Map()))
     let cid = byText.get(text)
     if (cid === undefined) {
-      cid = this.characters.push({ glyph, text }) - 1
+      cid = (this.characters.push({ glyph, text }) - 1).toString(16).padStart(4, "0")
       byText.set(text, cid)
     }
-    return cid.toString(16).padStart(4, "0")
+    return cid
   }
 
   /** Declared width of a glyph, in thousandths of the size. */
