@@ -65,6 +65,7 @@ import {
 } from "@biblon/core/editing"
 import type { DeskSession } from "../desk/session"
 import type { TrayId } from "../desk/store"
+import { markSelection, tellCount } from "./telling"
 import {
   Article,
   ArrowUUpLeft,
@@ -270,7 +271,7 @@ export const tools: readonly Tool[] = [
   tray("deliver", "Deliver", "finish export send output", PaperPlaneTilt),
   tray("changes", "What was done", "undo list history back", ClockCounterClockwise, "Lists every change. Point at one to see in the text what it touched; open it to go back to it, or to take back that one alone."),
   { id: "link", name: "Link", words: "url web address hyperlink email heading anchor", icon: Link, run: (session) => session.setLinking(true), how: "Leads to the web, to an e-mail address (a subject goes behind ?subject=), or to a heading or marked place. A typed address becomes a link by itself; Ctrl and a click follow it." },
-  { id: "mark-place", name: "Mark this place", words: "bookmark anchor target", icon: MapPin, applies: (e) => markPlace("\u0000")(e), run: (session) => session.markPlace(), how: "Gives the selected words a name that links can lead to." },
+  { id: "mark-place", name: "Mark this place", words: "bookmark anchor target", icon: MapPin, applies: (e) => markPlace("\u0000")(e), run: markSelection, how: "Gives the selected words a name that links can lead to." },
   tray("corrections", "Corrections while typing", "autocorrect spelling quotes dashes capitals slips", MagicWand, "Each kind has its switch; slips of your own can be added."),
   { ...tray("help", "Help", "keys shortcuts manual how", Question), keys: ["F1"] },
   {
@@ -289,7 +290,7 @@ export const tools: readonly Tool[] = [
   { id: "zoom-out", name: "Smaller view", words: "zoom out", icon: Minus, run: (session) => session.viewing.zoom(session.store.getState().scale / 1.15) },
   { id: "dark-sheets", name: "Dark sheets", words: "night black background light mode", icon: Moon, run: (session) => session.viewing.toggleDark(), how: "Shows the sheets dark in dark surroundings. What is printed stays as it is." },
   { id: "name", name: "Name the document", words: "rename title file name", icon: PencilSimpleLine, run: (session) => session.nameDocument() },
-  { id: "count", name: "Count words", words: "word count characters how many length", run: (session) => session.tellCount() },
+  { id: "count", name: "Count words", words: "word count characters how many length", run: tellCount },
   { id: "paste-plain", name: "Paste text only", words: "paste plain unformatted without formatting", icon: Clipboard, run: (session) => void session.clipboard.pasteFromButton(true) },
   command("price-line", "Price line", "dots leader tab right menu contents dotted line", priceLine, { how: "A tab from a word leads to the right edge, with dots between: prices, programmes, contents." }),
   { id: "whole-sheet", name: "Whole sheet", words: "zoom fit page view", run: (session) => session.viewing.fitTo("sheet") },

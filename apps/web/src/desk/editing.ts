@@ -3,7 +3,7 @@ import { document } from "@biblon/core/document"
 import { heldInPart, settleStories, type Command } from "@biblon/core/editing"
 import { EditorState, TextSelection, type Transaction } from "prosemirror-state"
 import type { Step } from "prosemirror-transform"
-import type { Place } from "./view/places"
+import type { Place } from "./view/source"
 
 /** Stands in until the document is here. */
 export const blank = EditorState.create({ doc: document([]) })

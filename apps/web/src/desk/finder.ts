@@ -6,7 +6,7 @@ import type { EditorState } from "prosemirror-state"
 import type { Mappable } from "prosemirror-transform"
 import { inSlices } from "../ui/slices"
 import { PatternFinder } from "../workers/findClient"
-import type { Mark, Place } from "./view/places"
+import type { Mark, Place } from "./view/source"
 
 export interface FinderState {
   query: Query

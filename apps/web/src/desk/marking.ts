@@ -4,7 +4,7 @@ import { leavesOf } from "@biblon/core/document"
 import { touchedBy } from "@biblon/core/editing"
 import type { Editing } from "./editing"
 import type { Finder } from "./finder"
-import type { Mark } from "./view/places"
+import type { Mark } from "./view/source"
 
 const known = new WeakMap<Node, readonly Mark[]>()
 

@@ -1,7 +1,6 @@
 /** One open document: puts the parts of a desk together and lets them know of one another. */
-import { documentAttrs, leavesOf } from "@biblon/core/document"
-import { markPlace, removeBreak, selectedText, type Command } from "@biblon/core/editing"
-import { wordsIn } from "@biblon/core/checking"
+import { documentAttrs } from "@biblon/core/document"
+import type { Command } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
 import { takeWords } from "../firstWords"
 import { earlyWorker } from "../live/early"
@@ -21,6 +20,7 @@ import { WaitingKeys } from "./input/waiting"
 import { LookLaying } from "./laying"
 import { Marking } from "./marking"
 import type { DeskPort } from "./ports"
+import { Pressing } from "./pressing"
 import { Showing } from "./showing"
 import { createDeskStore, type DeskStore, type TrayId } from "./store"
 import { Surface } from "./surface"
@@ -72,6 +72,10 @@ export class DeskSession implements DeskPort {
   private readonly typing: Typing
   readonly trial = new Trial({ editor: () => this.now, layOut: (steps) => this.tryOut(steps) })
   readonly laying = new LookLaying(this)
+  readonly pressing = new Pressing(this.store, {
+    run: (command) => this.run(command),
+    shownAt: (pos) => this.surface.view?.places.shownAt(pos) ?? null,
+  })
   readonly clipboard = new Clipboard(this)
   readonly delivery = new Delivery(this)
   readonly finder = new Finder({
@@ -116,14 +120,11 @@ export class DeskSession implements DeskPort {
     this.caret = new Caret(this.editing, this.waiting, { view, mirror: this.layout.mirror })
     this.typing = new Typing(this.editing, this.waiting, {
       action: (event) => {
-        const { pressed } = this.store.getState()
-        if (pressed?.kind === "break" && (event.key === "Delete" || event.key === "Backspace"))
-          return () => void this.run(removeBreak(pressed.pos))
         const act = keyAction(event)
-        return act && (() => act(this))
+        return this.pressing.keyAction(event) ?? (act && (() => act(this)))
       },
       leave: () => {
-        if (this.store.getState().pressed) this.store.setState({ pressed: null })
+        if (this.pressing.any) this.pressing.putAway()
         else if (this.store.getState().laying) this.laying.putDown()
         else if (!this.going.backToText()) view()?.host.focus()
       },
@@ -136,7 +137,7 @@ export class DeskSession implements DeskPort {
         void this.clipboard.paste(transferred(data))
       },
       selecting: () => {
-        this.putAwayPressed()
+        this.pressing.putAway()
         this.setLinking(false)
         this.caret.forgetGoal()
       },
@@ -216,30 +217,12 @@ export class DeskSession implements DeskPort {
       this.showBusy()
     }
     field?.sync()
-    this.followPressed(change)
+    this.pressing.follow(change)
     this.marking.forget()
     this.finder.changed(steps.length > 0, tr.mapping)
     if (steps.length > 0) this.clipboard.changed(tr.mapping)
     else view?.paintSelection()
     this.showing.show({ editor: after }, this.typing.active)
-  }
-
-  /** The card of something that was pressed stays as long as that is there and nothing else is done. */
-  private followPressed({ before, after, steps }: Change): void {
-    const { pressed } = this.store.getState()
-    if (!pressed) return
-    const still = pressed.kind === "field" && after.doc.nodeAt(pressed.pos)?.type.name === "field"
-    const moved = !after.selection.eq(before.selection) && steps.length === 0
-    if (!still || moved) this.putAwayPressed()
-  }
-
-  /** What a field shows that stands at a position. */
-  shownAt(pos: number): string | null {
-    return this.surface.view?.places.shownAt(pos) ?? null
-  }
-
-  private putAwayPressed(): void {
-    if (this.store.getState().pressed) this.store.setState({ pressed: null })
   }
 
   /** Makes the page know the faces that the document brings along. */
@@ -337,24 +320,5 @@ export class DeskSession implements DeskPort {
   /** The save shortcut: everything is saved as it is typed, so this only draws attention to the state. */
   confirmSaved(): void {
     this.store.setState((state) => ({ confirmed: state.confirmed + 1 }))
-  }
-
-  /** Marks the selection as a place, under its own words. */
-  markPlace(): void {
-    const words = this.now ? selectedText(this.now).trim().slice(0, 60) : ""
-    const text = words || (this.now?.selection.$from.parent.textContent.trim().slice(0, 60) ?? "")
-    if (!this.run(markPlace(text.split("\n")[0] ?? "")))
-      this.store.setState({ trouble: "There is a place of that name already, or no text to mark." })
-  }
-
-  /** Says how long the text is, or what is selected of it. */
-  tellCount(): void {
-    if (!this.now) return
-    const { doc, selection } = this.now
-    const { nodes, count } = leavesOf(doc)
-    const selected = selection.empty ? "" : `; selected: ${wordsIn(doc, selection.from, selection.to)}`
-    this.store.setState({
-      trouble: `Words: ${wordsIn(doc)}${selected}. Characters: ${nodes.reduce((sum, leaf) => sum + leaf.textContent.length, 0)}. Paragraphs: ${count}.`,
-    })
   }
 }

@@ -9,7 +9,7 @@ import { PointerInput } from "./input/pointer"
 import { attachReading } from "./input/reading"
 import type { Typing } from "./input/typing"
 import type { DeskStore } from "./store"
-import type { Mark, Place } from "./view/places"
+import type { Mark, Place } from "./view/source"
 import { SheetView, type ViewSummary } from "./view/sheetView"
 import { attachZooming } from "./view/zooming"
 import type { Viewing } from "./viewing"
@@ -136,7 +136,7 @@ export class Surface {
       dropCaret: (place) => view.showDropCaret(place),
       reading: () => this.store.getState().mode === "reading",
       tick: (x, y) => {
-        const leaf = view.checkAt(x, y)
+        const leaf = view.spots.checkAt(...view.onCanvas(x, y))
         return leaf !== null && this.editing.run(toggleDone(leaf))
       },
       writeEdge: ({ edge, variant, section, sheet }) => {
@@ -150,8 +150,12 @@ export class Surface {
       },
       selected: (x, y) => {
         this.target.selected()
-        const field = this.editing.open.selection.empty ? view.fieldAt(x, y) : null
-        if (field) this.store.setState({ pressed: { kind: "field", ...field } })
+        const field = this.editing.open.selection.empty ? view.spots.fieldAt(...view.onCanvas(x, y)) : null
+        if (!field) return
+        const { pos, sheet, box } = field
+        if (leavesOf(this.editing.open.doc).flow(leavesOf(this.editing.open.doc).at(pos)).story !== null)
+          view.places.writeOn(sheet)
+        this.store.setState({ pressed: { kind: "field", pos, words: view.places.shownAt(pos) ?? "", box } })
       },
       follow: () => {
         const link = this.editing.now && linkAt(this.editing.now)

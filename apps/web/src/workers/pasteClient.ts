@@ -1,17 +1,12 @@
 import { Fragment, Node, Slice } from "prosemirror-model"
 import { schema } from "@biblon/core/document"
-import type { Brought } from "@biblon/core/editing"
+import type { ReadClip } from "@biblon/core/formats/clipReading"
+import type { Transferred } from "@biblon/core/formats/clips"
 import { addressOf } from "./addresses"
 import type { PasteReply, PasteRequest } from "./paste.worker"
 
 /** After so many milliseconds without a word from the worker, reading is given up. */
 const patience = 30_000
-
-export interface ReadPaste {
-  slice: Slice
-  /** What it needs of the style sheet that it comes from. */
-  brought: Brought | null
-}
 
 /** Has pasted content read in a worker, which is made anew after it failed. */
 export class PasteReader {
@@ -19,7 +14,7 @@ export class PasteReader {
   private asked = 0
 
   /** @returns null where nothing could be read, or reading was stopped */
-  read(own: string, html: string, stop: AbortSignal): Promise<ReadPaste | null> {
+  read(transferred: Transferred, stop: AbortSignal): Promise<ReadClip | null> {
     const id = ++this.asked
     return new Promise((resolve) => {
       let worker: Worker
@@ -29,7 +24,7 @@ export class PasteReader {
         return resolve(null)
       }
       const nodes: Node[] = []
-      const end = (read: ReadPaste | null, over = false) => {
+      const end = (read: ReadClip | null, over = false) => {
         clearTimeout(timer)
         worker.removeEventListener("message", take)
         worker.removeEventListener("error", fail)
@@ -54,7 +49,7 @@ export class PasteReader {
       worker.addEventListener("message", take)
       worker.addEventListener("error", fail)
       stop.addEventListener("abort", fail)
-      worker.postMessage({ id, own, html } satisfies PasteRequest)
+      worker.postMessage({ id, transferred } satisfies PasteRequest)
     })
   }
 

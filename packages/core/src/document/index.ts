@@ -1,5 +1,6 @@
 export * from "./leaves"
 export * from "./bounds"
+export type { Brought } from "./brought"
 export * from "./building"
 export * from "./contents"
 export * from "./defaults"

@@ -9,14 +9,9 @@ import {
   schema,
   setEntries,
   storiesOf,
+  type Brought,
   type ListPlace,
-  type StyleSheet,
 } from "../document"
-
-export interface Brought extends Pick<StyleSheet, "styles" | "lists" | "fonts"> {
-  /** Stories by key, as JSON; left out without any. */
-  stories?: Readonly<Record<string, unknown>>
-}
 
 function pick<T>(from: Readonly<Record<string, T>>, keys: Iterable<string>): Record<string, T> {
   return Object.fromEntries(

@@ -2,8 +2,18 @@
 import { Fragment, Slice, type Mark, type Node } from "prosemirror-model"
 import { TextSelection, type EditorState, type Transaction } from "prosemirror-state"
 import { canJoin } from "prosemirror-transform"
-import { documentAttrs, nodes, paragraphAttrs, schema, setEntries, styleOf, textOf, withTypedLists } from "../document"
-import { bring, type Brought } from "./bringing"
+import {
+  documentAttrs,
+  nodes,
+  paragraphAttrs,
+  schema,
+  setEntries,
+  styleOf,
+  textOf,
+  withTypedLists,
+  type Brought,
+} from "../document"
+import { bring } from "./bringing"
 import type { Command } from "./command"
 import { joining, named, quoted } from "./history"
 import { wholePart } from "./stories"

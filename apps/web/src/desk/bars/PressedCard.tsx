@@ -99,7 +99,7 @@ function FieldOptions({ pos, kind, format }: FieldAttrs & { pos: number }) {
   )
 }
 
-function FieldCard({ pos, words, box }: Pressed) {
+function FieldCard({ pos, box }: Pressed) {
   const session = useSession()
   const field = useDesk(({ editor }) => {
     const found = editor && editor.doc.nodeAt(pos) ? fieldAt(editor, pos) : null
@@ -107,7 +107,7 @@ function FieldCard({ pos, words, box }: Pressed) {
   })
   if (!field) return null
   const end = () => {
-    session.store.setState({ pressed: null })
+    session.pressing.putAway()
     session.focus()
   }
   return (
@@ -119,7 +119,7 @@ function FieldCard({ pos, words, box }: Pressed) {
         <Act
           label="Make it text"
           onPress={() => {
-            session.run(fieldToText(pos, session.shownAt(pos) ?? words))
+            session.run(fieldToText(pos, session.pressing.words()))
             end()
           }}
         />
@@ -153,7 +153,7 @@ function BreakCard({ pos, words, box }: Pressed) {
           type="button"
           className="h-11 flex-1 cursor-pointer rounded-button border-0 bg-transparent px-3 text-left font-ui-bold text-[14px] text-murex hover:bg-murex-soft/50 wide:h-9"
           {...trying(session, removeBreak(pos), () => {
-            session.store.setState({ pressed: null })
+            session.pressing.putAway()
             session.focus()
           })}
         >

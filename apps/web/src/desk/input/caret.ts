@@ -2,7 +2,7 @@
 import { documentEdge, moveHorizontally } from "@biblon/core/editing"
 import type { Editing } from "../editing"
 import type { LayoutMirror } from "../../workers/layoutMirror"
-import type { Place } from "../view/places"
+import type { Place } from "../view/source"
 import type { SheetView } from "../view/sheetView"
 import {
   besideCharacter,

@@ -6,7 +6,8 @@
 import type { Slice } from "prosemirror-model"
 import type { Mappable } from "prosemirror-transform"
 import { createStore } from "zustand/vanilla"
-import { documentAttrs, paragraphAttrs, type ParagraphFormat } from "@biblon/core/document"
+import type { EditorState } from "prosemirror-state"
+import { documentAttrs, paragraphAttrs, type Brought, type ParagraphFormat } from "@biblon/core/document"
 import {
   beforeBlock,
   broughtBy,
@@ -23,11 +24,11 @@ import {
   selectedText,
   textParts,
   undo,
-  type Brought,
   type Command,
   type Parts,
 } from "@biblon/core/editing"
-import { writeHtml } from "@biblon/core/formats/html/writing"
+import { clips, type Clip, type Copied, type Transferred } from "@biblon/core/formats/clips"
+import { kinds } from "@biblon/core/formats/kinds"
 import { inLocalLook } from "@biblon/core/formats/look"
 import { PasteReader } from "../../workers/pasteClient"
 import type { DeskPort } from "../ports"
@@ -39,13 +40,6 @@ export interface PasteState {
   offered: { way: PasteWay; change: number } | null
   /** A long paste that is under way, with how many paragraphs are in. */
   pasting: { done: number } | null
-}
-
-/** Biblon's own content on the clipboard. */
-interface Own {
-  /** As JSON. */
-  slice: unknown
-  brought: Brought
 }
 
 interface Pasted {
@@ -70,21 +64,17 @@ function nextTask(): Promise<void> {
   })
 }
 
-const ownType = "application/x-biblon-slice"
-
 /** What a transfer of the browser's holds, to paste or drop. */
-export interface Transferred {
-  own: string
-  html: string
-  text: string
+export function transferred(data: DataTransfer | null): Transferred {
+  return new Map(clips.map(({ media }) => [media, data?.getData(media) ?? ""]))
 }
 
-export function transferred(data: DataTransfer | null): Transferred {
-  return {
-    own: data?.getData(ownType) ?? "",
-    html: data?.getData("text/html") ?? "",
-    text: data?.getData("text/plain") ?? "",
-  }
+/** The selection as all that is written on a clipboard; null where nothing is selected. */
+function copiedFrom(editor: EditorState | null): Copied | null {
+  if (!editor || editor.selection.empty) return null
+  const slice = selectedSlice(editor)
+  const { styles } = documentAttrs(editor.doc)
+  return { slice, styles, brought: broughtBy(slice, editor.doc), text: selectedText(editor) }
 }
 
 export class Clipboard {
@@ -116,38 +106,29 @@ export class Clipboard {
 
   /** Puts the selection into a transfer. Returns false if nothing is selected. */
   fill(data: DataTransfer | null): boolean {
-    const editor = this.session.now
-    if (!editor || editor.selection.empty || !data) return false
-    const slice = selectedSlice(editor)
-    data.setData("text/plain", selectedText(editor))
-    data.setData("text/html", writeHtml(slice, documentAttrs(editor.doc).styles))
-    data.setData(
-      ownType,
-      JSON.stringify({ slice: slice.toJSON() as unknown, brought: broughtBy(slice, editor.doc) } satisfies Own),
-    )
+    const copied = copiedFrom(this.session.now)
+    if (!copied || !data) return false
+    for (const { media, write } of clips) data.setData(media, write(copied))
     return true
   }
 
   /** For buttons: the browser's clipboard without a key. Biblon's own content does not travel this way; HTML does. */
   async copy(cut: boolean): Promise<void> {
-    const editor = this.session.now
-    if (!editor || editor.selection.empty) return
-    const blob = (type: string, text: string) => new Blob([text], { type })
-    const html = writeHtml(selectedSlice(editor), documentAttrs(editor.doc).styles)
-    await navigator.clipboard.write([
-      new ClipboardItem({
-        "text/plain": blob("text/plain", selectedText(editor)),
-        "text/html": blob("text/html", html),
-      }),
-    ])
+    const copied = copiedFrom(this.session.now)
+    if (!copied) return
+    const blobs = clips
+      .filter(({ byButton }) => byButton)
+      .map(({ media, write }) => [media, new Blob([write(copied)], { type: media })] as const)
+    await navigator.clipboard.write([new ClipboardItem(Object.fromEntries(blobs))])
     if (cut) this.session.run(deleteSelection)
   }
 
   async pasteFromButton(plain = false): Promise<void> {
     try {
       const [item] = await navigator.clipboard.read()
-      const read = async (type: string) => (item?.types.includes(type) ? (await item.getType(type)).text() : "")
-      await this.paste({ own: "", html: await read("text/html"), text: await read("text/plain") }, plain)
+      const read = async ({ media }: Clip) =>
+        [media, item?.types.includes(media) ? await (await item.getType(media)).text() : ""] as const
+      await this.paste(new Map(await Promise.all(clips.map(read))), plain)
     } catch {
       this.session.store.setState({
         trouble: "The browser did not let Biblon read the clipboard. Paste with the keyboard instead.",
@@ -155,20 +136,21 @@ export class Clipboard {
     }
   }
 
-  async paste({ own, html, text }: Transferred, plain = false): Promise<void> {
-    const { slice, brought } = plain ? { slice: null, brought: null } : await this.read(own, html)
+  async paste(data: Transferred, plain = false): Promise<void> {
+    const { slice, brought } = plain ? { slice: null, brought: null } : await this.read(data)
     const editor = this.session.now
     if (!editor) return
     const { $from } = editor.selection
     const { style, format } = paragraphAttrs($from.parent)
-    this.last = { slice, brought, text, style, format }
+    this.last = { slice, brought, text: data.get(kinds.text.media) ?? "", style, format }
     await this.put(slice ? "asItWas" : "textOnly")
   }
 
-  private async read(own: string, html: string): Promise<Pick<Pasted, "slice" | "brought">> {
-    if (!own && !html) return { slice: null, brought: null }
+  private async read(data: Transferred): Promise<Pick<Pasted, "slice" | "brought">> {
+    const formatted = [...data].some(([media, text]) => media !== kinds.text.media && text !== "")
+    if (!formatted) return { slice: null, brought: null }
     const stop = this.begin()
-    const read = await this.session.holdKeys(this.reader.read(own, html, stop.signal))
+    const read = await this.session.holdKeys(this.reader.read(data, stop.signal))
     this.end(stop)
     if (!read && !stop.signal.aborted)
       this.session.store.setState({

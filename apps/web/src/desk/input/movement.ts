@@ -12,7 +12,7 @@ import {
 } from "@biblon/core/layout"
 import type { EditorState } from "prosemirror-state"
 import type { LayoutMirror } from "../../workers/layoutMirror"
-import type { Place } from "../view/places"
+import type { Place } from "../view/source"
 import type { SheetView } from "../view/sheetView"
 
 export type Motion =

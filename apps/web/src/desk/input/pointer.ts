@@ -6,8 +6,9 @@
 import { textOf } from "@biblon/core/document"
 import { wordAround } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
+import { dragOnSheets, sameSpot } from "./sheetDrag"
 import { Magnifier } from "../view/magnifier"
-import type { EdgeArea, Place } from "../view/places"
+import type { EdgeArea, Place } from "../view/source"
 import type { SheetView } from "../view/sheetView"
 
 export interface PointerTarget {
@@ -34,15 +35,10 @@ export interface PointerTarget {
 type Unit = "character" | "word" | "paragraph"
 
 const manyClicks = 450
-const sameSpot = 8
 const longPress = 480
-/** Distance from the edge at which dragging scrolls, and pixels a frame. */
-const scrollEdge = 36
-const scrollStep = 14
 
 export class PointerInput {
   private clicks = { count: 0, time: 0, x: 0, y: 0 }
-  private scrolling = 0
   private press: ReturnType<typeof setTimeout> | undefined
   private readonly handles: { element: HTMLElement; end: "from" | "to" | "caret" }[]
 
@@ -152,16 +148,18 @@ export class PointerInput {
 
   /** A press on an entry of the contents goes to its heading. */
   private goToEntry({ clientX, clientY }: PointerEvent): boolean {
-    const heading = this.view.entryAt(clientX, clientY)
+    const heading = this.view.spots.entryAt(...this.view.onCanvas(clientX, clientY))
     if (heading !== null) this.target.goToHeading(heading)
     return heading !== null
   }
 
   /** Two presses where a head or foot could stand begin one. */
   private writeEdge({ clientX, clientY }: PointerEvent): boolean {
-    const area = this.view.blankEdge(clientX, clientY)
-    if (area) this.target.writeEdge(area)
-    return area !== null
+    const area = this.view.spots.edgeArea(...this.view.onCanvas(clientX, clientY))
+    // What is written there is pressed like any text.
+    if (area?.story !== null) return false
+    this.target.writeEdge(area)
+    return true
   }
 
   /** A press inside the selection carries it elsewhere; a mere click puts the caret there. */
@@ -214,45 +212,14 @@ export class PointerInput {
     })
   }
 
-  /** Follows the pointer until it is let go; near the edge of the window the sheets scroll under it. */
   private drag(
     event: PointerEvent,
     element: HTMLElement,
     move: (x: number, y: number) => void,
     done?: (x: number, y: number, event: PointerEvent) => void,
   ): void {
-    element.setPointerCapture(event.pointerId)
-    let last = { x: event.clientX, y: event.clientY }
-    const scroll = () => {
-      const { top, bottom } = this.view.host.getBoundingClientRect()
-      const step = last.y < top + scrollEdge ? -scrollStep : last.y > bottom - scrollEdge ? scrollStep : 0
-      if (step !== 0) {
-        this.view.room.scrollTo(this.view.room.scrollTop + step)
-        move(last.x, last.y)
-      }
-      this.scrolling = requestAnimationFrame(scroll)
-    }
-    const onMove = (e: PointerEvent) => {
-      if (e.pointerId !== event.pointerId) return
-      if (this.scrolling === 0 && Math.hypot(e.clientX - event.clientX, e.clientY - event.clientY) > sameSpot)
-        this.scrolling = requestAnimationFrame(scroll)
-      // Two clicks with a drag between them are not a double click.
-      if (this.scrolling !== 0) this.clicks.count = 0
-      last = { x: e.clientX, y: e.clientY }
-      move(last.x, last.y)
-    }
-    const end = (e: PointerEvent) => {
-      if (e.pointerId !== event.pointerId) return
-      cancelAnimationFrame(this.scrolling)
-      this.scrolling = 0
-      element.removeEventListener("pointermove", onMove)
-      element.removeEventListener("pointerup", end)
-      element.removeEventListener("pointercancel", end)
-      done?.(e.clientX, e.clientY, e)
-    }
-    element.addEventListener("pointermove", onMove)
-    element.addEventListener("pointerup", end)
-    element.addEventListener("pointercancel", end)
+    // Two clicks with a drag between them are not a double click.
+    dragOnSheets(this.view, event, element, () => (this.clicks.count = 0), move, done)
   }
 
   private touch(event: PointerEvent): void {

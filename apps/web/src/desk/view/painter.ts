@@ -1,7 +1,7 @@
 /** A sheet as elements, which stay where they are as long as they look the same. */
 import { backdropOf, fragmentsOf, lineTop, outlinesOf, type Line, type PlacedSheet } from "@biblon/core/layout"
 import { element, inOrder, paintRule, px, setting } from "./elements"
-import type { SetBreak } from "./places"
+import type { SetBreak } from "./spots"
 import { blockKey, PaintedBlock } from "./paintedBlock"
 
 /** Left free between text and the line that says what begins behind it, in pixels. */

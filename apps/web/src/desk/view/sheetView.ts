@@ -2,13 +2,14 @@
  * The sheets in sight, the caret and the selection, in a scrolling element. It reads the desk's state and
  * the layout mirror and never changes the document.
  */
-import { debugging } from "../../debugging"
 import { leavesOf, type EdgeName } from "@biblon/core/document"
 import type { Box } from "@biblon/core/layout"
 import { CaretMark } from "./caretMark"
-import { PaintedSheet } from "./painter"
-import { Places, type Column, type EdgeArea, type Place, type ViewSource } from "./places"
+import { Places } from "./places"
+import type { Column, EdgeArea, Place, ViewSource } from "./source"
 import { Room } from "./room"
+import { ShownSheets } from "./shownSheets"
+import { Spots } from "./spots"
 import { Stack, type StackOptions } from "./stack"
 
 export interface ViewSummary {
@@ -25,8 +26,6 @@ export interface ViewSummary {
   selection: { from: Box | null; to: Box | null }
 }
 
-/** So many sheets beside those in sight are kept ready. */
-const spare = 2
 /** Left above a sheet that is gone to. */
 const sheetEdge = 10
 /** The caret keeps this distance from the edges when it is scrolled into sight. */
@@ -36,11 +35,11 @@ export class SheetView {
   readonly canvas = document.createElement("div")
   readonly room: Room
   readonly places: Places
+  readonly spots: Spots
   private readonly caret = new CaretMark("caret")
   private readonly dropCaret = new CaretMark("drop-caret")
   private stack: Stack
-  private readonly painted = new Map<number, PaintedSheet>()
-  private wanted = { from: 0, to: 0 }
+  private readonly shown: ShownSheets
   private revealing: { place: Place; y: number | null } | null = null
   private restoring: { place: Place; y: number } | null = null
   /** What is being read while the whole document is composed anew, and the scrolling that keeps it where it is. */
@@ -54,12 +53,15 @@ export class SheetView {
     private readonly onChange: (summary: ViewSummary) => void,
   ) {
     this.room = new Room(host)
+    this.spots = new Spots(source, () => this.stack)
     this.places = new Places(
       source,
       () => this.stack,
-      () => this.painted.keys(),
+      () => this.shown.numbers,
+      this.spots,
     )
     this.stack = new Stack(source.layout.mirror.table, options)
+    this.shown = new ShownSheets(this.canvas, this.caret.element, source, this.places, this.spots)
     this.canvas.className = `canvas${options.flow ? " flow" : ""}${options.rowHeight === null ? "" : " reading"}`
     this.canvas.append(this.caret.element, this.dropCaret.element)
     host.append(this.canvas)
@@ -79,12 +81,9 @@ export class SheetView {
     this.scrolled = requestAnimationFrame(() => this.paint())
   }
 
-  /** Whether a sheet in sight is still on its way. */
-  private lacking = false
-
   /** Says to assistive technology whether the sheets are behind the text. */
   sayBusy(behind: boolean): void {
-    const busy = String(behind || this.lacking)
+    const busy = String(behind || this.shown.lacking)
     if (this.host.getAttribute("aria-busy") !== busy) this.host.setAttribute("aria-busy", busy)
   }
 
@@ -183,49 +182,10 @@ export class SheetView {
   }
 
   private paint(): void {
-    const { mirror } = this.source.layout
     const { scrollTop, clientHeight } = this.room
     const first = this.stack.rowAt(scrollTop + 1)
     const last = this.stack.rowAt(scrollTop + clientHeight) + this.options.columns - 1
-    const from = Math.max(0, first - spare)
-    const to = Math.min(Math.max(this.stack.count, 1), last + 1 + spare)
-    if (from !== this.wanted.from || to !== this.wanted.to) {
-      this.wanted = { from, to }
-      this.source.layout.want(from, to)
-    }
-    for (const [index, sheet] of this.painted)
-      if (index < from || index >= to || index >= this.stack.count) {
-        sheet.element.remove()
-        this.painted.delete(index)
-      }
-    this.lacking = false
-    const { scale, flow } = this.options
-    for (let index = from; index < Math.min(to, this.stack.count); index++) {
-      const content = mirror.placed(index)
-      let painted = this.painted.get(index)
-      if (!painted) {
-        if (!content) {
-          this.lacking ||= index >= first && index <= last
-          continue
-        }
-        this.painted.set(index, (painted = new PaintedSheet()))
-        const following = [...this.painted.entries()].filter(([i]) => i > index).sort((a, b) => a[0] - b[0])[0]
-        this.canvas.insertBefore(painted.element, following?.[1].element ?? this.caret.element)
-      }
-      const width = (this.stack.table.widths[index] ?? 0) * scale
-      const height = (this.stack.table.heights[index] ?? 0) * scale
-      painted.place(
-        this.stack.left(index),
-        this.stack.top(index),
-        width,
-        height,
-        scale,
-        flow ? "Text" : `Sheet ${index + 1} of ${this.stack.count}`,
-      )
-      if (content) painted.paint(content, this.signs)
-      if (content && this.source.layout.current) painted.showBreaks(this.places.breaksOn(index), scale)
-      if (content && debugging) painted.outline(content)
-    }
+    this.shown.paint(this.stack, first, last)
     this.paintSelection()
   }
 
@@ -234,18 +194,8 @@ export class SheetView {
     const { layout } = this.source
     const editor = this.source.editor()
     if (!layout.current) return
-    const { from, to, head, anchor, empty } = editor.selection
-    const composing = this.source.composing()
-    for (const [index, painted] of this.painted) {
-      const boxes: (Box & { kind: string })[] = []
-      if (!empty) boxes.push(...this.places.sheetBoxes(index, from, to).map((b) => ({ ...b, kind: "selected" })))
-      boxes.push(...this.places.markBoxes(index))
-      if (composing)
-        boxes.push(
-          ...this.places.sheetBoxes(index, composing.from, composing.to).map((b) => ({ ...b, kind: "composing" })),
-        )
-      painted.mark(boxes)
-    }
+    const { from, head, anchor, empty } = editor.selection
+    this.shown.mark()
     const place = { pos: head, bias: this.source.bias() }
     const box = this.places.box(place)
     const { doc } = editor
@@ -272,7 +222,8 @@ export class SheetView {
     this.dropCaret.show(place && this.places.box(place))
   }
 
-  private onCanvas(clientX: number, clientY: number): [x: number, y: number] {
+  /** A point of the window on the canvas. */
+  onCanvas(clientX: number, clientY: number): [x: number, y: number] {
     const { left, top } = this.canvas.getBoundingClientRect()
     return [clientX - left, clientY - top]
   }
@@ -287,30 +238,9 @@ export class SheetView {
     return this.places.pressed(...this.onCanvas(clientX, clientY))
   }
 
-  /** The heading whose entry in a list of contents is at a point of the window, by its number. */
-  entryAt(clientX: number, clientY: number): number | null {
-    return this.places.entryAt(...this.onCanvas(clientX, clientY))
-  }
-
-  /** The field at a point of the window. */
-  fieldAt(clientX: number, clientY: number): ReturnType<Places["fieldAt"]> {
-    return this.places.fieldAt(...this.onCanvas(clientX, clientY))
-  }
-
   /** The head or foot of the sheet in sight. */
   edgeInSight(edge: EdgeName): EdgeArea | null {
-    return this.places.edgeOf(this.stack.rowAt(this.room.scrollTop + this.room.clientHeight * 0.4), edge)
-  }
-
-  /** The head or foot at a point of the window, as far as nothing is written there yet. */
-  blankEdge(clientX: number, clientY: number): EdgeArea | null {
-    const area = this.places.edgeArea(...this.onCanvas(clientX, clientY))
-    return area?.story === null ? area : null
-  }
-
-  /** The thing to do whose box is at a point of the window, by its leaf. */
-  checkAt(clientX: number, clientY: number): number | null {
-    return this.places.checkAt(...this.onCanvas(clientX, clientY))
+    return this.spots.edgeOf(this.stack.rowAt(this.room.scrollTop + this.room.clientHeight * 0.4), edge)
   }
 
   /**
@@ -354,11 +284,9 @@ export class SheetView {
     })
   }
 
-  private signs = false
-
   /** Shows or hides spaces, tabs, breaks and ends of paragraphs. */
   showSigns(signs: boolean): void {
-    this.signs = signs
+    this.shown.signs = signs
     this.paint()
   }
 
@@ -388,8 +316,7 @@ export class SheetView {
     const to = Math.min(this.stack.count, row + 2 * this.options.columns)
     for (let index = row; index < to; index++) {
       if (layout.mirror.placed(index)) continue
-      this.wanted = { from: Math.min(row, this.wanted.from), to: Math.max(to, this.wanted.to) }
-      layout.want(this.wanted.from, this.wanted.to)
+      this.shown.want(row, to)
       return false
     }
     return true

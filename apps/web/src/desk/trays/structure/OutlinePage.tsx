@@ -1,43 +1,12 @@
-import { useVirtualizer } from "@tanstack/react-virtual"
-import {
-  useCallback,
-  useLayoutEffect,
-  useMemo,
-  useRef,
-  useState,
-  type KeyboardEvent,
-  type PointerEvent,
-  type RefObject,
-} from "react"
-import { Text, useWindowDimensions, View } from "react-native"
-import {
-  contentsLooks,
-  documentAttrs,
-  headingsOf,
-  leavesOf,
-  limits,
-  outlineLevel,
-  type ContentsLook,
-  type Heading,
-} from "@biblon/core/document"
-import {
-  changeContents,
-  contentsIn,
-  headingAt,
-  headingNumbers,
-  insertContents,
-  moveSection,
-  numberHeadings,
-  paragraphValue,
-  promoteSection,
-  setParagraphs,
-  usualContents,
-} from "@biblon/core/editing"
+import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react"
+import { Text, View } from "react-native"
+import { headingsOf, leavesOf, type Heading } from "@biblon/core/document"
+import { headingAt, headingNumbers, moveSection, numberHeadings, promoteSection } from "@biblon/core/editing"
 import { CaretDown, CaretLeft, CaretRight, DotsSixVertical, Warning } from "../../../ui/icons"
-import { Choice, Glyph, IconButton, inkSoft, Switch, WordButton } from "../../../ui/pieces"
-import { useTyped } from "../../../ui/typed"
-import { wideFrom } from "../../../ui/wide"
+import { Choice, Glyph, IconButton, inkSoft } from "../../../ui/pieces"
 import { useDesk, useSession } from "../../context"
+import { Contents, HeadingHere } from "./ContentsTools"
+import { useWindow } from "./useWindow"
 
 /** Movement, in pixels, from which a press on a heading carries it. */
 const carries = 6
@@ -83,121 +52,6 @@ interface Carried {
   before: number
   /** Where the line that shows it lies in the list. */
   y: number
-}
-
-/** Heights of a row, in pixels: for fingers, and for a mouse. */
-const [tall, low] = [44, 32]
-
-/** The rows of a long list that are in sight or near it. */
-function useWindow(list: RefObject<HTMLElement | null>, count: number) {
-  const row = useWindowDimensions().width >= wideFrom ? low : tall
-  const [margin, setMargin] = useState(0)
-  const scroller = useCallback(() => {
-    let own = list.current?.parentElement ?? null
-    while (own && !/auto|scroll/.test(getComputedStyle(own).overflowY)) own = own.parentElement
-    return own
-  }, [list])
-  useLayoutEffect(() => {
-    const [own, outer] = [list.current, scroller()]
-    if (own && outer) setMargin(own.getBoundingClientRect().top - outer.getBoundingClientRect().top + outer.scrollTop)
-  }, [list, scroller, count])
-  const virtual = useVirtualizer({
-    count,
-    getScrollElement: scroller,
-    estimateSize: () => row,
-    overscan: 15,
-    scrollMargin: margin,
-  })
-  useLayoutEffect(() => virtual.measure(), [virtual, row])
-  return {
-    items: virtual.getVirtualItems().map(({ index, start }) => ({ index, start: start - margin })),
-    height: virtual.getTotalSize(),
-  }
-}
-
-const lookNames: Readonly<Record<ContentsLook, string>> = {
-  dotted: "Dots to the number",
-  ruled: "A line to the number",
-  plain: "Number close behind",
-}
-
-/** The list of contents: put in where the caret is, and how it looks. It is always right, so there is nothing to renew. */
-function Contents() {
-  const session = useSession()
-  const { levels, look } = useDesk(({ editor }) => {
-    const found = editor ? contentsIn(editor) : null
-    return { levels: found?.levels ?? null, look: found?.look ?? usualContents.look }
-  })
-  if (levels === null)
-    return (
-      <View className="mt-3 flex-row">
-        <WordButton
-          label="Put the contents here"
-          onPress={() => {
-            session.run(insertContents(usualContents))
-            session.focus()
-          }}
-        />
-      </View>
-    )
-  return (
-    <View className="mt-3 gap-2">
-      <View className="flex-row gap-2">
-        <Choice
-          label="Contents"
-          value={look}
-          options={contentsLooks.map((own) => [own, lookNames[own]] as const)}
-          onChange={(next) => session.run(changeContents({ look: next }))}
-        />
-        <Choice
-          label="Levels"
-          value={String(levels)}
-          options={[1, 2, 3, 4, 5, 6].map((n) => [String(n), n === 1 ? "Only the first" : `1 to ${n}`] as const)}
-          onChange={(next) => session.run(changeContents({ levels: Number(next) }))}
-        />
-      </View>
-      <View className="flex-row">
-        <WordButton label="Take the contents away" onPress={() => void session.run(changeContents(null))} />
-      </View>
-    </View>
-  )
-}
-
-/** Whether the heading with the caret stands in the contents, and in which words. */
-function HeadingHere() {
-  const session = useSession()
-  const { heading, listed, words } = useDesk(({ editor }) => ({
-    heading: editor !== null && outlineLevel(documentAttrs(editor.doc).styles, editor.selection.$head.parent) !== null,
-    listed: editor ? paragraphValue(editor, "listed") !== false : true,
-    words: editor ? (paragraphValue(editor, "listedAs") ?? "") : "",
-  }))
-  const typed = useTyped(
-    words,
-    (text) => void session.run(setParagraphs({ listedAs: text.trim() }, "Words in the contents")),
-  )
-  if (!heading) return null
-  return (
-    <View className="mt-3 gap-2">
-      <Switch
-        label="This heading stands in the contents"
-        on={listed}
-        onChange={(on) =>
-          void session.run(setParagraphs({ listed: on }, on ? "In the contents" : "Not in the contents"))
-        }
-      />
-      {listed ? (
-        <label className="flex min-w-0 flex-col gap-1 font-ui text-[13px] text-ink-soft">
-          In shorter words there
-          <input
-            {...typed}
-            placeholder="As it is"
-            maxLength={limits.shortForm}
-            className="h-11 min-w-0 rounded-button border border-line bg-raised px-3 font-ui text-[15px] text-ink wide:h-9"
-          />
-        </label>
-      ) : null}
-    </View>
-  )
 }
 
 export function OutlinePage() {

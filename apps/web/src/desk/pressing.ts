@@ -1,0 +1,47 @@
+/** What was pressed in the text, of which a card tells: fields, and where something begins. */
+import { removeBreak, type Command } from "@biblon/core/editing"
+import type { Change } from "./editing"
+import type { DeskStore } from "./store"
+
+export interface PressingTarget {
+  run(command: Command): boolean
+  /** What a field shows that stands at a position. */
+  shownAt(pos: number): string | null
+}
+
+export class Pressing {
+  constructor(
+    private readonly store: DeskStore,
+    private readonly target: PressingTarget,
+  ) {}
+
+  get any(): boolean {
+    return this.store.getState().pressed !== null
+  }
+
+  putAway(): void {
+    if (this.any) this.store.setState({ pressed: null })
+  }
+
+  /** The words of the field whose card is open, as they are now. */
+  words(): string {
+    const { pressed } = this.store.getState()
+    return pressed ? (this.target.shownAt(pressed.pos) ?? pressed.words) : ""
+  }
+
+  /** The card stays as long as what was pressed is there and nothing else is done. */
+  follow({ before, after, steps }: Change): void {
+    const { pressed } = this.store.getState()
+    if (!pressed) return
+    const still = pressed.kind === "field" && after.doc.nodeAt(pressed.pos)?.type.name === "field"
+    const moved = !after.selection.eq(before.selection) && steps.length === 0
+    if (!still || moved) this.putAway()
+  }
+
+  /** What a key means for what was pressed; null where it means nothing for that. */
+  keyAction({ key }: KeyboardEvent): (() => void) | null {
+    const { pressed } = this.store.getState()
+    if (pressed?.kind !== "break" || (key !== "Delete" && key !== "Backspace")) return null
+    return () => void this.target.run(removeBreak(pressed.pos))
+  }
+}

@@ -1,0 +1,98 @@
+import { View } from "react-native"
+import { contentsLooks, documentAttrs, limits, outlineLevel, type ContentsLook } from "@biblon/core/document"
+import {
+  changeContents,
+  contentsIn,
+  insertContents,
+  paragraphValue,
+  setParagraphs,
+  usualContents,
+} from "@biblon/core/editing"
+import { Choice, Switch, WordButton } from "../../../ui/pieces"
+import { useTyped } from "../../../ui/typed"
+import { useDesk, useSession } from "../../context"
+
+const lookNames: Readonly<Record<ContentsLook, string>> = {
+  dotted: "Dots to the number",
+  ruled: "A line to the number",
+  plain: "Number close behind",
+}
+
+/** The list of contents: put in where the caret is, and how it looks. It is always right, so there is nothing to renew. */
+export function Contents() {
+  const session = useSession()
+  const { levels, look } = useDesk(({ editor }) => {
+    const found = editor ? contentsIn(editor) : null
+    return { levels: found?.levels ?? null, look: found?.look ?? usualContents.look }
+  })
+  if (levels === null)
+    return (
+      <View className="mt-3 flex-row">
+        <WordButton
+          label="Put the contents here"
+          onPress={() => {
+            session.run(insertContents(usualContents))
+            session.focus()
+          }}
+        />
+      </View>
+    )
+  return (
+    <View className="mt-3 gap-2">
+      <View className="flex-row gap-2">
+        <Choice
+          label="Contents"
+          value={look}
+          options={contentsLooks.map((own) => [own, lookNames[own]] as const)}
+          onChange={(next) => session.run(changeContents({ look: next }))}
+        />
+        <Choice
+          label="Levels"
+          value={String(levels)}
+          options={[1, 2, 3, 4, 5, 6].map((n) => [String(n), n === 1 ? "Only the first" : `1 to ${n}`] as const)}
+          onChange={(next) => session.run(changeContents({ levels: Number(next) }))}
+        />
+      </View>
+      <View className="flex-row">
+        <WordButton label="Take the contents away" onPress={() => void session.run(changeContents(null))} />
+      </View>
+    </View>
+  )
+}
+
+/** Whether the heading with the caret stands in the contents, and in which words. */
+export function HeadingHere() {
+  const session = useSession()
+  const { heading, listed, words } = useDesk(({ editor }) => ({
+    heading: editor !== null && outlineLevel(documentAttrs(editor.doc).styles, editor.selection.$head.parent) !== null,
+    listed: editor ? paragraphValue(editor, "listed") !== false : true,
+    words: editor ? (paragraphValue(editor, "listedAs") ?? "") : "",
+  }))
+  const typed = useTyped(
+    words,
+    (text) => void session.run(setParagraphs({ listedAs: text.trim() }, "Words in the contents")),
+  )
+  if (!heading) return null
+  return (
+    <View className="mt-3 gap-2">
+      <Switch
+        label="This heading stands in the contents"
+        on={listed}
+        onChange={(on) =>
+          void session.run(setParagraphs({ listed: on }, on ? "In the contents" : "Not in the contents"))
+        }
+      />
+      {listed ? (
+        <label className="flex min-w-0 flex-col gap-1 font-ui text-[13px] text-ink-soft">
+          In shorter words there
+          <input
+            {...typed}
+            placeholder="As it is"
+            maxLength={limits.shortForm}
+            className="h-11 min-w-0 rounded-button border border-line bg-raised px-3 font-ui text-[15px] text-ink wide:h-9"
+          />
+        </label>
+      ) : null}
+    </View>
+  )
+}

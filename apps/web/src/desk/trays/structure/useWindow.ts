@@ -1,0 +1,34 @@
+import { useVirtualizer } from "@tanstack/react-virtual"
+import { useCallback, useLayoutEffect, useState, type RefObject } from "react"
+import { useWindowDimensions } from "react-native"
+import { wideFrom } from "../../../ui/wide"
+
+/** Heights of a row, in pixels: for fingers, and for a mouse. */
+const [tall, low] = [44, 32]
+
+/** The rows of a long list that are in sight or near it. */
+export function useWindow(list: RefObject<HTMLElement | null>, count: number) {
+  const row = useWindowDimensions().width >= wideFrom ? low : tall
+  const [margin, setMargin] = useState(0)
+  const scroller = useCallback(() => {
+    let own = list.current?.parentElement ?? null
+    while (own && !/auto|scroll/.test(getComputedStyle(own).overflowY)) own = own.parentElement
+    return own
+  }, [list])
+  useLayoutEffect(() => {
+    const [own, outer] = [list.current, scroller()]
+    if (own && outer) setMargin(own.getBoundingClientRect().top - outer.getBoundingClientRect().top + outer.scrollTop)
+  }, [list, scroller, count])
+  const virtual = useVirtualizer({
+    count,
+    getScrollElement: scroller,
+    estimateSize: () => row,
+    overscan: 15,
+    scrollMargin: margin,
+  })
+  useLayoutEffect(() => virtual.measure(), [virtual, row])
+  return {
+    items: virtual.getVirtualItems().map(({ index, start }) => ({ index, start: start - margin })),
+    height: virtual.getTotalSize(),
+  }
+}

@@ -1,0 +1,96 @@
+/** The sheets in sight and near it, as elements on the canvas, with what is marked on them. */
+import type { Box } from "@biblon/core/layout"
+import { debugging } from "../../debugging"
+import { PaintedSheet } from "./painter"
+import type { Places } from "./places"
+import type { ViewSource } from "./source"
+import type { Spots } from "./spots"
+import type { Stack } from "./stack"
+
+/** So many sheets beside those in sight are kept ready. */
+const spare = 2
+
+export class ShownSheets {
+  private readonly painted = new Map<number, PaintedSheet>()
+  private wanted = { from: 0, to: 0 }
+  /** Whether a sheet in sight is still on its way. */
+  lacking = false
+  /** Whether spaces, tabs, breaks and ends of paragraphs are shown. */
+  signs = false
+
+  constructor(
+    private readonly canvas: HTMLElement,
+    /** Sheets lie before it. */
+    private readonly following: HTMLElement,
+    private readonly source: ViewSource,
+    private readonly places: Places,
+    private readonly spots: Spots,
+  ) {}
+
+  /** Their numbers. */
+  get numbers(): Iterable<number> {
+    return this.painted.keys()
+  }
+
+  /** Asks for sheets besides those that are wanted. */
+  want(from: number, to: number): void {
+    this.wanted = { from: Math.min(from, this.wanted.from), to: Math.max(to, this.wanted.to) }
+    this.source.layout.want(this.wanted.from, this.wanted.to)
+  }
+
+  /** Paints those from one to another, and a few beside them. */
+  paint(stack: Stack, first: number, last: number): void {
+    const from = Math.max(0, first - spare)
+    const to = Math.min(Math.max(stack.count, 1), last + 1 + spare)
+    if (from !== this.wanted.from || to !== this.wanted.to) {
+      this.wanted = { from, to }
+      this.source.layout.want(from, to)
+    }
+    for (const [index, sheet] of this.painted)
+      if (index < from || index >= to || index >= stack.count) {
+        sheet.element.remove()
+        this.painted.delete(index)
+      }
+    this.lacking = false
+    for (let index = from; index < Math.min(to, stack.count); index++)
+      if (!this.paintSheet(stack, index)) this.lacking ||= index >= first && index <= last
+  }
+
+  /** @returns whether there is something to show */
+  private paintSheet(stack: Stack, index: number): boolean {
+    const { layout } = this.source
+    const content = layout.mirror.placed(index)
+    let painted = this.painted.get(index)
+    if (!painted) {
+      if (!content) return false
+      this.painted.set(index, (painted = new PaintedSheet()))
+      const behind = [...this.painted.entries()].filter(([i]) => i > index).sort((a, b) => a[0] - b[0])[0]
+      this.canvas.insertBefore(painted.element, behind?.[1].element ?? this.following)
+    }
+    const { scale, flow } = stack.options
+    const width = (stack.table.widths[index] ?? 0) * scale
+    const height = (stack.table.heights[index] ?? 0) * scale
+    const label = flow ? "Text" : `Sheet ${index + 1} of ${stack.count}`
+    painted.place(stack.left(index), stack.top(index), width, height, scale, label)
+    if (!content) return true
+    painted.paint(content, this.signs)
+    if (layout.current) painted.showBreaks(this.spots.breaksOn(index), scale)
+    if (debugging) painted.outline(content)
+    return true
+  }
+
+  /** Shows what is selected, marked and composed. */
+  mark(): void {
+    const { from, to, empty } = this.source.editor().selection
+    const composing = this.source.composing()
+    for (const [index, painted] of this.painted) {
+      const boxes: (Box & { kind: string })[] = []
+      const add = (kind: string, start: number, end: number) =>
+        boxes.push(...this.places.sheetBoxes(index, start, end).map((box) => ({ ...box, kind })))
+      if (!empty) add("selected", from, to)
+      boxes.push(...this.places.markBoxes(index))
+      if (composing) add("composing", composing.from, composing.to)
+      painted.mark(boxes)
+    }
+  }
+}

@@ -1,0 +1,44 @@
+/** What the view reads, and the words in which it tells of places. */
+import type { EdgeName, EdgeVariant } from "@biblon/core/document"
+import type { EditorState } from "prosemirror-state"
+import type { LayoutClient } from "../../workers/layoutClient"
+
+export interface Place {
+  pos: number
+  /** At the end of a line that goes on below, -1 is there and 1 at the start of the next. */
+  bias: -1 | 1
+}
+
+export interface ViewSource {
+  layout: LayoutClient
+  editor(): EditorState
+  bias(): -1 | 1
+  /** Range of text that an input method is still composing. */
+  composing(): { from: number; to: number } | null
+  /** What is marked in a leaf, by offsets, with the class of its boxes. */
+  marks(leaf: number): readonly Mark[]
+}
+
+/** Something marked in the text: a place that was found, what a change touched. */
+export interface Mark {
+  from: number
+  to: number
+  kind: string
+}
+
+/** The column that a place stands in, in pixels of the canvas; its left edge is where lines without indent begin. */
+export interface Column {
+  x: number
+  width: number
+  sheet: { x: number; width: number }
+}
+
+/** The head or foot of a sheet, as an area of it. */
+export interface EdgeArea {
+  edge: EdgeName
+  sheet: number
+  section: number
+  variant: EdgeVariant
+  /** Key of the story that stands there; null for none. */
+  story: string | null
+}

@@ -1,0 +1,134 @@
+/** What stands at a point of the canvas, or begins on a sheet, other than text. */
+import { breakBefore, type BreakMark } from "@biblon/core/editing"
+import {
+  blocksOf,
+  bodyOf,
+  leavesOf,
+  leavesOfBody,
+  sectionsOf,
+  variantFor,
+  type EdgeName,
+  type Section,
+} from "@biblon/core/document"
+import { checkAt, fragmentsOf, isBeginning, lineTop, sectionBegun, type Box } from "@biblon/core/layout"
+import type { EdgeArea, ViewSource } from "./source"
+import type { Stack } from "./stack"
+
+/** Where something begins, and where on its sheet that is shown. */
+export type SetBreak = BreakMark & { x: number; y: number; width: number }
+
+/** So far above a paragraph it is shown in flow view, in points. */
+const flowBreak = 14
+
+export class Spots {
+  constructor(
+    private readonly source: ViewSource,
+    private readonly stack: () => Stack,
+  ) {}
+
+  private left(index: number): number {
+    return this.stack().left(index)
+  }
+
+  private get scale(): number {
+    return this.stack().options.scale
+  }
+
+  /** The head or foot whose area holds a point of the canvas; null where text, or nothing, is. */
+  edgeArea(x: number, y: number): EdgeArea | null {
+    const sheet = this.stack().indexAt(x, y)
+    const placed = this.source.layout.mirror.placed(sheet)
+    const paper = placed?.sheet.start.paper
+    if (!placed || !paper) return null
+    const [inX, inY] = [(x - this.left(sheet)) / this.scale, (y - this.stack().top(sheet)) / this.scale]
+    if (inX < 0 || inX > placed.sheet.width || inY < 0 || inY > placed.sheet.height) return null
+    const edge = inY < paper.top ? "head" : inY > paper.top + paper.height ? "foot" : null
+    return edge && this.edgeOf(sheet, edge)
+  }
+
+  /** The head or foot of a sheet; null while that is not here. */
+  edgeOf(sheet: number, edge: EdgeName): EdgeArea | null {
+    const placed = this.source.layout.mirror.placed(sheet)
+    const paper = placed?.sheet.start.paper
+    if (!placed || !paper) return null
+    const { doc } = this.source.editor()
+    const sections = sectionsOf(doc)
+    const { section, first } = sectionBegun(blocksOf(bodyOf(doc)), sections, placed.leaf, placed.sheet.start.at)
+    const { setup } = sections[section] as Section
+    return { edge, sheet, section, variant: variantFor(setup, first, placed.sheet.start.left), story: paper[edge] }
+  }
+
+  /** The heading, by its number, that the entry of a list of contents at a point of the canvas stands for; null for none. */
+  entryAt(x: number, y: number): number | null {
+    const index = this.stack().indexAt(x, y)
+    const placed = this.source.layout.mirror.placed(index)
+    const [inX, inY] = [(x - this.left(index)) / this.scale, (y - this.stack().top(index)) / this.scale]
+    const at = (placed ? fragmentsOf(placed) : []).find((own) => {
+      const [first, last] = [own.paragraph.lines[own.from], own.paragraph.lines[own.to - 1]]
+      if (own.entry === null || !first || !last) return false
+      const foot = own.y + last.top + last.height - first.top
+      return inX >= own.x && inX <= own.x + own.width && inY >= own.y && inY <= foot
+    })
+    return at?.entry ?? null
+  }
+
+  /** The field at a point of the canvas; null for none. */
+  fieldAt(x: number, y: number): { pos: number; sheet: number; box: Box } | null {
+    const index = this.stack().indexAt(x, y)
+    const placed = this.source.layout.mirror.placed(index)
+    const { scale } = this
+    const [left, top] = [this.left(index), this.stack().top(index)]
+    const [inX, inY] = [(x - left) / scale, (y - top) / scale]
+    for (const fragment of placed ? fragmentsOf(placed) : []) {
+      const { paragraph, leaf } = fragment
+      if (fragment.entry !== null || !paragraph.text.includes("\ufffc")) continue
+      for (const line of paragraph.lines.slice(fragment.from, fragment.to)) {
+        const y = lineTop(fragment, line)
+        if (inY < y || inY > y + line.height) continue
+        const on = line.runs.find((own) => inX >= fragment.x + own.x && inX <= fragment.x + own.x + own.width)
+        if (!on || on.run.shows === null || paragraph.text[on.run.from] !== "\ufffc") continue
+        if (paragraph.anchors?.some(({ offset }) => offset === on.run.from)) continue
+        const box = {
+          x: left + (fragment.x + on.x) * scale,
+          y: top + y * scale,
+          width: on.width * scale,
+          height: line.height * scale,
+        }
+        const pos = leavesOf(this.source.editor().doc).start(leaf) + on.run.from
+        return { pos, sheet: index, box }
+      }
+    }
+    return null
+  }
+
+  /** What begins behind the columns of a sheet, or in flow above its paragraphs, each below the text before it; in points of the sheet. */
+  breaksOn(index: number): SetBreak[] {
+    const placed = this.source.layout.mirror.placed(index)
+    if (!placed) return []
+    const { doc } = this.source.editor()
+    const count = leavesOfBody(doc)
+    const { sheet, leaf: first } = placed
+    const before = (leaf: number, x: number, y: number, width: number): SetBreak[] => {
+      const mark = leaf < count ? breakBefore(doc, leaf) : null
+      return mark ? [{ ...mark, x, y, width }] : []
+    }
+    if (!sheet.start.paper)
+      return fragmentsOf(placed).flatMap((own) =>
+        own.part === "text" && own.from === 0 ? before(own.leaf, own.x, own.y - flowBreak, own.width) : [],
+      )
+    return sheet.columns.flatMap(({ x, y, box }, i) => {
+      const following = sheet.columns[i + 1]
+      const begins = following ? following.box.inside[0]?.box : null
+      const whole = following ? begins?.kind !== "lines" || begins.from === 0 : isBeginning(sheet.next.at)
+      return whole ? before(first + (following?.leaf ?? sheet.next.leaf), x, y + box.height, box.width) : []
+    })
+  }
+
+  /** The thing to do whose box is at a point of the canvas, by its leaf. */
+  checkAt(x: number, y: number): number | null {
+    const index = this.stack().indexAt(x, y)
+    const placed = this.source.layout.mirror.placed(index)
+    const [left, top, { scale }] = [this.stack().left(index), this.stack().top(index), this.stack().options]
+    return placed ? checkAt(placed, (x - left) / scale, (y - top) / scale) : null
+  }
+}
