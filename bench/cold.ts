@@ -1,7 +1,7 @@
-/** Layout and PDF of 100,000 words in a process that has done nothing else: `node .cache/cold.cjs prose|wide|shaped` prints milliseconds as JSON. */
+/** Layout and PDF of 100,000 words in a process that has done nothing else: `node .cache/cold.cjs prose|wide|shaped|everything` prints milliseconds as JSON. */
 import { layoutDocument } from "@biblon/core/layout"
 import { openFonts, openTypesetter, pdfOf } from "@biblon/core/node"
-import { prose, shaped, wideParagraphs } from "./text"
+import { everything, prose, shaped, wideParagraphs } from "./text"
 
 export interface ColdFigures {
   layoutMs: number
@@ -12,7 +12,12 @@ export interface ColdFigures {
 }
 
 const total = 100_000
-const docs = { prose: () => prose(total), wide: () => prose(total, wideParagraphs(total)), shaped: () => shaped(total) }
+const docs = {
+  prose: () => prose(total),
+  wide: () => prose(total, wideParagraphs(total)),
+  shaped: () => shaped(total),
+  everything: () => everything(total),
+}
 const doc = docs[process.argv[2] as keyof typeof docs]()
 const typesetter = openTypesetter()
 const used = () => {

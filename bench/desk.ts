@@ -7,8 +7,7 @@ import type { Browser, Page } from "playwright-core"
 import { document as emptyDocument } from "@biblon/core/document"
 import { createApp, type App } from "../apps/server/src/app"
 import { percentile } from "./browser"
-import { everything, everythingWords } from "./everything"
-import { prose, proseParagraphs, shaped } from "./text"
+import { everything, everythingWords, prose, proseParagraphs, shaped } from "./text"
 
 declare const scheduler: { postTask(task: () => void, options: { priority: string }): Promise<void> }
 

@@ -55,6 +55,8 @@ export interface EngineFigures {
   wideLayoutVsChromium: number
   /** What the layout holds a sheet. */
   memoryKbSheet: number
+  /** Columns, heads, notes and contents, against Chromium’s of the plain text. */
+  everythingLayoutVsChromium: number
   pdfVsChromium: number
   layoutMs: number
   pdfMs: number
@@ -140,7 +142,7 @@ function processMs(): number {
   return Math.min(...times)
 }
 
-type Kind = "prose" | "wide" | "shaped"
+type Kind = "prose" | "wide" | "shaped" | "everything"
 
 /** In a process of its own, bundled as what ships. */
 function cold(kind: Kind): ColdFigures {
@@ -189,6 +191,7 @@ async function measureShaped(browser: Browser) {
 
 export async function measureEngine(browser: Browser): Promise<EngineFigures> {
   const { chromium, layoutMs, pdfMs, sheets, memoryKb } = await against(browser, "prose", html(proseParagraphs(words)))
+  const everythingMs = Math.min(...[1, 2, 3].map(() => cold("everything").layoutMs))
   const wide = await against(browser, "wide", html(wideParagraphs(words)))
   const [one, hundred, thousand] = [0.8, 100, 1000].map((n) => keystrokeMs(prose((words / sheets) * n))) as [
     number,
@@ -200,6 +203,7 @@ export async function measureEngine(browser: Browser): Promise<EngineFigures> {
     layoutVsChromium: layoutMs / chromium,
     wideLayoutVsChromium: wide.layoutMs / wide.chromium,
     memoryKbSheet: memoryKb,
+    everythingLayoutVsChromium: everythingMs / chromium,
     pdfVsChromium: pdfMs / chromium,
     layoutMs,
     pdfMs,

@@ -1,17 +1,13 @@
 /** A document that uses the sheet in full: two columns, heads with fields, three notes a sheet, contents. */
 import { EditorState } from "prosemirror-state"
 import type { Node } from "prosemirror-model"
-import { defaultSetup, document, leavesOf, nodes, p, paragraph, valuesNow } from "@biblon/core/document"
-import { fillEdge, placeNumbers } from "@biblon/core/editing"
+import { leavesOf, valuesNow } from "@biblon/core/document"
 import { Composition, Furnisher, layoutDocument, type Layout, type Typesetter } from "@biblon/core/layout"
 import { openTypesetter } from "@biblon/core/node"
 import { percentile } from "./browser"
-import { proseParagraphs } from "./text"
+import { everything, everythingWords } from "./text"
 
 export interface EverythingFigures {
-  /** Whole layout, cold. */
-  everythingLayoutMs: number
-  everythingSheets: number
   everythingKeystrokeMs1000: number
   everythingKeystroke1000Vs1: number
   /** Time a sheet in 2,000 sheets against 20. */
@@ -19,32 +15,6 @@ export interface EverythingFigures {
   /** New margins, and a letter in a head, in 1,000 sheets, to the sheets that are in sight. */
   marginsMs1000: number
   headerKeyMs1000: number
-}
-
-/** So many words make a sheet. */
-export const everythingWords = 444
-
-/** @param words in all */
-export function everything(words: number): Node {
-  const stories: Node[] = []
-  const blocks = proseParagraphs(words).flatMap((text, i) => {
-    const half = Math.floor(text.length / 2)
-    const key = `n${i}`
-    // A note for every second paragraph is about three on a sheet.
-    const noted = i % 2 === 0
-    if (noted) stories.push(nodes.story.create({ key, kind: "note" }, paragraph("note", [`See the toll book, ${i}.`])))
-    const own = noted ? p(text.slice(0, half), nodes.anchor.create({ story: key }), text.slice(half)) : p(text)
-    return i % 12 === 0 ? [paragraph("heading1", [`Part ${i / 12 + 1}`]), own] : [own]
-  })
-  const doc = document(
-    [nodes.contents.create({ levels: 2, look: "dotted" }), ...blocks],
-    { setup: { ...defaultSetup, columns: { count: 2, gap: 20, line: true, shares: null } } },
-    stories,
-  )
-  let state = EditorState.create({ doc })
-  for (const command of [fillEdge("head", "{title}||{heading}"), placeNumbers({ edge: "foot", part: 1 }, "%1 of %2")])
-    command(state, (tr) => (state = state.apply(tr)))
-  return state.doc
 }
 
 function timed<T>(act: () => T): [ms: number, result: T] {
@@ -79,8 +49,7 @@ function keystrokeMs(doc: Node): number {
 }
 
 export function measureEverything(): EverythingFigures {
-  const [everythingLayoutMs, whole] = timed(() => layoutDocument(openTypesetter(), everything(100_000)))
-  const words = 100_000 / whole.placed.length
+  const words = everythingWords
   const [one, thousand] = [keystrokeMs(everything(words * 0.8)), keystrokeMs(everything(words * 1000))]
   const typesetter = openTypesetter()
   const perSheet = (sheets: number) => {
@@ -96,8 +65,6 @@ export function measureEverything(): EverythingFigures {
     Array.from({ length: headed.count }, (_, i) => i).find((leaf) => headed.flow(leaf).kind === "header") ?? 0
   const state = EditorState.create({ doc })
   return {
-    everythingLayoutMs,
-    everythingSheets: whole.placed.length,
     everythingKeystrokeMs1000: thousand,
     everythingKeystroke1000Vs1: thousand / one,
     linear2000: perSheet(2000) / perSheet(20),

@@ -1,16 +1,20 @@
 /** Text to measure with: made-up sentences of the ferry trust, the same at every run. */
 import type { Node } from "prosemirror-model"
+import { EditorState } from "prosemirror-state"
 import {
+  defaultSetup,
   defaultStyles,
   defaultTypesetting,
   document,
   letters,
+  nodes,
   p,
   paragraph,
   type Border,
   type ParagraphFormat,
   type StyleSheet,
 } from "@biblon/core/document"
+import { fillEdge, placeNumbers } from "@biblon/core/editing"
 
 const words =
   "the a of and to in that it was for on with as by at from which but not this have their had been one would when who more time water tide boat chain ferry slip bank mud clock bell flag crossing passenger passengers ferryman harbour estuary channel morning evening winter spring neap slack ebb flood current hauled crossed waited landed carried remembered printed promised reckoned eleven minutes hours strong narrow familiar yellow painted wooden wet careful honest trustees letter minutes table notice timetable".split(
@@ -163,4 +167,30 @@ export function shaped(total: number): Node {
     }
   })
   return document(blocks, { styles: shapedStyles, typesetting: { ...defaultTypesetting, breaking: "whole" } })
+}
+
+/** So many words make a sheet. */
+export const everythingWords = 444
+
+/** A document that uses the sheet in full: two columns, heads with fields, three notes a sheet, contents. @param words in all */
+export function everything(words: number): Node {
+  const stories: Node[] = []
+  const blocks = proseParagraphs(words).flatMap((text, i) => {
+    const half = Math.floor(text.length / 2)
+    const key = `n${i}`
+    // A note for every second paragraph is about three on a sheet.
+    const noted = i % 2 === 0
+    if (noted) stories.push(nodes.story.create({ key, kind: "note" }, paragraph("note", [`See the toll book, ${i}.`])))
+    const own = noted ? p(text.slice(0, half), nodes.anchor.create({ story: key }), text.slice(half)) : p(text)
+    return i % 12 === 0 ? [paragraph("heading1", [`Part ${i / 12 + 1}`]), own] : [own]
+  })
+  const doc = document(
+    [nodes.contents.create({ levels: 2, look: "dotted" }), ...blocks],
+    { setup: { ...defaultSetup, columns: { count: 2, gap: 20, line: true, shares: null } } },
+    stories,
+  )
+  let state = EditorState.create({ doc })
+  for (const command of [fillEdge("head", "{title}||{heading}"), placeNumbers({ edge: "foot", part: 1 }, "%1 of %2")])
+    command(state, (tr) => (state = state.apply(tr)))
+  return state.doc
 }

@@ -223,3 +223,30 @@ test("endnotes stand behind the text; footnotes are counted on each sheet and in
   await expect.poll(() => notes.allTextContents()).toEqual(expect.arrayContaining(["iiTwo."]))
   await desk.saved()
 })
+
+test("by the arrow keys the caret stays in its text over sheets, and leaves a head downwards, a note upwards", async ({
+  desk,
+  page,
+}) => {
+  await begun(desk, 12)
+  const tray = await desk.openPage("Sheet", "Head, foot")
+  await tray.getByRole("button", { name: "Number at the foot, middle" }).click()
+  await tray.getByRole("button", { name: "Write the head" }).click()
+  await desk.type("Minutes")
+  await desk.press("ArrowDown")
+  await expect(page.getByRole("button", { name: "Back to the text" })).toBeHidden()
+  await desk.type("X")
+  await expect(page.locator(".block.text").first()).toContainText("XThe chain")
+  await desk.press("Backspace", "End", "Control+Alt+n")
+  await desk.type("From the toll book.")
+  await desk.press("ArrowUp")
+  await expect(page.getByRole("button", { name: "Back to the text" })).toBeHidden()
+  // Down over the foot of the first sheet, its note and the head of the second one.
+  await desk.press("Control+Home")
+  const foot = page.getByRole("contentinfo")
+  for (let i = 0; i < 45; i++) await desk.press("ArrowDown")
+  await expect(foot).toContainText("Sheet 2 of 2")
+  await desk.type("Y")
+  await expect(page.locator(".block.text", { hasText: "Y" })).toHaveCount(1)
+  await expect(page.locator(".block.header, .block.note, .block.footer").filter({ hasText: "Y" })).toHaveCount(0)
+})

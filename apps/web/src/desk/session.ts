@@ -117,7 +117,11 @@ export class DeskSession implements DeskPort {
           trouble: `The sheets could not be laid out: ${message}. What you wrote is safe; reload the page.`,
         }),
     )
-    this.caret = new Caret(this.editing, this.waiting, { view, mirror: this.layout.mirror })
+    this.caret = new Caret(this.editing, this.waiting, {
+      view,
+      mirror: this.layout.mirror,
+      leave: () => this.going.backToText(),
+    })
     this.typing = new Typing(this.editing, this.waiting, {
       action: (event) => {
         const act = keyAction(event)

@@ -122,6 +122,16 @@ export class NoteSetter {
     return { notes, height: y, owed: [] }
   }
 
+  /** The least room in which `set` sets notes. */
+  least(wanted: readonly Owed[], width: number): number {
+    const heights = wanted.flatMap(({ story, from }) => {
+      const node = this.stories.get(story)?.node
+      return node ? this.fill(node, story, from, width, Infinity).height : []
+    })
+    const last = heights.pop() ?? 0
+    return above + below + heights.reduce((sum, height) => sum + height + between, 0) + Math.min(last, least)
+  }
+
   /** As much of notes as has room, where text leaves too little for what `set` wants; the rest is owed. */
   some(wanted: readonly Owed[], width: number, room: number): NotesSet {
     for (let n = wanted.length; n > 0; n--) {

@@ -181,8 +181,7 @@ export class SheetComposer {
       const wanted = [...start.owed, ...marked]
       const room = paper.height - text.height
       const set = this.notes.set(wanted, paper.width, room)
-      // One line less, until the notes of those that are left have room.
-      const fewer = set ? null : this.bands(start, paper, opening, at, text.bottom - 0.5)
+      const fewer = set ? null : this.fewerLines(start, paper, { opening, at, text, wanted, marked: marked.length })
       if (fewer && fewer.height < text.height - 0.01) {
         text = fewer
         continue
@@ -195,6 +194,25 @@ export class SheetComposer {
       const own = { columns: text.columns, rules: [...text.rules, ...all.rules], notes: all.notes }
       return this.sheet(start, size, { ...text, owed: all.owed }, { ...own, marks: marked.map(({ story }) => story) })
     }
+  }
+
+  /**
+   * Text that leaves more room for notes. As much as the notes of all marks that stand there need is the most that the text can
+   * keep, if no mark goes with the lines that go; otherwise it is one line less.
+   */
+  private fewerLines(
+    start: SheetPlace,
+    paper: Paper,
+    now: { opening: number; at: BlockPlace; text: SheetText; wanted: readonly Owed[]; marked: number },
+  ): SheetText {
+    const { opening, at, text, wanted, marked } = now
+    const less = text.bottom - 0.5
+    const kept = paper.height - this.notes.least(wanted, paper.width)
+    if (kept > leastRoom && kept < less) {
+      const own = this.bands(start, paper, opening, at, kept)
+      if (this.notes.marked(own.columns).length === marked) return own
+    }
+    return this.bands(start, paper, opening, at, less)
   }
 
   /** Notes where they stand: at the foot of the paper's room for text, or from a height on. */
@@ -229,7 +247,7 @@ export class SheetComposer {
   }
 
   /** The text of a sheet in a height: one band of columns, and more where sections go on below one another. */
-  private bands(start: SheetPlace, paper: Paper, opening: number, from: BlockPlace, height: number) {
+  bands(start: SheetPlace, paper: Paper, opening: number, from: BlockPlace, height: number) {
     const { blocks } = this.body
     const columns: Placed<Stack>[] = []
     const rules: Rule[] = []
@@ -303,6 +321,8 @@ export class SheetComposer {
 
 /** What stands on a sheet. */
 type Parts = Pick<Sheet, "columns" | "rules" | "notes" | "marks">
+/** The text of a sheet. */
+type SheetText = ReturnType<SheetComposer["bands"]>
 type NotesPlaced = Pick<Sheet, "rules" | "notes"> & { owed: readonly Owed[] }
 
 /**

@@ -1,4 +1,6 @@
 /** Moves the caret, or the end of the selection, by keys. */
+import type { EditorState } from "prosemirror-state"
+import { leavesOf } from "@biblon/core/document"
 import { documentEdge, moveHorizontally } from "@biblon/core/editing"
 import type { Editing } from "../editing"
 import type { LayoutMirror } from "../../workers/layoutMirror"
@@ -19,9 +21,17 @@ import type { WaitingKeys } from "./waiting"
 const byLine: ReadonlySet<Motion> = new Set(["up", "down", "pageUp", "pageDown"])
 const bySheet: ReadonlySet<Motion> = new Set([...byLine, "lineStart", "lineEnd"])
 
+/** Whether the text lies in a direction from the head, foot or note that the caret is in. */
+function towardsText({ doc, selection }: EditorState, direction: -1 | 1): boolean {
+  const { kind } = leavesOf(doc).flow(leavesOf(doc).at(selection.head))
+  return direction > 0 ? kind === "header" : kind === "footer" || kind === "note" || kind === "endnote"
+}
+
 export interface CaretTarget {
   view(): SheetView | null
   mirror: LayoutMirror
+  /** Out of the head, foot or note that the caret is in. Returns false if it is in the text. */
+  leave(): boolean
 }
 
 export class Caret {
@@ -67,9 +77,13 @@ export class Caret {
     // Without shift, left and right first go to that end of the selection.
     if (!extend && !selection.empty && (motion === "left" || motion === "right"))
       return at(motion === "left" ? selection.from : selection.to)
-    const beside = (direction: -1 | 1) =>
-      besideLine(view, this.target.mirror, editor, head, direction, goal ?? 0) ??
-      (goal === null ? null : lineEdge(view, editor, head, direction))
+    const beside = (direction: -1 | 1) => {
+      const line = besideLine(view, this.target.mirror, editor, head, direction, goal ?? 0)
+      if (line || goal === null) return line
+      // From a head down, and from a foot or note up, the way leads back to the text.
+      if (!extend && towardsText(editor, direction) && this.target.leave()) return null
+      return lineEdge(view, editor, head, direction)
+    }
     switch (motion) {
       case "left":
       case "right": {

@@ -35,15 +35,17 @@ interface LineAt {
   line: number
 }
 
-/** All lines of a sheet in reading order. */
-function linesOf(placed: PlacedSheet, index: number): LineAt[] {
-  return fragmentsOf(placed).flatMap((fragment) =>
-    Array.from({ length: fragment.to - fragment.from }, (_, i) => ({
-      sheet: index,
-      fragment,
-      line: fragment.from + i,
-    })),
-  )
+/** The lines of a sheet in reading order, as far as they belong to one text. */
+function linesOf(placed: PlacedSheet, index: number, among: (fragment: Fragment) => boolean): LineAt[] {
+  return fragmentsOf(placed)
+    .filter(among)
+    .flatMap((fragment) =>
+      Array.from({ length: fragment.to - fragment.from }, (_, i) => ({
+        sheet: index,
+        fragment,
+        line: fragment.from + i,
+      })),
+    )
 }
 
 function beside(
@@ -52,19 +54,21 @@ function beside(
   fragment: Fragment,
   line: number,
   direction: -1 | 1,
+  among: (fragment: Fragment) => boolean,
 ): LineAt | null {
   const placed = mirror.placed(index)
   if (!placed) return null
-  const lines = linesOf(placed, index)
+  const lines = linesOf(placed, index, among)
   const at = lines.findIndex((l) => l.fragment === fragment && l.line === line)
   const near = lines[at + direction]
-  if (near) return near
+  // Heads and feet stand on every sheet: the next one shows the same.
+  if (near || fragment.part === "header" || fragment.part === "footer") return near ?? null
   const other = mirror.placed(index + direction)
   if (!other) return null
-  return linesOf(other, index + direction).at(direction > 0 ? 0 : -1) ?? null
+  return linesOf(other, index + direction, among).at(direction > 0 ? 0 : -1) ?? null
 }
 
-/** One line up or down, as near as can be to `goalX` (points from the sheet's left edge). Null where there is no such line. */
+/** One line up or down in the text that the caret is in, as near as can be to `goalX` (points from the sheet's left edge). Null where there is no such line. */
 export function besideLine(
   view: SheetView,
   mirror: LayoutMirror,
@@ -77,7 +81,13 @@ export function besideLine(
   if (!found) return null
   const { fragment, index } = found
   const offset = from.pos - leavesOf(editor.doc).start(fragment.leaf)
-  const target = beside(mirror, index, fragment, lineOfOffset(fragment.paragraph, offset, from.bias), direction)
+  const leaves = leavesOf(editor.doc)
+  const { story } = leaves.flow(fragment.leaf)
+  // Contents have no text in which a caret could stand, and nothing runs from one text into another.
+  const among = ({ part, leaf }: Fragment) =>
+    story === null ? part === "text" : part !== "generated" && leaves.flow(leaf).story === story
+  const line = lineOfOffset(fragment.paragraph, offset, from.bias)
+  const target = beside(mirror, index, fragment, line, direction, among)
   if (!target) return null
   const { offset: to, bias } = offsetAtX(target.fragment.paragraph, target.line, goalX - target.fragment.x)
   return { pos: leavesOf(editor.doc).start(target.fragment.leaf) + to, bias }
