@@ -7,6 +7,7 @@ import { formatNumber } from "./numbering"
 import { bodyOf, documentAttrs } from "./schema"
 import type { NoteSettings } from "./shapes"
 import { sectionsOf } from "./setup"
+import { firstWhere } from "./sorted"
 import { anchorsIn, storiesOf } from "./stories"
 
 export type NoteKind = "note" | "endnote"
@@ -101,7 +102,10 @@ function carriedOver(doc: Node): readonly Note[] | undefined {
   if (!change) return before.notes
   const shift = change.newTo - change.oldTo
   const { notes } = before
-  const [from, to] = [firstFrom(notes, change.from), firstFrom(notes, change.oldTo)]
+  const [from, to] = [change.from, change.oldTo].map((at) => firstWhere(notes, ({ leaf }) => leaf >= at)) as [
+    number,
+    number,
+  ]
   const old = notes.slice(from, to)
   const now = marksIn(doc, change.from, change.newTo)
   const behind = notes.slice(to)
@@ -117,18 +121,6 @@ function carriedOver(doc: Node): readonly Note[] | undefined {
   // What marks show is the same value as long as it is the same.
   labels.set(moved, labelsOf(notes))
   return moved
-}
-
-/** Index of the first note in or behind a leaf. */
-function firstFrom(notes: readonly Note[], leaf: number): number {
-  let low = 0
-  let high = notes.length
-  while (low < high) {
-    const middle = (low + high) >> 1
-    if ((notes[middle] as Note).leaf < leaf) low = middle + 1
-    else high = middle
-  }
-  return low
 }
 
 /** The notes of a document. */

@@ -11,6 +11,7 @@ import {
   changedInBody,
   changedLeaves,
   documentAttrs,
+  firstWhere,
   hasContents,
   headingsOf,
   labelsOf,
@@ -185,18 +186,6 @@ function shownBefore({ doc, placed }: Layout, now: Node): PlacedSheet[] {
         ? own
         : [],
   )
-}
-
-/** Index of the first element for which a condition holds that, once it holds, holds to the end. */
-function firstWhere<T>(list: readonly T[], holds: (element: T) => boolean): number {
-  let low = 0
-  let high = list.length
-  while (low < high) {
-    const middle = (low + high) >> 1
-    if (holds(list[middle] as T)) high = middle
-    else low = middle + 1
-  }
-  return low
 }
 
 /** How far into a block a place lies, in lines or rows. */

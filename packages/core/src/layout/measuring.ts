@@ -4,7 +4,7 @@
  */
 import { allOf, clusterOf } from "./fonts/harfbuzz"
 import type { LetterFormat, LineSpacing, ListLevel, ParagraphFormat, RunLook, TabStop, Typesetting } from "../document"
-import { knownLanguage } from "../document"
+import { firstWhere, knownLanguage } from "../document"
 import type { Breaks } from "./breaking"
 import type { FontLibrary } from "./fonts/library"
 import { shapeShown } from "./shaping"
@@ -294,7 +294,7 @@ export class Ruler {
     let x = start
     let leader: Segment["leader"] = null
     let at = from
-    for (let t = firstFrom(this.tabs, from); ; t++) {
+    for (let t = firstWhere(this.tabs, (tab) => tab >= from); ; t++) {
       const tab = this.tabs[t]
       const end = tab === undefined || tab >= to ? to : tab
       segments.push({ from: at, to: end, x, leader })
@@ -335,18 +335,6 @@ function tabsOf(text: string): readonly number[] {
   const tabs: number[] = []
   for (; at >= 0; at = text.indexOf("\t", at + 1)) tabs.push(at)
   return tabs
-}
-
-/** Index of the first of ascending numbers that is at least `least`. */
-function firstFrom(numbers: readonly number[], least: number): number {
-  let low = 0
-  let high = numbers.length
-  while (low < high) {
-    const middle = (low + high) >> 1
-    if ((numbers[middle] as number) < least) low = middle + 1
-    else high = middle
-  }
-  return low
 }
 
 export function runWidth({ run, first, last }: Pick<LineRun, "run" | "first" | "last">): number {

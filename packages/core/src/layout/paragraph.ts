@@ -23,7 +23,7 @@ import { lineMetrics, runWidth, spacedHeight, type Cap, type LineSource } from "
 import { anchorsOf } from "./anchors"
 import { shapeParagraph, shapeRun, shapeShown } from "./shaping"
 import { sameShape } from "./boxes"
-import { folded, unfold } from "./unfolding"
+import { folded, unfold, type Unfolding } from "./unfolding"
 import type { Line, ParagraphLayout, Shape, ShapedRun } from "./types"
 
 /** What of the document as a whole a paragraph depends on. */
@@ -91,6 +91,9 @@ interface Remembered {
   layout: ParagraphLayout
 }
 
+/** All of what lines are set of but the width. */
+type Shaped = Omit<LineSource, "width" | "begun"> & { unfolding: Unfolding | null }
+
 /** The lines of paragraphs with unfolded fields as they were set, for what goes on in another width. */
 const unfoldedLines = new WeakMap<ParagraphLayout, readonly Line[]>()
 
@@ -146,7 +149,8 @@ export class Typesetter {
     const before = shape.at(-1)
     const above = before && this.paragraph(setting, node, before.width, label, level, shape.slice(0, -1))
     const begun = above ? (unfoldedLines.get(above) ?? above.lines).slice(0, before.lines) : []
-    const layout = this.set({ styles, typesetting }, values, node, width, label, look, outline, begun)
+    const shaped = this.shaped(setting, node, label, look, shown, begun.length > 0)
+    const layout = this.set(shaped, node, width, label, look, outline, begun)
     this.remembered.set(node, [
       { look, outline, width, shape, label, typesetting, styles: asksStyles(node) ? styles : null, shown, layout },
       ...(this.remembered.get(node) ?? none).slice(0, layoutsKept - 1),
@@ -154,18 +158,44 @@ export class Typesetter {
     return layout
   }
 
-  private set(
-    { styles, typesetting }: Pick<Setting, "styles" | "typesetting">,
-    values: FieldValues,
+  /** The last paragraph that went on in another width: it is shaped once, however many columns it runs through. */
+  private goingOn: {
+    node: Node
+    look: Look
+    label: string | null
+    shown: string
+    setting: Setting
+    shaped: Shaped
+  } | null = null
+
+  /** What a paragraph is set of, whatever the width. */
+  private shaped(
+    setting: Setting,
     node: Node,
-    width: number,
     label: string | null,
     look: Look,
-    outline: number | null,
-    begun: readonly Line[],
-  ): ParagraphLayout {
+    shown: string,
+    again: boolean,
+  ): Shaped {
+    const known = this.goingOn
+    if (
+      again &&
+      known?.node === node &&
+      known.look === look &&
+      known.label === label &&
+      known.shown === shown &&
+      known.setting.styles === setting.styles &&
+      known.setting.typesetting === setting.typesetting
+    )
+      return known.shaped
+    const shaped = this.shape(setting, node, label, look)
+    if (again) this.goingOn = { node, look, label, shown, setting, shaped }
+    return shaped
+  }
+
+  private shape({ styles, typesetting, values }: Setting, node: Node, label: string | null, look: Look): Shaped {
     const { fonts } = this
-    const { style, letters } = paragraphAttrs(node)
+    const { letters } = paragraphAttrs(node)
     const own = textOf(node)
     const base: RunLook = letters && own === "" ? { ...look.letters, ...letters } : look.letters
     const unfolding = unfold(styles, node, base, values)
@@ -175,7 +205,8 @@ export class Typesetter {
     const levels =
       breaks.beyond || look.paragraph.direction === "rtl" ? bidiLevels(text, look.paragraph.direction) : null
     const runs = shapeParagraph(fonts, styles, node, base, levels, values, unfolding)
-    const source: LineSource = {
+    return {
+      unfolding,
       fonts,
       text,
       runs,
@@ -183,7 +214,6 @@ export class Typesetter {
       format: look.paragraph,
       typesetting,
       base,
-      width,
       levels,
       label:
         look.level && label !== null
@@ -193,16 +223,27 @@ export class Typesetter {
             }
           : null,
       cap: null,
-      begun,
       divide: look.paragraph.hyphenate ? this.divider(text, runs, typesetting) : null,
     }
+  }
+
+  private set(
+    { unfolding, ...shaped }: Shaped,
+    node: Node,
+    width: number,
+    label: string | null,
+    look: Look,
+    outline: number | null,
+    begun: readonly Line[],
+  ): ParagraphLayout {
+    const source: LineSource = { ...shaped, width, begun }
     const { lines: set, label: labelled } =
-      look.paragraph.dropCap && text !== "" ? this.withCap(source, look.paragraph.dropCap) : setLines(source)
+      look.paragraph.dropCap && source.text !== "" ? this.withCap(source, look.paragraph.dropCap) : setLines(source)
     const lines = unfolding ? folded(unfolding, set) : set
     const layout: ParagraphLayout = {
       id: ++ids,
-      text: own,
-      style,
+      text: textOf(node),
+      style: paragraphAttrs(node).style,
       format: look.paragraph,
       outline,
       anchors: anchorsOf(node),

@@ -1,18 +1,10 @@
 import { Text, View } from "react-native"
-import { limits, type Border, type RulePattern } from "@biblon/core/document"
+import { limits, type Border } from "@biblon/core/document"
 import { defaultBorder } from "@biblon/core/editing"
 import { Choice, LengthField, NumberField, SectionTitle } from "../../../ui/pieces"
+import { patterns } from "../write/BorderEditor"
 import { Colours, inks } from "../write/Colours"
 import { useSetup } from "./useSetup"
-
-const patterns: readonly (readonly [RulePattern | "none", string])[] = [
-  ["none", "None"],
-  ["solid", "Solid"],
-  ["double", "Double"],
-  ["dotted", "Dotted"],
-  ["dashed", "Dashed"],
-  ["wavy", "Wavy"],
-]
 
 const usualFrame: Border = { ...defaultBorder, width: 1, distance: 30 }
 

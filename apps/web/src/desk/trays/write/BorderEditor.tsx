@@ -14,7 +14,8 @@ const sides = [
   ["between", "Between"],
 ] as const
 type Side = (typeof sides)[number][0]
-const patterns: readonly (readonly [RulePattern | "none", string])[] = [
+/** Lines that may be drawn. */
+export const patterns: readonly (readonly [RulePattern | "none", string])[] = [
   ["none", "None"],
   ["solid", "Solid"],
   ["double", "Double"],
