@@ -63,6 +63,8 @@ test("flow view re-wraps the text and keeps the place", async ({ desk, page }) =
   const { left, middle } = await desk.where("promise made")
   await page.mouse.click(left, middle)
   for (let i = 0; i < 5; i++) await desk.press("PageDown")
+  // Screenfuls that wait for their sheet are through.
+  await expect(page.getByRole("main")).toHaveAttribute("aria-busy", "false")
   const before = await desk.field.inputValue()
   await page.getByRole("button", { name: "Flow" }).click()
   await expect(page.locator(".canvas.flow")).toBeVisible()

@@ -81,6 +81,15 @@ test("contents are kept in no file but their look, pass the check, and go by one
   expect(bodyOf(after(state, editing.changeContents(null)).doc).childCount).toBe(5)
 })
 
+test("contents put in where all headings stay on their sheets show their numbers too", () => {
+  const state = stateOf([paragraph("heading1", ["Tides"]), p("Slack water")])
+  const before = set(state.doc)
+  const put = after(state, editing.insertContents({ levels: 3, look: "dotted" }))
+  const layout = layoutDocument(typesetter(), put.doc, { mode: "sheets" }, before)
+  expect(told(layout)).toEqual(right(layout))
+  expect(told(layout).length).toBe(1)
+})
+
 test("contents that push their own headings over the end of a sheet come to rest", () => {
   for (let n = 1; n < 40; n++) {
     const blocks = Array.from({ length: n }, (_, i) => paragraph("heading1", [`Part ${i}`], { spaceBefore: 0 }))
@@ -90,7 +99,7 @@ test("contents that push their own headings over the end of a sheet come to rest
 })
 
 const act = fc.record({
-  kind: fc.constantFrom("type", "enter", "heading", "body", "cut", "note", "contents", "numbers", "paper"),
+  kind: fc.constantFrom("type", "enter", "heading", "body", "cut", "note", "contents", "numbers", "paper", "gone"),
   leaf: fc.nat(60),
 })
 
@@ -119,6 +128,7 @@ test("after whatever is done contents are right, also composed from before", () 
           },
           note: editing.insertNote,
           contents: editing.insertContents({ levels: 3, look: "dotted" }),
+          gone: editing.changeContents(null),
           numbers: editing.placeNumbers({ edge: "foot", part: 1 }, "%1 of %2"),
           paper: changeSetup((own) => ({ ...own, height: 230 + leaf }), "all", "Paper"),
         }
