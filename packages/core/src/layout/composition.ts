@@ -120,7 +120,13 @@ function movedMarks({ marks }: Layout, now: Node): NoteLabels {
  */
 function beginAsIn(before: Layout, now: Pick<Layout, "doc" | "placed">): boolean {
   // What showed no numbers knows none; where there are several sections, they may have moved.
-  if (!before.complete || !hasContents(before.doc) || sectionsOf(now.doc).length > 1 || sectionsOf(before.doc).length > 1) return false
+  if (
+    !before.complete ||
+    !hasContents(before.doc) ||
+    sectionsOf(now.doc).length > 1 ||
+    sectionsOf(before.doc).length > 1
+  )
+    return false
   if (before.placed.length !== now.placed.length || sectionsOf(now.doc)[0]?.setup !== sectionsOf(before.doc)[0]?.setup)
     return false
   return now.placed.every(({ sheet, leaf }, i) => {
