@@ -25,3 +25,21 @@ test("on a phone numbers and heads are had by taps, and what is written is seen 
   await expect(page.locator(".block.text")).toContainText("!")
   await desk.saved()
 })
+
+test("on a phone a note is written and read in flow view, below the end of the text", async ({ desk, page }) => {
+  await desk.open(await desk.server.create())
+  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await desk.type("The chain lies on the bed")
+  await page.getByRole("button", { name: "Put the keyboard away" }).tap()
+  await page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Place" }).tap()
+  await page.getByRole("button", { name: "Footnote", exact: true }).tap()
+  await desk.type("From the toll book.")
+  await expect(page.locator(".canvas.flow .block.note")).toHaveText("1From the toll book.")
+  await desk.press("Escape", "!")
+  await expect(page.locator(".block.text")).toHaveText("The chain lies on the bed1!")
+  // A tap on the note leads there.
+  await page.locator(".block.note .run").last().tap()
+  await desk.press("End", "?")
+  await expect(page.locator(".block.note")).toContainText("book.?")
+  await desk.saved()
+})

@@ -5,7 +5,7 @@ import { defaultSetup, documentAttrs, leavesOf, noteMark, notesOf, p, storiesOf 
 import { checkDocument } from "../src/document/reading"
 import * as editing from "../src/editing"
 import { changeSetup, insertNote, settleStories, type Command } from "../src/editing"
-import { fragmentsOf, layoutDocument, shownText, type Layout } from "../src/layout"
+import { fragmentsOf, layoutDocument, shownText, type Layout, type LayoutSpec } from "../src/layout"
 import { layoutOf, typesetter } from "../node/typesetting"
 import { after, stateOf } from "./telling"
 
@@ -128,6 +128,20 @@ test("footnotes are counted anew in each section or on each sheet, in figures or
   expect(shown("sheet")).toBe("1 2 1 1 2")
 })
 
+const narrow: LayoutSpec = { mode: "flow", width: 240, margin: 12 }
+
+test("in flow all notes stand below the end of the text, in the order of their marks", () => {
+  const state = after(noted(noted(begun(40), 5, "Second"), 1, "First"), editing.turnNote)
+  const flow = layoutDocument(typesetter(), state.doc, narrow)
+  expect(flow.placed.length).toBeGreaterThan(1)
+  expect(flow.placed.map(({ sheet }) => sheet.notes.length)).toEqual(
+    flow.placed.map((_, i) => (i === flow.placed.length - 1 ? 2 : 0)),
+  )
+  const last = flow.placed.at(-1)!.sheet
+  expect(last.notes[0]!.stack.y).toBeGreaterThan(last.columns[0]!.box.height)
+  expect(last.height).toBeGreaterThan(last.notes[1]!.stack.y)
+})
+
 const act = fc.record({
   kind: fc.constantFrom(
     "note",
@@ -160,6 +174,7 @@ test("whatever is done: notes stand on the sheet of their mark, every line once,
     fc.property(fc.array(act, { maxLength: 9 }), (acts) => {
       let state = begun(12)
       let layout = layoutDocument(typesetter(), state.doc)
+      let flow = layoutDocument(typesetter(), state.doc, narrow)
       for (const { kind, leaf, offset } of acts) {
         state = at(state, leaf % leavesOf(state.doc).count, offset)
         const notes = [...storiesOf(state.doc).values()]
@@ -204,6 +219,8 @@ test("whatever is done: notes stand on the sheet of their mark, every line once,
         commands[kind](state, (tr) => (state = state.apply(settleStories(tr))))
         checkDocument(state.doc)
         layout = layoutDocument(typesetter(), state.doc, { mode: "sheets" }, layout)
+        flow = layoutDocument(typesetter(), state.doc, narrow, flow)
+        expect(plain(flow)).toEqual(plain(layoutDocument(typesetter(), state.doc, narrow)))
         const anew = layoutDocument(typesetter(), state.doc)
         expect(plain(layout)).toEqual(plain(anew))
         expect([...layout.marks]).toEqual([...anew.marks])

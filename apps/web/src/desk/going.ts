@@ -57,6 +57,8 @@ export class Going {
    * @param own whether the section gets its own where it shows that of the one before it
    */
   toEdge(edge: EdgeName, own: boolean): Promise<void> {
+    // At once, so that keys wait for it, and a phone shows its keyboard.
+    this.target.focus()
     return this.target.hold(this.intoEdge(edge, own))
   }
 
@@ -72,12 +74,7 @@ export class Going {
   }
 
   /** Puts in a note, and goes to where it is written. */
-  intoNote(command: Command): Promise<void> {
-    return this.target.hold(this.runOnSheets(command))
-  }
-
-  private async runOnSheets(command: Command): Promise<void> {
-    await this.target.showSheets()
+  intoNote(command: Command): void {
     if (!this.editing.run(command)) return
     this.target.view()?.reveal(this.editing.head)
     this.target.focus()
@@ -87,7 +84,7 @@ export class Going {
   backToText(): boolean {
     const { now } = this.editing
     if (now && noteHere(now)) {
-      void this.intoNote(crossNote)
+      this.intoNote(crossNote)
       return true
     }
     const leaf = this.target.view()?.places.textBeside() ?? 0

@@ -52,33 +52,40 @@ function holding(change: LeafChange | null, leaf: number): LeafChange {
 /** What is shown that hangs on where sheets begin: see Layout. */
 type Shown = Pick<Layout, "pages" | "marks">
 
+/** A document, and what the marks of its notes show. */
+type Noted = Pick<Layout, "doc" | "marks">
+
 /** A change of the body, wide enough to hold the marks of all notes that are other ones, show something else or say something else, and the end of the text if endnotes do. */
-function withNotes(older: Node, before: NoteLabels, newer: Node, marks: NoteLabels, change: LeafChange | null) {
-  const [notesBefore, now] = [notesOf(older), notesOf(newer)]
+function withNotes(older: Noted, newer: Noted, paged: boolean, change: LeafChange | null): LeafChange | null {
+  const [before, marks] = [older.marks, newer.marks]
+  const [notesBefore, now] = [notesOf(older.doc), notesOf(newer.doc)]
   if (notesBefore.length === 0 && now.length === 0) return change
-  if (before === marks && sameFrom(1, older.children, newer.children)) return change
-  const [storiesBefore, storiesNow] = [storiesOf(older), storiesOf(newer)]
+  if (before === marks && sameFrom(1, older.doc.children, newer.doc.children)) return change
+  const [storiesBefore, storiesNow] = [storiesOf(older.doc), storiesOf(newer.doc)]
+  // In flow all notes stand below the end of the text.
+  const below = ({ kind }: Note) => kind === "endnote" || !paged
   let wide = change
   let endsChanged = false
-  for (const { key, kind, leaf } of now) {
-    const same = storiesBefore.get(key)?.node === storiesNow.get(key)?.node && before.get(key) === marks.get(key)
-    if (same) continue
-    wide = holding(wide, leaf)
-    endsChanged ||= kind === "endnote"
+  for (const note of now) {
+    const { key, leaf } = note
+    const relabelled = before.get(key) !== marks.get(key)
+    if (!relabelled && storiesBefore.get(key)?.node === storiesNow.get(key)?.node) continue
+    if (relabelled || !below(note)) wide = holding(wide, leaf)
+    endsChanged ||= below(note)
   }
-  const ends = (notes: readonly Note[]) => notes.filter(({ kind }) => kind === "endnote").map(({ key }) => key)
+  const ends = (notes: readonly Note[]) => notes.filter(below).map(({ key }) => key)
   endsChanged ||= notesBefore !== now && ends(notesBefore).join() !== ends(now).join()
-  return endsChanged ? holding(wide, leavesOfBody(newer) - 1) : wide
+  return endsChanged ? holding(wide, leavesOfBody(newer.doc) - 1) : wide
 }
 
 /** The span of leaves of the body that are not as before: those that changed, those whose numbers did, and those with notes that did. */
-function changedSince(older: Node, before: NoteLabels, newer: Node, marks: NoteLabels): LeafChange | null {
-  const change = withNotes(older, before, newer, marks, changedInBody(older, newer))
+function changedSince(older: Noted, newer: Noted, paged: boolean): LeafChange | null {
+  const change = withNotes(older, newer, paged, changedInBody(older.doc, newer.doc))
   if (!change) return null
-  const [labels, now] = [labelsOf(older), labelsOf(newer)]
+  const [labels, now] = [labelsOf(older.doc), labelsOf(newer.doc)]
   if (labels === now) return change
   const shift = change.newTo - change.oldTo
-  let newTo = leavesOfBody(newer)
+  let newTo = leavesOfBody(newer.doc)
   while (newTo > change.newTo && now[newTo - 1] === labels[newTo - 1 - shift]) newTo--
   return { from: change.from, oldTo: newTo - shift, newTo }
 }
@@ -292,7 +299,8 @@ export class Composition {
 
   /** What is not as it was in a layout: what changed, and contents that show something else. */
   private changedSince({ doc, pages, marks }: Layout): LeafChange | null {
-    const change = changedSince(doc, marks, this.doc, this.shown.marks)
+    const now = { doc: this.doc, marks: this.shown.marks }
+    const change = changedSince({ doc, marks }, now, this.spec.mode === "sheets")
     return withContents(doc, pages, this.doc, this.shown.pages, change)
   }
 

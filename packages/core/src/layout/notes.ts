@@ -43,12 +43,13 @@ function setNote(node: Node, { story, from }: Owed, filled: Filled, width: numbe
 
 const nothing: NotesSet = { notes: [], height: 0, owed: [] }
 
-const kindsOf = new WeakMap<NoteLabels, Pick<NoteSetter, "ends"> & { kinds: ReadonlyMap<string, NoteKind> }>()
+const kindsOf = new WeakMap<NoteLabels, Pick<NoteSetter, "all" | "ends"> & { kinds: ReadonlyMap<string, NoteKind> }>()
 
 export class NoteSetter {
   private readonly stories
   private readonly kinds: ReadonlyMap<string, NoteKind>
-  /** All endnotes, each from its beginning. */
+  /** All notes, and all endnotes, each from its beginning. */
+  readonly all: readonly Owed[]
   readonly ends: readonly Owed[]
 
   constructor(
@@ -66,10 +67,12 @@ export class NoteSetter {
         noteLabels(doc),
         (sorted = {
           kinds: new Map(notes.map(({ key, kind }) => [key, kind])),
+          all: notes.map(({ key }) => whole(key)),
           ends: notes.flatMap(({ key, kind }) => (kind === "endnote" ? [whole(key)] : [])),
         }),
       )
     this.kinds = sorted.kinds
+    this.all = sorted.all
     this.ends = sorted.ends
   }
 

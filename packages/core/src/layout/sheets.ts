@@ -290,9 +290,26 @@ export class SheetComposer {
       endless: { ends, longest: strip.most },
     }
     const filled = this.setter.fill(this.body, region, { block: first, at: start.at })
-    const size = { width: spec.width, height: filled.height + (filled.atEnd ? spec.margin : 0) }
     const columns = [column(filled, region, spec.margin, 0)]
-    return this.sheet(start, size, { ...filled, owed: [] }, { columns, rules: [], notes: [], marks: [] })
+    if (!filled.atEnd) {
+      const size = { width: spec.width, height: filled.height }
+      return this.sheet(start, size, { ...filled, owed: [] }, { columns, rules: [], notes: [], marks: [] })
+    }
+    // What stands at the feet of sheets stands at the end of the text.
+    const top = filled.height + filled.spaceAfter
+    const { notes, height } = this.notes.below(this.notes.all, region.width, Infinity, true)
+    const size = { width: spec.width, height: (height > 0 ? top + height : filled.height) + spec.margin }
+    return this.sheet(
+      start,
+      size,
+      { ...filled, owed: [] },
+      {
+        columns,
+        rules: height > 0 ? [NoteSetter.rule(spec.margin, top, region.width)] : [],
+        notes: notes.map(({ story, stack }) => ({ story, stack: { ...stack, x: spec.margin, y: top + stack.y } })),
+        marks: [],
+      },
+    )
   }
 
   private sheet(
