@@ -71,7 +71,9 @@ export class Surface {
     arrange()
     if (this.layout.mirror.count > 0) {
       view.refresh()
-      view.reveal(this.editing.head)
+      // A document that is opened shows its first sheet, though contents may stand before its text.
+      const { head } = this.editing
+      if (head.pos !== leavesOf(this.editing.open.doc).start(0)) view.reveal(head)
     }
     if (reading()) host.focus()
     this.beginWriting()

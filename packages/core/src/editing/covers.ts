@@ -182,7 +182,7 @@ export function coverOf(doc: Node): { design: CoverName; blocks: number; end: nu
   return { design, blocks: second.block - 1, end: second.pos }
 }
 
-const isKept = (property: Property) =>
+const fieldOf = (property: Property) =>
   nodes.field.create({
     kind: property === "title" || property === "author" ? property : "property",
     format: property === "title" || property === "author" ? "" : property,
@@ -200,7 +200,7 @@ function blocksFor(design: CoverName, setup: PageSetup, properties: Properties):
       const rounded = Object.entries({ indentFirst: 0, ...format }).map(
         ([name, value]) => [name, typeof value === "number" ? Math.round(value * 10) / 10 : value] as const,
       )
-      return paragraph(style, [isKept(property).mark(own)], Object.fromEntries(rounded))
+      return paragraph(style, [fieldOf(property).mark(own)], Object.fromEntries(rounded))
     })
 }
 
