@@ -23,7 +23,6 @@ export interface Heading {
 
 interface Found {
   doc: WeakRef<Node>
-  styles: StyleSheet
   labels: Labels
   headings: readonly Heading[]
 }
@@ -56,7 +55,7 @@ export function headingsOf(doc: Node): readonly Heading[] {
   if (remembered) return remembered.headings
   const labels = labelsOf(doc)
   const headings = stillThose(doc, styles, labels) ?? findHeadings(doc, styles, labels)
-  const found = { doc: new WeakRef(doc), styles, labels, headings }
+  const found = { doc: new WeakRef(doc), labels, headings }
   known.set(doc, found)
   latest.set(styles, found)
   return headings

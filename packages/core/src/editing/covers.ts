@@ -12,6 +12,7 @@ import {
   documentAttrs,
   fieldAttrs,
   fitSetup,
+  limits,
   marks,
   nodes,
   paragraph,
@@ -286,7 +287,7 @@ export function changeProperties(change: Partial<Properties>): Command {
     const before = documentAttrs(state.doc).properties
     const fit = Object.entries(change).map(([name, text]) => [
       name,
-      text.replace(/[\u0000-\u001f]+/g, " ").slice(0, 1000),
+      text.replace(/[\u0000-\u001f]+/g, " ").slice(0, limits.property),
     ])
     const after: Properties = { ...defaultProperties, ...before, ...Object.fromEntries(fit) }
     const tr = setEntries(state.tr, null, "properties", after)
