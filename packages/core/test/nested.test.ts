@@ -1,6 +1,17 @@
 import fc from "fast-check"
 import type { Node } from "prosemirror-model"
-import { blocksOf, changedLeaves, defaultSetup, document, leavesOf, nodes, p, paragraph, table } from "../src/document"
+import {
+  blocksOf,
+  changedLeaves,
+  defaultSetup,
+  document,
+  leavesOf,
+  nodes,
+  p,
+  paragraph,
+  table,
+  tableLooks,
+} from "../src/document"
 import { checkDocument } from "../src/document/reading"
 import { Composition, fragmentsOf, layoutDocument, type Layout, type LayoutSpec } from "../src/layout"
 import { typesetter } from "../node/typesetting"
@@ -24,7 +35,30 @@ const sectionBreak = fc
 const { blocks } = fc.letrec<{ blocks: Node[]; block: Node; table: Node }>((tie) => ({
   blocks: fc.array(tie("block"), { minLength: 1, maxLength: 3 }),
   block: fc.oneof({ maxDepth: 2, withCrossShrink: true }, text, text, framed, tie("table")),
-  table: fc.array(fc.array(tie("blocks"), { minLength: 1, maxLength: 2 }), { minLength: 1, maxLength: 4 }).map(table),
+  table: fc
+    .tuple(
+      fc.array(
+        fc.array(
+          fc.record({
+            blocks: tie("blocks"),
+            colspan: fc.integer({ min: 1, max: 2 }),
+            rowspan: fc.constantFrom(1, 1, 1, 2, 4),
+          }),
+          { minLength: 1, maxLength: 2 },
+        ),
+        { minLength: 1, maxLength: 4 },
+      ),
+      fc.option(
+        fc.record({
+          headRows: fc.nat(2),
+          divides: fc.boolean(),
+          look: fc.constantFrom(...tableLooks),
+          totalRow: fc.boolean(),
+          columns: fc.constantFrom(null, [30], [90, 300, 20, 900]),
+        }),
+      ),
+    )
+    .map(([rows, format]) => table(rows, format)),
 }))
 const body = fc
   .array(fc.oneof({ arbitrary: blocks, weight: 5 }, { arbitrary: sectionBreak.map((own) => [own]), weight: 1 }), {
@@ -186,8 +220,8 @@ test("layout from before equals layout from nothing, in tables, sections and bes
 function textsOf(layout: Layout): string[] {
   const lines: string[] = []
   for (const placed of layout.placed)
-    for (const { leaf, paragraph: own, from, to } of fragmentsOf(placed))
-      for (const line of own.lines.slice(from, to))
+    for (const { leaf, part, paragraph: own, from, to } of fragmentsOf(placed))
+      for (const line of part === "repeated" ? [] : own.lines.slice(from, to))
         lines[leaf] = (lines[leaf] ?? "") + own.text.slice(line.from, line.to)
   return lines
 }

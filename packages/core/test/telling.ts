@@ -3,7 +3,7 @@ import type { Node } from "prosemirror-model"
 import { EditorState, TextSelection, type Plugin } from "prosemirror-state"
 import { document, leavesOf, paragraphAttrs, textOf } from "../src/document"
 import type { Command } from "../src/editing"
-import { fragmentsOf, type Layout } from "../src/layout"
+import { fragmentsOf, tablesOf, type Layout } from "../src/layout"
 
 /** A state of these blocks, with the selection from the n-th position of one block to that of another. */
 export function stateOf(
@@ -58,6 +58,10 @@ export function told(state: EditorState): string {
     .join("\n")
 }
 
+/** Boxes and lines, to a thousandth of a point. */
+const rounded = (all: readonly object[]) =>
+  JSON.stringify(all, (_key, value: unknown) => (typeof value === "number" ? Math.round(value * 1000) : value))
+
 /** What a layout shows, without identities: for comparing two. */
 export function shown(layout: Layout) {
   return layout.placed.map((placed) => ({
@@ -70,5 +74,6 @@ export function shown(layout: Layout) {
       paragraph.text,
       paragraph.lines.length,
     ]),
+    tables: tablesOf(placed).map(({ leaf, ground }) => [leaf, rounded(ground.fills), rounded(ground.rules)]),
   }))
 }

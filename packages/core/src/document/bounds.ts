@@ -34,6 +34,19 @@ export const limits = {
   watermark: 60,
   shortForm: 200,
   property: 1000,
+  table: {
+    /** Most rows that are repeated as heads; width of a column, height of a row, and space round the text of a cell. */
+    headRows: [0, 20],
+    column: [4, 4000],
+    height: [0, 4000],
+    padding: [0, 200],
+    /** Most columns, and most places that one cell may reach over. */
+    columns: 63,
+    rows: 20_000,
+  },
+  /** Words for who cannot see a table or picture. */
+  alt: 2000,
+  formula: 400,
 } as const
 
 /** Where a link may lead. Other schemes do not get in. */
@@ -50,3 +63,16 @@ export const noteRestarts = ["document", "section", "sheet"] as const
 
 /** Covers of our own: see editing/covers.ts. */
 export const coverNames = ["pier", "slipway", "chart", "ledger"] as const
+
+/** Looks of tables of our own: see tableLooks.ts. */
+export const tableLooks = [
+  "ledger",
+  "timetable",
+  "tideBoard",
+  "manifest",
+  "logbook",
+  "buoy",
+  "slipway",
+  "cordage",
+  "bare",
+] as const

@@ -2,7 +2,7 @@
 import type { Node } from "prosemirror-model"
 import { marks, nodes, schema, type MarkName } from "./schema"
 import { bodyStyle } from "./defaults"
-import type { LetterFormat, ParagraphFormat } from "./shapes"
+import type { CellFormat, LetterFormat, ParagraphFormat, TableFormat } from "./shapes"
 import type { DocumentAttrs } from "./schema"
 
 type Inline = string | Node
@@ -34,16 +34,21 @@ export function letters(
   )
 }
 
+/** A cell as it is written down: its blocks, or these with how far it reaches and how it looks. */
+type CellWords =
+  | readonly Node[]
+  | { blocks: readonly Node[]; colspan?: number; rowspan?: number; format?: Partial<CellFormat> | null }
+
+export function cell(words: CellWords): Node {
+  const { blocks, ...attrs } = "blocks" in words ? words : { blocks: words }
+  return nodes.cell.create(attrs, [...blocks])
+}
+
 /** A table, row by row; each cell holds blocks. */
-export function table(rows: readonly (readonly (readonly Node[])[])[]): Node {
+export function table(rows: readonly (readonly CellWords[])[], format: Partial<TableFormat> | null = null): Node {
   return nodes.table.create(
-    null,
-    rows.map((cells) =>
-      nodes.row.create(
-        null,
-        cells.map((blocks) => nodes.cell.create(null, [...blocks])),
-      ),
-    ),
+    { format },
+    rows.map((cells) => nodes.row.create(null, cells.map(cell))),
   )
 }
 

@@ -8,6 +8,7 @@ export * from "./entries"
 export * from "./families"
 export * from "./fields"
 export * from "./format"
+export * from "./grid"
 export * from "./headings"
 export * from "./limits"
 export * from "./lists"
@@ -24,12 +25,15 @@ export * from "./setup"
 export * from "./sorted"
 export * from "./spoken"
 export * from "./stories"
+export * from "./tableLooks"
+export * from "./tables"
 export * from "./trail"
 export * from "./typedLists"
 export type {
   Border,
   Borders,
   BorderSide,
+  CellFormat,
   DropCap,
   LetterFormat,
   LineSpacing,
@@ -41,9 +45,11 @@ export type {
   PageSetup,
   ParagraphFormat,
   Properties,
+  RowFormat,
   RulePattern,
   Style,
   StyleSheet,
+  TableFormat,
   TabStop,
   Typesetting,
   Watermark,

@@ -1,6 +1,7 @@
 /** Documents and changes that come from outside: checked before they are let in. */
 import { Mark, Node } from "prosemirror-model"
 import { z } from "zod"
+import { limits } from "./bounds"
 import { contentsLooks } from "./contents"
 import {
   defaultLetters,
@@ -12,8 +13,10 @@ import {
 } from "./defaults"
 import { documentFormat } from "./format"
 import { fieldKinds } from "./fields"
+import { entryOf } from "./keyed"
 import { schema, storyKinds } from "./schema"
 import {
+  CellFormat,
   LetterFormat,
   Link,
   NoteSettings,
@@ -21,7 +24,9 @@ import {
   ParagraphFormat,
   PlaceName,
   Properties,
+  RowFormat,
   StyleSheet,
+  TableFormat,
   Typesetting,
 } from "./shapes"
 
@@ -61,7 +66,28 @@ const ContentsAttrs = z.strictObject({ levels: z.number().int().min(1).max(9), l
 const StoryKey = z.string().min(1).max(80)
 const StoryAttrs = z.strictObject({ key: StoryKey, kind: z.enum(storyKinds) })
 const AnchorAttrs = z.strictObject({ story: StoryKey })
+const TableAttrs = z.strictObject({ format: TableFormat.partial().nullable() })
+const RowAttrs = z.strictObject({ format: RowFormat.partial().nullable() })
+const CellAttrs = z.strictObject({
+  colspan: z.number().int().min(1).max(limits.table.columns),
+  rowspan: z.number().int().min(1).max(limits.table.rows),
+  format: CellFormat.partial().nullable(),
+})
 const FieldAttrs = z.strictObject({ kind: z.enum(fieldKinds), format: z.string().max(40) })
+
+/** What the attributes of a node have to be, and what they are called where they are not. */
+const attrShapes: Readonly<Record<string, { shape: z.ZodType; what: string }>> = {
+  doc: { shape: DocAttrs, what: "The document's settings" },
+  paragraph: { shape: ParagraphAttrs, what: "A paragraph's format" },
+  field: { shape: FieldAttrs, what: "A field" },
+  sectionBreak: { shape: SectionAttrs, what: "The setup of a section" },
+  contents: { shape: ContentsAttrs, what: "A list of contents" },
+  story: { shape: StoryAttrs, what: "A text beside the body" },
+  anchor: { shape: AnchorAttrs, what: "The anchor of a text beside the body" },
+  table: { shape: TableAttrs, what: "A table" },
+  row: { shape: RowAttrs, what: "A row of a table" },
+  cell: { shape: CellAttrs, what: "A cell of a table" },
+}
 
 const markShapes = { ...LetterFormat.shape, letterStyle: z.string().min(1).max(80), link: Link, place: PlaceName }
 
@@ -99,13 +125,8 @@ export function checkDocument(doc: Node): Node {
     )
       throw new ReadingError(`A ${node.type.name} has a mark twice, or marks out of order`)
     if (!checkedAttrs.has(node.attrs)) {
-      if (node.type === schema.nodes.doc) checkShape(DocAttrs, node.attrs, "The document's settings")
-      if (node.type === schema.nodes.paragraph) checkShape(ParagraphAttrs, node.attrs, "A paragraph's format")
-      if (node.type === schema.nodes.field) checkShape(FieldAttrs, node.attrs, "A field")
-      if (node.type === schema.nodes.sectionBreak) checkShape(SectionAttrs, node.attrs, "The setup of a section")
-      if (node.type === schema.nodes.contents) checkShape(ContentsAttrs, node.attrs, "A list of contents")
-      if (node.type === schema.nodes.story) checkShape(StoryAttrs, node.attrs, "A text beside the body")
-      if (node.type === schema.nodes.anchor) checkShape(AnchorAttrs, node.attrs, "The anchor of a text beside the body")
+      const shape = entryOf(attrShapes, node.type.name)
+      if (shape) checkShape(shape.shape, node.attrs, shape.what)
       checkedAttrs.add(node.attrs)
     }
     node.marks.forEach(checkMark)

@@ -80,9 +80,13 @@ export const schema = new Schema({
       group: "block",
       attrs: { style: { default: bodyStyle }, format: { default: null }, letters: { default: null } },
     },
-    table: { content: "row+", group: "block", isolating: true },
-    row: { content: "cell+" },
-    cell: { content: "block+", isolating: true },
+    table: { content: "row+", group: "block", isolating: true, attrs: { format: { default: null } } },
+    row: { content: "cell+", attrs: { format: { default: null } } },
+    cell: {
+      content: "block+",
+      isolating: true,
+      attrs: { colspan: { default: 1 }, rowspan: { default: 1 }, format: { default: null } },
+    },
     /** What follows stands on sheets of another setup, from a new sheet on. */
     sectionBreak: { group: "block", atom: true, attrs: { setup: { default: defaultSetup } } },
     /** A list of the headings, of which nothing is kept but how it looks: see contents.ts. */

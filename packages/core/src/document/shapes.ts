@@ -6,7 +6,7 @@
  * All lengths are points (1/72 inch).
  */
 import { z } from "zod"
-import { coverNames, limits, linkPattern, noteForms, noteRestarts, numberForms, type Range } from "./bounds"
+import { coverNames, limits, linkPattern, noteForms, noteRestarts, numberForms, tableLooks, type Range } from "./bounds"
 
 const ranged = ([least, most]: Range) => z.number().min(least).max(most)
 const length = ranged(limits.length)
@@ -289,6 +289,40 @@ export const NoteSettings = z.strictObject({
   end: z.strictObject({ form: z.enum(noteForms) }),
 })
 
+/** What is the same for all of a table. */
+export const TableFormat = z.strictObject({
+  /** Widths of its columns in points, as long as they have room together; null where they share the width alike. */
+  columns: z.array(ranged(limits.table.column)).min(1).max(limits.table.columns).nullable(),
+  look: z.enum(tableLooks),
+  /** Rows that are its head: repeated where it goes on on another sheet. */
+  headRows: ranged(limits.table.headRows).int(),
+  /** Whether these have a look of their own. */
+  firstColumn: z.boolean(),
+  lastColumn: z.boolean(),
+  totalRow: z.boolean(),
+  bands: z.boolean(),
+  align: z.enum(["left", "center", "right"]),
+  /** From the edge at which it stands. */
+  indent: space,
+  /** Whether a row may be divided between two sheets. */
+  divides: z.boolean(),
+  /** Round the text of its cells. */
+  padding: z.strictObject({ across: ranged(limits.table.padding), down: ranged(limits.table.padding) }),
+  /** What it tells, for who cannot see it. */
+  alt: z.string().max(limits.alt),
+})
+export const RowFormat = z.strictObject({
+  /** It is at least as high. */
+  height: ranged(limits.table.height),
+})
+const maybeBorder = Border.nullable()
+export const CellFormat = z.strictObject({
+  shading: maybeColour,
+  /** null for no line, whatever the look of the table says. */
+  borders: z.strictObject({ top: maybeBorder, right: maybeBorder, bottom: maybeBorder, left: maybeBorder }).partial(),
+  vertical: z.enum(["top", "middle", "bottom"]),
+})
+
 export type LetterFormat = z.infer<typeof LetterFormat>
 export type LineSpacing = z.infer<typeof LineSpacing>
 export type TabStop = z.infer<typeof TabStop>
@@ -301,6 +335,9 @@ export type ListPlace = z.infer<typeof ListPlace>
 export type ListLevel = z.infer<typeof ListLevel>
 export type ListDefinition = z.infer<typeof ListDefinition>
 export type ParagraphFormat = z.infer<typeof ParagraphFormat>
+export type TableFormat = z.infer<typeof TableFormat>
+export type RowFormat = z.infer<typeof RowFormat>
+export type CellFormat = z.infer<typeof CellFormat>
 export type OwnFamily = z.infer<typeof OwnFamily>
 export type Style = z.infer<typeof Style>
 export type StyleSheet = z.infer<typeof StyleSheet>

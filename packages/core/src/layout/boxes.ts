@@ -10,40 +10,88 @@ import type {
   Placed,
   PlacedSheet,
   SetBox,
+  SetCell,
+  SetTable,
   Shape,
   Sheet,
   Stack,
   Turn,
 } from "./types"
 
-const flat = new WeakMap<PlacedSheet, readonly Fragment[]>()
+/** What stands on a sheet, laid flat. */
+interface Flat {
+  fragments: Fragment[]
+  tables: SetTable[]
+}
+const flat = new WeakMap<PlacedSheet, Flat>()
+
+function flatOf(placed: PlacedSheet): Flat {
+  let found = flat.get(placed)
+  if (!found) {
+    found = { fragments: [], tables: [] }
+    for (const column of placed.sheet.columns)
+      collect(column, { firstLeaf: placed.leaf, left: 0, top: 0, part: "text", cell: null }, found)
+    for (const { part, stack } of placed.furniture ?? [])
+      if (part !== "watermark") collect(stack, { firstLeaf: 0, left: 0, top: 0, part, cell: null }, found)
+    flat.set(placed, found)
+  }
+  return found
+}
 
 /** The lines of a sheet in the order of the text, and then those of its head and foot, with their places on the sheet and the numbers of their leaves in the document. */
 export function fragmentsOf(placed: PlacedSheet): readonly Fragment[] {
-  let fragments = flat.get(placed)
-  if (!fragments) {
-    const found: Fragment[] = []
-    for (const column of placed.sheet.columns) collect(column, placed.leaf, 0, 0, "text", found)
-    for (const { part, stack } of placed.furniture ?? []) if (part !== "watermark") collect(stack, 0, 0, 0, part, found)
-    flat.set(placed, (fragments = found))
-  }
-  return fragments
+  return flatOf(placed).fragments
 }
 
-function collect(
-  { box, leaf, x, y }: Placed,
-  firstLeaf: number,
-  left: number,
-  top: number,
-  part: Fragment["part"],
-  found: Fragment[],
-): void {
+/** The tables of a sheet, each before those in it. */
+export function tablesOf(placed: PlacedSheet): readonly SetTable[] {
+  return flatOf(placed).tables
+}
+
+/** What a box stands in. */
+interface Around {
+  firstLeaf: number
+  left: number
+  top: number
+  part: Fragment["part"]
+  cell: SetCell | null
+}
+
+function collect({ box, leaf, x, y }: Placed, { firstLeaf, left, top, part, cell }: Around, found: Flat): void {
   const at = { part, leaf: firstLeaf + leaf, x: left + x, y: top + y }
+  const inside = { firstLeaf: at.leaf, left: at.x, top: at.y, part, cell }
   if (box.kind === "lines") {
     const { paragraph, from, to, width, frame, entry } = box
     const own = entry === null ? part : "generated"
-    found.push({ ...at, part: own, entry, paragraph, from, to, width, frame: frame && moved(frame, at.x, at.y) })
-  } else for (const inside of boxesIn(box)) collect(inside, at.leaf, at.x, at.y, part, found)
+    const set = { entry, paragraph, from, to, width, frame: frame && moved(frame, at.x, at.y) }
+    found.fragments.push({ ...at, part: own, cell, ...set })
+  } else if (box.kind === "stack") for (const own of box.inside) collect(own, inside, found)
+  else {
+    const { width, height, columns, ground, alt } = box
+    const onSheet = <T extends { x: number; y: number }>(own: T): T => ({ ...own, x: own.x + at.x, y: own.y + at.y })
+    const set = { fills: ground.fills.map(onSheet), rules: ground.rules.map(onSheet) }
+    const table: SetTable = { ...at, alt, width, height, columns, ground: set, outer: cell, cells: [] }
+    found.tables.push(table)
+    for (const { cells, repeated: again } of box.rows)
+      for (const own of cells) {
+        const { row, column, rowspan, colspan, heads, area } = own
+        const repeated = again || cell?.repeated === true
+        const place = { x: at.x + area.x, y: at.y + area.y, width: area.width, height: area.height }
+        const stands: SetCell = {
+          table,
+          leaf: at.leaf + own.first,
+          row,
+          column,
+          rowspan,
+          colspan,
+          heads,
+          repeated,
+          ...place,
+        }
+        table.cells.push(stands)
+        collect(own, { ...inside, part: repeated && part === "text" ? "repeated" : part, cell: stands }, found)
+      }
+  }
 }
 
 /** What stands behind all text of a sheet, and is no text of the document. */
@@ -51,14 +99,17 @@ export function backdropOf({ furniture = [] }: PlacedSheet): { fragment: Fragmen
   return furniture.flatMap(({ part, stack, angle = 0 }) => {
     if (part !== "watermark") return []
     const { box, x, y } = stack
-    const found: Fragment[] = []
-    collect(stack, 0, 0, 0, part, found)
-    return found.map((fragment) => ({ fragment, turn: { angle, x: x + box.width / 2, y: y + box.height / 2 } }))
+    const found: Flat = { fragments: [], tables: [] }
+    collect(stack, { firstLeaf: 0, left: 0, top: 0, part, cell: null }, found)
+    return found.fragments.map((fragment) => ({
+      fragment,
+      turn: { angle, x: x + box.width / 2, y: y + box.height / 2 },
+    }))
   })
 }
 
 /** What stands directly in a box. */
-export function boxesIn(box: Exclude<SetBox, Lines>): readonly Placed[] {
+function boxesIn(box: Exclude<SetBox, Lines>): readonly Placed[] {
   return box.kind === "stack" ? box.inside : box.rows.flatMap(({ cells }) => cells)
 }
 
@@ -79,6 +130,7 @@ export function sameBreak(a: Break, b: Break): boolean {
   if ("entry" in a || "entry" in b) return "entry" in a && "entry" in b && a.entry === b.entry && a.back === b.back
   return (
     a.row === b.row &&
+    a.head === b.head &&
     a.cells.length === b.cells.length &&
     a.cells.every((own, i) => {
       const other = b.cells[i] ?? null
@@ -143,7 +195,10 @@ export function stackWith<P, Q>(whole: Placed<Stack<P>>, replace: (paragraph: P)
     if (box.kind === "stack") return stack(box)
     return {
       ...box,
-      rows: box.rows.map(({ cells }) => ({ cells: cells.map((cell) => placed(cell, stack(cell.box))) })),
+      rows: box.rows.map(({ cells, repeated }) => ({
+        repeated,
+        cells: cells.map((cell) => ({ ...cell, box: stack(cell.box) })),
+      })),
     }
   }
   return placed(whole, stack(whole.box))

@@ -361,7 +361,7 @@ export class Composition {
         ? this.cursor
         : {
             leaf: first.leaf,
-            at: "entry" in first.sheet.start.at ? first.sheet.start.at : beginning,
+            at: "line" in first.sheet.start.at ? beginning : first.sheet.start.at,
             number: at + 1,
             owed: [],
           }

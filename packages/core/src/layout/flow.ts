@@ -4,11 +4,9 @@
  */
 import type { Node } from "prosemirror-model"
 import {
-  blocksOf,
-  leavesIn,
   type Blocks,
-  type FlowKind,
   type Labels,
+  type LetterFormat,
   type ListLevel,
   type ListPlace,
   type ParagraphFormat,
@@ -16,7 +14,8 @@ import {
 import { beginning, isBeginning } from "./boxes"
 import { borderThickness, frameOf, frameSpace, hasFrame, sharesFrame } from "./ornaments"
 import type { Setting, Typesetter } from "./paragraph"
-import type { BlockPlace, Break, Lines, ParagraphLayout, Placed, Shape, Stack, Table } from "./types"
+import { setTable, type FillCell } from "./tables"
+import type { BlockPlace, Lines, ParagraphLayout, Placed, Shape, Table } from "./types"
 
 /** A flow of a document that is to be set. */
 export interface Flowing {
@@ -25,6 +24,8 @@ export interface Flowing {
   firstLeaf: number
   /** What stands before its first paragraph, as the number of a note. */
   lead?: string | null
+  /** What the look of a table says of the letters of its cell. */
+  letters?: Partial<LetterFormat> | null
 }
 
 /** How the number of a note stands before it. */
@@ -79,6 +80,8 @@ export interface Filled {
 interface Set {
   block: number
   box: Omit<Lines, "frame"> | Table
+  /** Of a table, where it stands in the width of the region. */
+  x?: number
   y: number
   end: number
   /** Whether it stands in one frame with what is above it in its region. */
@@ -91,8 +94,8 @@ interface Pen {
   above: ParagraphLayout | "table" | null
 }
 
-/** Left free around the text of a cell, in points. */
-const cellSpace = 4
+/** Left free below a table, in points. */
+const tableSpace = 6
 
 /** Gives the paragraphs of a list of contents, and the number of the heading that each stands for. */
 export type Contents = (contents: Node, width: number) => readonly { node: Node; entry: number }[]
@@ -104,6 +107,8 @@ export class FlowSetter {
     private readonly labels: Labels,
     private readonly contents: Contents = () => [],
   ) {}
+
+  private readonly fillCell: FillCell = (flow, region, start) => this.fill(flow, region, start)
 
   /** Sets blocks from a place on until the region is full, a section ends or nothing is left. */
   fill(flow: Flowing, region: Region, start: BlockPlace): Filled {
@@ -150,22 +155,30 @@ export class FlowSetter {
         continue
       }
       if (node.type.name === "table") {
+        const { above } = pen
         const y =
           pen.y +
-          (pen.above !== null && pen.above !== "table"
-            ? pen.above.format.spaceAfter + frameSpace(pen.above.format).bottom
-            : 0)
-        const { box, next, rowsLookedAt } = this.table(
-          node,
-          flow.firstLeaf + flow.blocks.leaf(block),
+          (above === "table" ? tableSpace : above ? above.format.spaceAfter + frameSpace(above.format).bottom : 0)
+        const room = {
+          firstLeaf: flow.firstLeaf + flow.blocks.leaf(block),
           width,
-          bottom - y,
-          at,
-          atTop,
-        )
-        if (box) set.push({ block, box, y, end: y + box.height, joins: false })
-        if (next) return { ...result({ block, at: next }), lookedAt: flow.blocks.leaf(block) + rowsLookedAt }
-        pen = { y: y + (box?.height ?? 0), above: "table" }
+          height: endless ? endless.longest : bottom - y,
+          atTop: atTop || endless !== undefined,
+          repeats: !endless,
+        }
+        const { box, x, next, lookedAt } = setTable(this.setting.styles, node, room, at, this.fillCell)
+        if (box) {
+          set.push({ block, box, x, y, end: y + box.height, joins: false })
+          pen = { y: y + box.height, above: "table" }
+        }
+        if (next) {
+          const kept = box || endless ? null : keptAbove(set)
+          const place = kept ? { block: kept.block, at: beginning } : { block, at: next }
+          return {
+            ...result(place, kept ? set.slice(0, kept.index) : set),
+            lookedAt: flow.blocks.leaf(block) + lookedAt,
+          }
+        }
         continue
       }
       const { line, shape = [] }: { line: number; shape?: Shape } = "line" in at ? at : { line: 0 }
@@ -207,15 +220,16 @@ export class FlowSetter {
   }
 
   private paragraph(
-    { blocks, firstLeaf, lead }: Flowing,
+    { blocks, firstLeaf, lead, letters = null }: Flowing,
     block: number,
     width: number,
     shape: Shape = [],
   ): ParagraphLayout {
     const node = blocks.nodes[block] as Node
-    if (lead && block === 0) return this.typesetter.paragraph(this.setting, node, width, lead, noteLevel, shape)
+    if (lead && block === 0)
+      return this.typesetter.paragraph(this.setting, node, width, lead, { level: noteLevel, shape })
     const label = this.labels[firstLeaf + blocks.leaf(block)] ?? null
-    return this.typesetter.paragraph(this.setting, node, width, label, null, shape)
+    return this.typesetter.paragraph(this.setting, node, width, label, { shape, letters })
   }
 
   /** What a region without a foot goes on below. */
@@ -239,8 +253,8 @@ export class FlowSetter {
 
   /** Boxes with their frames, which reach over the space to a neighbour in the same frame. */
   private framed({ blocks }: Flowing, firstLeaf: number, set: readonly Set[], lastJoinsBelow: boolean): Placed[] {
-    return set.map(({ block, box, y, end, joins }, i): Placed => {
-      const place = { leaf: blocks.leaf(block) - firstLeaf, x: 0, y }
+    return set.map(({ block, box, x = 0, y, end, joins }, i): Placed => {
+      const place = { leaf: blocks.leaf(block) - firstLeaf, x, y }
       if (box.kind === "table") return { ...place, box }
       if (!hasFrame(box.paragraph.format)) return { ...place, box: { ...box, frame: null } }
       const top = !joins ? y : (set[i - 1]?.end ?? 0)
@@ -260,89 +274,6 @@ export class FlowSetter {
       }
     })
   }
-
-  /** Sets rows of a table. One that does not fit goes on to the next region, unless it is higher than that: then its cells are divided. */
-  private table(
-    table: Node,
-    firstLeaf: number,
-    width: number,
-    room: number,
-    from: Break,
-    atTop: boolean,
-  ): { box: Table | null; next: Break | null; rowsLookedAt: number } {
-    const rows: Table["rows"][number][] = []
-    let [y, leaf] = [0, 0]
-    const start = "row" in from ? from : { row: 0, cells: [] }
-    let next: Break | null = null
-    for (const [number, node] of table.children.entries()) {
-      const leaves = leavesIn(node)
-      if (number < start.row) leaf += leaves
-      if (number < start.row) continue
-      const row = this.row(node, firstLeaf, leaf, y, width, room - y, number === start.row ? start.cells : [])
-      leaf += leaves
-      const divides = atTop && rows.length === 0
-      if (row.places && !divides) {
-        next = number === start.row ? from : { row: number, cells: [] }
-        break
-      }
-      rows.push({ cells: row.cells })
-      y += row.height
-      if (row.places?.some((place) => place !== null)) {
-        next = { row: number, cells: row.places }
-        break
-      }
-    }
-    return {
-      box: rows.length > 0 ? { kind: "table", width, height: y, rows } : null,
-      next,
-      rowsLookedAt: Math.max(0, leaf - 1),
-    }
-  }
-
-  /** @returns `places` where the cells go on, if they do not fit */
-  private row(
-    row: Node,
-    firstLeaf: number,
-    leaf: number,
-    y: number,
-    width: number,
-    room: number,
-    from: readonly (BlockPlace | null)[],
-  ): { cells: Placed<Stack>[]; height: number; places: (BlockPlace | null)[] | null } {
-    const own = width / row.childCount
-    const text = Math.max(1, own - 2 * cellSpace)
-    let height = 0
-    const places: (BlockPlace | null)[] = []
-    const cells = row.children.map((cell, i): Placed<Stack> => {
-      const blocks = blocksOf(cell)
-      const start = from[i] === undefined ? { block: 0, at: beginning } : from[i]
-      const filled =
-        start &&
-        this.fill(
-          { blocks, firstLeaf: firstLeaf + leaf },
-          { width: text, height: room - 2 * cellSpace, top: 0, fresh: true },
-          start,
-        )
-      places.push(filled && !filled.atEnd ? filled.next : null)
-      height = Math.max(height, filled?.height ?? 0)
-      const placed = {
-        box: {
-          kind: "stack" as const,
-          role: "cell" as FlowKind,
-          width: text,
-          height: filled?.height ?? 0,
-          inside: filled?.inside ?? [],
-        },
-        leaf: leaf + (start ? blocks.leaf(start.block) : 0),
-        x: i * own + cellSpace,
-        y: y + cellSpace,
-      }
-      leaf += leavesIn(cell)
-      return placed
-    })
-    height += 2 * cellSpace
-    return { cells, height, places: places.some((place) => place !== null) || height > room ? places : null }
-  }
 }
 
 /** Whether two neighbours are both in one list, with what is inside it, or both in none. */
@@ -361,7 +292,8 @@ function begin(
   const { format, style } = paragraph
   if (above === null || line > 0)
     return { y: y + (firstOfAll && line === 0 ? format.spaceBefore : 0) + frameSpace(format).top, joins: false }
-  if (above === "table") return { y: y + format.spaceBefore + frameSpace(format).top, joins: false }
+  if (above === "table")
+    return { y: y + Math.max(tableSpace, format.spaceBefore) + frameSpace(format).top, joins: false }
   const alike = above.style === style
   // Where a list begins or ends, the space that its items drop between them is there, unless what stands beside it drops it too.
   const among = inOneList(above.format.list, format.list)

@@ -1,9 +1,9 @@
 /** From places in the text to places on the sheet and back. Offsets are UTF-16 units inside a paragraph. */
 import { graphemeEnds } from "./breaking"
 import { eachCluster, isWordSpace } from "./measuring"
-import { fragmentsOf } from "./boxes"
+import { fragmentsOf, tablesOf } from "./boxes"
 import { isFieldPart } from "./paragraph"
-import type { Fragment, Line, ParagraphLayout, PlacedSheet } from "./types"
+import type { Fragment, Line, ParagraphLayout, PlacedSheet, SetCell } from "./types"
 
 /** Carets on a line by offset from its start. Where text changes its direction, the two differ: see caretBox. */
 interface Edges {
@@ -217,6 +217,20 @@ export function checkAt(placed: PlacedSheet, x: number, y: number): number | nul
   return null
 }
 
+/** Whether a cell is another one, or stands in it. */
+function stands(cell: SetCell | null, other: SetCell): boolean {
+  return cell !== null && (cell === other || stands(cell.table.outer, other))
+}
+
+/** The innermost cell at a point of the sheet; null for none. */
+export function cellHit(placed: PlacedSheet, x: number, y: number): SetCell | null {
+  let found: SetCell | null = null
+  for (const { cells } of tablesOf(placed))
+    for (const cell of cells)
+      if (x >= cell.x && x <= cell.x + cell.width && y >= cell.y && y <= cell.y + cell.height) found = cell
+  return found
+}
+
 /**
  * What lies at a point of the sheet, or nearest to it; null only for a sheet without text.
  * @param among which fragments count
@@ -229,7 +243,11 @@ export function hit(
 ): Hit | null {
   let nearest: { fragment: Fragment; index: number } | null = null
   let distance = Infinity
-  for (const fragment of fragmentsOf(placed).filter(among)) {
+  const all = fragmentsOf(placed).filter(among)
+  // A point in a cell means that cell, however near the text of another one is.
+  const cell = cellHit(placed, x, y)
+  const inCell = cell ? all.filter((fragment) => stands(fragment.cell, cell)) : []
+  for (const fragment of inCell.length > 0 ? inCell : all) {
     const cap = fragment.paragraph.lines[0] ? capOf(fragment, lineTop(fragment, fragment.paragraph.lines[0])) : null
     if (cap && x >= cap.box.x && x <= cap.box.x + cap.box.width && y >= cap.box.y && y <= cap.box.y + cap.box.height)
       return { leaf: fragment.leaf, ...offsetAtX(fragment.paragraph, 0, x - fragment.x) }

@@ -13,6 +13,7 @@ export { highlightOf, letterRules, outlineWidth, rulePath, shadowColour, shadowO
 export { shownAt, shownText, Typesetter, type Setting } from "./paragraph"
 export { capitals, featuresOf } from "./shaping"
 export { columnsIn } from "./columns"
+export { columnsOf } from "./tables"
 export type { Paper } from "./paper"
 export * from "./types"
 export { wantedBy } from "./wanted"

@@ -5,7 +5,7 @@
  */
 import type { Node } from "prosemirror-model"
 import { blocksOf, noteLabels, notesOf, storiesOf, type NoteKind, type NoteLabels } from "../document"
-import { beginning, boxesIn, sameBreak } from "./boxes"
+import { beginning, sameBreak } from "./boxes"
 import type { Filled, FlowSetter } from "./flow"
 import type { BlockPlace, Owed, Placed, SetBox, SetNote } from "./types"
 
@@ -88,7 +88,10 @@ export class NoteSetter {
   marked(boxes: readonly Placed[]): Owed[] {
     const notes: Owed[] = []
     const visit = (box: SetBox): void => {
-      if (box.kind !== "lines") for (const inside of boxesIn(box)) visit(inside.box)
+      // What is repeated brings no note a second time.
+      if (box.kind === "table")
+        for (const { cells } of box.rows.filter(({ repeated }) => !repeated)) for (const cell of cells) visit(cell.box)
+      else if (box.kind === "stack") for (const inside of box.inside) visit(inside.box)
       else {
         const { paragraph, from, to } = box
         if (!paragraph.anchors) return

@@ -7,6 +7,7 @@ import {
   textOf,
   type DropCap,
   type FieldValues,
+  type LetterFormat,
   type ListLevel,
   type Look,
   type ParagraphFormat,
@@ -75,6 +76,28 @@ function withLevel(look: Look, level: ListLevel | null): Look {
   return own
 }
 
+/** How what stands round a paragraph bears on it. */
+export interface Around {
+  /** How its label is set, if not as its list says. */
+  level?: ListLevel | null
+  /** The widths in which its first lines stand, where they are others. */
+  shape?: Shape
+  /** What the look of its table says of its letters. */
+  letters?: Partial<LetterFormat> | null
+}
+
+const lettered = new WeakMap<Look, Map<Partial<LetterFormat>, Look>>()
+
+/** The look with what a table says of letters: one object for each. */
+function withLetters(look: Look, letters: Partial<LetterFormat> | null): Look {
+  if (letters === null) return look
+  let own = lettered.get(look)
+  if (!own) lettered.set(look, (own = new Map()))
+  let known = own.get(letters)
+  if (!known) own.set(letters, (known = { ...look, letters: { ...look.letters, ...letters } }))
+  return known
+}
+
 const none: readonly Remembered[] = []
 
 interface Remembered {
@@ -115,21 +138,18 @@ export class Typesetter {
 
   /**
    * @param label what stands before it as an item of a list, or as a note
-   * @param level how that is set, if not as its list says
-   * @param shape the widths in which its first lines stand, where they are others
    */
   paragraph(
     setting: Setting,
     node: Node,
     width: number,
     label: string | null,
-    level: ListLevel | null = null,
-    shape: Shape = [],
+    { level = null, shape = [], letters = null }: Around = {},
   ): ParagraphLayout {
     const { styles, typesetting, flow } = setting
     const hasFields = textOf(node).includes("\ufffc")
     const { values } = setting
-    const own = paragraphLook(styles, node)
+    const own = withLetters(paragraphLook(styles, node), letters)
     const look = withLevel(flow ? lookAt(own, width) : own, level)
     const outline = outlineLevel(styles, node)
     const shown = hasFields ? shownBy(values, styles, look.letters, node) : ""
@@ -147,7 +167,8 @@ export class Typesetter {
     )
     if (known) return known.layout
     const before = shape.at(-1)
-    const above = before && this.paragraph(setting, node, before.width, label, level, shape.slice(0, -1))
+    const above =
+      before && this.paragraph(setting, node, before.width, label, { level, shape: shape.slice(0, -1), letters })
     const begun = above ? (unfoldedLines.get(above) ?? above.lines).slice(0, before.lines) : []
     const shaped = this.shaped(setting, node, label, look, shown, begun.length > 0)
     const layout = this.set(shaped, node, width, label, look, outline, begun)

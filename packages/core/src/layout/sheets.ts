@@ -10,7 +10,6 @@ import {
   firstLeafOf,
   labelsOf,
   leastRoom,
-  leavesIn,
   leavesOfBody,
   sectionsOf,
   valuesOf,
@@ -24,10 +23,11 @@ import { FlowSetter, type Filled, type Flowing, type Region } from "./flow"
 import { edgeRoom, Papers, type Paper } from "./paper"
 import type { Typesetter } from "./paragraph"
 import { NoteSetter, type NotesSet } from "./notes"
+import { leafOfBreak } from "./tables"
 import { borderRound } from "./ornaments"
 import type { BlockPlace, Break, Layout, LayoutSpec, Owed, Placed, Rule, Sheet, SheetStart, Stack } from "./types"
 
-/** Where a sheet starts: the first leaf of a block of the body, where that goes on, and the number that the sheet would have. */
+/** Where a sheet starts: the first leaf of a block of the body, or in a table that of a row, where that block goes on, and the number that the sheet would have. */
 export interface SheetPlace {
   leaf: number
   at: Break
@@ -97,8 +97,9 @@ export class SheetComposer {
   /** A place in the flow by its leaf. */
   private placed({ block, at }: BlockPlace): Pick<SheetPlace, "leaf" | "at"> {
     const { blocks } = this.body
-    const leaf = blocks.leaf(block)
-    if (blocks.nodes[block]?.type.name !== "contents") return { leaf, at }
+    const node = blocks.nodes[block]
+    const leaf = blocks.leaf(block) + (node && "row" in at ? leafOfBreak(node, at) : 0)
+    if (node?.type.name !== "contents") return { leaf, at }
     return { leaf, at: { entry: "entry" in at ? at.entry : 0, back: blocks.at(leaf) - block } }
   }
 
@@ -143,8 +144,9 @@ export class SheetComposer {
 
   /** The first leaf behind the block that a place is in, or the place's own if that is not begun. */
   behind({ leaf, at }: SheetPlace): number {
-    const node = this.body.blocks.nodes[this.body.blocks.at(leaf)]
-    return leaf + (isBeginning(at) || !node ? 0 : leavesIn(node))
+    const { blocks } = this.body
+    const block = blocks.at(leaf)
+    return isBeginning(at) || !blocks.nodes[block] ? leaf : blocks.leaf(block + 1)
   }
 
   /** @param wantedEnd in flow, the leaf before which the strip should end if it gets a fair height */

@@ -139,18 +139,85 @@ export interface Stack<P = ParagraphLayout> {
   inside: readonly Placed<SetBox<P>>[]
 }
 
+/** A cell of a table, or a part of one; its stack stands where its text does. */
+export interface PlacedCell<P = ParagraphLayout> extends Placed<Stack<P>> {
+  /** Where in the grid of its table. */
+  row: number
+  column: number
+  rowspan: number
+  colspan: number
+  /** Whether it says what its column, or its row, holds. */
+  heads: "column" | "row" | null
+  /** Its first leaf, counted like `leaf`: that of a cell that goes on here may stand on another sheet. */
+  first: number
+  /** All of the room that it takes, from the corner of the table. */
+  area: { x: number; y: number; width: number; height: number }
+}
+
 /** Some rows of a table. */
 export interface Table<P = ParagraphLayout> {
   kind: "table"
   width: number
   height: number
-  rows: readonly { cells: readonly Placed<Stack<P>>[] }[]
+  /** Those that are repeated show text that stands on a sheet before. */
+  rows: readonly { cells: readonly PlacedCell<P>[]; repeated: boolean }[]
+  /** Grounds of its cells and lines between them, from its corner. */
+  ground: Ground
+  /** Where its columns begin and the last one ends, from its left edge. */
+  columns: readonly number[]
+  /** What it tells, for who cannot see it. */
+  alt: string
+}
+
+/** What lies behind the text of a table. */
+export interface Ground {
+  fills: readonly { x: number; y: number; width: number; height: number; colour: string }[]
+  rules: readonly Rule[]
+}
+
+/** A table where it stands on a sheet, as far as it does. */
+export interface SetTable {
+  part: Fragment["part"]
+  /** Its first leaf. */
+  leaf: number
+  /** Its cells, as far as they stand on the sheet. */
+  cells: SetCell[]
+  alt: string
+  x: number
+  y: number
+  width: number
+  height: number
+  columns: readonly number[]
+  /** On the sheet. */
+  ground: Ground
+  /** The cell that it stands in. */
+  outer: SetCell | null
+}
+
+/** A cell where it stands on a sheet, as far as it does. */
+export interface SetCell {
+  table: SetTable
+  /** Its first leaf, by which it is known. */
+  leaf: number
+  row: number
+  column: number
+  rowspan: number
+  colspan: number
+  heads: "column" | "row" | null
+  /** Whether it is shown again, as a part of a head. */
+  repeated: boolean
+  x: number
+  y: number
+  width: number
+  height: number
 }
 
 /** Some lines of a leaf where they stand on a sheet: what all that shows or measures text reads. See `fragmentsOf`. */
 export interface Fragment {
   /** Where on the sheet; what is generated has no text of the document, and stands before its leaf. */
-  part: "text" | "generated" | Furniture["part"]
+  part: "text" | "generated" | "repeated" | Furniture["part"]
+  /** The cell that it stands in; null for none. */
+  cell: SetCell | null
   /** See Lines. */
   entry: number | null
   leaf: number
@@ -190,7 +257,11 @@ export type Shape = readonly { lines: number; width: number }[]
 export type Break =
   /** With the shape that the lines before it were set in, where columns differ. */
   | { line: number; shape?: Shape }
-  | { row: number; cells: readonly (BlockPlace | null)[] }
+  /**
+   * With the head that is repeated above: the same as long as that is the same, and empty for none. No cells where none has begun
+   * before the row.
+   */
+  | { row: number; cells: readonly (BlockPlace | null)[]; head: string }
   /** In a list of contents, which has no leaf: so many blocks before that of the leaf that is told with it. */
   | { entry: number; back: number }
 

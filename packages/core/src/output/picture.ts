@@ -7,6 +7,7 @@ import {
   lineTop,
   outlineWidth,
   rulePath,
+  tablesOf,
   shadowColour,
   shadowOffset,
   type Box,
@@ -87,6 +88,10 @@ export function sheetPicture(placed: PlacedSheet, fonts: FontLibrary): string {
     drawn.push("</g>")
   }
   sheet.rules.forEach(rule)
+  for (const { ground } of tablesOf(placed)) {
+    for (const { colour: own, ...place } of ground.fills) box(place, own)
+    ground.rules.forEach(rule)
+  }
   for (const { frame } of fragments) {
     if (frame?.shading) box(frame.box, frame.shading)
     frame?.rules.forEach(rule)

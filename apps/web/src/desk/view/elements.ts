@@ -2,7 +2,7 @@
  * What the sheets are painted with. Text is set at twice its size in points, which makes whole pixel sizes of
  * all sizes in steps of 0.5, and the sheet is scaled: so the browser's advances are those of the layout.
  */
-import { rulePath, type Box, type Rule } from "@biblon/core/layout"
+import { rulePath, type Box, type Ground, type Rule } from "@biblon/core/layout"
 
 /** Pixels of set text for a point. */
 export const setting = 2
@@ -52,6 +52,16 @@ export function snapped(rule: Rule, grid: number): Rule {
   return upright
     ? { ...rule, x, y, width: thick(rule.width), height: onGrid(rule.y + rule.height) - y }
     : { ...rule, x, y, width: onGrid(rule.x + rule.width) - x, height: thick(rule.height) }
+}
+
+/** What lies behind the text of a table, its lines on whole pixels of the screen. */
+export function paintTableGround({ fills, rules }: Ground, grid: number): HTMLElement {
+  const ground = element("div", "ground")
+  ground.append(
+    ...fills.map(({ colour, ...box }) => paintBox(box, "rule", colour)),
+    ...rules.map((rule) => paintRule(rule.pattern === "solid" ? snapped(rule, grid) : rule)),
+  )
+  return ground
 }
 
 /**

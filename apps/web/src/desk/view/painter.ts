@@ -1,6 +1,16 @@
 /** A sheet as elements, which stay where they are as long as they look the same. */
-import { backdropOf, fragmentsOf, lineTop, outlinesOf, type Line, type PlacedSheet } from "@biblon/core/layout"
-import { element, inOrder, paintRule, px, setting } from "./elements"
+import {
+  backdropOf,
+  fragmentsOf,
+  lineTop,
+  outlinesOf,
+  tablesOf,
+  type Line,
+  type PlacedSheet,
+  type SetCell,
+} from "@biblon/core/layout"
+import { element, inOrder, paintRule, paintTableGround, px, setting } from "./elements"
+import { Nesting } from "./nesting"
 import type { SetBreak } from "./spots"
 import { blockKey, PaintedBlock } from "./paintedBlock"
 
@@ -22,8 +32,6 @@ export class PaintedSheet {
   readonly marks = element("div", "layer marks")
   private readonly text = element("div", "layer text")
   private blocks = new Map<string, PaintedBlock[]>()
-  /** Items in a row lie in an element that says that they are a list. */
-  private lists: HTMLElement[] = []
   private shown = -1
   private furniture: PlacedSheet["furniture"]
   /** Pixels of the screen for a point. */
@@ -82,12 +90,20 @@ export class PaintedSheet {
     })
     for (const gone of left) gone.remove()
     const behind = this.paintBackdrop(placed)
-    this.putText(wanted.map(({ text }) => text))
+    this.putText(
+      wanted.map(({ text }) => text),
+      fragments.map(({ cell }) => cell),
+    )
     const colour = sheet.start.paper?.setup.colour ?? ""
     if (this.element.style.backgroundColor !== colour) this.element.style.backgroundColor = colour
     inOrder(
       this.ground,
-      [...behind, ...sheet.rules.map(paintRule), ...wanted.flatMap(({ ground }) => ground ?? [])],
+      [
+        ...behind,
+        ...sheet.rules.map(paintRule),
+        ...this.paintTables(placed),
+        ...wanted.flatMap(({ ground }) => ground ?? []),
+      ],
       true,
     )
     this.blocks = now
@@ -110,22 +126,24 @@ export class PaintedSheet {
     return this.backdrop.map(({ text }) => text)
   }
 
-  private putText(blocks: readonly HTMLElement[]): void {
-    const outer: HTMLElement[] = []
-    const members: HTMLElement[][] = []
-    blocks.forEach((block, i) => {
-      if (block.role !== "listitem") return outer.push(block)
-      if (blocks[i - 1]?.role !== "listitem") {
-        const list = (this.lists[members.length] ??= element("div", "list"))
-        list.role = "list"
-        outer.push(list)
-        members.push([])
-      }
-      return members.at(-1)!.push(block)
+  private tableGrounds: { key: string; element: HTMLElement }[] = []
+
+  /** Grounds and lines of tables; those that look as before keep their elements. */
+  private paintTables(placed: PlacedSheet): HTMLElement[] {
+    const wanted = tablesOf(placed)
+    if (wanted.length === 0 && this.tableGrounds.length === 0) return []
+    this.tableGrounds = wanted.map(({ ground }, i) => {
+      const key = `${this.grid} ${JSON.stringify(ground)}`
+      const known = this.tableGrounds[i]
+      return known?.key === key ? known : { key, element: paintTableGround(ground, this.grid) }
     })
-    for (const gone of this.lists.splice(members.length)) gone.remove()
-    inOrder(this.text, outer)
-    members.forEach((own, i) => inOrder(this.lists[i] as HTMLElement, own))
+    return this.tableGrounds.map(({ element }) => element)
+  }
+
+  private readonly nesting = new Nesting()
+
+  private putText(blocks: readonly HTMLElement[], cells: readonly (SetCell | null)[]): void {
+    inOrder(this.text, this.nesting.nest(blocks, cells))
   }
 
   private outlines: HTMLElement | null = null

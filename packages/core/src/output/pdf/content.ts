@@ -11,6 +11,7 @@ import {
   rulePath,
   shadowColour,
   shadowOffset,
+  tablesOf,
   type Box,
   type FontLibrary,
   type Fragment,
@@ -76,23 +77,28 @@ function linesOf({ paragraph, from, to }: Fragment, part: Marked["part"]): { lin
   return lines[0] && label ? [{ line: lines[0], runs: label.runs }] : []
 }
 
+const isFurniture = ({ part }: Fragment) => part === "header" || part === "footer" || part === "repeated"
+
 /** Draws the fragments: first what lies behind all text, then the text of each as marked content. */
 export function drawSheet(placed: PlacedSheet, fonts: FontLibrary, faceFor: (run: LineRun) => PdfFace): Drawn {
   const pen = new Pen(placed.sheet, fonts, faceFor)
   const fragments = fragmentsOf(placed)
   const backdrop = backdropOf(placed).map(({ fragment, turn }) => pen.turned(fragment, turn))
   const behind =
-    pen.paper() + backdrop.join("") + pen.rules() + fragments.map((fragment) => pen.ground(fragment)).join("")
-  // Heads and feet are no part of what is read.
-  const furniture = fragments
-    .filter(({ part }) => part === "header" || part === "footer")
-    .map((fragment) => {
-      const type = `/Artifact<</Type/Pagination/Subtype/${fragment.part === "header" ? "Header" : "Footer"}>>BDC\n`
-      const text = partsOf(fragment).map((part) => pen.text(fragment, linesOf(fragment, part)))
-      return text.length > 0 ? `${type}${text.join("")}EMC\n` : ""
-    })
+    pen.paper() +
+    backdrop.join("") +
+    pen.rules() +
+    pen.tables(placed) +
+    fragments.map((fragment) => pen.ground(fragment)).join("")
+  // Heads and feet are no part of what is read, nor is what a table shows again.
+  const furniture = fragments.filter(isFurniture).map((fragment) => {
+    const kind = { header: "/Subtype/Header", footer: "/Subtype/Footer" }[fragment.part as string] ?? ""
+    const type = `/Artifact<</Type/Pagination${kind}>>BDC\n`
+    const text = partsOf(fragment).map((part) => pen.text(fragment, linesOf(fragment, part)))
+    return text.length > 0 ? `${type}${text.join("")}EMC\n` : ""
+  })
   const marked = fragments
-    .filter(({ part }) => part !== "header" && part !== "footer")
+    .filter((fragment) => !isFurniture(fragment))
     .flatMap((fragment) => partsOf(fragment).map((part) => ({ fragment, part })))
   const parts = marked.map(({ fragment, part }, id) => {
     const drawn = linesOf(fragment, part)
@@ -146,6 +152,17 @@ class Pen {
   /** Lines between columns, above notes and round the sheet. */
   rules(): string {
     return this.sheet.rules.map((rule) => this.rule(rule)).join("")
+  }
+
+  /** Grounds and lines of tables. */
+  tables(placed: PlacedSheet): string {
+    return tablesOf(placed)
+      .map(
+        ({ ground }) =>
+          ground.fills.map(({ colour, ...place }) => this.box(place, colour)).join("") +
+          ground.rules.map((rule) => this.rule(rule)).join(""),
+      )
+      .join("")
   }
 
   /** Text that is turned round a point of the sheet. */

@@ -19,6 +19,7 @@ import {
   lineTop,
   numbersOf,
   shownText,
+  tablesOf,
   type FaceId,
   type FontLibrary,
   type Layout,
@@ -27,6 +28,7 @@ import {
 import { drawSheet, tagOf, type LinkBox } from "./content"
 import { PdfFace } from "./fonts"
 import { num, PdfFile, ref, textString, type Ref } from "./objects"
+import { writeElements, type Element } from "./structure"
 import type { Subsetter } from "./subset"
 
 export { createSubsetter, type Subsetter } from "./subset"
@@ -80,8 +82,11 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
       // What is generated stands before the leaf that follows it.
       const number = fragment.entry === null ? fragment.leaf : fragment.leaf - 1 + (fragment.entry + 1) / 1e6
       let element = elements.get(number)
-      if (!element)
-        elements.set(number, (element = { ref: file.reserve(), tag: tagOf(fragment), content: [], label: null }))
+      if (!element) {
+        const { cell } = fragment
+        element = { ref: file.reserve(), tag: tagOf(fragment), content: [], label: null, cell }
+        elements.set(number, element)
+      }
       const reference = `<</Type/MCR/Pg ${ref(page)}/MCID ${parents.length}>>`
       if (part === "label") element.label = { ref: file.reserve(), content: reference }
       else element.content.push(reference)
@@ -140,7 +145,8 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
     )
   }
   for (const face of faces.values()) face.write(file, options.subset)
-  const blocks = writeElements(file, [...elements.entries()], documentElement)
+  const tables = layout.placed.flatMap((placed) => tablesOf(placed))
+  const blocks = writeElements(file, [...elements.entries()], documentElement, tables)
   file.add(`<</Type/StructElem/S/Document/P ${ref(tree)}/K[${blocks.map(ref).join(" ")}]>>`, documentElement)
   const numbers = file.add(`<</Nums[${parentTree.join("")}]>>`)
   file.add(
@@ -164,54 +170,6 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
     info,
     fileId(title + layout.placed.length + textOf(leavesOf(layout.doc).node(0)) + layout.doc.nodeSize),
   )
-}
-
-/** Structure of a block, and of what stands before it as an item of a list. */
-interface Element {
-  ref: Ref
-  tag: string
-  content: string[]
-  label: { ref: Ref; content: string } | null
-}
-
-/** Writes the structure of blocks, items of lists that follow each other as one list. Returns what the document holds. */
-function writeElements(file: PdfFile, elements: [number, Element][], parent: Ref): Ref[] {
-  const top: Ref[] = []
-  const write = (tag: string, own: Ref, over: Ref, content: string) =>
-    file.add(`<</Type/StructElem/S/${tag}/P ${ref(over)}/K[${content}]>>`, own)
-  for (let i = 0; i < elements.length;) {
-    const end = endOfList(elements, i)
-    if (end === i) {
-      const { ref: own, tag, content, label } = (elements[i++] as [number, Element])[1]
-      // A heading says its number itself.
-      if (label) write("Lbl", label.ref, own, label.content)
-      write(tag === "LBody" ? "P" : tag, own, parent, `${label ? ref(label.ref) : ""}${content.join("")}`)
-      top.push(own)
-      continue
-    }
-    const list = file.reserve()
-    const items = elements.slice(i, end).map(([, { ref: own, content, label }]) => {
-      const item = file.reserve()
-      if (label) write("Lbl", label.ref, item, label.content)
-      write("LBody", own, item, content.join(""))
-      return write("LI", item, list, `${label ? `${ref(label.ref)} ` : ""}${ref(own)}`)
-    })
-    top.push(write("L", list, parent, items.map(ref).join(" ")))
-    i = end
-  }
-  return top
-}
-
-/** Index behind the items that follow each other without a gap from `from` on. */
-function endOfList(elements: readonly [number, Element][], from: number): number {
-  let end = from
-  while (
-    elements[end]?.[1].tag === "LBody" &&
-    elements[end]?.[1].label &&
-    (end === from || elements[end]?.[0] === (elements[end - 1]?.[0] ?? 0) + 1)
-  )
-    end++
-  return end
 }
 
 /** An address that may be written with or without percent signs, without them. */

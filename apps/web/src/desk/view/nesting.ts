@@ -1,0 +1,110 @@
+/** What blocks stand in, for assistive technology: items of a list in a list, the blocks of a cell in a row of a table. */
+import type { SetCell } from "@biblon/core/layout"
+import { element, inOrder } from "./elements"
+
+/** An element for each thing that something stands in, kept from one painting to the next. */
+class Pool {
+  private readonly known = new Map<string, HTMLElement>()
+  private used = new Set<string>()
+
+  take(key: string, role: string): HTMLElement {
+    let own = this.known.get(key)
+    if (!own) this.known.set(key, (own = element("div", role === "list" ? "list" : "nest")))
+    if (own.role !== role) own.role = role
+    this.used.add(key)
+    return own
+  }
+
+  /** Takes away what was not asked for since the last time. */
+  sweep(): void {
+    for (const [key, own] of this.known)
+      if (!this.used.has(key)) {
+        own.remove()
+        this.known.delete(key)
+      }
+    this.used = new Set()
+  }
+}
+
+const depthOf = ({ table }: SetCell): number => (table.outer ? depthOf(table.outer) + 1 : 0)
+
+function standsIn(cell: SetCell | null, depth: number): SetCell | null {
+  let own = cell
+  while (own && depthOf(own) > depth) own = own.table.outer
+  return own && depthOf(own) === depth ? own : null
+}
+
+/** Elements that follow one another, with what of them is the same. */
+function* groups<T>(all: readonly T[], keyOf: (one: T) => unknown): Generator<T[]> {
+  let from = 0
+  for (let i = 1; i <= all.length; i++) {
+    if (i < all.length && keyOf(all[i] as T) === keyOf(all[from] as T)) continue
+    yield all.slice(from, i)
+    from = i
+  }
+}
+
+interface Standing {
+  block: HTMLElement
+  cell: SetCell | null
+}
+
+export class Nesting {
+  private readonly pool = new Pool()
+
+  /** The blocks, in elements for what they stand in. */
+  nest(blocks: readonly HTMLElement[], cells: readonly (SetCell | null)[]): HTMLElement[] {
+    const all = blocks.map((block, i) => ({ block, cell: cells[i] ?? null }))
+    const outer = this.inside(all, 0, "")
+    this.pool.sweep()
+    return outer
+  }
+
+  private inside(all: readonly Standing[], depth: number, path: string): HTMLElement[] {
+    let n = 0
+    return [...groups(all, ({ cell }) => standsIn(cell, depth)?.table)].flatMap((own) => {
+      const [first] = own as [Standing, ...Standing[]]
+      const cell = standsIn(first.cell, depth)
+      return cell ? [this.table(own, depth, `${path}/t${n++}`)] : this.lists(own, path)
+    })
+  }
+
+  private table(all: readonly Standing[], depth: number, path: string): HTMLElement {
+    const table = this.pool.take(path, "table")
+    const { alt } = (standsIn((all[0] as Standing).cell, depth) as SetCell).table
+    if (alt) table.setAttribute("aria-label", alt)
+    else table.removeAttribute("aria-label")
+    const rows = [...groups(all, ({ cell }) => standsIn(cell, depth)?.row)].map((own, i) => {
+      const row = this.pool.take(`${path}/r${i}`, "row")
+      const cells = [...groups(own, ({ cell }) => standsIn(cell, depth))].map((inCell, k) => {
+        const set = standsIn((inCell[0] as Standing).cell, depth) as SetCell
+        const heads = set.heads === "column" ? "columnheader" : set.heads === "row" ? "rowheader" : "cell"
+        const cell = this.pool.take(`${path}/r${i}/c${k}`, heads)
+        cell.setAttribute("aria-colindex", String(set.column + 1))
+        if (set.colspan > 1) cell.setAttribute("aria-colspan", String(set.colspan))
+        else cell.removeAttribute("aria-colspan")
+        if (set.rowspan > 1) cell.setAttribute("aria-rowspan", String(set.rowspan))
+        else cell.removeAttribute("aria-rowspan")
+        inOrder(cell, this.inside(inCell, depth + 1, `${path}/r${i}/c${k}`), true)
+        return cell
+      })
+      row.setAttribute("aria-rowindex", String((standsIn((own[0] as Standing).cell, depth) as SetCell).row + 1))
+      inOrder(row, cells, true)
+      return row
+    })
+    inOrder(table, rows, true)
+    return table
+  }
+
+  /** Items in a row lie in an element that says that they are a list. */
+  private lists(all: readonly Standing[], path: string): HTMLElement[] {
+    let n = 0
+    return [...groups(all, ({ block }) => block.role === "listitem")].flatMap((own) => {
+      const blocks = own.map(({ block }) => block)
+      if (blocks[0]?.role !== "listitem") return blocks
+      const list = this.pool.take(`${path}/l${(own[0] as Standing).cell?.leaf ?? ""}.${n++}`, "list")
+      inOrder(list, blocks, true)
+      return [list]
+    })
+  }
+}

@@ -1,0 +1,154 @@
+/**
+ * The grid of a table: which cell stands where. Cells may reach over columns and rows; one that would lie over another, or reach
+ * beyond the table, is taken as far as it has room, and a place without a cell stays empty, so that every table has a grid
+ * (two people who change one at once may leave it ragged: see editing/tables/mending.ts).
+ */
+import type { Node } from "prosemirror-model"
+import { leavesIn } from "./leaves"
+
+export interface GridCell {
+  node: Node
+  /** The row and column in which it begins, from 0. */
+  row: number
+  column: number
+  /** How many rows and columns it stands in. */
+  rowspan: number
+  colspan: number
+  /** Its number among the cells of its row. */
+  index: number
+}
+
+export interface Grid {
+  readonly rows: number
+  readonly columns: number
+  /** The cells that begin in a row, from left to right. */
+  begun(row: number): readonly GridCell[]
+  /** The cells that stand in a row, also those that began above. */
+  standing(row: number): readonly GridCell[]
+  /** Leaves of the table before a row; for the number of rows, all of them. */
+  leaf(row: number): number
+}
+
+/** How many columns the cells of a row take, and whether each takes one, in one row. */
+const measured = new WeakMap<Node, { width: number; plain: boolean }>()
+
+function measure(row: Node): { width: number; plain: boolean } {
+  let known = measured.get(row)
+  if (!known) {
+    known = { width: 0, plain: true }
+    for (const cell of row.children) {
+      const { colspan, rowspan } = cell.attrs as { colspan: number; rowspan: number }
+      known.width += colspan
+      known.plain &&= colspan === 1 && rowspan === 1
+    }
+    measured.set(row, known)
+  }
+  return known
+}
+
+/** Leaves before each row, counted when somebody asks. */
+function leafCounter(table: Node): Grid["leaf"] {
+  let before: Float64Array | null = null
+  return (row) => {
+    if (!before) {
+      const { children } = table
+      before = new Float64Array(children.length + 1)
+      for (let i = 0; i < children.length; i++) before[i + 1] = (before[i] as number) + leavesIn(children[i] as Node)
+    }
+    return before[row] ?? 0
+  }
+}
+
+/** Where no cell reaches over another place: rows are made when they are asked for. */
+function plainGrid(table: Node, columns: number): Grid {
+  const rows: (readonly GridCell[] | undefined)[] = []
+  const begun = (row: number) =>
+    (rows[row] ??= (table.children[row]?.children ?? []).map((node, index) => ({
+      node,
+      row,
+      column: index,
+      rowspan: 1,
+      colspan: 1,
+      index,
+    })))
+  return { rows: table.childCount, columns, begun, standing: begun, leaf: leafCounter(table) }
+}
+
+function spannedGrid(table: Node): Grid {
+  const count = table.childCount
+  const begun: GridCell[][] = []
+  const standing: GridCell[][] = []
+  /** By column, the cell that reaches into the row at hand. */
+  let open: (GridCell | undefined)[] = []
+  let columns = 0
+  table.children.forEach((own, row) => {
+    const here: (GridCell | undefined)[] = open.map((cell) =>
+      cell && cell.row + cell.rowspan > row ? cell : undefined,
+    )
+    const cells: GridCell[] = []
+    let column = 0
+    own.children.forEach((node, index) => {
+      while (here[column]) column++
+      const wanted = node.attrs as { colspan: number; rowspan: number }
+      let colspan = 1
+      while (colspan < wanted.colspan && !here[column + colspan]) colspan++
+      const cell = { node, row, column, rowspan: Math.min(wanted.rowspan, count - row), colspan, index }
+      for (let i = 0; i < colspan; i++) here[column + i] = cell
+      cells.push(cell)
+      column += colspan
+    })
+    columns = Math.max(columns, here.length)
+    begun.push(cells)
+    standing.push(here.filter((cell, i): cell is GridCell => cell !== undefined && cell !== here[i - 1]))
+    open = here
+  })
+  return {
+    rows: count,
+    columns,
+    begun: (row) => begun[row] ?? [],
+    standing: (row) => standing[row] ?? [],
+    leaf: leafCounter(table),
+  }
+}
+
+const grids = new WeakMap<Node, Grid>()
+
+/** The grid of a table, made once for each. */
+export function gridOf(table: Node): Grid {
+  let grid = grids.get(table)
+  if (!grid) {
+    let [columns, plain] = [0, true]
+    for (const row of table.children) {
+      const own = measure(row)
+      columns = Math.max(columns, own.width)
+      plain &&= own.plain
+    }
+    grids.set(table, (grid = plain ? plainGrid(table, columns) : spannedGrid(table)))
+  }
+  return grid
+}
+
+/** The cell that stands at a place of the grid; null where there is none. */
+export function cellAt(grid: Grid, row: number, column: number): GridCell | null {
+  return grid.standing(row).find((cell) => cell.column <= column && column < cell.column + cell.colspan) ?? null
+}
+
+/** The first leaf of a cell, counted from the first of its table. */
+export function leafOfCell(table: Node, { row, index }: GridCell): number {
+  let leaf = gridOf(table).leaf(row)
+  const { children } = table.child(row)
+  for (let i = 0; i < index; i++) leaf += leavesIn(children[i] as Node)
+  return leaf
+}
+
+/** Whether every place of a table has one cell, and every cell is as large as it says. */
+export function isWhole(table: Node): boolean {
+  const grid = gridOf(table)
+  let area = 0
+  for (let row = 0; row < grid.rows; row++)
+    for (const { node, rowspan, colspan } of grid.begun(row)) {
+      if (node.attrs.rowspan !== rowspan || node.attrs.colspan !== colspan) return false
+      area += rowspan * colspan
+    }
+  return area === grid.rows * grid.columns
+}
