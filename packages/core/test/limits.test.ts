@@ -14,6 +14,9 @@ import {
   type ParagraphFormat,
   coverNames,
   fieldKinds,
+  isWhole,
+  table,
+  tableLooks,
   noteForms,
   noteRestarts,
 } from "../src/document"
@@ -126,6 +129,18 @@ const anySetup = fc
     watermark: { text: words, family: "Lora", size: width, angle: gap, colour: "#7a1f4b", strength: margin },
   }))
 
+/** A command on the first table of the document. */
+const inTable =
+  (command: (pos: number) => Command): Command =>
+  (state, dispatch) => {
+    let at = -1
+    state.doc.descendants((node, pos) => {
+      if (at < 0 && node.type.name === "table") at = pos
+      return at < 0
+    })
+    return at >= 0 && command(at)(state, dispatch)
+  }
+
 const commands: Record<string, fc.Arbitrary<Command>> = {
   ...Object.fromEntries(
     (
@@ -138,7 +153,14 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
         "deleteBackward",
         "deleteForward",
         "deleteMark",
+        "deleteColumns",
+        "deleteRows",
         "deleteSelection",
+        "deleteTable",
+        "divideCell",
+        "joinCells",
+        "paragraphBefore",
+        "textFromTable",
         "deleteWordBackward",
         "deleteWordForward",
         "endItem",
@@ -178,6 +200,73 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
     ).map((name) => [name, fc.constant(editing[name] as Command)]),
   ),
   insertText: text.map((own) => editing.insertText(own)),
+  insertTable: fc.tuple(number, number).map(([rows, columns]) => editing.insertTable(Math.min(rows, 30), columns)),
+  tableFromText: fc
+    .constantFrom(undefined, "tabs" as const, "commas" as const, "paragraphs" as const)
+    .map(editing.tableFromText),
+  pasteCells: fc.nat(3).map((n) =>
+    editing.pasteCells(
+      table([
+        [[p(`${n}`)], [p("b")]],
+        [[p("c")], [p("d")]],
+      ]),
+    ),
+  ),
+  addRows: fc.constantFrom("above" as const, "below" as const).map(editing.addRows),
+  addColumns: fc.constantFrom("before" as const, "behind" as const).map(editing.addColumns),
+  moveRows: fc
+    .tuple(fc.nat(4), fc.nat(4), fc.nat(5))
+    .map(([from, to, at]) => inTable((pos) => editing.moveRows(pos, from, to, at))),
+  moveColumns: fc
+    .tuple(fc.nat(4), fc.nat(4), fc.nat(5))
+    .map(([from, to, at]) => inTable((pos) => editing.moveColumns(pos, from, to, at))),
+  nextCell: direction.map(editing.nextCell),
+  setTable: fc
+    .record(
+      {
+        headRows: number,
+        indent: number,
+        alt: text,
+        look: fc.constantFrom(...tableLooks),
+        padding: fc.record({ across: number, down: number }),
+        columns: fc.array(number, { minLength: 1, maxLength: 80 }),
+      },
+      { requiredKeys: [] },
+    )
+    .map((change) => editing.setTable(change)),
+  setColumns: fc.array(number, { maxLength: 5 }).map((widths) => inTable((pos) => editing.setColumns(pos, widths))),
+  evenColumns: fc.array(number, { maxLength: 5 }).map(editing.evenColumns),
+  setRowHeight: number.map(editing.setRowHeight),
+  setHeights: fc
+    .tuple(fc.nat(3), number)
+    .map(([row, height]) => inTable((pos) => editing.setHeights(pos, row, row + 1, height))),
+  setCells: fc
+    .record(
+      { shading: fc.option(colour), vertical: fc.constantFrom("middle" as const, "bottom" as const) },
+      { requiredKeys: [] },
+    )
+    .map((change) => editing.setCells(change)),
+  setLines: fc
+    .tuple(fc.constantFrom("all" as const, "round" as const, "between" as const, "left" as const), fc.option(border))
+    .map(([which, own]) => editing.setLines(which, own)),
+  selectTable: fc
+    .constantFrom("cell" as const, "row" as const, "column" as const, "table" as const)
+    .map(editing.selectTable),
+  selectCells: fc
+    .tuple(fc.nat(4), fc.nat(4), fc.nat(4), fc.nat(4))
+    .map(([top, left, bottom, right]) => inTable((pos) => editing.selectCells(pos, { top, left, bottom, right }))),
+  sortRows: fc.tuple(fc.nat(3), direction).map(([column, by]) =>
+    editing.sortRows([
+      { column, direction: by },
+      { column: 0, direction: 1 },
+    ]),
+  ),
+  setFormula: fc
+    .tuple(
+      fc.oneof(text, fc.constantFrom("sum(column)", "B2/A9", "C4*2")),
+      fc.constantFrom(null, 2, "percent" as const),
+    )
+    .map(([expression, decimals]) => editing.setFormula({ expression, decimals })),
   pasteText: text.map(editing.pasteText),
   pasteSlice: fc
     .oneof(
@@ -358,7 +447,7 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
 
 /** What the folder gives that is no command, nor makes one. */
 const others = new Set(
-  "breakBefore coverOf edges ensureEdge fieldAt isOfSheet lineOf partsOfLine putSetup typedNumber usualContents blanksBefore contentsIn markHere newKey noteHere numberPatterns numberPlace sectionHere setupHere turned Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf".split(
+  "CellSelection cellsHere cellsIn formulaHere likelyDivider linesHere partOf putBlock rowHeightHere selectRect selectedRect selectionBetween settle sortedRows stretchesOf tableHere breakBefore coverOf edges ensureEdge fieldAt isOfSheet lineOf partsOfLine putSetup typedNumber usualContents blanksBefore contentsIn markHere newKey noteHere numberPatterns numberPlace sectionHere setupHere turned Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf".split(
     " ",
   ),
 )
@@ -370,6 +459,15 @@ const start = document([
   paragraph("list", ["Chain"], { list: { definition: "tasks", run: "b", level: 8, done: false } }),
   p(),
   paragraph("heading2", ["Fares"]),
+  table(
+    [
+      [[p("Action")], [p("Who")], [p("Due")]],
+      [{ blocks: [p("Grease the winch"), p("and the chain")], rowspan: 2 }, [p("Imre")], [p("3 May 2027")]],
+      [{ blocks: [paragraph("list", ["Oil"], { list: { definition: "numbers", run: "a", level: 0 } })], colspan: 2 }],
+      [[p("12.50")], [p()], [p("1,200")]],
+    ],
+    { columns: [200, 100, 80] },
+  ),
   p("x".repeat(2200)),
   paragraph("body", ["far in"], {
     indentLeft: 3990,
@@ -393,15 +491,19 @@ test("any commands on any selection leave a document that the server takes, and 
       let state = EditorState.create({ doc: start, plugins: [editHistory()] })
       for (const { command, anchor, head, keeps } of acts) {
         const at = (n: number) => state.doc.resolve(n % (state.doc.content.size + 1))
-        if (!keeps) state = state.apply(state.tr.setSelection(TextSelection.between(at(anchor), at(head))))
+        if (!keeps) {
+          const ends = TextSelection.between(at(anchor), at(head))
+          state = state.apply(state.tr.setSelection(editing.selectionBetween(state.doc, ends.anchor, ends.head)))
+        }
         const before = state
         let ran = false
         const applied = command(state, (tr) => {
           ran = true
-          state = state.apply(tr)
+          state = state.apply(editing.settle(tr))
         })
         expect(ran).toBe(applied)
         checkDocument(state.doc)
+        state.doc.descendants((node) => void (node.type.name === "table" && expect(isWhole(node)).toBe(true)))
         // What only a style sheet knows has no text that could break.
         expect(documentAttrs(state.doc).styles.styles.body).toBeDefined()
         if (before.doc === state.doc) continue

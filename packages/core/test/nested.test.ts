@@ -54,7 +54,7 @@ const { blocks } = fc.letrec<{ blocks: Node[]; block: Node; table: Node }>((tie)
           divides: fc.boolean(),
           look: fc.constantFrom(...tableLooks),
           totalRow: fc.boolean(),
-          columns: fc.constantFrom(null, [30], [90, 300, 20, 900]),
+          columns: fc.constantFrom<number[] | null>(null, [30], [90, 300, 20, 900]),
         }),
       ),
     )

@@ -1,7 +1,7 @@
 /** The state of the open document, and the one place through which every change of it goes. */
 import { document } from "@biblon/core/document"
-import { heldInPart, settleStories, type Command } from "@biblon/core/editing"
-import { EditorState, TextSelection, type Transaction } from "prosemirror-state"
+import { selectionBetween, settle, type Command } from "@biblon/core/editing"
+import { EditorState, type Transaction } from "prosemirror-state"
 import type { Step } from "prosemirror-transform"
 import type { Place } from "./view/source"
 
@@ -69,7 +69,7 @@ export class Editing {
   /** Makes a change here. */
   readonly dispatch = (tr: Transaction): void => {
     this.side = 1
-    this.apply(settleStories(tr))
+    this.apply(settle(tr))
     this.target.made(tr)
   }
 
@@ -83,8 +83,7 @@ export class Editing {
     const moves = selection.anchor !== anchor || selection.head !== head.pos
     if (!moves && this.side === head.bias) return
     this.side = head.bias
-    if (moves)
-      this.apply(this.open.tr.setSelection(TextSelection.create(doc, anchor, heldInPart(doc, anchor, head.pos))))
+    if (moves) this.apply(this.open.tr.setSelection(selectionBetween(doc, anchor, head.pos)))
     else this.target.turned()
   }
 }

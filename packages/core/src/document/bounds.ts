@@ -49,6 +49,8 @@ export const limits = {
   formula: 400,
 } as const
 
+export const borderSides = ["top", "right", "bottom", "left"] as const
+
 /** Where a link may lead. Other schemes do not get in. */
 export const linkPattern = /^(https?:\/\/|mailto:)[^\s\u0000-\u001f]+$|^#[^\u0000-\u001f]{1,80}$/i
 

@@ -36,8 +36,7 @@ export function letters(
 
 /** A cell as it is written down: its blocks, or these with how far it reaches and how it looks. */
 type CellWords =
-  | readonly Node[]
-  | { blocks: readonly Node[]; colspan?: number; rowspan?: number; format?: Partial<CellFormat> | null }
+  readonly Node[] | { blocks: readonly Node[]; colspan?: number; rowspan?: number; format?: Partial<CellFormat> | null }
 
 export function cell(words: CellWords): Node {
   const { blocks, ...attrs } = "blocks" in words ? words : { blocks: words }

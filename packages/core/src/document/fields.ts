@@ -17,12 +17,13 @@ export const fieldKinds = [
   "author",
   "property",
   "name",
+  "formula",
 ] as const
 export type FieldKind = (typeof fieldKinds)[number]
 
 export interface FieldAttrs {
   kind: FieldKind
-  /** Of a date, a key of dateFormats; of a heading, its level and, for the last one on the sheet, "last"; of a property, its key; otherwise empty. */
+  /** Of a date, a key of dateFormats; of a heading, its level and, for the last one on the sheet, "last"; of a property, its key; of a formula, how it is written and what it computes; otherwise empty. */
   format: string
 }
 

@@ -79,7 +79,7 @@ function fitTabs(tabs: readonly TabStop[]): TabStop[] {
   return tabs.map((tab) => ({ ...tab, position: within(tab.position, limits.space) })).slice(0, limits.tabs)
 }
 
-function fitBorder(border: Border): Border {
+export function fitBorder(border: Border): Border {
   return {
     ...border,
     width: within(border.width, limits.border.width),

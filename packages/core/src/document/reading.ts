@@ -73,7 +73,7 @@ const CellAttrs = z.strictObject({
   rowspan: z.number().int().min(1).max(limits.table.rows),
   format: CellFormat.partial().nullable(),
 })
-const FieldAttrs = z.strictObject({ kind: z.enum(fieldKinds), format: z.string().max(40) })
+const FieldAttrs = z.strictObject({ kind: z.enum(fieldKinds), format: z.string().max(limits.formula) })
 
 /** What the attributes of a node have to be, and what they are called where they are not. */
 const attrShapes: Readonly<Record<string, { shape: z.ZodType; what: string }>> = {

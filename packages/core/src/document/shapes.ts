@@ -6,7 +6,17 @@
  * All lengths are points (1/72 inch).
  */
 import { z } from "zod"
-import { coverNames, limits, linkPattern, noteForms, noteRestarts, numberForms, tableLooks, type Range } from "./bounds"
+import {
+  borderSides,
+  coverNames,
+  limits,
+  linkPattern,
+  noteForms,
+  noteRestarts,
+  numberForms,
+  tableLooks,
+  type Range,
+} from "./bounds"
 
 const ranged = ([least, most]: Range) => z.number().min(least).max(most)
 const length = ranged(limits.length)
@@ -83,7 +93,6 @@ export const Border = z.strictObject({
   /** From the text to the line. */
   distance: ranged(limits.border.distance),
 })
-export const borderSides = ["top", "right", "bottom", "left"] as const
 /** `between` is drawn between neighbours that share these borders. */
 export const Borders = z
   .strictObject({ top: Border, right: Border, bottom: Border, left: Border, between: Border })

@@ -1,21 +1,23 @@
 /** What keys of typing mean where the caret is. */
 import type { EditorState } from "prosemirror-state"
-import { documentAttrs, listPlace, outlineLevel } from "../document"
+import { documentAttrs, listPlace, outlineLevel, tableAt } from "../document"
 import { takeBreak } from "./breaks"
 import { firstOf, type Command } from "./command"
 import { atItemStart, deleteMark, endItem, stepLevel } from "./lists"
 import { stepIndent } from "./paragraphs"
 import { setStyle, headingStyle } from "./styles"
+import { nextCell, paragraphBefore } from "./tables"
 import { deleteBackward, insertText, splitParagraph } from "./text"
 
 /** Enter: the next paragraph or item; in an item without text the end of the list. */
-export const enter: Command = firstOf(endItem, splitParagraph)
+export const enter: Command = firstOf(endItem, paragraphBefore, splitParagraph)
 
 /** Backspace: at the start of an item its mark, of a sheet or column what begins that, else what stands before the caret. */
 export const backspace: Command = firstOf(deleteMark, takeBreak, deleteBackward)
 
-/** Tab: at the start of items a level deeper, over several paragraphs a step of indent, else a tab. */
+/** Tab: in a table to its next cell, at the start of items a level deeper, over several paragraphs a step of indent, else a tab. */
 export const tabKey: Command = (state, dispatch) => {
+  if (nextCell(1)(state, dispatch)) return true
   if (atHeadingStart(state)) return stepHeading(1)(state, dispatch)
   if (atItemStart(state)) return stepLevel(1)(state, dispatch)
   return (state.selection.$from.sameParent(state.selection.$to) ? insertText("\t") : stepIndent(1))(state, dispatch)
@@ -23,7 +25,11 @@ export const tabKey: Command = (state, dispatch) => {
 
 /** Shift and Tab: in items a level up, else a step of indent less. */
 export const backTabKey: Command = (state, dispatch) =>
-  (atHeadingStart(state) ? stepHeading(-1) : firstOf(stepLevel(-1), stepIndent(-1)))(state, dispatch)
+  (tableAt(state.selection.$head)
+    ? nextCell(-1)
+    : atHeadingStart(state)
+      ? stepHeading(-1)
+      : firstOf(stepLevel(-1), stepIndent(-1)))(state, dispatch)
 
 /** Whether the caret is at the start of a heading that its style numbers: the number follows the level. */
 function atHeadingStart({ doc, selection }: EditorState): boolean {

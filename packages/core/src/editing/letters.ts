@@ -6,38 +6,51 @@ import {
   entryOf,
   fitLetter,
   letterLook,
+  leavesOf,
   letterProperties,
   marks,
   paragraphAttrs,
   paragraphLook,
   setEntries,
+  tableLetters,
   type LetterFormat,
   type LetterProperty,
+  type RunLook,
 } from "../document"
 import type { Command, Extent } from "./command"
 import { named, quoted } from "./history"
 import { selectedText } from "./selected"
+import { stretchesOf } from "./tables/selection"
 import { formatOf, marksOf, typingMarks } from "./typingMarks"
+
+/** The look of the letters of a paragraph before their own marks, with what the look of its table says. @param pos a position in it */
+function lettersAt(doc: Node, paragraph: Node, pos: number): RunLook {
+  const { styles } = documentAttrs(doc)
+  const { letters } = paragraphLook(styles, paragraph)
+  const said = tableLetters(styles, doc, leavesOf(doc).at(pos))
+  return said ? { ...letters, ...said } : letters
+}
 
 /** Calls back for each stretch of selected letters with its look; for an empty selection once with the look of what is typed next. */
 function eachLook(state: EditorState, visit: (look: LetterFormat) => boolean | void): void {
   const { styles } = documentAttrs(state.doc)
-  const { from, to, empty, $from } = state.selection
+  const { empty, $from } = state.selection
   if (empty) {
-    visit(letterLook(styles, paragraphLook(styles, $from.parent).letters, typingMarks(state)))
+    visit(letterLook(styles, lettersAt(state.doc, $from.parent, $from.pos), typingMarks(state)))
     return
   }
   let stop = false
   let any = false
-  state.doc.nodesBetween(from, to, (node, _pos, parent) => {
-    if (stop) return false
-    if (node.isText && parent) {
-      any = true
-      stop = visit(letterLook(styles, paragraphLook(styles, parent).letters, node.marks)) === false
-    }
-    return !stop
-  })
-  if (!any) visit(paragraphLook(styles, $from.parent).letters)
+  for (const { from, to } of stretchesOf(state))
+    state.doc.nodesBetween(from, to, (node, pos, parent) => {
+      if (stop) return false
+      if (node.isText && parent) {
+        any = true
+        stop = visit(letterLook(styles, lettersAt(state.doc, parent, pos), node.marks)) === false
+      }
+      return !stop
+    })
+  if (!any) visit(lettersAt(state.doc, $from.parent, $from.pos))
 }
 
 /** The value that all selected letters share, or undefined where they differ. */
@@ -68,11 +81,11 @@ function eachSelected(
   state: EditorState,
   visit: (paragraph: Node, from: number, to: number, pos: number) => void,
 ): void {
-  const { from, to } = state.selection
-  state.doc.nodesBetween(from, to, (node, pos) => {
-    if (node.isTextblock) visit(node, Math.max(from, pos + 1), Math.min(to, pos + 1 + node.content.size), pos)
-    return !node.isTextblock
-  })
+  for (const { from, to } of stretchesOf(state))
+    state.doc.nodesBetween(from, to, (node, pos) => {
+      if (node.isTextblock) visit(node, Math.max(from, pos + 1), Math.min(to, pos + 1 + node.content.size), pos)
+      return !node.isTextblock
+    })
 }
 
 /** Gives the selection, or what is typed next, a value. A value that the style gives anyway needs no mark. */
@@ -86,11 +99,11 @@ export function setLetters<K extends LetterProperty>(property: K, wished: Letter
     const tr: Transaction = state.tr
     if (empty) {
       const rest = typingMarks(state).filter((mark) => mark.type !== type)
-      const fromStyle = letterLook(styles, paragraphLook(styles, $from.parent).letters, rest)[property] === value
+      const fromStyle = letterLook(styles, lettersAt(state.doc, $from.parent, $from.pos), rest)[property] === value
       setTypingMarks(tr, fromStyle ? rest : type.create({ value }).addToSet(rest))
     } else
       eachSelected(state, (paragraph, from, to, pos) => {
-        const given = paragraphLook(styles, paragraph).letters[property] === value
+        const given = lettersAt(state.doc, paragraph, pos + 1)[property] === value
         if (from >= to) {
           // An empty paragraph in the middle of a selection goes along.
           if (paragraph.content.size > 0) return
@@ -303,7 +316,7 @@ export function eachLetters<K extends LetterProperty>(
 ): Command {
   return (state, dispatch) => {
     const { styles } = documentAttrs(state.doc)
-    const { empty, from, to } = state.selection
+    const { empty } = state.selection
     let whole: LetterFormat[K] | undefined = letterValue(state, property)
     // One value for all of it is kept no more often than it has to be.
     if (whole !== undefined || empty)
@@ -313,16 +326,17 @@ export function eachLetters<K extends LetterProperty>(
       )
     if (!dispatch) return true
     const { tr } = state
-    state.doc.nodesBetween(from, to, (node, pos, parent) => {
-      if (!node.isInline || !parent) return true
-      whole = letterLook(styles, paragraphLook(styles, parent).letters, node.marks)[property]
-      tr.addMark(
-        Math.max(from, pos),
-        Math.min(to, pos + node.nodeSize),
-        marks[property].create({ value: fitLetter(property, next(whole)) }),
-      )
-      return false
-    })
+    for (const { from, to } of stretchesOf(state))
+      state.doc.nodesBetween(from, to, (node, pos, parent) => {
+        if (!node.isInline || !parent) return true
+        whole = letterLook(styles, lettersAt(state.doc, parent, pos), node.marks)[property]
+        tr.addMark(
+          Math.max(from, pos),
+          Math.min(to, pos + node.nodeSize),
+          marks[property].create({ value: fitLetter(property, next(whole)) }),
+        )
+        return false
+      })
     dispatch(named(tr, `${name}${onWords(state)}`))
     return true
   }

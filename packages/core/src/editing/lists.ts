@@ -26,6 +26,7 @@ import {
 import type { Command } from "./command"
 import { named } from "./history"
 import { eachParagraph, formatParagraph, onParagraphs } from "./paragraphs"
+import { stretchesOf } from "./tables/selection"
 
 /** The list of all selected paragraphs: null where none is in one, undefined where they differ. */
 export function listValue(state: EditorState): ListPlace | null | undefined {
@@ -59,9 +60,12 @@ function itemAt(doc: Node, leaf: number): Item | null {
   return node ? { leaf, pos: leaves.before(leaf), node, place: listPlace(documentAttrs(doc).styles, node) } : null
 }
 
-function selectedItems({ doc, selection }: Pick<EditorState, "doc" | "selection">): Item[] {
-  const [first, last] = [leavesOf(doc).at(selection.from), leavesOf(doc).at(selection.to)]
-  return Array.from({ length: last - first + 1 }, (_, i) => itemAt(doc, first + i)).filter((item) => item !== null)
+function selectedItems(state: Pick<EditorState, "doc" | "selection">): Item[] {
+  const { doc } = state
+  return stretchesOf(state).flatMap(({ from, to }) => {
+    const [first, last] = [leavesOf(doc).at(from), leavesOf(doc).at(to)]
+    return Array.from({ length: last - first + 1 }, (_, i) => itemAt(doc, first + i)).filter((item) => item !== null)
+  })
 }
 
 const sameRun = (a: ListPlace | null | undefined, b: ListPlace) => a?.definition === b.definition && a.run === b.run

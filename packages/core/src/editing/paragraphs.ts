@@ -22,16 +22,17 @@ import {
 } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
+import { stretchesOf } from "./tables/selection"
 
 export function eachParagraph(
   state: Pick<EditorState, "doc" | "selection">,
   visit: (paragraph: Node, pos: number) => void,
 ): void {
-  const { from, to } = state.selection
-  state.doc.nodesBetween(from, to, (node, pos) => {
-    if (node.isTextblock) visit(node, pos)
-    return !node.isTextblock
-  })
+  for (const { from, to } of stretchesOf(state))
+    state.doc.nodesBetween(from, to, (node, pos) => {
+      if (node.isTextblock) visit(node, pos)
+      return !node.isTextblock
+    })
 }
 
 /** The value that all selected paragraphs share, or undefined where they differ. */

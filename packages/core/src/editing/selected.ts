@@ -1,7 +1,8 @@
 /** What is selected: as content, and as text. */
 import { Slice } from "prosemirror-model"
 import type { EditorState } from "prosemirror-state"
-import { documentAttrs, labelsOf, leavesOf, nodes, spokenText } from "../document"
+import { documentAttrs, gridOf, labelsOf, leavesOf, nodes, spokenText, type StyleSheet } from "../document"
+import { CellSelection } from "./tables/selection"
 
 /** A stretch of a document, from its blocks down. */
 export function selectionSlice({ content, openStart, openEnd }: Slice): Slice {
@@ -16,11 +17,31 @@ export function selectedSlice(state: EditorState): Slice {
   return selectionSlice(state.selection.content())
 }
 
+/** Cells as lines of text, divided by tabs. */
+function cellsAsText({ rect }: CellSelection, styles: StyleSheet): string {
+  const grid = gridOf(rect.table)
+  const lines: string[] = []
+  for (let row = rect.top; row < rect.bottom; row++) {
+    const cells = grid.begun(row).filter(({ column }) => column >= rect.left && column < rect.right)
+    lines.push(
+      cells
+        .map(({ node }) => {
+          const words: string[] = []
+          node.descendants((leaf) => void (leaf.isTextblock && words.push(spokenText(styles, leaf))))
+          return words.join(" ")
+        })
+        .join("\t"),
+    )
+  }
+  return lines.join("\n")
+}
+
 /** The selected text, paragraphs divided by a line feed. */
 export function selectedText(state: EditorState): string {
   const { from, to, $from, $to } = state.selection
   const { styles } = documentAttrs(state.doc)
   if ($from.sameParent($to)) return spokenText(styles, $from.parent, $from.parentOffset, $to.parentOffset)
+  if (state.selection instanceof CellSelection) return cellsAsText(state.selection, styles)
   // Over several paragraphs, items of lists bring their marks.
   const labels = labelsOf(state.doc)
   const lines: string[] = []

@@ -30,6 +30,7 @@ import type { Command } from "./command"
 import { named } from "./history"
 import { formatOf } from "./typingMarks"
 import { eachParagraph, listOnly, onParagraphs } from "./paragraphs"
+import { stretchesOf } from "./tables/selection"
 
 /** The style of all selected paragraphs, or undefined where they differ. */
 export function styleValue(state: EditorState): string | undefined {
@@ -85,15 +86,16 @@ export function directFormat(state: EditorState): {
 
 /** Whether the paragraph at the caret or the selected letters look other than their style says. */
 export function differsFromStyle(state: EditorState): boolean {
-  const { from, to, empty, $from } = state.selection
+  const { empty, $from } = state.selection
   const direct = directFormat(state)
   if (Object.keys(direct.paragraph).length > 0 || Object.keys(direct.letters).length > 0) return true
   if (empty) return formatOf(state.storedMarks ?? $from.marks()) !== null
   let found = false
-  state.doc.nodesBetween(from, to, (node) => {
-    if (node.isText && formatOf(node.marks)) found = true
-    return !found
-  })
+  for (const { from, to } of stretchesOf(state))
+    state.doc.nodesBetween(from, to, (node) => {
+      if (node.isText && formatOf(node.marks)) found = true
+      return !found
+    })
   return found
 }
 

@@ -1,9 +1,10 @@
 /** Typing, deleting, dividing and joining paragraphs. */
 import { Fragment, Slice, type Mark, type Node } from "prosemirror-model"
-import { TextSelection, type EditorState, type Transaction } from "prosemirror-state"
+import { Selection, TextSelection, type EditorState, type Transaction } from "prosemirror-state"
 import { canJoin } from "prosemirror-transform"
 import {
   documentAttrs,
+  gridOf,
   nodes,
   paragraphAttrs,
   schema,
@@ -18,6 +19,8 @@ import type { Command } from "./command"
 import { joining, named, quoted } from "./history"
 import { wholePart } from "./stories"
 import { selectedSlice, selectedText } from "./selected"
+import { deleteTable } from "./tables/rows"
+import { CellSelection, withWholeTables } from "./tables/selection"
 import { formatOf, marksAt, typingMarks } from "./typingMarks"
 import { graphemeBoundary, wordBoundary, type Direction } from "./movement"
 
@@ -27,6 +30,8 @@ export function insertText(text: string, from?: number, to?: number): Command {
     const start = from ?? state.selection.from
     const end = to ?? state.selection.to
     if (!dispatch) return true
+    const cleared = clearsFirst(state, start, end)
+    if (cleared) return afterwards(cleared, insertText(text))(state, dispatch)
     const marks = state.storedMarks ?? marksAt(state.doc.resolve(start), state.doc.resolve(end))
     const tr = state.tr
     const lines = text.replace(/\r\n?/g, "\n").split("\n")
@@ -87,10 +92,68 @@ function deleteRange(tr: Transaction, from: number, to: number): Transaction {
   return joining(tr.setSelection(TextSelection.near(tr.doc.resolve(tr.mapping.map(from)), -1)), "deleted")
 }
 
+/** Empties the selected cells, which stay. */
+const clearCells: Command = (state, dispatch) => {
+  if (!(state.selection instanceof CellSelection)) return false
+  if (!dispatch) return true
+  const { tr } = state
+  for (const { $from, $to } of [...state.selection.ranges].reverse()) {
+    const first = $from.parent
+    const kept = first.isTextblock ? first.copy() : nodes.paragraph.create()
+    const [start, end] = [$from.before($from.depth), $to.after($to.depth)]
+    const whole = tr.doc.resolve(start).parent
+    if (whole.childCount !== 1 || first.content.size > 0) tr.replaceWith(start, end, kept)
+  }
+  tr.setSelection(TextSelection.near(tr.doc.resolve(tr.mapping.map(state.selection.$from.before())), 1))
+  dispatch(named(tr, "Cells emptied").scrollIntoView())
+  return true
+}
+
 export const deleteSelection: Command = (state, dispatch) => {
   if (state.selection.empty) return false
-  dispatch?.(deleteRange(state.tr, state.selection.from, state.selection.to).scrollIntoView())
+  if (state.selection instanceof CellSelection) {
+    // Whole rows and columns are emptied too; the table's own tools take them away.
+    const { rect } = state.selection
+    const grid = gridOf(rect.table)
+    const all = rect.top === 0 && rect.left === 0 && rect.bottom === grid.rows && rect.right === grid.columns
+    return (all ? deleteTable : clearCells)(state, dispatch)
+  }
+  const { from, to } = withWholeTables(state.doc, state.selection.from, state.selection.to)
+  dispatch?.(deleteRange(state.tr, from, to).scrollIntoView())
   return true
+}
+
+/** What has to be done before text can take the place of a range: cells are emptied, tables that are selected from without go. */
+function clearsFirst(state: EditorState, from: number, to: number): Command | null {
+  const { selection, doc } = state
+  if (from !== selection.from || to !== selection.to) return null
+  if (selection instanceof CellSelection) return clearCells
+  const whole = withWholeTables(doc, from, to)
+  return whole.from !== from || whole.to !== to ? deleteSelection : null
+}
+
+/** Does one thing and then another, as one change. */
+function afterwards(first: Command, then: Command): Command {
+  return (state, dispatch) => {
+    let tr: Transaction | null = null
+    if (!first(state, (made) => (tr = made)) || !tr) return false
+    const begun: Transaction = tr
+    return then(state.apply(begun), (next) => {
+      for (const step of next.steps) begun.step(step)
+      begun.setSelection(Selection.fromJSON(begun.doc, next.selection.toJSON() as object))
+      if (next.storedMarks) begun.setStoredMarks(next.storedMarks)
+      for (const meta of ["changeName", "joins"]) begun.setMeta(meta, next.getMeta(meta))
+      dispatch?.(begun.scrollIntoView())
+    })
+  }
+}
+
+/** The same in place of what is selected, whatever that is. */
+function inPlace(command: Command): Command {
+  return (state, dispatch) => {
+    const cleared = clearsFirst(state, state.selection.from, state.selection.to)
+    return cleared ? dispatch === undefined || afterwards(cleared, command)(state, dispatch) : command(state, dispatch)
+  }
 }
 
 /** Joins the paragraph that starts at `at` with the one before it; the joined one keeps the look of the first, unless that was empty. */
@@ -162,7 +225,7 @@ export const deleteWordForward = deleteBeside(1, "word")
  * Enter: divides the paragraph at the caret. At the end of a paragraph the new one gets the next style
  * of that style sheet entry (after a heading: body); in an empty one with a next style, the style changes instead.
  */
-export const splitParagraph: Command = (state, dispatch) => {
+export const splitParagraph: Command = inPlace((state, dispatch) => {
   const { $from, $to } = state.selection as TextSelection
   if (!$from.parent.isTextblock || !$to.parent.isTextblock) return false
   if (!dispatch) return true
@@ -188,15 +251,15 @@ export const splitParagraph: Command = (state, dispatch) => {
   if (marks.length > 0) tr.ensureMarks(marks)
   dispatch(tr.scrollIntoView())
   return true
-}
+})
 
 /** A new line in the same paragraph. */
-export const insertLineBreak: Command = (state, dispatch) => {
+export const insertLineBreak: Command = inPlace((state, dispatch) => {
   dispatch?.(
     state.tr.replaceSelectionWith(nodes.lineBreak.create(null, null, typingMarks(state)), false).scrollIntoView(),
   )
   return true
-}
+})
 
 /** Text from the clipboard: a line feed divides paragraphs; the text takes the look of where it lands. */
 export function pasteText(text: string): Command {
@@ -210,7 +273,7 @@ export function pasteText(text: string): Command {
 
 /** Puts copied content in place of the selection, under its own look. */
 export function pasteSlice(slice: Slice, name = "Pasted", brought: Brought | null = null): Command {
-  return (state, dispatch) => {
+  return inPlace((state, dispatch) => {
     if (slice.size === 0) return false
     if (!dispatch) return true
     const { $from, $to } = state.selection
@@ -228,7 +291,7 @@ export function pasteSlice(slice: Slice, name = "Pasted", brought: Brought | nul
     })
     dispatch(named(tr, words.trim() ? `${name} ${quoted(words)}` : name).scrollIntoView())
     return true
-  }
+  })
 }
 
 const letterAt = (doc: Node, pos: number) => (pos < 0 || pos >= doc.content.size ? "" : doc.textBetween(pos, pos + 1))
@@ -249,8 +312,10 @@ function isWords({ doc }: EditorState, from: number, to: number): boolean {
 /** Moves the selected text to another place, or copies it there. */
 export function dragSelection(to: number, copies: boolean): Command {
   return (state, dispatch) => {
-    const { from, to: end, empty } = state.selection
-    if (empty || (!copies && to >= from && to <= end)) return false
+    const { from, to: end } = withWholeTables(state.doc, state.selection.from, state.selection.to)
+    // Cells are moved as rows and columns.
+    if (state.selection.empty || state.selection instanceof CellSelection) return false
+    if ((!copies && to >= from && to <= end) || !state.doc.resolve(to).parent.isTextblock) return false
     if (!dispatch) return true
     const slice = selectedSlice(state)
     const { tr } = state

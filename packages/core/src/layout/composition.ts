@@ -12,6 +12,7 @@ import {
   changedLeaves,
   documentAttrs,
   firstWhere,
+  formulasOf,
   hasContents,
   headingsOf,
   labelsOf,
@@ -23,6 +24,7 @@ import {
   sameFrom,
   sectionsOf,
   storiesOf,
+  type Computed,
   type Heading,
   type LeafChange,
   type Note,
@@ -80,7 +82,7 @@ function withNotes(older: Noted, newer: Noted, paged: boolean, change: LeafChang
 
 /** The span of leaves of the body that are not as before: those that changed, those whose numbers did, and those with notes that did. */
 function changedSince(older: Noted, newer: Noted, paged: boolean): LeafChange | null {
-  const change = withNotes(older, newer, paged, changedInBody(older.doc, newer.doc))
+  const change = withFormulas(older.doc, newer.doc, withNotes(older, newer, paged, changedInBody(older.doc, newer.doc)))
   if (!change) return null
   const [labels, now] = [labelsOf(older.doc), labelsOf(newer.doc)]
   if (labels === now) return change
@@ -88,6 +90,21 @@ function changedSince(older: Noted, newer: Noted, paged: boolean): LeafChange | 
   let newTo = leavesOfBody(newer.doc)
   while (newTo > change.newTo && now[newTo - 1] === labels[newTo - 1 - shift]) newTo--
   return { from: change.from, oldTo: newTo - shift, newTo }
+}
+
+/** A change wide enough to hold the formulas that show something else. */
+function withFormulas(older: Node, newer: Node, change: LeafChange | null): LeafChange | null {
+  const [before, now] = [formulasOf(older), formulasOf(newer)]
+  if (before === now || now.size === 0) return change
+  const shift = change ? change.newTo - change.oldTo : 0
+  const said = (computed: Computed | undefined) => (computed ? [...computed.values()].join("\n") : null)
+  let wide = change
+  for (const [leaf, computed] of now) {
+    if (change && leaf >= change.from && leaf < change.newTo) continue
+    if (said(before.get(change && leaf >= change.newTo ? leaf - shift : leaf)) !== said(computed))
+      wide = holding(wide, leaf)
+  }
+  return wide
 }
 
 /** So many times at most contents and marks are set anew because they moved what they tell of; then they show what the last time brought. */

@@ -5,6 +5,7 @@
 import type { Node } from "prosemirror-model"
 import {
   type Blocks,
+  type Computed,
   type Labels,
   type LetterFormat,
   type ListLevel,
@@ -106,6 +107,8 @@ export class FlowSetter {
     private readonly setting: Setting,
     private readonly labels: Labels,
     private readonly contents: Contents = () => [],
+    /** What formulas show, by leaf. */
+    private readonly formulas: ReadonlyMap<number, Computed> = new Map(),
   ) {}
 
   private readonly fillCell: FillCell = (flow, region, start) => this.fill(flow, region, start)
@@ -228,8 +231,11 @@ export class FlowSetter {
     const node = blocks.nodes[block] as Node
     if (lead && block === 0)
       return this.typesetter.paragraph(this.setting, node, width, lead, { level: noteLevel, shape })
-    const label = this.labels[firstLeaf + blocks.leaf(block)] ?? null
-    return this.typesetter.paragraph(this.setting, node, width, label, { shape, letters })
+    const leaf = firstLeaf + blocks.leaf(block)
+    const label = this.labels[leaf] ?? null
+    const computed = this.formulas.get(leaf)
+    const setting = computed ? withComputed(this.setting, computed) : this.setting
+    return this.typesetter.paragraph(setting, node, width, label, { shape, letters })
   }
 
   /** What a region without a foot goes on below. */
@@ -274,6 +280,11 @@ export class FlowSetter {
       }
     })
   }
+}
+
+/** The setting in which the formulas of a leaf show what they compute. */
+function withComputed(setting: Setting, computed: Computed): Setting {
+  return { ...setting, values: (field, language) => computed.get(field) ?? setting.values(field, language) }
 }
 
 /** Whether two neighbours are both in one list, with what is inside it, or both in none. */

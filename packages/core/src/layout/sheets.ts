@@ -8,6 +8,7 @@ import {
   headingsOf,
   edgeWidth,
   firstLeafOf,
+  formulasOf,
   labelsOf,
   leastRoom,
   leavesOfBody,
@@ -19,7 +20,7 @@ import {
 } from "../document"
 import { beginning, blockAt, isBeginning, sectionBegun } from "./boxes"
 import { fillBand, type Band } from "./columns"
-import { FlowSetter, type Filled, type Flowing, type Region } from "./flow"
+import { FlowSetter, type Contents, type Filled, type Flowing, type Region } from "./flow"
 import { edgeRoom, Papers, type Paper } from "./paper"
 import type { Typesetter } from "./paragraph"
 import { NoteSetter, type NotesSet } from "./notes"
@@ -65,13 +66,14 @@ export class SheetComposer {
     const labels = labelsOf(doc)
     const values = valuesOf(doc, withName(typesetter.values, spec.name ?? ""), marks)
     const setting = { styles, typesetting, values, flow: spec.mode === "flow" }
-    this.setter = new FlowSetter(typesetter, setting, labels, (contents, width) => {
+    const entries: Contents = (contents, width) => {
       const numbers = new Map(headingsOf(doc).map(({ leaf }, n) => [leaf, n]))
       return entriesOf(doc, contents, width, spec.mode === "flow" ? null : pages).map(({ node, heading }) => ({
         node,
         entry: numbers.get(heading.leaf) ?? 0,
       }))
-    })
+    }
+    this.setter = new FlowSetter(typesetter, setting, labels, entries, formulasOf(doc))
     this.notes = new NoteSetter(this.setter, doc, marks)
     this.sections = sectionsOf(doc)
     this.papers =

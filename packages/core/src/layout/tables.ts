@@ -45,7 +45,7 @@ export interface TableSet {
   /** Where the box stands in the room. */
   x: number
   next: Break | null
-  /** The last leaf that was looked at, counted from the table's first. */
+  /** The last leaf that was looked at, counted from the table's first: the one behind what is set, since there being no more counts. */
   lookedAt: number
 }
 
@@ -238,15 +238,15 @@ class Setter {
         next = this.divide(row, open, head, height)
         break
       }
-      if (this.rows.length === above) return { box: null, x: this.x, next: from, lookedAt: grid.leaf(row + 1) - 1 }
+      if (this.rows.length === above) return { box: null, x: this.x, next: from, lookedAt: grid.leaf(row + 1) }
       // A head stays with the first row below it.
       const heads = Math.min(this.format.headRows, grid.rows - 1)
       if (start.row === 0 && row <= heads && !room.atTop)
-        return { box: null, x: this.x, next: from, lookedAt: grid.leaf(row + 1) - 1 }
+        return { box: null, x: this.x, next: from, lookedAt: grid.leaf(row + 1) }
       next = this.moveOn(row, open, head)
       break
     }
-    const lookedAt = grid.leaf(Math.min(grid.rows, row + 1)) - 1
+    const lookedAt = grid.leaf(Math.min(grid.rows, row + 1))
     return { box: this.box(), x: this.x, next, lookedAt }
   }
 
