@@ -156,7 +156,9 @@ test("whatever is done, every anchor has its story, every story its anchor, and 
           leaves.start(n % leaves.count) + (n % (leaves.node(n % leaves.count).content.size + 1))
         const collapsed = ["type", "note", "enter", "copy"].includes(kind)
         const anchor = place(from)
-        state = caret(state, anchor, collapsed ? anchor : heldInPart(state.doc, anchor, place(to)))
+        state = state.apply(
+          state.tr.setSelection(editing.selectionBetween(state.doc, anchor, collapsed ? anchor : place(to))),
+        )
         const whole = selectedSlice(acted(state, editing.selectAll))
         const command: Command = {
           type: editing.insertText("tide"),

@@ -7,7 +7,7 @@
  */
 import { z } from "zod"
 import {
-  borderSides,
+  type borderSides,
   coverNames,
   limits,
   linkPattern,

@@ -1,15 +1,19 @@
 /** What is selected: as content, and as text. */
 import { Slice } from "prosemirror-model"
 import type { EditorState } from "prosemirror-state"
-import { documentAttrs, gridOf, labelsOf, leavesOf, nodes, spokenText, type StyleSheet } from "../document"
+import { documentAttrs, gridOf, labelsOf, leavesOf, spokenText, type StyleSheet } from "../document"
 import { CellSelection } from "./tables/selection"
 
-/** A stretch of a document, from its blocks down. */
-export function selectionSlice({ content, openStart, openEnd }: Slice): Slice {
-  const outer = content.firstChild
-  return outer?.type === nodes.body
-    ? new Slice(outer.content, openStart - 1, openEnd - 1)
-    : new Slice(content, openStart, openEnd)
+/** A stretch of a document, from the blocks down of the text or cell that it is in. */
+export function selectionSlice(slice: Slice): Slice {
+  let { content, openStart, openEnd } = slice
+  for (
+    let outer = content.firstChild;
+    outer && content.childCount === 1 && !outer.isTextblock && openStart > 0 && openEnd > 0;
+    outer = content.firstChild
+  )
+    [content, openStart, openEnd] = [outer.content, openStart - 1, openEnd - 1]
+  return new Slice(content, openStart, openEnd)
 }
 
 /** The selected content, from its blocks down. */

@@ -10,6 +10,7 @@ import {
   schema,
   setEntries,
   styleOf,
+  tableAt,
   textOf,
   withTypedLists,
   type Brought,
@@ -19,6 +20,7 @@ import type { Command } from "./command"
 import { joining, named, quoted } from "./history"
 import { wholePart } from "./stories"
 import { selectedSlice, selectedText } from "./selected"
+import { pasteCells } from "./tables/inserting"
 import { deleteTable } from "./tables/rows"
 import { CellSelection, withWholeTables } from "./tables/selection"
 import { formatOf, marksAt, typingMarks } from "./typingMarks"
@@ -271,18 +273,40 @@ export function pasteText(text: string): Command {
   }
 }
 
+/** Puts blocks of any kind where the caret is: text at either end joins the text there, other blocks stand between. */
+function putBlocks(tr: Transaction, { content, openStart, openEnd }: Slice): void {
+  if (!tr.selection.empty) tr.deleteSelection()
+  const { $from } = tr.selection
+  const [left, right] = [$from.parentOffset > 0, $from.parentOffset < $from.parent.content.size]
+  if (left && right) tr.split($from.pos)
+  const pos = !left ? $from.before() : $from.pos + 1
+  tr.insert(pos, content)
+  const end = pos + content.size
+  if (right && openEnd > 0 && content.lastChild?.isTextblock) tr.join(end)
+  tr.setSelection(TextSelection.near(tr.doc.resolve(Math.min(end, tr.doc.content.size)), -1))
+  if (left && openStart > 0 && content.firstChild?.isTextblock) tr.join(pos)
+}
+
 /** Puts copied content in place of the selection, under its own look. */
 export function pasteSlice(slice: Slice, name = "Pasted", brought: Brought | null = null): Command {
   return inPlace((state, dispatch) => {
     if (slice.size === 0) return false
+    const [only] = slice.content.content
+    const isTable = only?.type === nodes.table && slice.content.childCount === 1
+    if (isTable && !brought && tableAt(state.selection.$head) && pasteCells(only)(state, dispatch)) return true
     if (!dispatch) return true
     const { $from, $to } = state.selection
     const tr = brought ? bring(state.tr, brought) : state.tr
     // Paragraphs that land in an empty one keep their style: there is nothing that they could join.
-    if (slice.content.childCount > 1 && $from.sameParent($to) && $from.parent.content.size === 0) {
+    if (
+      (slice.content.childCount > 1 || !only?.isTextblock) &&
+      $from.sameParent($to) &&
+      $from.parent.content.size === 0
+    ) {
       tr.replaceWith($from.before(), $from.after(), slice.content)
       tr.setSelection(TextSelection.near(tr.doc.resolve(tr.mapping.map($from.after())), -1))
-    } else tr.replaceSelection(slice)
+    } else if (slice.content.content.every((block) => block.isTextblock)) tr.replaceSelection(slice)
+    else putBlocks(tr, slice)
     settleLetters(tr)
     let words = ""
     slice.content.descendants((node) => {

@@ -1,7 +1,8 @@
 /** What comes from a clipboard, whoever wrote it: the best that can be understood, checked like any file. */
-import { Node, Slice } from "prosemirror-model"
+import { Fragment, Node, Slice } from "prosemirror-model"
 import { defaultStyles, document, nodes, schema, type Brought } from "../document"
 import { checkDocument } from "../document/reading"
+import { tableOfValues, valuesByTabs } from "./csv"
 import { clips, ownMedia, type Transferred } from "./clips"
 import { readHtml } from "./html/reading"
 import { kinds } from "./kinds"
@@ -18,9 +19,9 @@ function readOwn(text: string): ReadClip {
   const slice = Slice.fromJSON(schema, json)
   const { content, openStart, openEnd } = slice
   if (
-    !content.content.every((node) => node.type === nodes.paragraph) ||
-    openStart > 1 ||
-    openEnd > 1 ||
+    !content.content.every((node) => node.type === nodes.paragraph || node.type === nodes.table) ||
+    openStart > (content.firstChild?.isTextblock ? 1 : 0) ||
+    openEnd > (content.lastChild?.isTextblock ? 1 : 0) ||
     content.childCount === 0
   )
     throw new RangeError("Blocks are expected")
@@ -46,7 +47,7 @@ function readOwn(text: string): ReadClip {
   }
 }
 
-/** What is read of each kind; plain text is put in as it is, without being read. */
+/** What is read of each kind; plain text is put in as it is, without being read, unless it holds the cells of a table. */
 const readers = new Map<string, (text: string) => ReadClip>([
   [ownMedia, readOwn],
   [
@@ -54,6 +55,15 @@ const readers = new Map<string, (text: string) => ReadClip>([
     (html) => {
       const slice = readHtml(html)
       if (slice.size > 0) checkDocument(document(slice.content.content))
+      return { slice, brought: null }
+    },
+  ],
+  [
+    kinds.text.media,
+    (text) => {
+      const [table] = tableOfValues(valuesByTabs(text) ?? [])
+      const slice = table ? new Slice(Fragment.from(table), 0, 0) : Slice.empty
+      if (table) checkDocument(document([table]))
       return { slice, brought: null }
     },
   ],

@@ -27,6 +27,8 @@ export interface FileRead extends NamedDocument {
 export interface ReadOptions {
   /** In plain text, every line is a paragraph. Otherwise a blank line ends one, and lines in between are joined. */
   lines?: boolean
+  /** What divides the values of a table; found by looking at them where it is not said. */
+  divider?: string
 }
 
 /** A kind of file, with what reads and writes it where that can be done. */

@@ -33,6 +33,13 @@ export const kinds = {
     reads: true,
     note: "The words alone, with the marks of lists",
   },
+  csv: {
+    name: "Table of values",
+    endings: [".csv", ".tsv", ".tab"],
+    media: "text/csv",
+    reads: true,
+    note: "The first table as values divided by commas, for calculating programs",
+  },
   json: {
     name: "Biblon file",
     endings: [".json"],

@@ -2,6 +2,7 @@
 import { documentAttrs } from "../document"
 import { ReadingError } from "../document/reading"
 import type { FileRead, Format, NamedDocument, ReadOptions } from "./format"
+import { readCsv, writeCsv } from "./csv"
 import { readHtmlFile } from "./html/file"
 import { htmlPage } from "./html/writing"
 import { readJson, writeJson } from "./json"
@@ -38,7 +39,13 @@ const json: Format = {
   write: (named) => bytesOf(writeJson(named)),
 }
 
-export const formats = { html, text, json }
+const csv: Format = {
+  ...kinds.csv,
+  read: (bytes, { divider }) => whole({ name: null, doc: readCsv(textOf(bytes), divider) }),
+  write: ({ doc }) => bytesOf(writeCsv(doc)),
+}
+
+export const formats = { html, text, csv, json }
 
 /** Bytes of the largest file that is read. */
 export const largestFile = 256 * 1024 * 1024
@@ -67,6 +74,7 @@ export function readFile(bytes: Uint8Array, file: string, options: ReadOptions =
   if (!format?.read) throw new ReadingError(`A file to be read ends in ${readableEndings.join(", ")}`)
   if (bytes.length > largestFile)
     throw new ReadingError(`It is too large: up to ${largestFile / 1024 / 1024} MB can be read`)
-  const read = format.read(bytes, options)
+  const tabs = [".tsv", ".tab"].includes(nameAndEnding(file).ending)
+  const read = format.read(bytes, { ...options, ...(tabs ? { divider: "\t" } : {}) })
   return { ...read, name: read.name ?? nameAndEnding(file).name }
 }

@@ -12,7 +12,6 @@ const unkept = new Map([
   ["img", "pictures"],
   ["picture", "pictures"],
   ["svg", "drawings"],
-  ["table", "tables, whose rows came in as paragraphs"],
   ["script", "scripts"],
   ["iframe", "pages inside the page"],
   ["video", "films"],

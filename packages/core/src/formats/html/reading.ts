@@ -21,6 +21,7 @@ import {
   type ParagraphFormat,
 } from "../../document"
 import { parsePart } from "./parsing"
+import { readTable } from "./tables"
 
 type Element = DefaultTreeAdapterTypes.Element
 type Any = DefaultTreeAdapterTypes.Node
@@ -49,6 +50,8 @@ interface Context {
   /** The list that items are of, and the item that the next paragraph is. */
   list: { definition: string; run: string; level: number; start: number | null } | null
   item: { place: ListPlace | null; indent: number } | null
+  /** How many tables it stands in. */
+  tables: number
 }
 
 function attribute(element: Element, name: string): string | undefined {
@@ -348,6 +351,10 @@ class Collector {
     )
   }
 
+  put(block: Node): void {
+    this.paragraphs.push(block)
+  }
+
   get open(): boolean {
     return this.inline.length > 0
   }
@@ -389,6 +396,7 @@ function walk(node: Any, context: Context, out: Collector, depth: number): void 
       borders: { bottom: { pattern: "solid", width: 0.75, colour: "#5e564b", distance: 0 } },
     })
   }
+  if (tag === "table" && context.tables < deepestTables) return table(element, context, out, depth)
   const inner = withElement(element, context)
   if (tag === "tr") return row(element, inner, out, depth)
   const isBlock = blocks.has(tag)
@@ -408,7 +416,59 @@ function isBlank(element: Element): boolean {
   )
 }
 
-/** A row of a table is a paragraph, its cells divided by tabs, until there are tables. */
+/** Tables in tables that are read as such. */
+const deepestTables = 8
+
+/** What stands round tables says nothing of the text in their cells but how it is lettered and aligned. */
+function inTable(element: Element, context: Context): Context {
+  const { shading: _ground, borders: _lines, ...format } = withFormat(element, declarations(element), context.format)
+  return {
+    ...context,
+    // A head says that by itself.
+    marks: element.tagName === "th" ? context.marks : withLetters(element, declarations(element), context.marks),
+    format,
+    style: bodyStyle,
+    list: null,
+    item: null,
+    tables: context.tables + 1,
+  }
+}
+
+function table(element: Element, context: Context, out: Collector, depth: number): void {
+  out.end(context)
+  const around: Context = { ...context, format: { spaceAfter: 0, spaceBefore: 0 } }
+  for (const child of element.childNodes) if (child.nodeName === "caption") walk(child, context, out, depth + 1)
+  const tables = readTable(element, {
+    blocks: (cell) => {
+      const own = new Collector()
+      const inner = inTable(cell, around)
+      for (const child of cell.childNodes) walk(child, inner, own, depth + 3)
+      own.end(inner)
+      return withTypedLists(own.paragraphs)
+    },
+    format: (cell) => {
+      const style = declarations(cell)
+      const { shading, borders } = withFormat(cell, style, {})
+      const vertical = ({ middle: "middle", bottom: "bottom" } as const)[style.get("vertical-align") ?? ""]
+      const said = attribute(cell, "bgcolor") ? colour(attribute(cell, "bgcolor")) : shading
+      return {
+        ...(said ? { shading: said } : {}),
+        ...(vertical ? { vertical } : {}),
+        ...(borders
+          ? {
+              borders: Object.fromEntries(
+                Object.entries(borders).map(([side, line]) => [side, { ...line, distance: 0 }]),
+              ),
+            }
+          : {}),
+      }
+    },
+    width: (column) => points(declarations(column).get("width")) ?? points(`${attribute(column, "width") ?? ""}px`),
+  })
+  for (const own of tables) out.put(own)
+}
+
+/** A row that stands in no table of ours is a paragraph, its cells divided by tabs. */
 function row(element: Element, context: Context, out: Collector, depth: number): void {
   out.end(context)
   let first = true
@@ -440,7 +500,7 @@ const packing = { start: "<!--StartFragment-->", end: "<!--EndFragment-->" }
 /** @returns a slice that may be put in at a caret; letters alone join the paragraph they land in */
 export function readHtml(source: string): Slice {
   const out = new Collector()
-  const context: Context = { marks: [], style: bodyStyle, format: {}, pre: false, list: null, item: null }
+  const context: Context = { marks: [], style: bodyStyle, format: {}, pre: false, list: null, item: null, tables: 0 }
   // Programs that copy wrap what was copied in comments; what stands outside is packing.
   const [begin, end] = [source.indexOf(packing.start), source.lastIndexOf(packing.end)]
   const packed =
@@ -448,7 +508,7 @@ export function readHtml(source: string): Slice {
   const content = packed.slice(0, longest)
   // The parser moves what stands outermost one by one, each past all the others: in an element of ours there is one.
   const bare = partOfTable.test(content)
-  const [first, ...others] = parsePart(bare ? content : `<div>${content}`).childNodes
+  const [first, ...others] = parsePart(bare ? `<table>${content}` : `<div>${content}`).childNodes
   const outermost =
     !bare && first && "childNodes" in first ? [...first.childNodes, ...others] : first ? [first, ...others] : []
   for (const child of outermost) walk(child, context, out, 0)
@@ -458,6 +518,7 @@ export function readHtml(source: string): Slice {
   if (paragraphs.length === 0) return Slice.empty
   const opening = paragraphs[0] as Node
   // One paragraph, or letters, joins where it lands; several open at both ends unless they are headings.
-  const open = onlyLetters || (paragraphs.length === 1 && opening.attrs.style === bodyStyle) ? 1 : 0
+  const open =
+    onlyLetters || (paragraphs.length === 1 && opening.isTextblock && opening.attrs.style === bodyStyle) ? 1 : 0
   return new Slice(Fragment.from(paragraphs), open, open)
 }

@@ -2,15 +2,22 @@
 import { Fragment, Slice, type Node } from "prosemirror-model"
 import {
   bodyOf,
+  borderSides,
+  cellFormat,
   documentAttrs,
+  edgeOf,
   fieldText,
+  gridOf,
+  groundOf,
   letterLook,
+  lettersOf,
   levelOf,
   nodes,
   listPlace,
   outlineLevel,
   paragraphAttrs,
   paragraphLook,
+  tableFormat,
   type Border,
   type LetterFormat,
   type ListPlace,
@@ -207,19 +214,62 @@ class Lists {
 /** A part of one paragraph comes as letters, whole paragraphs as blocks. */
 export function writeHtml(slice: Slice, styles: StyleSheet): string {
   const blocks: Node[] = []
+  // Those of stories stand where their marks are lost.
   slice.content.descendants((node) => {
-    if (node.isTextblock) blocks.push(node)
-    return !node.isTextblock
+    if (node.isTextblock || node.type === nodes.table) blocks.push(node)
+    return !node.isTextblock && node.type !== nodes.table
   })
   const [only] = blocks
-  if (only && blocks.length === 1 && slice.openStart > 0) return inline(only, styles)
+  if (only?.isTextblock && blocks.length === 1 && slice.openStart > 0) return inline(only, styles)
+  return writeBlocks(blocks, styles)
+}
+
+function writeBlocks(blocks: readonly Node[], styles: StyleSheet): string {
   const lists = new Lists(styles)
   const written = blocks.map((node, i) => {
+    const between = i > 0 ? "\n" : ""
+    if (node.type === nodes.table) return `${lists.close()}${between}${table(node, styles)}`
+    if (!node.isTextblock) return ""
     // A numbered heading stays a heading.
     const place = outlineLevel(styles, node) === null ? listPlace(styles, node) : null
-    return place ? lists.item(node, place) : `${lists.close()}${i > 0 ? "\n" : ""}${block(node, styles)}`
+    return place ? lists.item(node, place) : `${lists.close()}${between}${block(node, styles)}`
   })
   return written.join("") + lists.close()
+}
+
+/** A table with what is seen of it: grounds, lines and widths. */
+function table(own: Node, styles: StyleSheet): string {
+  const grid = gridOf(own)
+  const { headRows, firstColumn, columns, align } = tableFormat(own)
+  const widths = (columns ?? []).map((width) => `<col style="width:${Math.round(width * 10) / 10}pt">`).join("")
+  const rows = Array.from({ length: grid.rows }, (_, row) => {
+    const head = row < headRows
+    const cells = grid.begun(row).map((cell) => {
+      const { node, colspan, rowspan, column } = cell
+      const tag = head || (firstColumn && column === 0) ? "th" : "td"
+      const spans = `${colspan > 1 ? ` colspan="${colspan}"` : ""}${rowspan > 1 ? ` rowspan="${rowspan}"` : ""}`
+      const said = lettersOf(styles, own, cell)
+      const { vertical = "top" } = cellFormat(node)
+      const look = css({
+        "background-color": groundOf(styles, own, cell),
+        ...Object.fromEntries(
+          borderSides.map((side) => [`border-${side}`, border(edgeOf(styles, own, cell, side).border ?? undefined)]),
+        ),
+        padding: "3pt 5pt",
+        "vertical-align": vertical,
+        "font-weight": said?.bold ? "bold" : "normal",
+        color: said?.colour ?? null,
+        "text-align": "left",
+      })
+      const scope = tag === "th" ? ` scope="${head ? "col" : "row"}"` : ""
+      return `<${tag}${spans}${scope}${look}>${writeBlocks(node.children, styles)}</${tag}>`
+    })
+    return `<tr>${cells.join("")}</tr>`
+  })
+  const heads = Math.min(headRows, grid.rows)
+  const part = (tag: string, some: readonly string[]) => (some.length > 0 ? `<${tag}>${some.join("\n")}</${tag}>` : "")
+  const place = { left: null, center: "0 auto", right: "0 0 0 auto" }[align]
+  return `<table${css({ "border-collapse": "collapse", margin: place, width: columns ? null : "100%" })}>${widths ? `<colgroup>${widths}</colgroup>` : ""}${part("thead", rows.slice(0, heads))}${part("tbody", rows.slice(heads))}</table>`
 }
 
 /** A whole document as a page of its own. */
