@@ -21,6 +21,7 @@ import { ReadingBar } from "./bars/ReadingBar"
 import { Ruler } from "./bars/Ruler"
 import { SelectionBar } from "./bars/SelectionBar"
 import { Strip } from "./bars/Strip"
+import { TableRails } from "./bars/TableRails"
 import { PhoneTopBar, WideTopBar } from "./bars/TopBar"
 import { SessionContext, useDesk, useSession } from "./context"
 import { DeskSession } from "./session"
@@ -114,6 +115,7 @@ function Overlays() {
       <LinkCard />
       <PressedCard />
       <LayingCard />
+      <TableRails />
       <Guide />
       <FindTool />
       <Notice />

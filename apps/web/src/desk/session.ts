@@ -24,6 +24,7 @@ import { Pressing } from "./pressing"
 import { Showing } from "./showing"
 import { createDeskStore, type DeskStore, type TrayId } from "./store"
 import { Surface } from "./surface"
+import { Tabling } from "./tabling"
 import { Trial } from "./trial"
 import { EagerTypesetter } from "./view/eager"
 import { firstView, Viewing } from "./viewing"
@@ -88,6 +89,12 @@ export class DeskSession implements DeskPort {
     repaint: () => this.surface.repaint(),
   })
   readonly marking = new Marking(this.editing, this.finder, () => this.surface.repaint())
+  readonly tabling = new Tabling({
+    editor: () => this.now,
+    run: (command) => this.run(command),
+    seen: () => this.store.getState().view.table,
+    measure: (pos) => this.layout.measure(pos),
+  })
   readonly going = new Going(this.editing, {
     view: () => this.surface.view,
     focus: () => this.focus(),

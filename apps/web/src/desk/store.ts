@@ -117,6 +117,7 @@ export function createDeskStore(initial: Pick<DeskState, "mode" | "scale">) {
       firstShown: 1,
       caret: null,
       column: null,
+      table: null,
       selection: { from: null, to: null },
     },
     canvas: null,

@@ -7,7 +7,9 @@ import {
   fragmentsOf,
   isBeginning,
   lineOfOffset,
+  naturalColumns,
   paragraphsOf,
+  settingOf,
   stackWith,
   withParagraphs,
   type Typesetter,
@@ -73,6 +75,8 @@ class LayoutDesk {
         return this.report()
       case "locate":
         return this.locate(message.id, message.leaf, message.offset)
+      case "measure":
+        return this.measure(message.id, message.pos)
     }
   }
 
@@ -192,6 +196,14 @@ class LayoutDesk {
     const complete = layout.settled === layout.placed.length && !this.composition
     const table = this.table(layout.placed)
     post({ type: "report", seq: this.seq, complete, table, from, to, sheets, furniture, paragraphs })
+  }
+
+  private measure(id: number, pos: number): void {
+    const { doc, typesetter } = this
+    const table = doc && pos < doc.content.size ? doc.nodeAt(pos) : null
+    const widths =
+      doc && table?.type.name === "table" ? naturalColumns(typesetter, settingOf(doc, typesetter), table) : []
+    post({ type: "measured", id, widths })
   }
 
   private locate(id: number, leaf: number, offset: number): void {

@@ -13,7 +13,7 @@ export class LayoutClient {
   private seq = 0
   /** The last change whose outcome was anticipated. */
   private ahead = -1
-  private readonly asked = new Map<number, (sheet: number) => void>()
+  private readonly asked = new Map<number, (answer: number | number[]) => void>()
   private asking = 0
 
   /** @param begun a worker that has been started for this document, if there is one */
@@ -30,8 +30,8 @@ export class LayoutClient {
       if (data.type === "report") {
         this.mirror.take(data)
         onReport(data)
-      } else if (data.type === "located") {
-        this.asked.get(data.id)?.(data.sheet)
+      } else if (data.type === "located" || data.type === "measured") {
+        this.asked.get(data.id)?.(data.type === "located" ? data.sheet : data.widths)
         this.asked.delete(data.id)
       } else if (data.type === "failed") onFailure(data.message)
     }
@@ -86,12 +86,21 @@ export class LayoutClient {
     this.send({ type: "want", from, to, id: this.mirror.table.ids[from] ?? null })
   }
 
-  locate(leaf: number, offset: number): Promise<number> {
+  private ask<T extends number | number[]>(question: (id: number) => ToLayout): Promise<T> {
     return new Promise((resolve) => {
       const id = ++this.asking
-      this.asked.set(id, resolve)
-      this.send({ type: "locate", id, leaf, offset })
+      this.asked.set(id, (answer) => resolve(answer as T))
+      this.send(question(id))
     })
+  }
+
+  locate(leaf: number, offset: number): Promise<number> {
+    return this.ask((id) => ({ type: "locate", id, leaf, offset }))
+  }
+
+  /** Widths that the columns of the table at a position need for their text, in points. */
+  measure(pos: number): Promise<number[]> {
+    return this.ask((id) => ({ type: "measure", id, pos }))
   }
 
   close(): void {

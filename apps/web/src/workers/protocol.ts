@@ -16,6 +16,8 @@ export type ToLayout =
   | { type: "want"; from: number; to: number; id: number | null }
   /** Which sheet shows an offset of a leaf? */
   | { type: "locate"; id: number; leaf: number; offset: number }
+  /** How wide do the columns of the table at a position have to be for their text? */
+  | { type: "measure"; id: number; pos: number }
 
 /** One row for each sheet, in columns. */
 export interface SheetTable {
@@ -57,4 +59,6 @@ export type FromLayout =
   | { type: "ready" }
   | LayoutReport
   | { type: "located"; id: number; sheet: number }
+  /** In points; none where there is no table. */
+  | { type: "measured"; id: number; widths: number[] }
   | { type: "failed"; message: string }

@@ -9,6 +9,7 @@ import {
   offsetAtX,
   type Fragment,
   type PlacedSheet,
+  type SetCell,
 } from "@biblon/core/layout"
 import type { EditorState } from "prosemirror-state"
 import type { LayoutMirror } from "../../workers/layoutMirror"
@@ -48,24 +49,46 @@ function linesOf(placed: PlacedSheet, index: number, among: (fragment: Fragment)
     )
 }
 
+/**
+ * The line above or below: in order of the text, but from one cell of a table to the cell above or below it, in which `x` lies.
+ */
 function beside(
   mirror: LayoutMirror,
   index: number,
   fragment: Fragment,
   line: number,
   direction: -1 | 1,
+  x: number,
   among: (fragment: Fragment) => boolean,
 ): LineAt | null {
   const placed = mirror.placed(index)
   if (!placed) return null
   const lines = linesOf(placed, index, among)
   const at = lines.findIndex((l) => l.fragment === fragment && l.line === line)
-  const near = lines[at + direction]
+  const follows = (own: LineAt) => standsBeside(fragment.cell, own.fragment.cell, direction, x)
+  const next = (all: readonly LineAt[], from: number): LineAt | null => {
+    for (let i = from; i >= 0 && i < all.length; i += direction) if (follows(all[i] as LineAt)) return all[i] as LineAt
+    return null
+  }
+  const near = next(lines, at + direction)
   // Heads and feet stand on every sheet: the next one shows the same.
-  if (near || fragment.part === "header" || fragment.part === "footer") return near ?? null
+  if (near || fragment.part === "header" || fragment.part === "footer") return near
   const other = mirror.placed(index + direction)
   if (!other) return null
-  return linesOf(other, index + direction, among).at(direction > 0 ? 0 : -1) ?? null
+  const beyond = linesOf(other, index + direction, among)
+  return next(beyond, direction > 0 ? 0 : beyond.length - 1)
+}
+
+/** Whether a line in one cell may follow one in another when one goes up or down. */
+function standsBeside(from: SetCell | null, to: SetCell | null, direction: -1 | 1, x: number): boolean {
+  if (to === null) return true
+  if (from && to.leaf === from.leaf && to.table.leaf === from.table.leaf) return true
+  // In the same table, other cells of the row lie beside, not above or below.
+  const sameTable = from !== null && from.table.leaf === to.table.leaf
+  if (sameTable && (direction > 0 ? to.row < from.row + from.rowspan : to.row + to.rowspan > from.row)) return false
+  const { table } = to
+  const inside = Math.max(table.x + 1, Math.min(table.x + table.width - 1, x))
+  return inside >= to.x && inside <= to.x + to.width && standsBeside(from, table.outer, direction, x)
 }
 
 /** One line up or down in the text that the caret is in, as near as can be to `goalX` (points from the sheet's left edge). Null where there is no such line. */
@@ -87,7 +110,7 @@ export function besideLine(
   const among = ({ part, leaf }: Fragment) =>
     story === null ? part === "text" : part !== "generated" && leaves.flow(leaf).story === story
   const line = lineOfOffset(fragment.paragraph, offset, from.bias)
-  const target = beside(mirror, index, fragment, line, direction, among)
+  const target = beside(mirror, index, fragment, line, direction, goalX, among)
   if (!target) return null
   const { offset: to, bias } = offsetAtX(target.fragment.paragraph, target.line, goalX - target.fragment.x)
   return { pos: leavesOf(editor.doc).start(target.fragment.leaf) + to, bias }

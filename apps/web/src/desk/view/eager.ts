@@ -12,7 +12,9 @@ import {
   changedLeaves,
   documentAttrs,
   labelsOf,
+  formulasOf,
   leavesOf,
+  tableLetters,
 } from "@biblon/core/document"
 import {
   FontLibrary,
@@ -98,6 +100,8 @@ export class EagerTypesetter {
     if (setting.notes.foot.restart === "sheet" && anchorsIn(leavesOf(after).node(leaf)).length > 0) return null
     // Heads and feet hang on the number of their sheet.
     if (leavesOf(after).flow(leaf).story !== null) return null
+    // What formulas show is computed by the worker.
+    if (formulasOf(after).has(leaf)) return null
     const shown = wholeLeaf(mirror, leaf)
     if (!shown) return null
     try {
@@ -106,6 +110,7 @@ export class EagerTypesetter {
         leavesOf(after).node(leaf),
         shown.width,
         labels[leaf] ?? null,
+        { letters: tableLetters(setting.styles, after, leaf) },
       )
       return replaces(paragraph, shown.paragraph) ? { leaf, paragraph } : null
     } catch (error) {
@@ -131,7 +136,7 @@ function wholeLeaf(mirror: LayoutMirror, leaf: number): Fragment | null {
   const { first, last } = mirror.sheetsOfLeaf(leaf)
   for (let index = Math.max(0, first - 1); index <= last; index++) {
     const placed = mirror.placed(index)
-    const fragment = placed && fragmentsOf(placed).find((own) => own.leaf === leaf)
+    const fragment = placed && fragmentsOf(placed).find((own) => own.leaf === leaf && own.part !== "repeated")
     if (fragment) return fragment.from === 0 && fragment.to === fragment.paragraph.lines.length ? fragment : null
   }
   return null

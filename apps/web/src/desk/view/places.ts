@@ -1,7 +1,8 @@
 /** Where places of the text stand on the canvas, and which is nearest to a point of it: read from the layout mirror and from how the sheets lie. */
 import { leavesOf } from "@biblon/core/document"
-import { caretBox, fragmentsOf, hit, rangeBoxes, shownAt, type Box, type Fragment } from "@biblon/core/layout"
-import type { Column, Place, ViewSource } from "./source"
+import type { CellSelection } from "@biblon/core/editing"
+import { caretBox, fragmentsOf, hit, rangeBoxes, shownAt, tablesOf, type Box, type Fragment } from "@biblon/core/layout"
+import type { Column, Place, TableSeen, ViewSource } from "./source"
 import type { Spots } from "./spots"
 import type { Stack } from "./stack"
 
@@ -58,11 +59,43 @@ export class Places {
     if (!placed) return []
     const leaves = leavesOf(this.source.editor().doc)
     return fragmentsOf(placed).flatMap((fragment) => {
+      if (fragment.part === "repeated") return []
       const start = leaves.start(fragment.leaf)
       const length = fragment.paragraph.text.length
       if (from > start + length || to < start) return []
       return rangeBoxes(fragment, Math.max(0, from - start), Math.min(length, to - start), to > start + length)
     })
+  }
+
+  /** The cells of a selection that stand on a sheet. */
+  cellBoxes(index: number, { ranges }: CellSelection): Box[] {
+    const placed = this.source.layout.mirror.placed(index)
+    if (!placed) return []
+    const leaves = leavesOf(this.source.editor().doc)
+    const first = new Set(ranges.map(({ $from }) => leaves.at($from.pos)))
+    return tablesOf(placed).flatMap(({ cells }) => cells.filter(({ leaf, repeated }) => !repeated && first.has(leaf)))
+  }
+
+  /** The table with a caret, as far as it stands on the sheet of that; null where there is none. */
+  tableAt(place: Place): TableSeen | null {
+    const found = this.fragmentAt(place)
+    const cell = found?.fragment.cell
+    if (!found || !cell) return null
+    const { scale } = this
+    const [left, top] = [this.stack().left(found.index), this.stack().top(found.index)]
+    const { table } = cell
+    const rows = new Map<number, { row: number; y: number; height: number }>()
+    for (const { row, rowspan, repeated, y, height } of table.cells)
+      if (!repeated && rowspan === 1) rows.set(row, { row, y: top + y * scale, height: height * scale })
+    return {
+      x: left + table.x * scale,
+      y: top + table.y * scale,
+      width: table.width * scale,
+      height: table.height * scale,
+      scale,
+      columns: table.columns,
+      rows: [...rows.values()].sort((a, b) => a.row - b.row),
+    }
   }
 
   fragmentAt(place: Place): { index: number; fragment: Fragment; box: Box } | null {
@@ -74,7 +107,7 @@ export class Places {
     for (const index of this.sheetsOf(leaf)) {
       const placed = mirror.placed(index)
       for (const fragment of placed ? fragmentsOf(placed) : []) {
-        if (fragment.leaf !== leaf) continue
+        if (fragment.leaf !== leaf || fragment.part === "repeated") continue
         const box = caretBox(fragment, Math.max(0, Math.min(offset, fragment.paragraph.text.length)), place.bias)
         if (box) return { index, fragment, box }
       }

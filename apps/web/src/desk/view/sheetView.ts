@@ -6,7 +6,7 @@ import { leavesOf, type EdgeName } from "@biblon/core/document"
 import type { Box } from "@biblon/core/layout"
 import { CaretMark } from "./caretMark"
 import { Places } from "./places"
-import type { Column, EdgeArea, Place, ViewSource } from "./source"
+import type { Column, EdgeArea, Place, TableSeen, ViewSource } from "./source"
 import { Room } from "./room"
 import { ShownSheets } from "./shownSheets"
 import { Spots } from "./spots"
@@ -22,6 +22,8 @@ export interface ViewSummary {
   caret: Box | null
   /** The column with the caret. */
   column: Column | null
+  /** The table with the caret. */
+  table: TableSeen | null
   /** Edges of the selection in the view's pixels, where they are in sight. */
   selection: { from: Box | null; to: Box | null }
 }
@@ -211,6 +213,7 @@ export class SheetView {
       caretSheet: (this.places.sheetIndex(place) ?? 0) + 1,
       caret: box,
       column: this.places.columnAt(place),
+      table: this.places.tableAt(place),
       selection: empty
         ? { from: box, to: box }
         : { from: edge(Math.min(anchor, head)), to: edge(Math.max(anchor, head)) },

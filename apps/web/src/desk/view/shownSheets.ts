@@ -1,4 +1,5 @@
 /** The sheets in sight and near it, as elements on the canvas, with what is marked on them. */
+import { CellSelection } from "@biblon/core/editing"
 import type { Box } from "@biblon/core/layout"
 import { debugging } from "../../debugging"
 import { PaintedSheet } from "./painter"
@@ -81,13 +82,16 @@ export class ShownSheets {
 
   /** Shows what is selected, marked and composed. */
   mark(): void {
-    const { from, to, empty } = this.source.editor().selection
+    const { selection } = this.source.editor()
+    const { from, to, empty } = selection
     const composing = this.source.composing()
     for (const [index, painted] of this.painted) {
       const boxes: (Box & { kind: string })[] = []
       const add = (kind: string, start: number, end: number) =>
         boxes.push(...this.places.sheetBoxes(index, start, end).map((box) => ({ ...box, kind })))
-      if (!empty) add("selected", from, to)
+      if (selection instanceof CellSelection)
+        boxes.push(...this.places.cellBoxes(index, selection).map((box) => ({ ...box, kind: "selected" })))
+      else if (!empty) add("selected", from, to)
       boxes.push(...this.places.markBoxes(index))
       if (composing) add("composing", composing.from, composing.to)
       painted.mark(boxes)

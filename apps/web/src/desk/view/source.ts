@@ -33,6 +33,20 @@ export interface Column {
   sheet: { x: number; width: number }
 }
 
+/** The table with the caret, as far as it stands on one sheet, in pixels of the canvas. */
+export interface TableSeen {
+  x: number
+  y: number
+  width: number
+  height: number
+  /** Pixels for a point. */
+  scale: number
+  /** Where its columns begin and the last one ends, in points from its left edge. */
+  columns: readonly number[]
+  /** Rows of which a cell takes but that one. */
+  rows: readonly { row: number; y: number; height: number }[]
+}
+
 /** The head or foot of a sheet, as an area of it. */
 export interface EdgeArea {
   edge: EdgeName

@@ -7,6 +7,7 @@ import { Glyph, SectionTitle, Segment, Segments } from "../../../ui/pieces"
 import { useDesk, useSession } from "../../context"
 import { NoteNumbers } from "./NoteNumbers"
 import { Symbols } from "./Symbols"
+import { TableGrid } from "./TableGrid"
 
 function Dates() {
   const session = useSession()
@@ -68,6 +69,7 @@ function Tools({ tools }: { tools: readonly (readonly [id: string, label: string
 export function PlaceTray() {
   return (
     <View>
+      <TableGrid />
       <SectionTitle>Notes</SectionTitle>
       <Tools
         tools={[

@@ -1,0 +1,95 @@
+import { useState } from "react"
+import { Text, View } from "react-native"
+import { limits, type Border, type CellFormat } from "@biblon/core/document"
+import { cellsHere, defaultBorder, linesHere, setCells, setLines, type LinesOf } from "@biblon/core/editing"
+import { Choice, NumberField, Segment, Segments } from "../../../../ui/pieces"
+import { useDesk, useSession } from "../../../context"
+import { patterns } from "../BorderEditor"
+import { ColourField, Colours, tints } from "../Colours"
+
+const heights: readonly (readonly [CellFormat["vertical"], string])[] = [
+  ["top", "Above"],
+  ["middle", "Middle"],
+  ["bottom", "Below"],
+]
+const which: readonly (readonly [LinesOf, string])[] = [
+  ["all", "All"],
+  ["round", "Round them"],
+  ["between", "Between them"],
+  ["top", "Above"],
+  ["bottom", "Below"],
+  ["left", "Left"],
+  ["right", "Right"],
+]
+
+/** How the selected cells look: ground, lines, where their text stands. */
+export function Cells() {
+  const session = useSession()
+  const [of, setOf] = useState<LinesOf>("all")
+  const { shading, vertical, line } = useDesk(({ editor }) => {
+    const here = editor && cellsHere(editor)
+    return {
+      shading: here?.shading,
+      vertical: here?.vertical,
+      line: editor ? JSON.stringify(linesHere(editor, of)) : undefined,
+    }
+  })
+  const border = line === undefined ? undefined : (JSON.parse(line) as Border | null)
+  const change = (by: Partial<Border>) => void session.run(setLines(of, { ...(border ?? defaultBorder), ...by }))
+  return (
+    <>
+      <Text className="font-ui text-[13px] leading-5 text-ink-soft">
+        For the cell with the caret, or those selected.
+      </Text>
+      <Segments label="Where the text of the cells stands">
+        {heights.map(([value, label], i) => (
+          <Segment
+            key={value}
+            first={i === 0}
+            label={label}
+            on={vertical === value}
+            onPress={() => session.run(setCells({ vertical: value }, "Height of the text"))}
+          />
+        ))}
+      </Segments>
+      <Colours
+        label="Ground of the cells"
+        value={shading}
+        palette={tints}
+        none="No ground"
+        set={(colour) => setCells({ shading: colour }, "Ground of the cells")}
+      />
+      <View className="flex-row gap-2">
+        <Choice label="Lines" value={of} options={which} onChange={setOf} />
+        <Choice
+          label="Line"
+          value={border === undefined ? undefined : (border?.pattern ?? "none")}
+          options={patterns}
+          onChange={(pattern) => (pattern === "none" ? session.run(setLines(of, null)) : change({ pattern }))}
+        />
+      </View>
+      {border ? (
+        <>
+          <View className="gap-1">
+            <Text className="font-ui text-[13px] text-ink-soft">Thickness (pt)</Text>
+            <View className="flex-row">
+              <NumberField
+                label="Thickness of the lines"
+                value={border.width}
+                min={limits.border.width[0]}
+                max={limits.border.width[1]}
+                step={(n, d) => n + d * (n < 1 || (n === 1 && d < 0) ? 0.25 : 0.5)}
+                onChange={(width) => change({ width })}
+              />
+            </View>
+          </View>
+          <ColourField
+            label="Colour of the lines"
+            value={border.colour}
+            onChange={(colour) => change({ colour: colour ?? border.colour })}
+          />
+        </>
+      ) : null}
+    </>
+  )
+}

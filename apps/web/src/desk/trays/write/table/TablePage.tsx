@@ -1,0 +1,257 @@
+import { Pressable, Text, View } from "react-native"
+import { limits, type TableFormat } from "@biblon/core/document"
+import {
+  evenColumns,
+  rowHeightHere,
+  selectedRect,
+  setColumns,
+  setRowHeight,
+  setTable,
+  tableHere,
+} from "@biblon/core/editing"
+import { toolNamed } from "../../../../commands/registry"
+import {
+  Fold,
+  Glyph,
+  LengthField,
+  NumberField,
+  SectionTitle,
+  Segment,
+  Segments,
+  Switch,
+  WordButton,
+} from "../../../../ui/pieces"
+import { useTyped } from "../../../../ui/typed"
+import { useDesk, useSession } from "../../../context"
+import { Cells } from "./Cells"
+import { FormulaField } from "./FormulaField"
+import { Looks } from "./Looks"
+import { Sorting } from "./Sorting"
+
+/** Tools in two columns, each with its sign and words. */
+function Tools({ ids }: { ids: readonly (readonly [id: string, label: string])[] }) {
+  const session = useSession()
+  const applies = useDesk(({ editor }) =>
+    ids.map(([id]) => (editor ? (toolNamed(id).applies?.(editor) ?? true) : false)).join(),
+  ).split(",")
+  return (
+    <View className="flex-row flex-wrap gap-2">
+      {ids.map(([id, label], i) => {
+        const off = applies[i] === "false"
+        return (
+          <Pressable
+            key={id}
+            accessibilityRole="button"
+            disabled={off}
+            onPress={() => {
+              toolNamed(id).run(session)
+              session.focus()
+            }}
+            className={`h-11 min-w-[46%] flex-1 flex-row items-center gap-2 rounded-button border border-line bg-raised px-3 hover:bg-murex-soft/50 wide:h-9 ${off ? "opacity-40" : ""}`}
+          >
+            <Glyph icon={toolNamed(id).icon} size={18} />
+            <Text numberOfLines={1} className="font-ui text-[14px] text-ink">
+              {label}
+            </Text>
+          </Pressable>
+        )
+      })}
+    </View>
+  )
+}
+
+function Sizes() {
+  const session = useSession()
+  const { column, wide, height } = useDesk(({ editor, view }) => {
+    const rect = editor && selectedRect(editor)
+    const columns = view.table?.columns ?? []
+    return {
+      column: rect?.left ?? 0,
+      wide:
+        rect && rect.right - rect.left === 1 ? (columns[rect.left + 1] ?? 0) - (columns[rect.left] ?? 0) : undefined,
+      height: editor ? rowHeightHere(editor) : undefined,
+    }
+  })
+  const widths = () => session.tabling.widths()
+  return (
+    <>
+      <View className="flex-row gap-2">
+        <LengthField
+          label="Width of the column"
+          value={wide === undefined ? undefined : Math.round(wide * 100) / 100}
+          min={limits.table.column[0]}
+          max={2000}
+          onChange={(width) => {
+            const rect = session.now && selectedRect(session.now)
+            if (rect)
+              session.run(
+                setColumns(
+                  rect.pos,
+                  widths().map((own, i) => (i >= rect.left && i < rect.right ? width : own)),
+                ),
+              )
+          }}
+        />
+        <LengthField
+          label="Row at least"
+          value={height}
+          min={0}
+          max={limits.table.height[1]}
+          onChange={(next) => session.run(setRowHeight(next))}
+        />
+      </View>
+      <View className="flex-row gap-2" key={column}>
+        <WordButton label="Even out" onPress={() => session.run(evenColumns(widths()))} />
+        <WordButton label="Fit to the text" onPress={() => void session.tabling.fitToText()} />
+        <WordButton label="Whole width" onPress={() => session.run(setTable({ columns: null }, "Whole width"))} />
+      </View>
+    </>
+  )
+}
+
+const places: readonly (readonly [TableFormat["align"], string])[] = [
+  ["left", "Left"],
+  ["center", "Middle"],
+  ["right", "Right"],
+]
+
+function Alt({ alt }: { alt: string }) {
+  const session = useSession()
+  const typed = useTyped(alt, (text) => void session.run(setTable({ alt: text.trim() }, "Words for the table")))
+  return (
+    <label className="flex flex-col gap-1 font-ui text-[13px] text-ink-soft">
+      What the table tells, for who cannot see it
+      <input
+        {...typed}
+        placeholder="Not written yet"
+        className="h-11 rounded-button border border-line bg-raised px-3 font-ui text-[15px] text-ink wide:h-9"
+      />
+    </label>
+  )
+}
+
+function Whole({ format }: { format: TableFormat }) {
+  const session = useSession()
+  const set = (change: Partial<TableFormat>) => void session.run(setTable(change))
+  const { padding } = format
+  return (
+    <Fold title="Where it stands, over sheets, for readers">
+      <Segments label="Where the table stands">
+        {places.map(([align, label], i) => (
+          <Segment
+            key={align}
+            first={i === 0}
+            label={label}
+            on={format.align === align}
+            onPress={() => set({ align })}
+          />
+        ))}
+      </Segments>
+      <View className="flex-row gap-2">
+        <LengthField
+          label="In from there"
+          value={format.indent}
+          min={0}
+          max={1000}
+          onChange={(indent) => set({ indent })}
+        />
+      </View>
+      <View className="flex-row gap-2">
+        <LengthField
+          label="Beside the text"
+          inPoints
+          value={padding.across}
+          min={0}
+          max={limits.table.padding[1]}
+          onChange={(across) => set({ padding: { ...padding, across } })}
+        />
+        <LengthField
+          label="Above and below"
+          inPoints
+          value={padding.down}
+          min={0}
+          max={limits.table.padding[1]}
+          onChange={(down) => set({ padding: { ...padding, down } })}
+        />
+      </View>
+      <Switch
+        label="A row may be divided between two sheets"
+        on={format.divides}
+        onChange={(divides) => set({ divides })}
+      />
+      <Alt alt={format.alt} />
+    </Fold>
+  )
+}
+
+/** What can be done with the table at the caret. */
+export function TablePage() {
+  const session = useSession()
+  const format = useDesk(({ editor }) => (editor ? tableHere(editor) : null))
+  if (!format) return null
+  const set = (change: Partial<TableFormat>) => void session.run(setTable(change))
+  return (
+    <View>
+      <SectionTitle>Rows and columns</SectionTitle>
+      <Tools
+        ids={[
+          ["row-above", "Row above"],
+          ["row-below", "Row below"],
+          ["column-before", "Column before"],
+          ["column-behind", "Column behind"],
+          ["rows-away", "Row away"],
+          ["columns-away", "Column away"],
+          ["join-cells", "Join cells"],
+          ["divide-cell", "Divide the cell"],
+        ]}
+      />
+      <SectionTitle>Look</SectionTitle>
+      <Looks format={format} />
+      <View className="mt-2">
+        <View className="flex-row items-center gap-3">
+          <Text className="flex-1 font-ui text-[14px] text-ink">Head rows, again on each sheet</Text>
+          <View className="w-36 flex-row">
+            <NumberField
+              label="Head rows"
+              value={format.headRows}
+              min={limits.table.headRows[0]}
+              max={limits.table.headRows[1]}
+              step={(value, direction) => value + direction}
+              onChange={(headRows) => set({ headRows: Math.round(headRows) })}
+            />
+          </View>
+        </View>
+        <Switch label="Total row" on={format.totalRow} onChange={(totalRow) => set({ totalRow })} />
+        <Switch label="Bands" on={format.bands} onChange={(bands) => set({ bands })} />
+        <Switch label="First column" on={format.firstColumn} onChange={(firstColumn) => set({ firstColumn })} />
+        <Switch label="Last column" on={format.lastColumn} onChange={(lastColumn) => set({ lastColumn })} />
+      </View>
+      <SectionTitle>Sizes</SectionTitle>
+      <View className="gap-2">
+        <Sizes />
+      </View>
+      <Fold title="Sort">
+        <Sorting />
+      </Fold>
+      <Fold title="Formula">
+        <FormulaField />
+      </Fold>
+      <Fold title="Ground, lines and height of the text">
+        <Cells />
+      </Fold>
+      <Whole format={format} />
+      <Fold title="Select, make text, take away">
+        <Tools
+          ids={[
+            ["select-cell", "This cell"],
+            ["select-row", "This row"],
+            ["select-column", "This column"],
+            ["select-table", "The table"],
+            ["text-from-table", "Make it text"],
+            ["table-away", "Table away"],
+          ]}
+        />
+      </Fold>
+    </View>
+  )
+}
