@@ -1,7 +1,7 @@
 /** Pasting what is long: part after part, so that no task takes the page for long, as one change of the undo list. */
 import { Fragment, Slice, type Node } from "prosemirror-model"
 import type { EditorState } from "prosemirror-state"
-import { leavesOf, nodes, schema } from "../document"
+import { leavesOf, nodes, schema, tableAt } from "../document"
 import type { Command } from "./command"
 import { joining } from "./history"
 import { landingMarks } from "./typingMarks"
@@ -10,7 +10,18 @@ import { landingMarks } from "./typingMarks"
 const most = { blocks: 150, size: 60_000 }
 
 export function isLong({ content }: Pick<Slice, "content">): boolean {
+  if (isLongTable(content)) return true
   return content.childCount > 4 * most.blocks || (content.childCount > 2 && content.size > 4 * most.size)
+}
+
+/** Whether content is one table with many rows, over which no cell reaches: it can be put in row by row. */
+function isLongTable({ childCount, firstChild }: Fragment): boolean {
+  return (
+    childCount === 1 &&
+    firstChild?.type === nodes.table &&
+    firstChild.childCount > most.blocks &&
+    firstChild.children.every((row) => row.children.every(({ attrs }) => attrs.rowspan === 1))
+  )
 }
 
 export interface Parts {
@@ -20,10 +31,22 @@ export interface Parts {
   rest: Iterable<readonly Node[]>
   /** Number of blocks in all. */
   count: number
+  /** Whether the parts are rows of the one table of the beginning. */
+  rows?: boolean
 }
 
 /** A slice in parts. */
 export function partsOf({ content, openStart, openEnd }: Slice): Parts {
+  if (isLongTable(content)) {
+    const table = content.firstChild as Node
+    const [first = [], ...rest] = cut(table.children)
+    return {
+      first: new Slice(Fragment.from(table.copy(Fragment.from(first))), 0, 0),
+      rest,
+      count: table.childCount,
+      rows: true,
+    }
+  }
   const blocks = content.content
   const middle = blocks.slice(0, -1)
   const [first = [], ...rest] = cut(middle)
@@ -101,6 +124,15 @@ export function textParts(state: EditorState, text: string): Parts {
 /** Position before the block with the caret: there the parts of a paste go in. */
 export function beforeBlock(state: EditorState): number {
   return leavesOf(state.doc).before(leavesOf(state.doc).at(state.selection.head))
+}
+
+/** Position at the end of the table with the caret, or before it: there further rows go in. */
+export function endOfTable(state: EditorState): number {
+  const { $head } = state.selection
+  const place = tableAt($head)
+  if (place) return place.pos + place.table.nodeSize - 1
+  const before = state.doc.resolve($head.before()).nodeBefore
+  return before?.type === nodes.table ? $head.before() - 1 : $head.before()
 }
 
 /** Puts a further part in, which belongs to the change before it. */

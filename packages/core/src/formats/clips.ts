@@ -32,5 +32,11 @@ export const clips: readonly Clip[] = [
   { media: kinds.text.media, byButton: true, write: ({ text }) => text },
 ]
 
+/** Whether text may hold the cells of a table, as calculating programs copy them: its first line has a tab, and it is not its only one. */
+export function mayHoldCells(text: string): boolean {
+  const end = text.indexOf("\n")
+  return end > 0 && end < text.length - 1 && text.slice(0, end).includes("\t")
+}
+
 /** Texts by their media types. */
 export type Transferred = ReadonlyMap<string, string>

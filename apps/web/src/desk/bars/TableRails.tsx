@@ -22,8 +22,8 @@ import { widthsSeen } from "../tabling"
 import type { TableSeen } from "../view/source"
 
 /** Thickness of a rail, and its distance from the table, in pixels. */
-const mouse = { thick: 12, gap: 5 }
-const finger = { thick: 22, gap: 4 }
+const mouse = { thick: 9, gap: 2 }
+const finger = { thick: 18, gap: 2 }
 /** Movement, in pixels, from which on a press moves what it is on. */
 const moves = 8
 

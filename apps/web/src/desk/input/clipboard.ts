@@ -10,6 +10,7 @@ import type { EditorState } from "prosemirror-state"
 import { documentAttrs, paragraphAttrs, type Brought, type ParagraphFormat } from "@biblon/core/document"
 import {
   beforeBlock,
+  endOfTable,
   broughtBy,
   changes,
   deleteSelection,
@@ -27,7 +28,7 @@ import {
   type Command,
   type Parts,
 } from "@biblon/core/editing"
-import { clips, type Clip, type Copied, type Transferred } from "@biblon/core/formats/clips"
+import { clips, mayHoldCells, type Clip, type Copied, type Transferred } from "@biblon/core/formats/clips"
 import { kinds } from "@biblon/core/formats/kinds"
 import { inLocalLook } from "@biblon/core/formats/look"
 import { PasteReader } from "../../workers/pasteClient"
@@ -147,12 +148,13 @@ export class Clipboard {
   }
 
   private async read(data: Transferred): Promise<Pick<Pasted, "slice" | "brought">> {
-    const formatted = [...data].some(([media, text]) => media !== kinds.text.media && text !== "")
+    const formatted = [...data].some(([media, text]) => (media === kinds.text.media ? mayHoldCells(text) : text !== ""))
     if (!formatted) return { slice: null, brought: null }
     const stop = this.begin()
     const read = await this.session.holdKeys(this.reader.read(data, stop.signal))
     this.end(stop)
-    if (!read && !stop.signal.aborted)
+    const plain = [...data].every(([media, text]) => media === kinds.text.media || text === "")
+    if (!read && !plain && !stop.signal.aborted)
       this.session.store.setState({
         trouble: "The formatting of what was pasted could not be read. Its text was pasted.",
       })
@@ -201,14 +203,14 @@ export class Clipboard {
   }
 
   /** Part after part, each in a task of its own; what is typed meanwhile follows. */
-  private putParts({ first, rest, count }: Parts, brought: Brought | null): Promise<boolean> {
+  private putParts({ first, rest, count, rows }: Parts, brought: Brought | null): Promise<boolean> {
     const { session } = this
     const begin: Command = (state, dispatch) =>
       pasteSlice(first, "Pasted", brought)(state, dispatch && ((tr) => dispatch(joining(tr, "pasteBegins"))))
     if (!session.run(begin) || !session.now) return Promise.resolve(false)
     const stop = this.begin()
-    this.at = beforeBlock(session.now)
-    let done = first.content.childCount
+    this.at = rows ? endOfTable(session.now) : beforeBlock(session.now)
+    let done = rows ? (first.content.firstChild?.childCount ?? 0) : first.content.childCount
     const go = async () => {
       for (const part of rest) {
         await nextTask()
@@ -219,7 +221,9 @@ export class Clipboard {
         if (this.store.getState().pasting) this.store.setState({ pasting: { done } })
       }
       if (stop.signal.aborted)
-        session.store.setState({ trouble: `Stopped: ${done} paragraphs are in. One undo takes them out.` })
+        session.store.setState({
+          trouble: `Stopped: ${done} ${rows ? "rows" : "paragraphs"} are in. One undo takes them out.`,
+        })
       this.at = null
       this.end(stop)
       return count > 0

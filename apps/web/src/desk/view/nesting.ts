@@ -78,7 +78,9 @@ export class Nesting {
       const row = this.pool.take(`${path}/r${i}`, "row")
       const cells = [...groups(own, ({ cell }) => standsIn(cell, depth))].map((inCell, k) => {
         const set = standsIn((inCell[0] as Standing).cell, depth) as SetCell
-        const heads = set.heads === "column" ? "columnheader" : set.heads === "row" ? "rowheader" : "cell"
+        // A head that says nothing heads nothing.
+        const says = inCell.some(({ block }) => block.textContent !== "")
+        const heads = !says || !set.heads ? "cell" : set.heads === "column" ? "columnheader" : "rowheader"
         const cell = this.pool.take(`${path}/r${i}/c${k}`, heads)
         cell.setAttribute("aria-colindex", String(set.column + 1))
         if (set.colspan > 1) cell.setAttribute("aria-colspan", String(set.colspan))

@@ -1,9 +1,10 @@
 /** Tables come: blank ones, of selected text, and of what is pasted; and become text again. */
 import { Fragment, type Node } from "prosemirror-model"
 import { Selection, TextSelection, type Transaction } from "prosemirror-state"
-import { cellPosition, gridOf, leavesOf, limits, nodes, paragraphAttrs, tableAt, textOf, within } from "../../document"
+import { gridOf, leavesOf, limits, nodes, paragraphAttrs, tableAt, textOf, within } from "../../document"
 import type { Command } from "../command"
 import { named } from "../history"
+import { rowStarts } from "./model"
 import { putColumns, putRows } from "./rows"
 import { selectedRect, selectRect } from "./selection"
 
@@ -181,14 +182,18 @@ export function pasteCells(copied: Node): Command {
     const [rows, columns] = [top + from.rows - into.rows, left + from.columns - into.columns]
     if (rows > 0) putRows(tr, pos, into.rows, rows, into.rows - 1)
     if (columns > 0) putColumns(tr, pos, into.columns, columns, into.columns - 1)
-    for (let row = from.rows - 1; row >= 0; row--)
-      for (const { node, column } of [...from.begun(row)].reverse()) {
-        const table = tr.doc.nodeAt(pos) as Node
-        const cell = gridOf(table).begun(top + row)[left + column]
-        if (!cell) continue
-        const at = cellPosition(table, pos, cell) + 1
-        tr.replaceWith(at, at + cell.node.content.size, node.content)
-      }
+    const table = tr.doc.nodeAt(pos) as Node
+    const starts = rowStarts(table, pos)
+    const rowsNow = table.children.slice(top, top + from.rows).map((own, row) => {
+      const pasted = copied.child(row).children
+      const cells = own.children.map((cell, column) =>
+        column >= left && column < left + from.columns
+          ? cell.copy(pasted[column - left]?.content ?? cell.content)
+          : cell,
+      )
+      return own.copy(Fragment.from(cells))
+    })
+    tr.replaceWith(starts[top] as number, starts[top + from.rows] as number, rowsNow)
     tr.setSelection(
       selectRect(tr.doc, tr.doc.nodeAt(pos) as Node, pos, {
         top,

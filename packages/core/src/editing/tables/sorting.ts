@@ -17,6 +17,9 @@ import { named } from "../history"
 import { rowStarts } from "./model"
 import { CellSelection, selectedRect } from "./selection"
 
+/** Rows of a part of a change. */
+const most = 200
+
 export interface SortKey {
   column: number
   /** -1 for the last first. */
@@ -100,13 +103,19 @@ export function sortRows(keys: readonly SortKey[]): Command {
       return 0
     })
     const { tr } = state
-    const starts = rowStarts(table, pos)
-    if (now.some(({ node }, i) => node !== rows[i]?.node))
-      tr.replaceWith(
-        starts[from] as number,
-        starts[to] as number,
-        now.map(({ node }) => node),
-      )
+    // In parts, so that none is too large to be sent.
+    let at = rowStarts(table, pos)[from] as number
+    const sizeOf = (some: readonly { node: Node }[]) => some.reduce((sum, { node }) => sum + node.nodeSize, 0)
+    for (let i = 0; i < now.length; i += most) {
+      const [before, after] = [rows.slice(i, i + most), now.slice(i, i + most)]
+      if (after.some(({ node }, n) => node !== before[n]?.node))
+        tr.replaceWith(
+          at,
+          at + sizeOf(before),
+          after.map(({ node }) => node),
+        )
+      at += sizeOf(after)
+    }
     dispatch(named(tr, "Rows sorted"))
     return true
   }

@@ -47,7 +47,7 @@ function Tools({ ids }: { ids: readonly (readonly [id: string, label: string])[]
               toolNamed(id).run(session)
               session.focus()
             }}
-            className={`h-11 min-w-[46%] flex-1 flex-row items-center gap-2 rounded-button border border-line bg-raised px-3 hover:bg-murex-soft/50 wide:h-9 ${off ? "opacity-40" : ""}`}
+            className={`h-11 min-w-[46%] flex-1 flex-row items-center gap-1.5 rounded-button border border-line bg-raised px-2 hover:bg-murex-soft/50 wide:h-9 ${off ? "opacity-40" : ""}`}
           >
             <Glyph icon={toolNamed(id).icon} size={18} />
             <Text numberOfLines={1} className="font-ui text-[14px] text-ink">
@@ -202,7 +202,7 @@ export function TablePage() {
           ["rows-away", "Row away"],
           ["columns-away", "Column away"],
           ["join-cells", "Join cells"],
-          ["divide-cell", "Divide the cell"],
+          ["divide-cell", "Divide cell"],
         ]}
       />
       <SectionTitle>Look</SectionTitle>
