@@ -1,6 +1,6 @@
 /** The server's HTTP interface. Answers are those of our own server and of the same version, so their types suffice. */
 import { earlyContent } from "./live/early"
-import type { AddedFont, Problem, ShelfEntry } from "@biblon/wire"
+import type { AddedFont, AddedPicture, Problem, ShelfEntry } from "@biblon/wire"
 
 export class NotThere extends Error {}
 
@@ -63,6 +63,10 @@ export const api = {
   addFont: (file: Blob) =>
     json<AddedFont>(
       ask("/fonts", { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body: file }),
+    ),
+  addPicture: (file: Blob) =>
+    json<AddedPicture>(
+      ask("/pictures", { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body: file }),
     ),
   pictureUrl: ({ id, version }: ShelfEntry) => `/api/documents/${id}/picture?v=${version}`,
 }

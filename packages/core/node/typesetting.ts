@@ -73,9 +73,20 @@ export function typesetter(): Typesetter {
 let subset: Subsetter | undefined
 
 /** A finished layout as the bytes of a PDF. */
-export function pdfOf(layout: Layout, name: string, fonts: FontLibrary = typesetter().fonts): Uint8Array {
+export function pdfOf(
+  layout: Layout,
+  name: string,
+  fonts: FontLibrary = typesetter().fonts,
+  pictures: AssetSource = () => undefined,
+): Uint8Array {
   subset ??= createSubsetter(readFileSync(wasmFile("harfbuzz-subset")))
-  const writing = writePdf(layout, { fonts, subset, name, deflate: (bytes) => deflateSync(bytes, { level: 6 }) })
+  const writing = writePdf(layout, {
+    fonts,
+    subset,
+    name,
+    pictures,
+    deflate: (bytes) => deflateSync(bytes, { level: 6 }),
+  })
   let step = writing.next()
   while (!step.done) step = writing.next()
   return step.value

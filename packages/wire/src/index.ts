@@ -73,9 +73,13 @@ export const AddedFont = z.object({
   variant: z.enum(["regular", "italic", "bold", "boldItalic"]),
 })
 
+/** The file of a picture that was taken in, and its size in pixels. */
+export const AddedPicture = z.object({ asset: z.string(), width: z.number(), height: z.number() })
+
 /** Every error of the API. */
 export const Problem = z.object({ message: z.string() })
 
+export type AddedPicture = z.infer<typeof AddedPicture>
 export type ShelfEntry = z.infer<typeof ShelfEntry>
 export type Rename = z.infer<typeof Rename>
 export type NewDocument = z.infer<typeof NewDocument>

@@ -7,6 +7,8 @@ import type { DocumentStore, Picture } from "../store/documents"
 import { pictureProgram } from "./program"
 import type { Drawn, ToDraw } from "./worker"
 
+/** So many pictures of a document are given along. */
+const firstPictures = 12
 const longest = 20_000
 const memory = { maxOldGenerationSizeMb: 700, maxYoungGenerationSizeMb: 64 }
 
@@ -62,8 +64,14 @@ export class Pictures {
 
   private assetsOf(content: string): ToDraw["assets"] {
     const { attrs } = JSON.parse(content) as { attrs: DocumentAttrs }
-    const names = Object.values(attrs.styles.fonts).flatMap((family) => Object.values(family))
-    return names.flatMap((sha256) => ((bytes) => (bytes ? [[sha256, bytes] as const] : []))(this.assets.bytes(sha256)))
+    const fonts = Object.values(attrs.styles.fonts).flatMap((family) => Object.values(family))
+    // The first pictures are those of the first sheet, if it has any.
+    const pictures = [...content.matchAll(/"asset":"([0-9a-f]{64})"/g)]
+      .slice(0, firstPictures)
+      .map(([, name]) => name ?? "")
+    return [...fonts, ...pictures].flatMap((sha256) =>
+      ((bytes) => (bytes ? [[sha256, bytes] as const] : []))(this.assets.bytes(sha256)),
+    )
   }
 
   private async draw(task: ToDraw): Promise<Drawn> {

@@ -12,6 +12,15 @@ export interface ToDraw {
   assets: (readonly [sha256: string, bytes: Uint8Array])[]
 }
 
+/** So large a picture is drawn on the shelf; larger ones leave their place empty. */
+const mostDrawn = 600_000
+
+function dataOf(bytes: Uint8Array | undefined): string | null {
+  if (!bytes || bytes.length > mostDrawn) return null
+  const type = bytes[0] === 0x89 ? "image/png" : "image/jpeg"
+  return `data:${type};base64,${Buffer.from(bytes).toString("base64")}`
+}
+
 export interface Drawn {
   sheets: number
   svg: string
@@ -20,12 +29,13 @@ export interface Drawn {
 parentPort?.on("message", ({ content, name, assets }: ToDraw) => {
   try {
     const files = new Map(assets)
-    const setter = files.size > 0 ? openTypesetter((sha256) => files.get(sha256)) : typesetter()
+    const ownFonts = /"fonts":\{"/.test(content)
+    const setter = ownFonts ? openTypesetter((sha256) => files.get(sha256)) : typesetter()
     const { placed } = layoutOf(readDocument(JSON.parse(content)), setter, name)
     const first = placed[0]
     parentPort?.postMessage({
       sheets: placed.length,
-      svg: first ? sheetPicture(first, setter.fonts) : "",
+      svg: first ? sheetPicture(first, setter.fonts, (asset) => dataOf(files.get(asset))) : "",
     } satisfies Drawn)
   } catch (error) {
     parentPort?.postMessage({ error: error instanceof Error ? error.message : String(error) })

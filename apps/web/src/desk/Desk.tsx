@@ -16,6 +16,7 @@ import { GoToCard } from "./bars/GoToCard"
 import { LinkCard } from "./bars/LinkCard"
 import { Offers } from "./bars/Offers"
 import { PasteCard } from "./bars/PasteCard"
+import { PictureFrame } from "./bars/PictureFrame"
 import { PressedCard } from "./bars/PressedCard"
 import { ReadingBar } from "./bars/ReadingBar"
 import { Ruler } from "./bars/Ruler"
@@ -116,6 +117,7 @@ function Overlays() {
       <PressedCard />
       <LayingCard />
       <TableRails />
+      <PictureFrame />
       <Guide />
       <FindTool />
       <Notice />

@@ -1,10 +1,12 @@
 /** What the parts of the desk may ask of the desk that they are on. */
 import type { Command } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
+import type { Picturing } from "./picturing"
 import type { DeskStore } from "./store"
 
 export interface DeskPort {
   readonly store: DeskStore
+  readonly picturing: Pick<Picturing, "add">
   /** The document now; null until it is here. */
   readonly now: EditorState | null
   /** Runs a command; returns whether it applied. */

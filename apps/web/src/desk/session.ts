@@ -14,11 +14,12 @@ import { blank, Editing, type Change } from "./editing"
 import { Finder } from "./finder"
 import { Going } from "./going"
 import { Caret } from "./input/caret"
-import { Clipboard, transferred } from "./input/clipboard"
+import { Clipboard, picturesOf, transferred } from "./input/clipboard"
 import { Typing } from "./input/typing"
 import { WaitingKeys } from "./input/waiting"
 import { LookLaying } from "./laying"
 import { Marking } from "./marking"
+import { Picturing } from "./picturing"
 import type { DeskPort } from "./ports"
 import { Pressing } from "./pressing"
 import { Showing } from "./showing"
@@ -89,6 +90,12 @@ export class DeskSession implements DeskPort {
     repaint: () => this.surface.repaint(),
   })
   readonly marking = new Marking(this.editing, this.finder, () => this.surface.repaint())
+  readonly picturing = new Picturing(this.store, {
+    editor: () => this.now,
+    run: (command) => this.run(command),
+    focus: () => this.focus(),
+    hold: (work) => this.holdKeys(work),
+  })
   readonly tabling = new Tabling({
     editor: () => this.now,
     run: (command) => this.run(command),
@@ -145,6 +152,8 @@ export class DeskSession implements DeskPort {
       dropped: (place, data) => {
         this.focus()
         this.editing.select(place.pos, place)
+        const pictures = picturesOf(data)
+        if (pictures.length > 0) return void this.picturing.add(pictures)
         void this.clipboard.paste(transferred(data))
       },
       selecting: () => {

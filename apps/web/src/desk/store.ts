@@ -82,6 +82,10 @@ export interface DeskState {
   findAsked: number
   /** What was pressed last, as long as its card is open. */
   pressed: Pressed | null
+  /** What is being done with a picture, in words; null for nothing. */
+  picturing: string | null
+  /** Whether the bars of the selected picture crop it. */
+  cropping: boolean
   /** Whether a link is being made or changed. */
   linking: boolean
   /** Whether it is asked where to go. */
@@ -118,6 +122,7 @@ export function createDeskStore(initial: Pick<DeskState, "mode" | "scale">) {
       caret: null,
       column: null,
       table: null,
+      picture: null,
       selection: { from: null, to: null },
     },
     canvas: null,
@@ -127,6 +132,8 @@ export function createDeskStore(initial: Pick<DeskState, "mode" | "scale">) {
     findingTool: false,
     findAsked: 0,
     pressed: null,
+    picturing: null,
+    cropping: false,
     linking: false,
     goingTo: false,
     naming: false,

@@ -141,6 +141,7 @@ export class Surface {
         const leaf = view.spots.checkAt(...view.onCanvas(x, y))
         return leaf !== null && this.editing.run(toggleDone(leaf))
       },
+      picture: (x, y) => view.spots.pictureAt(...view.onCanvas(x, y)),
       writeEdge: ({ edge, variant, section, sheet }) => {
         view.places.writeOn(sheet)
         this.editing.run(writeEdge(edge, variant, section))

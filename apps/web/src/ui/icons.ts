@@ -81,3 +81,4 @@ export { ColumnsPlusLeftIcon as ColumnsPlusLeft } from "phosphor-react-native/sr
 export { ColumnsPlusRightIcon as ColumnsPlusRight } from "phosphor-react-native/src/icons/ColumnsPlusRight"
 export { ArrowsInLineHorizontalIcon as ArrowsInLineHorizontal } from "phosphor-react-native/src/icons/ArrowsInLineHorizontal"
 export { ArrowsOutLineHorizontalIcon as ArrowsOutLineHorizontal } from "phosphor-react-native/src/icons/ArrowsOutLineHorizontal"
+export { ImageIcon } from "phosphor-react-native/src/icons/Image"

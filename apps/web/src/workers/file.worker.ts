@@ -8,7 +8,7 @@ import type { KindId } from "@biblon/core/formats/kinds"
 import { Composition, furnished } from "@biblon/core/layout"
 import { createSubsetter, writePdf } from "@biblon/core/output"
 import { addressOf } from "./addresses"
-import { openTypesetter } from "./resources"
+import { openTypesetter, pictureBytes } from "./resources"
 
 export type FileRequest =
   /** `content` is the document node as JSON text. */
@@ -36,7 +36,12 @@ async function pdfOf(doc: Node, name: string): Promise<Uint8Array> {
   while (!composition.step())
     if (composition.settled % every === 0) post({ type: "progress", stage: "layout", done: composition.settled, of: 0 })
   const layout = furnished(typesetter, composition.layout, valuesNow)
-  const writing = writePdf(layout, { fonts: typesetter.fonts, subset: createSubsetter(module), name })
+  const writing = writePdf(layout, {
+    fonts: typesetter.fonts,
+    subset: createSubsetter(module),
+    pictures: pictureBytes,
+    name,
+  })
   let step = writing.next()
   while (!step.done) {
     if (step.value % every === 0)

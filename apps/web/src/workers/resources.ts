@@ -24,6 +24,16 @@ function fetchNow(address: string, what: string): Uint8Array<ArrayBuffer> {
   return bytes
 }
 
+/** The bytes of a picture; undefined where they are not to be had. */
+export function pictureBytes(asset: string): Uint8Array | undefined {
+  try {
+    return fetchNow(`/api/assets/${asset}`, "The picture")
+  } catch {
+    // It leaves its place empty; all else is written.
+    return undefined
+  }
+}
+
 const patternAddress = (name: string) => `/hyphenation/${name}.wasm`
 
 /** Fetches side by side what the first sheets of a document are set in. What cannot be had is asked for again when it is needed. */

@@ -47,6 +47,14 @@ export const limits = {
   /** Words for who cannot see a table or picture. */
   alt: 2000,
   formula: 400,
+  picture: {
+    size: [4, 4000],
+    pixels: [1, 40_000],
+    crop: [0, 0.95],
+    turn: [-180, 180],
+    part: [-1, 1],
+    distance: [0, 200],
+  },
 } as const
 
 export const borderSides = ["top", "right", "bottom", "left"] as const
@@ -65,6 +73,13 @@ export const noteRestarts = ["document", "section", "sheet"] as const
 
 /** Covers of our own: see editing/covers.ts. */
 export const coverNames = ["pier", "slipway", "chart", "ledger"] as const
+
+/** How text goes round a picture. */
+export const wraps = ["line", "beside", "across", "under", "over"] as const
+/** On which sides of it text stands: on both, on one, or on the wider one. */
+export const wrapSides = ["both", "left", "right", "wider"] as const
+export const pictureShapes = ["plain", "rounded", "round", "arch"] as const
+export const pictureTones = ["own", "greys", "sepia", "tint"] as const
 
 /** Looks of tables of our own: see tableLooks.ts. */
 export const tableLooks = [

@@ -19,6 +19,7 @@ export * from "./language"
 export * from "./look"
 export * from "./notes"
 export * from "./numbering"
+export * from "./pictures"
 export * from "./rebasing"
 export * from "./rights"
 export * from "./schema"
@@ -46,6 +47,7 @@ export type {
   OwnFamily,
   PageSetup,
   ParagraphFormat,
+  PictureFormat,
   Properties,
   RowFormat,
   RulePattern,

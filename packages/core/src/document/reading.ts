@@ -16,12 +16,14 @@ import { fieldKinds } from "./fields"
 import { entryOf } from "./keyed"
 import { schema, storyKinds } from "./schema"
 import {
+  Asset,
   CellFormat,
   LetterFormat,
   Link,
   NoteSettings,
   PageSetup,
   ParagraphFormat,
+  PictureFormat,
   PlaceName,
   Properties,
   RowFormat,
@@ -73,6 +75,13 @@ const CellAttrs = z.strictObject({
   rowspan: z.number().int().min(1).max(limits.table.rows),
   format: CellFormat.partial().nullable(),
 })
+const pixels = z.number().int().min(limits.picture.pixels[0]).max(limits.picture.pixels[1])
+const PictureAttrs = z.strictObject({
+  asset: Asset,
+  source: Asset.nullable(),
+  pixels: z.tuple([pixels, pixels]),
+  format: PictureFormat.partial().nullable(),
+})
 const FieldAttrs = z.strictObject({ kind: z.enum(fieldKinds), format: z.string().max(limits.formula) })
 
 /** What the attributes of a node have to be, and what they are called where they are not. */
@@ -86,6 +95,7 @@ const attrShapes: Readonly<Record<string, { shape: z.ZodType; what: string }>> =
   anchor: { shape: AnchorAttrs, what: "The anchor of a text beside the body" },
   table: { shape: TableAttrs, what: "A table" },
   row: { shape: RowAttrs, what: "A row of a table" },
+  picture: { shape: PictureAttrs, what: "A picture" },
   cell: { shape: CellAttrs, what: "A cell of a table" },
 }
 

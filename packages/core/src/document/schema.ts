@@ -101,6 +101,18 @@ export const schema = new Schema({
       attrs: { kind: { default: "date" }, format: { default: "long" } },
       leafText: (field) => fieldText(field, "en-GB"),
     },
+    /** See pictures.ts. */
+    picture: {
+      group: "inline",
+      inline: true,
+      attrs: {
+        asset: { default: "" },
+        source: { default: null },
+        pixels: { default: [1, 1] },
+        format: { default: null },
+      },
+      leafText: () => "",
+    },
     /** Stands for a story, by its key. */
     anchor: { group: "inline", inline: true, selectable: false, attrs: { story: { default: "" } }, leafText: () => "" },
   },

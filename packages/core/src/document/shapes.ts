@@ -14,7 +14,11 @@ import {
   noteForms,
   noteRestarts,
   numberForms,
+  pictureShapes,
+  pictureTones,
   tableLooks,
+  wraps,
+  wrapSides,
   type Range,
 } from "./bounds"
 
@@ -190,9 +194,9 @@ export const Style = z.strictObject({
   letters: LetterFormat.partial(),
 })
 
-const asset = z.string().regex(/^[0-9a-f]{64}$/, "an asset is named by its SHA-256")
+export const Asset = z.string().regex(/^[0-9a-f]{64}$/, "an asset is named by its SHA-256")
 /** Faces of a family that people brought in, each named by its asset. */
-export const OwnFamily = z.strictObject({ regular: asset, italic: asset, bold: asset, boldItalic: asset }).partial()
+export const OwnFamily = z.strictObject({ regular: Asset, italic: Asset, bold: Asset, boldItalic: Asset }).partial()
 
 export const StyleSheet = z.strictObject({
   defaults: z.strictObject({ paragraph: ParagraphFormat, letters: LetterFormat }),
@@ -298,6 +302,44 @@ export const NoteSettings = z.strictObject({
   end: z.strictObject({ form: z.enum(noteForms) }),
 })
 
+const fraction = ranged(limits.picture.crop)
+const part = ranged(limits.picture.part)
+export const PictureFormat = z.strictObject({
+  /** In points, before it is turned; null for what follows from the other, or from its pixels. */
+  width: ranged(limits.picture.size).nullable(),
+  height: ranged(limits.picture.size).nullable(),
+  /** What it shows, for who cannot see it. */
+  alt: z.string().max(limits.alt),
+  /** Parts of it that are not shown, from each side. */
+  crop: z.strictObject({ top: fraction, right: fraction, bottom: fraction, left: fraction }),
+  /** Degrees by which it is turned, with the clock. */
+  turn: ranged(limits.picture.turn),
+  shape: z.enum(pictureShapes),
+  frame: Border.nullable(),
+  shadow: z.boolean(),
+  opacity: ranged(limits.strength),
+  /** How its colours were changed from those of its source. */
+  colours: z.strictObject({
+    tone: z.enum(pictureTones),
+    brightness: part,
+    contrast: part,
+    /** How unlike the colour at its edges may be that was taken away; null for none. */
+    cut: ranged([0, 1]).nullable(),
+  }),
+  wrap: z.enum(wraps),
+  side: z.enum(wrapSides),
+  /** From it to the text beside it. */
+  distance: ranged(limits.picture.distance),
+  /** Where it stands from left to right, if not in its line: at an edge or the middle of something, or so far from its left edge. */
+  across: z.strictObject({
+    of: z.enum(["column", "margins", "sheet"]),
+    align: z.enum(["left", "center", "right"]).nullable(),
+    at: length,
+  }),
+  /** So far below the top of something. */
+  down: z.strictObject({ of: z.enum(["paragraph", "margins", "sheet"]), at: length }),
+})
+
 /** What is the same for all of a table. */
 export const TableFormat = z.strictObject({
   /** Widths of its columns in points, as long as they have room together; null where they share the width alike. */
@@ -345,6 +387,7 @@ export type ListLevel = z.infer<typeof ListLevel>
 export type ListDefinition = z.infer<typeof ListDefinition>
 export type ParagraphFormat = z.infer<typeof ParagraphFormat>
 export type TableFormat = z.infer<typeof TableFormat>
+export type PictureFormat = z.infer<typeof PictureFormat>
 export type RowFormat = z.infer<typeof RowFormat>
 export type CellFormat = z.infer<typeof CellFormat>
 export type OwnFamily = z.infer<typeof OwnFamily>

@@ -2,15 +2,18 @@
 import type { Blocks, Section } from "../document"
 import type {
   Break,
+  DrawnPicture,
   Fragment,
   Frame,
   Furniture,
+  Insets,
   Lines,
   ParagraphLayout,
   Placed,
   PlacedSheet,
   SetBox,
   SetCell,
+  SetFloat,
   SetTable,
   Shape,
   Sheet,
@@ -22,13 +25,14 @@ import type {
 interface Flat {
   fragments: Fragment[]
   tables: SetTable[]
+  floats: SetFloat[]
 }
 const flat = new WeakMap<PlacedSheet, Flat>()
 
 function flatOf(placed: PlacedSheet): Flat {
   let found = flat.get(placed)
   if (!found) {
-    found = { fragments: [], tables: [] }
+    found = { fragments: [], tables: [], floats: [] }
     for (const column of placed.sheet.columns)
       collect(column, { firstLeaf: placed.leaf, left: 0, top: 0, part: "text", cell: null }, found)
     for (const { part, stack } of placed.furniture ?? [])
@@ -48,6 +52,11 @@ export function tablesOf(placed: PlacedSheet): readonly SetTable[] {
   return flatOf(placed).tables
 }
 
+/** Pictures that stand not in lines, where they stand on the sheet. */
+export function floatsOn(placed: PlacedSheet): readonly SetFloat[] {
+  return flatOf(placed).floats
+}
+
 /** What a box stands in. */
 interface Around {
   firstLeaf: number
@@ -65,8 +74,11 @@ function collect({ box, leaf, x, y }: Placed, { firstLeaf, left, top, part, cell
     const own = entry === null ? part : "generated"
     const set = { entry, paragraph, from, to, width, frame: frame && moved(frame, at.x, at.y) }
     found.fragments.push({ ...at, part: own, cell, ...set })
-  } else if (box.kind === "stack") for (const own of box.inside) collect(own, inside, found)
-  else {
+  } else if (box.kind === "stack") {
+    for (const own of box.inside) collect(own, inside, found)
+    for (const own of box.floats ?? [])
+      found.floats.push({ ...own, leaf: at.leaf + own.leaf, x: at.x + own.x, y: at.y + own.y })
+  } else {
     const { width, height, columns, ground, alt } = box
     const onSheet = <T extends { x: number; y: number }>(own: T): T => ({ ...own, x: own.x + at.x, y: own.y + at.y })
     const set = { fills: ground.fills.map(onSheet), rules: ground.rules.map(onSheet) }
@@ -94,12 +106,33 @@ function collect({ box, leaf, x, y }: Placed, { firstLeaf, left, top, part, cell
   }
 }
 
+/** The pictures on the lines of a fragment, with the corner of the upright box of each on the sheet. */
+export function picturesIn(fragment: Fragment): { picture: DrawnPicture; offset: number; x: number; y: number }[] {
+  const { paragraph, from, to, x, y } = fragment
+  if (!paragraph.text.includes("\ufffc")) return []
+  const first = paragraph.lines[from]?.top ?? 0
+  return paragraph.lines.slice(from, to).flatMap((line) =>
+    line.runs.flatMap(({ run, x: left }) =>
+      run.picture
+        ? [
+            {
+              picture: run.picture,
+              offset: run.from,
+              x: x + left,
+              y: y + line.top - first + line.baseline - run.picture.box.height,
+            },
+          ]
+        : [],
+    ),
+  )
+}
+
 /** What stands behind all text of a sheet, and is no text of the document. */
 export function backdropOf({ furniture = [] }: PlacedSheet): { fragment: Fragment; turn: Turn }[] {
   return furniture.flatMap(({ part, stack, angle = 0 }) => {
     if (part !== "watermark") return []
     const { box, x, y } = stack
-    const found: Flat = { fragments: [], tables: [] }
+    const found: Flat = { fragments: [], tables: [], floats: [] }
     collect(stack, { firstLeaf: 0, left: 0, top: 0, part, cell: null }, found)
     return found.fragments.map((fragment) => ({
       fragment,
@@ -139,11 +172,31 @@ export function sameBreak(a: Break, b: Break): boolean {
   )
 }
 
+const noInsets: Insets = []
+
+/** Whether the same room is taken from the lines of a paragraph. */
+export function sameInsets(a: Insets = noInsets, b: Insets = noInsets): boolean {
+  return (
+    a === b ||
+    (a.length === b.length &&
+      a.every((own, i) => own.left === b[i]?.left && own.right === b[i].right && own.above === b[i].above))
+  )
+}
+
 /** Whether lines were set in columns of the same widths. */
 export function sameShape(a: Shape = [], b: Shape = []): boolean {
   return (
     a === b ||
-    (a.length === b.length && a.every((piece, i) => piece.lines === b[i]?.lines && piece.width === b[i]?.width))
+    (a.length === b.length &&
+      a.every((piece, i) => {
+        const other = b[i]
+        return (
+          piece.lines === other?.lines &&
+          piece.width === other.width &&
+          piece.inLine === other.inLine &&
+          sameInsets(piece.insets, other.insets)
+        )
+      }))
   )
 }
 

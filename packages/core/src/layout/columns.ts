@@ -1,6 +1,7 @@
 /** Columns: a band of text beside one another, filled one after the other, and as high as each other where a section ends. */
 import { leastRoom, type PageSetup } from "../document"
 import type { Filled, Flowing, FlowSetter } from "./flow"
+import type { Paper } from "./paper"
 import type { BlockPlace, Placed, Rule, Stack } from "./types"
 
 export interface Band {
@@ -44,17 +45,23 @@ const halvings = 12
 export function fillBand(
   setter: FlowSetter,
   flow: Flowing,
-  room: { x: number; y: number; width: number; height: number; fresh: boolean },
-  setup: PageSetup["columns"],
+  room: { x: number; y: number; width: number; height: number; fresh: boolean; paper: Paper },
+  setting: PageSetup["columns"],
   start: BlockPlace,
 ): Band {
-  const places = columnsIn(room.width, setup)
+  const places = columnsIn(room.width, setting)
+  const { setup, ...between } = room.paper
+  const sheet = {
+    sheet: { width: setup.width, height: setup.height },
+    margins: { x: between.left, y: between.top, width: between.width, height: between.height },
+  }
   const varies = places.some(({ width }) => width !== places[0]?.width)
   const fill = (height: number) => {
     const filled: Filled[] = []
     let at = start
-    for (const [i, { width }] of places.entries()) {
-      const own = setter.fill(flow, { width, height, top: 0, fresh: room.fresh && i === 0, varies }, at)
+    for (const [i, { left, width }] of places.entries()) {
+      const floats = { ...sheet, x: room.x + left, y: room.y }
+      const own = setter.fill(flow, { width, height, top: 0, fresh: room.fresh && i === 0, varies, floats }, at)
       // A paragraph that begins a new sheet ends this one.
       if (i > 0 && own.inside.length === 0) break
       filled.push(own)
@@ -72,7 +79,16 @@ export function fillBand(
   const columns = filled.map((own, i): Placed<Stack> => {
     const { left, width } = places[i] as (typeof places)[number]
     const placed: Placed<Stack> = {
-      box: { kind: "stack", role: "column", width, height: own.height, inside: own.inside },
+      box: {
+        kind: "stack",
+        role: "column",
+        width,
+        height: own.height,
+        inside: own.inside,
+        ...(own.floats.length > 0
+          ? { floats: own.floats.map((float) => ({ ...float, leaf: float.leaf - leaf })) }
+          : {}),
+      },
       leaf: leaf - firstLeaf,
       x: room.x + left,
       y: room.y,
@@ -84,9 +100,9 @@ export function fillBand(
   const end = filled.at(-1) as Filled
   return {
     columns,
-    rules: setup.line
+    rules: setting.line
       ? places.slice(1, filled.length).map(({ left }) => ({
-          x: room.x + left - (setup.gap + line.width) / 2,
+          x: room.x + left - (setting.gap + line.width) / 2,
           y: room.y,
           width: line.width,
           height,

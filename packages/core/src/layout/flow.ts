@@ -12,11 +12,12 @@ import {
   type ListPlace,
   type ParagraphFormat,
 } from "../document"
-import { beginning, isBeginning } from "./boxes"
+import { beginning, isBeginning, sameInsets } from "./boxes"
 import { borderThickness, frameOf, frameSpace, hasFrame, sharesFrame } from "./ornaments"
-import type { Setting, Typesetter } from "./paragraph"
+import { clearOf, insetsOf, isEarly, place, reach, type FloatRoom, type Set as FloatSet } from "./floats"
+import type { Around, Setting, Typesetter } from "./paragraph"
 import { setTable, type FillCell } from "./tables"
-import type { BlockPlace, Lines, ParagraphLayout, Placed, Shape, Table } from "./types"
+import type { BlockPlace, Insets, Lines, ParagraphLayout, Placed, SetFloat, Shape, Table } from "./types"
 
 /** A flow of a document that is to be set. */
 export interface Flowing {
@@ -55,6 +56,8 @@ export interface Region {
   fresh: boolean
   /** Whether what does not fit may go on in another width. */
   varies?: boolean
+  /** Where pictures may stand beside its text: what lies round it. */
+  floats?: FloatRoom
   /** Where there is no foot. */
   endless?: {
     /** Whether it ends before a block, at a height. */
@@ -75,6 +78,8 @@ export interface Filled {
   lookedAt: number
   /** Whether all of the flow is set. */
   atEnd: boolean
+  /** Pictures that stand beside, under or over the text; their leaves count like those of `inside`. */
+  floats: readonly SetFloat[]
 }
 
 /** A block, or a part of it, that is set but has no frame yet. */
@@ -94,6 +99,18 @@ interface Pen {
   y: number
   above: ParagraphLayout | "table" | null
 }
+
+/** A paragraph beside pictures, the room that these take from its lines, those that are tied to it, and whether they stand in its lines instead. */
+interface Beside {
+  paragraph: ParagraphLayout
+  insets: Insets
+  own: readonly FloatSet[]
+  inLine: boolean
+}
+
+const noInsets: Insets = []
+/** So many times at most lines beside pictures are set anew because they are as high as others were not. */
+const mostTurns = 5
 
 /** Left free below a table, in points. */
 const tableSpace = 6
@@ -115,10 +132,34 @@ export class FlowSetter {
 
   /** Sets blocks from a place on until the region is full, a section ends or nothing is left. */
   fill(flow: Flowing, region: Region, start: BlockPlace): Filled {
+    if (!region.floats) return this.once(flow, region, start, [], false)
+    const early: FloatSet[] = []
+    const first = this.once(flow, region, start, [], early)
+    if (early.length === 0) return first
+    // Text above has to keep clear of what stands there: it is set once more, now that this is known.
+    const again = this.once(flow, region, start, early, [])
+    const stays = early.every(({ block, offset }) =>
+      again.floats.some((own) => own.offset === offset && (own as FloatSet).block === block),
+    )
+    return stays ? again : this.once(flow, region, start, [], false)
+  }
+
+  /**
+   * @param known pictures that are there from the beginning
+   * @param early takes those that stand above their paragraph; false where none may, so that they stand in their lines
+   */
+  private once(
+    flow: Flowing,
+    region: Region,
+    start: BlockPlace,
+    known: readonly FloatSet[],
+    early: FloatSet[] | false,
+  ): Filled {
     const { nodes } = flow.blocks
     const { width, endless } = region
     const bottom = region.height + 1e-6
     const set: Set[] = []
+    let floats: FloatSet[] = [...known]
     let { block, at } = start
     let pen: Pen = {
       y: region.top,
@@ -126,7 +167,10 @@ export class FlowSetter {
     }
     const result = (next: BlockPlace, pieces: readonly Set[] = set, joinsBelow = false): Filled => ({
       inside: this.framed(flow, flow.blocks.leaf(start.block), pieces, joinsBelow),
-      height: pen.y,
+      floats: (floats = floats.filter(
+        (own) => own.block < next.block || (own.block === next.block && !isBeginning(next.at)),
+      )),
+      height: floats.length > 0 ? Math.max(pen.y, reach(floats)) : pen.y,
       spaceAfter: pen.above === null || pen.above === "table" ? 0 : pen.above.format.spaceAfter,
       next,
       lookedAt: Math.min(flow.blocks.leaf(block), flow.blocks.leaf(nodes.length) - 1),
@@ -159,9 +203,10 @@ export class FlowSetter {
       }
       if (node.type.name === "table") {
         const { above } = pen
-        const y =
+        const wished =
           pen.y +
           (above === "table" ? tableSpace : above ? above.format.spaceAfter + frameSpace(above.format).bottom : 0)
+        const y = floats.length > 0 ? clearOf(floats, wished) : wished
         const room = {
           firstLeaf: flow.firstLeaf + flow.blocks.leaf(block),
           width,
@@ -185,11 +230,21 @@ export class FlowSetter {
         continue
       }
       const { line, shape = [] }: { line: number; shape?: Shape } = "line" in at ? at : { line: 0 }
-      const paragraph = this.paragraph(flow, block, width, shape)
+      let insets: Insets = noInsets
+      let inLine = shape.some((piece) => piece.inLine)
+      let paragraph = this.paragraph(flow, block, width, { shape, floats: region.floats !== undefined && !inLine })
+      const beside = region.floats && (paragraph.floats !== null || floats.length > 0)
+      let own: readonly FloatSet[] = []
+      if (beside && region.floats) {
+        const set = this.beside(flow, block, line, region, region.floats, { pen, paragraph, floats, shape, early })
+        ;({ paragraph, insets, own } = set)
+        inLine ||= set.inLine
+      }
       const { format, lines } = paragraph
       if (!endless && format.breakBefore && line === 0 && !(atTop && region.fresh)) return result({ block, at })
       if (!endless && format.columnBefore && line === 0 && !atTop) return result({ block, at })
-      const { y, joins } = begin(pen, paragraph, line, block === 0)
+      const { y: begins, joins } = begin(pen, paragraph, line, block === 0)
+      const y = begins + (insets[line]?.above ?? 0)
       const foot = endless ? y + endless.longest : bottom - frameSpace(format).bottom
       let to = line
       const first = lines[line]
@@ -203,12 +258,20 @@ export class FlowSetter {
           to = Math.min(lines.length, line + Math.max(1, fitting(paragraph, line, foot - y)))
       }
       const end = y + linesHeight(paragraph, line, to)
+      if (to > line) floats = [...floats, ...own]
       if (to > line)
         set.push({ block, box: { kind: "lines", paragraph, from: line, to, width, entry: null }, y, end, joins })
       if (to < lines.length) {
         if (to > line) {
           pen = { y: end, above: paragraph }
-          const before = region.varies ? { shape: [...shape, { lines: to, width }] } : {}
+          const piece = {
+            lines: to,
+            width,
+            ...(insets.length > 0 ? { insets } : {}),
+            ...(inLine ? { inLine } : {}),
+          }
+          const unlike = region.varies || insets.length > 0 || inLine || shape.length > 0
+          const before = unlike ? { shape: [...shape, piece] } : {}
           return result({ block, at: { line: to, ...before } })
         }
         const kept = keptAbove(set)
@@ -222,20 +285,88 @@ export class FlowSetter {
     return { ...result({ block, at: beginning }), height: pen.y + below }
   }
 
+  /** A paragraph with the pictures that are tied to it where they stand, and its lines beside these and others. */
+  private beside(
+    flow: Flowing,
+    block: number,
+    line: number,
+    region: Region,
+    room: FloatRoom,
+    now: {
+      pen: Pen
+      paragraph: ParagraphLayout
+      floats: readonly FloatSet[]
+      shape: Shape
+      early: FloatSet[] | false
+    },
+  ): Beside {
+    const { pen, floats, shape, early } = now
+    let { paragraph } = now
+    const own: FloatSet[] = []
+    const tied = { leaf: flow.blocks.leaf(block), block, top: begin(pen, paragraph, line, block === 0).y }
+    for (const floating of line === 0 ? (paragraph.floats ?? []) : []) {
+      if (floats.some((known) => known.block === block && known.offset === floating.offset)) continue
+      const set = place(floating, tied, region, room, [...floats, ...own])
+      const above = set !== null && isEarly(set, tied.top)
+      if (!set || (above && early === false)) {
+        // What has no room beside the text stands in it.
+        const inLine = this.paragraph(flow, block, region.width, { shape })
+        return this.keepingClear(flow, block, line, region, { ...now, paragraph: inLine, floats }, false)
+      }
+      if (above && early) early.push(set)
+      own.push(set)
+    }
+    const mayFloat = !shape.some((piece) => piece.inLine)
+    const set = this.keepingClear(
+      flow,
+      block,
+      line,
+      region,
+      { ...now, paragraph, floats: [...floats, ...own] },
+      mayFloat,
+    )
+    paragraph = set.paragraph
+    return { ...set, own }
+  }
+
+  /** The lines of a paragraph beside pictures, set until they keep clear of them. */
+  private keepingClear(
+    flow: Flowing,
+    block: number,
+    line: number,
+    region: Region,
+    now: { pen: Pen; paragraph: ParagraphLayout; floats: readonly FloatSet[]; shape: Shape },
+    mayFloat: boolean,
+  ): Beside {
+    const { pen, floats, shape } = now
+    let { paragraph } = now
+    let insets: Insets = noInsets
+    if (floats.length === 0) return { paragraph, insets, own: [], inLine: !mayFloat }
+    const before = shape.at(-1)?.insets ?? noInsets
+    for (let turns = 0; turns < mostTurns; turns++) {
+      const { y } = begin(pen, paragraph, line, block === 0)
+      const next = insetsOf(floats, region.width, y, paragraph.lines, line, before)
+      if (sameInsets(next, insets)) break
+      insets = next
+      paragraph = this.paragraph(flow, block, region.width, { shape, floats: mayFloat, insets })
+    }
+    return { paragraph, insets, own: [], inLine: !mayFloat }
+  }
+
   private paragraph(
     { blocks, firstLeaf, lead, letters = null }: Flowing,
     block: number,
     width: number,
-    shape: Shape = [],
+    around: Around = {},
   ): ParagraphLayout {
     const node = blocks.nodes[block] as Node
     if (lead && block === 0)
-      return this.typesetter.paragraph(this.setting, node, width, lead, { level: noteLevel, shape })
+      return this.typesetter.paragraph(this.setting, node, width, lead, { ...around, level: noteLevel })
     const leaf = firstLeaf + blocks.leaf(block)
     const label = this.labels[leaf] ?? null
     const computed = this.formulas.get(leaf)
     const setting = computed ? withComputed(this.setting, computed) : this.setting
-    return this.typesetter.paragraph(setting, node, width, label, { shape, letters })
+    return this.typesetter.paragraph(setting, node, width, label, { ...around, letters })
   }
 
   /** What a region without a foot goes on below. */

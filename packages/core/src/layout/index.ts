@@ -13,6 +13,7 @@ export { highlightOf, letterRules, outlineWidth, rulePath, shadowColour, shadowO
 export { shownAt, shownText, Typesetter, type Setting } from "./paragraph"
 export { capitals, featuresOf } from "./shaping"
 export { columnsIn } from "./columns"
+export * from "./outlines"
 export { columnsOf } from "./tables"
 export { naturalColumns, settingOf } from "./columnWidths"
 export type { Paper } from "./paper"

@@ -66,7 +66,8 @@ export function setLines(source: LineSource): SetParagraph {
   if (text.endsWith("\n") && ends.at(-1)?.at === text.length) ends.push({ at: text.length, hyphen: false })
 
   const lines: Line[] = [...begun]
-  let top = begun.reduce((sum, line) => sum + line.height, 0)
+  const before = begun.at(-1)
+  let top = before ? before.top + before.height : 0
   let runIndex = 0
   let from = begun.at(-1)?.to ?? 0
   ends.forEach(({ at: to, hyphen }, i) => {
@@ -81,6 +82,7 @@ export function setLines(source: LineSource): SetParagraph {
       last,
       runIndex,
     })
+    top += source.insets[lines.length]?.above ?? 0
     line.top = top
     top += line.height
     lines.push(line)
@@ -161,14 +163,15 @@ function setLine(ruler: Ruler, plan: LinePlan): Line {
     lastSegment.x + ruler.natural(lastSegment.from, visibleLast) + (hyphen ? runWidth(pieceOf(hyphen)) : 0)
 
   // Justification stretches the spaces behind the last tab.
-  const free = ruler.right - visibleRight
+  const end = ruler.end(n)
+  const free = end - visibleRight
   let extra = 0
   if (stretches) {
     let spaces = 0
     for (let at = lastSegment.from; at < visibleTo; at++) if (isWordSpace(text.charCodeAt(at))) spaces++
     if (spaces > 0) {
       extra = free / spaces
-      visibleRight = ruler.right
+      visibleRight = end
     }
   }
   const rtl = format.direction === "rtl"
@@ -267,6 +270,10 @@ function heightOf(source: LineSource, pieces: readonly LineRun[]): { height: num
     descent = Math.max(descent, metrics.descent - Math.min(0, rise))
     natural = Math.max(natural, metrics.natural)
   }
-  const height = spacedHeight(natural, format.lineSpacing)
-  return { height, baseline: (height - ascent - descent) / 2 + ascent }
+  const spaced = spacedHeight(natural, format.lineSpacing)
+  const baseline = (spaced - ascent - descent) / 2 + ascent
+  // A picture stands on the baseline and makes its line as much higher as it has to be, whatever the spacing.
+  let higher = 0
+  for (const { run } of pieces) if (run.picture) higher = Math.max(higher, run.picture.box.height - baseline)
+  return { height: spaced + higher, baseline: baseline + higher }
 }

@@ -8,7 +8,7 @@ import { firstWhere, knownLanguage } from "../document"
 import type { Breaks } from "./breaking"
 import type { FontLibrary } from "./fonts/library"
 import { shapeShown } from "./shaping"
-import type { Line, LineRun, ShapedRun } from "./types"
+import type { Insets, Line, LineRun, ShapedRun } from "./types"
 
 /** Distance of the tab stops that are there without being set. */
 const defaultTab = 36
@@ -126,6 +126,8 @@ export interface LineSource {
   cap: Cap | null
   /** Its first lines, where they are set already, at another width. */
   begun: readonly Line[]
+  /** Room that is taken from its lines; none for most. */
+  insets: Insets
   /** Offsets at which the words of a stretch may be divided with a hyphen; null where they may not. */
   divide: ((from: number, to: number) => number[]) | null
 }
@@ -156,8 +158,8 @@ export class Ruler {
   /** Offsets of the tabs, ascending. */
   private readonly tabs: readonly number[]
   private readonly hyphens = new Map<RunLook, { run: ShapedRun; width: number }>()
-  /** Edge at which lines have to end. */
-  readonly right: number
+  /** Edge at which lines have to end where nothing stands beside them. */
+  private readonly right: number
   /** Where the label of a list item stands, and where the text after it begins. */
   readonly label: { x: number; textAt: number } | null
 
@@ -188,6 +190,19 @@ export class Ruler {
 
   /** Where the n-th line begins. */
   left(n: number): number {
+    const { insets, format } = this.source
+    const inset = insets.length > 0 ? insets[n] : undefined
+    return this.ownLeft(n) + (inset ? (format.direction === "rtl" ? inset.right : inset.left) : 0)
+  }
+
+  /** Where the n-th line has to end. */
+  end(n: number): number {
+    const { insets, format } = this.source
+    const inset = insets.length > 0 ? insets[n] : undefined
+    return this.right - (inset ? (format.direction === "rtl" ? inset.left : inset.right) : 0)
+  }
+
+  private ownLeft(n: number): number {
     const { format, cap } = this.source
     if (n > 0) return format.indentLeft + (cap && n < cap.lines ? cap.inset : 0)
     if (cap) return format.indentLeft + cap.distance
@@ -195,12 +210,12 @@ export class Ruler {
   }
 
   room(n: number): number {
-    return this.right - this.left(n)
+    return this.end(n) - this.left(n)
   }
 
   /** Lines before this one may have less room than the rest. */
   get unlike(): number {
-    return Math.max(1, this.source.cap?.lines ?? 0)
+    return Math.max(1, this.source.cap?.lines ?? 0, this.source.insets.length)
   }
 
   visibleEnd(from: number, to: number): number {

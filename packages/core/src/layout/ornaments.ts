@@ -11,6 +11,7 @@ function seen(line: Line, piece: LineRun): { x: number; width: number } {
 
 /** Lines under and through a run, from the column's left edge and the baseline of its line. */
 export function letterRules(line: Line, piece: LineRun): Rule[] {
+  if (piece.run.picture) return []
   const { look, rise, underline, strike } = piece.run
   if (look.underline === "none" && look.strike === "none") return []
   const { x, width } = seen(line, piece)

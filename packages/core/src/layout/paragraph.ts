@@ -23,9 +23,10 @@ import { setLines, type SetParagraph } from "./lines"
 import { lineMetrics, runWidth, spacedHeight, type Cap, type LineSource } from "./measuring"
 import { anchorsOf } from "./anchors"
 import { shapeParagraph, shapeRun, shapeShown } from "./shaping"
-import { sameShape } from "./boxes"
+import { sameInsets, sameShape } from "./boxes"
+import { floatsOf, holdsPictures, type PictureRoom } from "./pictures"
 import { folded, unfold, type Unfolding } from "./unfolding"
-import type { Line, ParagraphLayout, Shape, ShapedRun } from "./types"
+import type { Floating, Insets, Line, ParagraphLayout, Shape, ShapedRun } from "./types"
 
 /** What of the document as a whole a paragraph depends on. */
 export interface Setting {
@@ -35,6 +36,8 @@ export interface Setting {
   values: FieldValues
   /** Whether it is set for the width of a screen, where lines may be too short to be justified. */
   flow?: boolean
+  /** How high a picture may be; left out for as high as it is. */
+  tallest?: number
 }
 
 /** Letters on a line below which justified text would tear open, and how wide a letter is as part of the size. */
@@ -84,6 +87,9 @@ export interface Around {
   shape?: Shape
   /** What the look of its table says of its letters. */
   letters?: Partial<LetterFormat> | null
+  /** Whether its pictures may stand elsewhere than in its lines, and the room that such ones take from its lines. */
+  floats?: boolean
+  insets?: Insets
 }
 
 const lettered = new WeakMap<Look, Map<Partial<LetterFormat>, Look>>()
@@ -105,6 +111,8 @@ interface Remembered {
   outline: number | null
   width: number
   shape: Shape
+  insets: Insets
+  pictures: PictureRoom | null
   label: string | null
   typesetting: Typesetting
   /** Set where its letters depend on the style sheet beyond the look of the paragraph. */
@@ -115,7 +123,10 @@ interface Remembered {
 }
 
 /** All of what lines are set of but the width. */
-type Shaped = Omit<LineSource, "width" | "begun"> & { unfolding: Unfolding | null }
+type Shaped = Omit<LineSource, "width" | "begun" | "insets"> & {
+  unfolding: Unfolding | null
+  floats: readonly Floating[] | null
+}
 
 /** The lines of paragraphs with unfolded fields as they were set, for what goes on in another width. */
 const unfoldedLines = new WeakMap<ParagraphLayout, readonly Line[]>()
@@ -144,7 +155,7 @@ export class Typesetter {
     node: Node,
     width: number,
     label: string | null,
-    { level = null, shape = [], letters = null }: Around = {},
+    { level = null, shape = [], letters = null, floats = false, insets = noInsets }: Around = {},
   ): ParagraphLayout {
     const { styles, typesetting, flow } = setting
     const hasFields = textOf(node).includes("\ufffc")
@@ -153,6 +164,7 @@ export class Typesetter {
     const look = withLevel(flow ? lookAt(own, width) : own, level)
     const outline = outlineLevel(styles, node)
     const shown = hasFields ? shownBy(values, styles, look.letters, node) : ""
+    const pictures = hasFields && holdsPictures(node) ? pictureRoom(look, width, setting, floats) : null
     const layouts = this.remembered.get(node) ?? none
     const known = layouts.find(
       (own) =>
@@ -160,6 +172,8 @@ export class Typesetter {
         own.outline === outline &&
         own.width === width &&
         sameShape(own.shape, shape) &&
+        sameInsets(own.insets, insets) &&
+        samePictures(own.pictures, pictures) &&
         own.label === label &&
         own.typesetting === typesetting &&
         own.shown === shown &&
@@ -168,12 +182,31 @@ export class Typesetter {
     if (known) return known.layout
     const before = shape.at(-1)
     const above =
-      before && this.paragraph(setting, node, before.width, label, { level, shape: shape.slice(0, -1), letters })
+      before &&
+      this.paragraph(setting, node, before.width, label, {
+        level,
+        shape: shape.slice(0, -1),
+        letters,
+        floats: floats && !before.inLine,
+        ...(before.insets ? { insets: before.insets } : {}),
+      })
     const begun = above ? (unfoldedLines.get(above) ?? above.lines).slice(0, before.lines) : []
-    const shaped = this.shaped(setting, node, label, look, shown, begun.length > 0)
-    const layout = this.set(shaped, node, width, label, look, outline, begun)
+    const shaped = this.shaped(setting, node, label, look, shown, pictures, begun.length > 0)
+    const layout = this.set(shaped, node, width, label, look, outline, begun, insets)
     this.remembered.set(node, [
-      { look, outline, width, shape, label, typesetting, styles: asksStyles(node) ? styles : null, shown, layout },
+      {
+        look,
+        outline,
+        width,
+        shape,
+        insets,
+        pictures,
+        label,
+        typesetting,
+        styles: asksStyles(node) ? styles : null,
+        shown,
+        layout,
+      },
       ...(this.remembered.get(node) ?? none).slice(0, layoutsKept - 1),
     ])
     return layout
@@ -196,11 +229,13 @@ export class Typesetter {
     label: string | null,
     look: Look,
     shown: string,
+    pictures: PictureRoom | null,
     again: boolean,
   ): Shaped {
     const known = this.goingOn
     if (
       again &&
+      pictures === null &&
       known?.node === node &&
       known.look === look &&
       known.label === label &&
@@ -209,12 +244,18 @@ export class Typesetter {
       known.setting.typesetting === setting.typesetting
     )
       return known.shaped
-    const shaped = this.shape(setting, node, label, look)
-    if (again) this.goingOn = { node, look, label, shown, setting, shaped }
+    const shaped = this.shape(setting, node, label, look, pictures)
+    if (again && pictures === null) this.goingOn = { node, look, label, shown, setting, shaped }
     return shaped
   }
 
-  private shape({ styles, typesetting, values }: Setting, node: Node, label: string | null, look: Look): Shaped {
+  private shape(
+    { styles, typesetting, values }: Setting,
+    node: Node,
+    label: string | null,
+    look: Look,
+    pictures: PictureRoom | null,
+  ): Shaped {
     const { fonts } = this
     const { letters } = paragraphAttrs(node)
     const own = textOf(node)
@@ -222,12 +263,15 @@ export class Typesetter {
     const unfolding = unfold(styles, node, base, values)
     const text = unfolding?.text ?? own
     // A field breaks from its neighbours as a word would.
-    const breaks = lineBreaks(text.includes("\ufffc") ? text.replaceAll("\ufffc", "x") : text)
+    const breaks = lineBreaks(
+      pictures ? withPictures(node, text) : text.includes("\ufffc") ? text.replaceAll("\ufffc", "x") : text,
+    )
     const levels =
       breaks.beyond || look.paragraph.direction === "rtl" ? bidiLevels(text, look.paragraph.direction) : null
-    const runs = shapeParagraph(fonts, styles, node, base, levels, values, unfolding)
+    const runs = shapeParagraph(fonts, styles, node, base, levels, values, unfolding, pictures)
     return {
       unfolding,
+      floats: floatsOf(node, pictures),
       fonts,
       text,
       runs,
@@ -249,15 +293,16 @@ export class Typesetter {
   }
 
   private set(
-    { unfolding, ...shaped }: Shaped,
+    { unfolding, floats, ...shaped }: Shaped,
     node: Node,
     width: number,
     label: string | null,
     look: Look,
     outline: number | null,
     begun: readonly Line[],
+    insets: Insets,
   ): ParagraphLayout {
-    const source: LineSource = { ...shaped, width, begun }
+    const source: LineSource = { ...shaped, width, begun, insets }
     const { lines: set, label: labelled } =
       look.paragraph.dropCap && source.text !== "" ? this.withCap(source, look.paragraph.dropCap) : setLines(source)
     const lines = unfolding ? folded(unfolding, set) : set
@@ -270,7 +315,8 @@ export class Typesetter {
       anchors: anchorsOf(node),
       label: label === null ? null : { runs: labelled, text: label, check: look.level?.kind === "check" },
       lines,
-      height: lines.reduce((sum, line) => sum + line.height, 0),
+      height: heightOf(lines),
+      floats,
     }
     if (unfolding) unfoldedLines.set(layout, set)
     return layout
@@ -362,6 +408,43 @@ export class Typesetter {
       return points
     }
   }
+}
+
+const noInsets: Insets = []
+
+/** From the top of the first of lines to the end of the last. */
+function heightOf(lines: readonly Line[]): number {
+  const last = lines.at(-1)
+  return last ? last.top + last.height : 0
+}
+
+function pictureRoom(
+  { paragraph }: Look,
+  width: number,
+  { tallest = Infinity, flow }: Setting,
+  floats: boolean,
+): PictureRoom {
+  const { indentLeft, indentRight, indentFirst } = paragraph
+  const room = Math.max(8, width - Math.max(0, indentLeft + Math.max(0, indentFirst)) - Math.max(0, indentRight))
+  return { room: { width: room, height: tallest }, floats: floats && flow !== true }
+}
+
+function samePictures(a: PictureRoom | null, b: PictureRoom | null): boolean {
+  return (
+    a === b ||
+    (a !== null &&
+      b !== null &&
+      a.floats === b.floats &&
+      a.room.width === b.room.width &&
+      a.room.height === b.room.height)
+  )
+}
+
+/** The text in which lines may be broken: beside pictures, as beside any object (UAX 14, class CB); a field breaks as a word would. */
+function withPictures(node: Node, text: string): string {
+  let at = -1
+  const atoms = node.children.filter((child) => !child.isText && child.type.name !== "lineBreak")
+  return text.replaceAll("\ufffc", () => (atoms[++at]?.type.name === "picture" ? "\ufffc" : "x"))
 }
 
 /** What the fields of a paragraph show, one after another. */

@@ -4,6 +4,7 @@ import { knownLanguage, letterLook, textOf, type FieldValues, type RunLook, type
 import { allOf, clusterOf, type Feature, type FontMetrics, type ShapeOptions } from "./fonts/harfbuzz"
 import { joinsPrevious, type FontLibrary } from "./fonts/library"
 import type { FaceId } from "./fonts/catalogue"
+import { pictureRun, type PictureRoom } from "./pictures"
 import type { ShapedRun } from "./types"
 import type { Unfolding } from "./unfolding"
 
@@ -176,6 +177,7 @@ export function shapeParagraph(
   levels: Uint8Array | null,
   values: FieldValues,
   unfolding: Unfolding | null = null,
+  pictures: PictureRoom | null = null,
 ): ShapedRun[] {
   const text = unfolding?.text ?? textOf(paragraph)
   const runs: ShapedRun[] = []
@@ -192,6 +194,10 @@ export function shapeParagraph(
     if (child.type.name === "anchor") {
       const mark: RunLook = { ...look, script: "super", raise: 0 }
       runs.push(shapeShown(fonts, values(child, look.language), offset, offset + 1, mark, levels?.[offset] ?? 0))
+    }
+    if (child.type.name === "picture" && pictures) {
+      const run = pictureRun(fonts, child, offset, look, levels?.[offset] ?? 0, pictures)
+      if (run) runs.push(run)
     }
     if (child.type.name === "field" && own === null)
       runs.push(shapeShown(fonts, values(child, look.language), offset, offset + 1, look, levels?.[offset] ?? 0))

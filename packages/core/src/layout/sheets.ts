@@ -42,6 +42,9 @@ let ids = 0
 /** The height at which a strip of the flow view ends, and the bounds within which it keeps an earlier end. */
 const strip = { wanted: 900, least: 300, most: 1800 }
 
+/** How high a picture may be on a screen, in points. */
+const tallestInFlow = 900
+
 export class SheetComposer {
   /** Leaves of the body. */
   readonly count: number
@@ -65,7 +68,10 @@ export class SheetComposer {
     this.count = leavesOfBody(doc)
     const labels = labelsOf(doc)
     const values = valuesOf(doc, withName(typesetter.values, spec.name ?? ""), marks)
-    const setting = { styles, typesetting, values, flow: spec.mode === "flow" }
+    const { margins, height } = documentAttrs(doc).setup
+    const tallest =
+      spec.mode === "flow" ? tallestInFlow : Math.max(leastRoom, height - margins.top - margins.bottom - 1)
+    const setting = { styles, typesetting, values, flow: spec.mode === "flow", tallest }
     const entries: Contents = (contents, width) => {
       const numbers = new Map(headingsOf(doc).map(({ leaf }, n) => [leaf, n]))
       return entriesOf(doc, contents, width, spec.mode === "flow" ? null : pages).map(({ node, heading }) => ({
@@ -258,7 +264,7 @@ export class SheetComposer {
     let [section, y, lookedAt, next, end, bottom, spaceAfter] = [opening, 0, start.leaf, from, 0, 0, 0]
     for (;;) {
       const { setup } = this.sections[section] as Section
-      const room = { x: paper.left, y: paper.top + y, width: paper.width, height: height - y, fresh: y === 0 }
+      const room = { x: paper.left, y: paper.top + y, width: paper.width, height: height - y, fresh: y === 0, paper }
       const leaf = blocks.leaf(next.block)
       const band: Band = fillBand(this.setter, this.body, room, setup.columns, next)
       columns.push(...band.columns.map((column) => ({ ...column, leaf: column.leaf + leaf - start.leaf })))

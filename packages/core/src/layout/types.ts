@@ -3,7 +3,7 @@
  * that can be posted between threads; unchanged parts keep their identity from one layout to the next.
  */
 import type { Node } from "prosemirror-model"
-import type { FlowKind, NoteLabels, ParagraphFormat, RulePattern, RunLook } from "../document"
+import type { Border, FlowKind, NoteLabels, ParagraphFormat, PictureFormat, RulePattern, RunLook } from "../document"
 import type { FaceId } from "./fonts/catalogue"
 import type { ShapedGlyphs } from "./fonts/harfbuzz"
 import type { Paper, Papers } from "./paper"
@@ -35,6 +35,40 @@ export interface ShapedRun {
   part?: number
   /** A drop cap, which has no part in the height of its line. */
   cap: boolean
+  /** What it shows instead of letters. */
+  picture?: DrawnPicture
+}
+
+/** A picture as it is drawn, in points. */
+export interface DrawnPicture {
+  asset: string
+  /** Before it is turned. */
+  width: number
+  height: number
+  /** The upright box round it, turned. */
+  box: { width: number; height: number }
+  turn: number
+  crop: PictureFormat["crop"]
+  shape: PictureFormat["shape"]
+  frame: Border | null
+  shadow: boolean
+  opacity: number
+  alt: string
+}
+
+/** A picture that stands not in a line but beside, under or over the text: where in its paragraph it is tied, and its node's format. */
+export interface Floating {
+  offset: number
+  picture: DrawnPicture
+  format: PictureFormat
+}
+
+/** One where it stands: from the corner of its region, or of its sheet. */
+export interface SetFloat extends Floating {
+  /** The leaf that it is tied to, counted like those of the box that it stands in. */
+  leaf: number
+  x: number
+  y: number
 }
 
 /** The part of a run that stands on one line. */
@@ -100,6 +134,8 @@ export interface ParagraphLayout {
   lines: Line[]
   /** Sum of the lines, without the space before and after. */
   height: number
+  /** Pictures that are tied to it; null for none. */
+  floats: readonly Floating[] | null
 }
 
 /**
@@ -137,6 +173,8 @@ export interface Stack<P = ParagraphLayout> {
   width: number
   height: number
   inside: readonly Placed<SetBox<P>>[]
+  /** Pictures beside, under and over its text, from its corner; left out for none. */
+  floats?: readonly SetFloat[]
 }
 
 /** A cell of a table, or a part of one; its stack stands where its text does. */
@@ -248,7 +286,22 @@ export interface Frame {
 }
 
 /** Of a paragraph that goes on in a column of another width: so many of its lines, counted from its first, stand in columns of such widths. */
-export type Shape = readonly { lines: number; width: number }[]
+export type Shape = readonly {
+  lines: number
+  width: number
+  /** What pictures beside them took. */
+  insets?: Insets
+  /** Whether pictures that could not stand elsewhere stand in its lines. */
+  inLine?: boolean
+}[]
+
+/** By line of a paragraph: room that is taken at its left and right, and space above it that is left free. */
+export type Insets = readonly Inset[]
+export interface Inset {
+  left: number
+  right: number
+  above: number
+}
 
 /**
  * Where a block goes on: at a line, or at a row, in those of whose cells that are not at their end. `{ line: 0 }` is the

@@ -1,6 +1,14 @@
 /** A sheet as an SVG picture that needs no fonts: each glyph is a path. For the shelf and for pictures of pages. */
 import {
   backdropOf,
+  floatsOn,
+  frameOfPicture,
+  outlinePath,
+  picturesIn,
+  pictureShadow,
+  radiiOf,
+  wholeOf,
+  type DrawnPicture,
   fragmentsOf,
   highlightOf,
   letterRules,
@@ -23,7 +31,12 @@ import { placedGlyphs } from "./glyphs"
 
 const short = (n: number) => String(Math.round(n * 100) / 100)
 
-export function sheetPicture(placed: PlacedSheet, fonts: FontLibrary): string {
+/** @param address where the bytes of a picture are to be had; null where they are not */
+export function sheetPicture(
+  placed: PlacedSheet,
+  fonts: FontLibrary,
+  address: (asset: string) => string | null = () => null,
+): string {
   const { sheet } = placed
   const fragments = fragmentsOf(placed)
   const symbols = new Map<string, { id: string; path: string }>()
@@ -65,6 +78,27 @@ export function sheetPicture(placed: PlacedSheet, fonts: FontLibrary): string {
       0,
     )
   }
+  let clips = 0
+  const picture = (own: DrawnPicture, left: number, top: number) => {
+    const { width, height, box: round, turn, opacity } = own
+    const place = `translate(${short(left + round.width / 2)} ${short(top + round.height / 2)}) rotate(${short(turn)})`
+    const outline = outlinePath(width, height, radiiOf(own), -width / 2, -height / 2)
+    const [whole, href, frame, id] = [wholeOf(own), address(own.asset), frameOfPicture(own), `c${clips++}`]
+    drawn.push(`<g transform="${place}"${opacity < 1 ? ` opacity="${short(opacity)}"` : ""}>`)
+    const { by } = pictureShadow
+    if (own.shadow)
+      drawn.push(`<path transform="translate(${by} ${by})" fill="${pictureShadow.colour}" d="${outline}"/>`)
+    if (href)
+      drawn.push(
+        `<clipPath id="${id}"><path d="${outline}"/></clipPath><image clip-path="url(#${id})" href="${href}" x="${short(whole.x - width / 2)}" y="${short(whole.y - height / 2)}" width="${short(whole.width)}" height="${short(whole.height)}" preserveAspectRatio="none"/>`,
+      )
+    else drawn.push(`<path fill="#e9e3d6" d="${outline}"/>`)
+    if (frame)
+      drawn.push(
+        `<path fill="none" stroke="${frame.colour}" stroke-width="${short(frame.width)}"${frame.dashes ? ` stroke-dasharray="${frame.dashes}"` : ""} d="${outline}"/>`,
+      )
+    drawn.push("</g>")
+  }
   const colour = sheet.start.paper?.setup.colour
   if (colour) box({ x: 0, y: 0, width: sheet.width, height: sheet.height }, colour)
   const lines = (fragment: Fragment) => {
@@ -75,6 +109,7 @@ export function sheetPicture(placed: PlacedSheet, fonts: FontLibrary): string {
       const label = fragment.from === 0 && line === (paragraph.lines[0] as Line) ? (paragraph.label?.runs ?? []) : []
       for (const leader of line.leaders) rule({ ...leader, x: fragment.x + leader.x, y: baseline + leader.y })
       for (const piece of [...label, ...line.runs]) {
+        if (piece.run.picture) continue
         const lit = highlightOf(line, piece)
         if (lit) box({ ...lit, x: fragment.x + lit.x, y: top + lit.y }, lit.colour)
         letters(piece, paragraph.text, fragment.x + piece.x, baseline - piece.run.rise)
@@ -96,7 +131,11 @@ export function sheetPicture(placed: PlacedSheet, fonts: FontLibrary): string {
     if (frame?.shading) box(frame.box, frame.shading)
     frame?.rules.forEach(rule)
   }
+  const floats = floatsOn(placed)
+  for (const own of floats) if (own.format.wrap !== "over") picture(own.picture, own.x, own.y)
   fragments.forEach(lines)
+  for (const own of fragments.flatMap(picturesIn)) picture(own.picture, own.x, own.y)
+  for (const own of floats) if (own.format.wrap === "over") picture(own.picture, own.x, own.y)
   const defs = [...symbols.values()].filter((s) => s.path).map((s) => `<path id="${s.id}" d="${s.path}"/>`)
   return (
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${short(sheet.width)} ${short(sheet.height)}">` +

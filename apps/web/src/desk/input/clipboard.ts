@@ -29,6 +29,7 @@ import {
   type Parts,
 } from "@biblon/core/editing"
 import { clips, mayHoldCells, type Clip, type Copied, type Transferred } from "@biblon/core/formats/clips"
+import { isPictureFile } from "../picturing"
 import { kinds } from "@biblon/core/formats/kinds"
 import { inLocalLook } from "@biblon/core/formats/look"
 import { PasteReader } from "../../workers/pasteClient"
@@ -70,6 +71,12 @@ export function transferred(data: DataTransfer | null): Transferred {
   return new Map(clips.map(({ media }) => [media, data?.getData(media) ?? ""]))
 }
 
+/** Pictures that a transfer holds as files, where it holds no text beside them. */
+export function picturesOf(data: DataTransfer | null): File[] {
+  if (!data || clips.some(({ media }) => media !== kinds.html.media && data.getData(media) !== "")) return []
+  return [...data.files].filter(isPictureFile)
+}
+
 /** The selection as all that is written on a clipboard; null where nothing is selected. */
 function copiedFrom(editor: EditorState | null): Copied | null {
   if (!editor || editor.selection.empty) return null
@@ -96,7 +103,9 @@ export class Clipboard {
     })
     field.addEventListener("paste", (event) => {
       event.preventDefault()
-      void this.paste(transferred(event.clipboardData))
+      const pictures = picturesOf(event.clipboardData)
+      if (pictures.length > 0) void this.session.picturing.add(pictures)
+      else void this.paste(transferred(event.clipboardData))
     })
   }
 

@@ -20,6 +20,8 @@ export interface PointerTarget {
   dropCaret(place: Place | null): void
   /** Whether nothing may be changed or selected now. */
   reading(): boolean
+  /** Position of the picture at a point of the window; null for none. */
+  picture(clientX: number, clientY: number): number | null
   /** Opens the link at the caret. Returns false if there is none. */
   follow(): boolean
   /** Ticks the thing to do whose box is at a point of the window. Returns false if there is none. */
@@ -114,6 +116,8 @@ export class PointerInput {
 
   private dragSelection(event: PointerEvent, count: number): void {
     if (count === 2 && this.writeEdge(event)) return
+    const picture = event.shiftKey ? null : this.target.picture(event.clientX, event.clientY)
+    if (picture !== null) return this.takePicture(event, picture)
     const place = this.view.pressed(event.clientX, event.clientY)
     this.target.focus()
     if (!place) return
@@ -144,6 +148,12 @@ export class PointerInput {
       },
       (x, y) => this.target.selected(x, y),
     )
+  }
+
+  private takePicture({ clientX, clientY }: MouseEvent, pos: number): void {
+    this.target.focus()
+    this.target.select(pos, { pos: pos + 1, bias: -1 })
+    this.target.selected(clientX, clientY)
   }
 
   /** A press on an entry of the contents goes to its heading. */
@@ -249,6 +259,8 @@ export class PointerInput {
       if (!tap || this.target.tick(clientX, clientY) || this.goToEntry(event)) return
       const count = this.countClick(event)
       if (count === 2) return this.writeEdge(event) ? undefined : this.takeWord(clientX, clientY)
+      const picture = this.target.picture(clientX, clientY)
+      if (picture !== null) return this.takePicture(event, picture)
       const place = this.view.pressed(clientX, clientY)
       this.target.focus()
       if (!place) return

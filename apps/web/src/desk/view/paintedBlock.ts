@@ -15,9 +15,11 @@ import {
   type ParagraphLayout,
 } from "@biblon/core/layout"
 import { element, inOrder, paintBox, paintRule, px, snapped } from "./elements"
+import { paintPicture } from "./paintedPicture"
 
 function paintRun(paragraph: ParagraphLayout, line: Line, piece: LineRun): Element[] {
   const { run } = piece
+  if (run.picture) return [paintPicture(run.picture, piece.x, line.baseline - run.picture.box.height)]
   const { look, face, level } = run
   const span = element("span", "run", {
     left: px(piece.x),
@@ -98,7 +100,7 @@ function keyOf(paragraph: ParagraphLayout, line: Line, signs: boolean): string {
   const pieces = (runs: readonly LineRun[]) =>
     runs.map(
       ({ run, from, to, x, extra }) =>
-        `${x} ${extra} ${run.face} ${run.size} ${run.rise} ${run.level} ${run.upper} ${run.shows ?? paragraph.text.slice(from, to)} ${lookKey(run.look)}`,
+        `${x} ${extra} ${run.face} ${run.size} ${run.rise} ${run.level} ${run.upper} ${run.shows ?? paragraph.text.slice(from, to)} ${lookKey(run.look)}${run.picture ? JSON.stringify(run.picture) : ""}`,
     )
   const first = line === paragraph.lines[0]
   const shown = signs ? `${paragraph.text.slice(line.from, line.to)} ${line === paragraph.lines.at(-1)}` : ""

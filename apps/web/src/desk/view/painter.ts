@@ -1,6 +1,7 @@
 /** A sheet as elements, which stay where they are as long as they look the same. */
 import {
   backdropOf,
+  floatsOn,
   fragmentsOf,
   lineTop,
   outlinesOf,
@@ -8,9 +9,11 @@ import {
   type Line,
   type PlacedSheet,
   type SetCell,
+  type SetFloat,
 } from "@biblon/core/layout"
 import { element, inOrder, paintRule, paintTableGround, px, setting } from "./elements"
 import { Nesting } from "./nesting"
+import { paintPicture } from "./paintedPicture"
 import type { SetBreak } from "./spots"
 import { blockKey, PaintedBlock } from "./paintedBlock"
 
@@ -31,6 +34,8 @@ export class PaintedSheet {
   /** Selections and marks, behind the text, in the same pixels as the text. */
   readonly marks = element("div", "layer marks")
   private readonly text = element("div", "layer text")
+  /** Pictures over the text. */
+  private readonly above = element("div", "layer")
   private blocks = new Map<string, PaintedBlock[]>()
   private shown = -1
   private furniture: PlacedSheet["furniture"]
@@ -41,7 +46,7 @@ export class PaintedSheet {
 
   constructor() {
     this.element.setAttribute("role", "group")
-    this.element.append(this.ground, this.marks, this.text)
+    this.element.append(this.ground, this.marks, this.text, this.above)
   }
 
   place(left: number, top: number, width: number, height: number, scale: number, label: string): void {
@@ -53,7 +58,8 @@ export class PaintedSheet {
       width: `${width}px`,
       height: `${height}px`,
     })
-    this.ground.style.transform = this.marks.style.transform = this.text.style.transform = `scale(${scale / setting})`
+    for (const layer of [this.ground, this.marks, this.text, this.above])
+      layer.style.transform = `scale(${scale / setting})`
     this.element.setAttribute("aria-label", label)
     const grid = scale * devicePixelRatio
     if (grid !== this.grid) this.shown = -1
@@ -103,7 +109,13 @@ export class PaintedSheet {
         ...sheet.rules.map(paintRule),
         ...this.paintTables(placed),
         ...wanted.flatMap(({ ground }) => ground ?? []),
+        ...this.paintFloats(placed, (wrap) => wrap !== "over", this.behind),
       ],
+      true,
+    )
+    inOrder(
+      this.above,
+      this.paintFloats(placed, (wrap) => wrap === "over", this.before),
       true,
     )
     this.blocks = now
@@ -138,6 +150,24 @@ export class PaintedSheet {
       return known?.key === key ? known : { key, element: paintTableGround(ground, this.grid) }
     })
     return this.tableGrounds.map(({ element }) => element)
+  }
+
+  /** Pictures that stand not in lines, by how they look and where they are: behind the text, and before it. */
+  private readonly behind = new Map<string, HTMLElement>()
+  private readonly before = new Map<string, HTMLElement>()
+
+  private paintFloats(
+    placed: PlacedSheet,
+    which: (wrap: SetFloat["format"]["wrap"]) => boolean,
+    known: Map<string, HTMLElement>,
+  ): HTMLElement[] {
+    const wanted = floatsOn(placed).filter(({ format }) => which(format.wrap))
+    if (wanted.length === 0 && known.size === 0) return []
+    const keys = wanted.map(({ picture, x, y }, i) => `${i} ${x} ${y} ${JSON.stringify(picture)}`)
+    const now = wanted.map(({ picture, x, y }, i) => known.get(keys[i] as string) ?? paintPicture(picture, x, y))
+    known.clear()
+    keys.forEach((key, i) => known.set(key, now[i] as HTMLElement))
+    return now
   }
 
   private readonly nesting = new Nesting()

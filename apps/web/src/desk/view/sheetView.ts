@@ -3,10 +3,12 @@
  * the layout mirror and never changes the document.
  */
 import { leavesOf, type EdgeName } from "@biblon/core/document"
+import { pictureHere } from "@biblon/core/editing"
 import type { Box } from "@biblon/core/layout"
+import type { EditorState } from "prosemirror-state"
 import { CaretMark } from "./caretMark"
 import { Places } from "./places"
-import type { Column, EdgeArea, Place, TableSeen, ViewSource } from "./source"
+import type { Column, EdgeArea, PictureSeen, Place, TableSeen, ViewSource } from "./source"
 import { Room } from "./room"
 import { ShownSheets } from "./shownSheets"
 import { Spots } from "./spots"
@@ -24,6 +26,8 @@ export interface ViewSummary {
   column: Column | null
   /** The table with the caret. */
   table: TableSeen | null
+  /** The picture that is selected. */
+  picture: PictureSeen | null
   /** Edges of the selection in the view's pixels, where they are in sight. */
   selection: { from: Box | null; to: Box | null }
 }
@@ -214,10 +218,16 @@ export class SheetView {
       caret: box,
       column: this.places.columnAt(place),
       table: this.places.tableAt(place),
+      picture: this.pictureSeen(editor),
       selection: empty
         ? { from: box, to: box }
         : { from: edge(Math.min(anchor, head)), to: edge(Math.max(anchor, head)) },
     })
+  }
+
+  private pictureSeen(editor: EditorState): PictureSeen | null {
+    const here = pictureHere(editor)
+    return here && this.spots.pictureSeen(here.pos, this.shown.numbers)
   }
 
   /** Where something that is dragged would land; null when nothing is dragged. */

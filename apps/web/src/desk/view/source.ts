@@ -47,6 +47,21 @@ export interface TableSeen {
   rows: readonly { row: number; y: number; height: number }[]
 }
 
+/** A picture that is selected: its box before it is turned, in pixels of the canvas. */
+export interface PictureSeen {
+  pos: number
+  x: number
+  y: number
+  width: number
+  height: number
+  turn: number
+  /** Whether it stands elsewhere than in its line. */
+  floats: boolean
+  /** Pixels for a point. */
+  scale: number
+  sheet: { x: number; y: number; width: number; height: number }
+}
+
 /** The head or foot of a sheet, as an area of it. */
 export interface EdgeArea {
   edge: EdgeName

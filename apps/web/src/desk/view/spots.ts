@@ -10,8 +10,18 @@ import {
   type EdgeName,
   type Section,
 } from "@biblon/core/document"
-import { checkAt, fragmentsOf, isBeginning, lineTop, sectionBegun, type Box } from "@biblon/core/layout"
-import type { EdgeArea, ViewSource } from "./source"
+import {
+  checkAt,
+  floatsOn,
+  fragmentsOf,
+  isBeginning,
+  lineTop,
+  picturesIn,
+  sectionBegun,
+  type Box,
+  type DrawnPicture,
+} from "@biblon/core/layout"
+import type { EdgeArea, PictureSeen, ViewSource } from "./source"
 import type { Stack } from "./stack"
 
 /** Where something begins, and where on its sheet that is shown. */
@@ -70,6 +80,73 @@ export class Spots {
       return inX >= own.x && inX <= own.x + own.width && inY >= own.y && inY <= foot
     })
     return at?.entry ?? null
+  }
+
+  /** The pictures of a sheet, those on top first, with their boxes before they are turned, in points of the sheet. */
+  private picturesOn(
+    index: number,
+  ): { leaf: number; offset: number; floats: boolean; picture: DrawnPicture; x: number; y: number }[] {
+    const placed = this.source.layout.mirror.placed(index)
+    if (!placed) return []
+    const middle = <T extends { picture: DrawnPicture; x: number; y: number }>(own: T): T => ({
+      ...own,
+      x: own.x + (own.picture.box.width - own.picture.width) / 2,
+      y: own.y + (own.picture.box.height - own.picture.height) / 2,
+    })
+    const floats = floatsOn(placed).map((own) => middle({ ...own, floats: true }))
+    const over = floats.filter(({ format }) => format.wrap === "over").reverse()
+    const inLines = fragmentsOf(placed)
+      .filter(({ part }) => part !== "repeated" && part !== "generated")
+      .flatMap((fragment) => picturesIn(fragment).map((own) => middle({ ...own, leaf: fragment.leaf, floats: false })))
+    return [...over, ...inLines, ...floats.filter(({ format }) => format.wrap !== "over")]
+  }
+
+  /** Position of the picture at a point of the canvas; null for none. Pictures under the text are had where no text is. */
+  pictureAt(x: number, y: number): number | null {
+    const index = this.stack().indexAt(x, y)
+    const [inX, inY] = [(x - this.left(index)) / this.scale, (y - this.stack().top(index)) / this.scale]
+    const found = this.picturesOn(index).find(({ picture: { width, height, turn }, x: left, y: top }) => {
+      const radians = (-turn * Math.PI) / 180
+      const [dx, dy] = [inX - left - width / 2, inY - top - height / 2]
+      const [rx, ry] = [
+        dx * Math.cos(radians) - dy * Math.sin(radians),
+        dx * Math.sin(radians) + dy * Math.cos(radians),
+      ]
+      return Math.abs(rx) <= width / 2 && Math.abs(ry) <= height / 2
+    })
+    return found ? leavesOf(this.source.editor().doc).start(found.leaf) + found.offset : null
+  }
+
+  /** Where the picture at a position of the document stands; null while its sheet is not here. */
+  pictureSeen(pos: number, sheets: Iterable<number>): PictureSeen | null {
+    const leaves = leavesOf(this.source.editor().doc)
+    const leaf = leaves.at(pos)
+    const offset = pos - leaves.start(leaf)
+    const { scale } = this
+    for (const index of sheets) {
+      const found = this.picturesOn(index).find((own) => own.leaf === leaf && own.offset === offset)
+      if (!found) continue
+      const [left, top] = [this.left(index), this.stack().top(index)]
+      const { picture, x, y, floats } = found
+      const { table } = this.stack()
+      return {
+        pos,
+        x: left + x * scale,
+        y: top + y * scale,
+        width: picture.width * scale,
+        height: picture.height * scale,
+        turn: picture.turn,
+        floats,
+        scale,
+        sheet: {
+          x: left,
+          y: top,
+          width: (table.widths[index] ?? 0) * scale,
+          height: (table.heights[index] ?? 0) * scale,
+        },
+      }
+    }
+    return null
   }
 
   /** The field at a point of the canvas; null for none. */

@@ -1,6 +1,16 @@
 /** The content stream of one sheet. */
 import {
   backdropOf,
+  floatsOn,
+  frameOfPicture,
+  outlinePath,
+  picturesIn,
+  pictureShadow,
+  radiiOf,
+  wholeOf,
+  type DrawnPicture,
+  type SetCell,
+  type SetFloat,
   clusterOf,
   fragmentsOf,
   highlightOf,
@@ -27,14 +37,29 @@ import type { PdfFace } from "./fonts"
 import { num, textString } from "./objects"
 
 /** A stretch of marked content: what stands before an item of a list, or the text of a block. */
-export interface Marked {
+interface MarkedText {
   fragment: Fragment
   part: "label" | "text"
 }
+/** A picture, and where in the text it stands or is tied. */
+export interface MarkedPicture {
+  part: "figure"
+  leaf: number
+  offset: number
+  picture: DrawnPicture
+  cell: SetCell | null
+}
+export type Marked = MarkedText | MarkedPicture
+
+/** What a file has of a picture: the name under which sheets draw it; null where it is not to be had. */
+export type ImageFor = (picture: DrawnPicture) => string | null
 
 interface Drawn {
   content: string
   faces: Set<PdfFace>
+  /** Names of the pictures that are drawn, and strengths at which some are. */
+  images: Set<string>
+  strengths: Set<number>
   links: LinkBox[]
   /** In the order of their numbers. */
   marked: Marked[]
@@ -63,25 +88,36 @@ function components(colour: string): string {
 const fill = (colour: string) => `${components(colour)} rg\n`
 
 /** What a fragment has to be marked for. */
-function partsOf(fragment: Fragment): Marked["part"][] {
+function partsOf(fragment: Fragment): MarkedText["part"][] {
   const { paragraph, from, to } = fragment
   const label = from === 0 && paragraph.label !== null && paragraph.label.runs.length > 0
-  const text = paragraph.lines.slice(from, to).some((line) => line.runs.length > 0)
+  const text = paragraph.lines.slice(from, to).some((line) => line.runs.some(({ run }) => !run.picture))
   return [...(label ? (["label"] as const) : []), ...(text ? (["text"] as const) : [])]
 }
 
 /** The lines of a part of a fragment, with the runs on each. */
-function linesOf({ paragraph, from, to }: Fragment, part: Marked["part"]): { line: Line; runs: readonly LineRun[] }[] {
+function linesOf(
+  { paragraph, from, to }: Fragment,
+  part: MarkedText["part"],
+): { line: Line; runs: readonly LineRun[] }[] {
   const { lines, label } = paragraph
   if (part === "text") return lines.slice(from, to).map((line) => ({ line, runs: line.runs }))
   return lines[0] && label ? [{ line: lines[0], runs: label.runs }] : []
 }
 
+/** Shown where a picture is not to be had. */
+const missingPicture = "#e9e3d6"
+
 const isFurniture = ({ part }: Fragment) => part === "header" || part === "footer" || part === "repeated"
 
 /** Draws the fragments: first what lies behind all text, then the text of each as marked content. */
-export function drawSheet(placed: PlacedSheet, fonts: FontLibrary, faceFor: (run: LineRun) => PdfFace): Drawn {
-  const pen = new Pen(placed.sheet, fonts, faceFor)
+export function drawSheet(
+  placed: PlacedSheet,
+  fonts: FontLibrary,
+  faceFor: (run: LineRun) => PdfFace,
+  imageFor: ImageFor,
+): Drawn {
+  const pen = new Pen(placed.sheet, fonts, faceFor, imageFor)
   const fragments = fragmentsOf(placed)
   const backdrop = backdropOf(placed).map(({ fragment, turn }) => pen.turned(fragment, turn))
   const behind =
@@ -97,16 +133,34 @@ export function drawSheet(placed: PlacedSheet, fonts: FontLibrary, faceFor: (run
     const text = partsOf(fragment).map((part) => pen.text(fragment, linesOf(fragment, part)))
     return text.length > 0 ? `${type}${text.join("")}EMC\n` : ""
   })
-  const marked = fragments
-    .filter((fragment) => !isFurniture(fragment))
-    .flatMap((fragment) => partsOf(fragment).map((part) => ({ fragment, part })))
-  const parts = marked.map(({ fragment, part }, id) => {
-    const drawn = linesOf(fragment, part)
-    return `/${part === "label" ? "Lbl" : tagOf(fragment)}<</MCID ${id}>>BDC\n${pen.text(fragment, drawn)}EMC\n`
-  })
+  const marked: Marked[] = []
+  const parts: string[] = []
+  const mark = (own: Marked, tag: string, content: string) => {
+    parts.push(`/${tag}<</MCID ${marked.length}>>BDC\n${content}EMC\n`)
+    marked.push(own)
+  }
+  const float = ({ leaf, offset, picture, x, y }: SetFloat) =>
+    mark({ part: "figure", leaf, offset, picture, cell: null }, "Figure", pen.picture(picture, x, y))
+  const floats = floatsOn(placed)
+  for (const own of floats) if (own.format.wrap !== "over") float(own)
+  for (const fragment of fragments) {
+    const inLine = picturesIn(fragment)
+    if (isFurniture(fragment)) {
+      for (const { picture, x, y } of inLine) furniture.push(`/Artifact BMC\n${pen.picture(picture, x, y)}EMC\n`)
+      continue
+    }
+    for (const part of partsOf(fragment))
+      mark({ fragment, part }, part === "label" ? "Lbl" : tagOf(fragment), pen.text(fragment, linesOf(fragment, part)))
+    const { leaf, cell } = fragment
+    for (const { picture, offset, x, y } of inLine)
+      mark({ part: "figure", leaf, offset, picture, cell }, "Figure", pen.picture(picture, x, y))
+  }
+  for (const own of floats) if (own.format.wrap === "over") float(own)
   return {
     content: `${behind ? `/Artifact BMC\n${behind}EMC\n` : ""}${furniture.join("")}${parts.join("")}`,
     faces: pen.faces,
+    images: pen.images,
+    strengths: pen.strengths,
     links: pen.links,
     marked,
   }
@@ -114,13 +168,62 @@ export function drawSheet(placed: PlacedSheet, fonts: FontLibrary, faceFor: (run
 
 class Pen {
   readonly faces = new Set<PdfFace>()
+  readonly images = new Set<string>()
+  readonly strengths = new Set<number>()
   readonly links: LinkBox[] = []
 
   constructor(
     private readonly sheet: Sheet,
     private readonly fonts: FontLibrary,
     private readonly faceFor: (run: LineRun) => PdfFace,
+    private readonly imageFor: ImageFor,
   ) {}
+
+  /** Path data with its y downwards from a point of the sheet. */
+  private path(d: string): string {
+    return d
+      .replace(/([MLC])([^MLCZ]*)/g, (_, op: string, points: string) => {
+        const n = points
+          .trim()
+          .split(/[\s,]+/)
+          .map(Number)
+        const pairs = Array.from(
+          { length: n.length / 2 },
+          (_, i) => `${num(n[2 * i] ?? 0)} ${num(-(n[2 * i + 1] ?? 0))}`,
+        )
+        return `${pairs.join(" ")} ${{ M: "m", L: "l", C: "c" }[op]}\n`
+      })
+      .replaceAll("Z", "h\n")
+  }
+
+  /** A picture whose upright box has its corner at a point of the sheet. */
+  picture(own: DrawnPicture, left: number, top: number): string {
+    const { width, height, box, turn, opacity } = own
+    const name = this.imageFor(own)
+    const radians = (-turn * Math.PI) / 180
+    const [sin, cos] = [Math.sin(radians), Math.cos(radians)]
+    const [cx, cy] = [left + box.width / 2, this.sheet.height - top - box.height / 2]
+    const matrix = [cos, sin, -sin, cos].map((part) => part.toFixed(6)).join(" ")
+    const outline = (dx: number, dy: number) =>
+      this.path(outlinePath(width, height, radiiOf(own), dx - width / 2, dy - height / 2))
+    const whole = wholeOf(own)
+    let out = `q ${matrix} ${num(cx)} ${num(cy)} cm\n`
+    if (opacity < 1) {
+      const strength = Math.round(opacity * 100)
+      this.strengths.add(strength)
+      out += `/S${strength} gs\n`
+    }
+    if (own.shadow) out += `${fill(pictureShadow.colour)}${outline(pictureShadow.by, pictureShadow.by)}f\n`
+    if (name) {
+      this.images.add(name)
+      const [x, y] = [whole.x - width / 2, -(whole.y - height / 2) - whole.height]
+      out += `q ${outline(0, 0)}W n\n${num(whole.width)} 0 0 ${num(whole.height)} ${num(x)} ${num(y)} cm /${name} Do Q\n`
+    } else out += `${fill(missingPicture)}${outline(0, 0)}f\n`
+    const frame = frameOfPicture(own)
+    if (frame)
+      out += `${components(frame.colour)} RG ${num(frame.width)} w [${frame.dashes ?? ""}] 0 d\n${outline(0, 0)}S\n`
+    return `${out}Q\n`
+  }
 
   private box({ x, y, width, height }: Box, colour: string): string {
     return `${fill(colour)}${num(x)} ${num(this.sheet.height - y - height)} ${num(width)} ${num(height)} re f\n`
@@ -203,7 +306,7 @@ class Pen {
     const point = (x: number, y: number) => `${num(left + off + x)} ${num(this.sheet.height - baseline - off + y)}`
     let path = ""
     for (const { glyph, x, y } of placedGlyphs(piece, text))
-      path += outlinePath(this.fonts.font(run.face).outline(glyph), (gx, gy) =>
+      path += glyphPath(this.fonts.font(run.face).outline(glyph), (gx, gy) =>
         point(x + gx * run.scale, y + gy * run.scale),
       )
     return path ? `${fill(shadowColour(run.look.colour))}${path}f\n` : ""
@@ -223,6 +326,7 @@ class Pen {
       for (const piece of runs) {
         const { run } = piece
         const { look } = run
+        if (run.picture) continue
         const y = this.sheet.height - (top + line.baseline - run.rise)
         const face = this.faceFor(piece)
         this.faces.add(face)
@@ -261,7 +365,7 @@ class Pen {
 }
 
 /** The outline of a glyph as path operators; PDF knows cubic curves only. */
-function outlinePath(outline: string, point: (x: number, y: number) => string): string {
+function glyphPath(outline: string, point: (x: number, y: number) => string): string {
   let out = ""
   let [cx, cy] = [0, 0]
   for (const [, op, numbers] of outline.matchAll(/([MLQCZ])([^MLQCZ]*)/g)) {

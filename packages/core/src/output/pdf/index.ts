@@ -20,6 +20,7 @@ import {
   numbersOf,
   shownText,
   tablesOf,
+  type DrawnPicture,
   type FaceId,
   type FontLibrary,
   type Layout,
@@ -27,6 +28,7 @@ import {
 } from "../../layout"
 import { drawSheet, tagOf, type LinkBox } from "./content"
 import { PdfFace } from "./fonts"
+import { embedImage } from "./images"
 import { num, PdfFile, ref, textString, type Ref } from "./objects"
 import { writeElements, type Element } from "./structure"
 import type { Subsetter } from "./subset"
@@ -38,6 +40,8 @@ export interface PdfOptions {
   subset: Subsetter
   /** Packs a stream (zlib, RFC 1950): that of the platform, where it has one that answers at once. */
   deflate?: (bytes: Uint8Array) => Uint8Array
+  /** The bytes of a picture by its SHA-256; undefined where they are not to be had. */
+  pictures?: (asset: string) => Uint8Array | undefined
   /** Name of the document, where its own properties give no title. */
   name: string
 }
@@ -65,6 +69,21 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
     return face
   }
 
+  /** Each picture is in the file once, however often it is drawn. */
+  const imageNames = new Map<string, string | null>()
+  const imageRefs = new Map<string, Ref>()
+  const imageFor = ({ asset }: DrawnPicture): string | null => {
+    let name = imageNames.get(asset)
+    if (name === undefined) {
+      const bytes = options.pictures?.(asset)
+      const image = bytes ? embedImage(file, bytes) : null
+      name = image === null ? null : `I${imageNames.size}`
+      if (name && image !== null) imageRefs.set(name, image)
+      imageNames.set(asset, name)
+    }
+    return name
+  }
+
   const pageRefs: Ref[] = []
   const elements = new Map<number, Element>()
   const parentTree: string[] = []
@@ -75,10 +94,27 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
     const { sheet } = placed
     const page = file.reserve()
     pageRefs.push(page)
-    const drawn = drawSheet(placed, options.fonts, faceFor)
+    const drawn = drawSheet(placed, options.fonts, faceFor, imageFor)
     const content = file.addStream(drawn.content)
     const parents: Ref[] = []
-    for (const { fragment, part } of drawn.marked) {
+    for (const own of drawn.marked) {
+      if (own.part === "figure") {
+        const number = own.leaf + 0.5 + own.offset / 1e7
+        const { cell, picture } = own
+        const element = elements.get(number) ?? {
+          ref: file.reserve(),
+          tag: "Figure",
+          content: [],
+          label: null,
+          cell,
+          alt: picture.alt,
+        }
+        elements.set(number, element)
+        element.content.push(`<</Type/MCR/Pg ${ref(page)}/MCID ${parents.length}>>`)
+        parents.push(element.ref)
+        continue
+      }
+      const { fragment, part } = own
       // What is generated stands before the leaf that follows it.
       const number = fragment.entry === null ? fragment.leaf : fragment.leaf - 1 + (fragment.entry + 1) / 1e6
       let element = elements.get(number)
@@ -111,9 +147,17 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
     const own = drawn.links.map((link) => ({ id: file.reserve(), link }))
     annotations.push(...own)
     const fonts = [...drawn.faces].map((face) => `/${face.name} ${ref(face.ref)}`).join("")
+    const images =
+      drawn.images.size > 0
+        ? `/XObject<<${[...drawn.images].map((name) => `/${name} ${ref(imageRefs.get(name) ?? 0)}`).join("")}>>`
+        : ""
+    const strengths =
+      drawn.strengths.size > 0
+        ? `/ExtGState<<${[...drawn.strengths].map((part) => `/S${part}<</ca ${part / 100}/CA ${part / 100}>>`).join("")}>>`
+        : ""
     file.add(
       `<</Type/Page/Parent ${ref(pages)}/MediaBox[0 0 ${num(sheet.width)} ${num(sheet.height)}]/Contents ${ref(content)}` +
-        `/Resources<</Font<<${fonts}>>/ProcSet[/PDF/Text]>>/StructParents ${index}/Tabs/S${own.length > 0 ? `/Annots[${own.map(({ id }) => ref(id)).join(" ")}]` : ""}>>`,
+        `/Resources<</Font<<${fonts}>>${images}${strengths}/ProcSet[/PDF/Text/ImageB/ImageC/ImageI]>>/StructParents ${index}/Tabs/S${own.length > 0 ? `/Annots[${own.map(({ id }) => ref(id)).join(" ")}]` : ""}>>`,
       page,
     )
     yield index + 1
@@ -146,7 +190,8 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
   }
   for (const face of faces.values()) face.write(file, options.subset)
   const tables = layout.placed.flatMap((placed) => tablesOf(placed))
-  const blocks = writeElements(file, [...elements.entries()], documentElement, tables)
+  const inOrder = [...elements.entries()].sort(([a], [b]) => a - b)
+  const blocks = writeElements(file, inOrder, documentElement, tables)
   file.add(`<</Type/StructElem/S/Document/P ${ref(tree)}/K[${blocks.map(ref).join(" ")}]>>`, documentElement)
   const numbers = file.add(`<</Nums[${parentTree.join("")}]>>`)
   file.add(

@@ -62,8 +62,13 @@ export class PdfFile {
   /** Adds a stream, compressed. `entries` are further entries of its dictionary. */
   addStream(content: string | Uint8Array, entries = "", id: Ref = this.reserve()): Ref {
     const data = this.deflate(typeof content === "string" ? latin1(content) : content)
+    return this.addRaw(data, `/Filter/FlateDecode${entries}`, id)
+  }
+
+  /** Adds a stream that is packed already; `entries` say how. */
+  addRaw(data: Uint8Array, entries: string, id: Ref = this.reserve()): Ref {
     this.places[id] = this.length
-    this.push(latin1(`${id} 0 obj\n<</Length ${data.length}/Filter/FlateDecode${entries}>>\nstream\n`))
+    this.push(latin1(`${id} 0 obj\n<</Length ${data.length}${entries}>>\nstream\n`))
     this.push(data)
     this.push(latin1("\nendstream\nendobj\n"))
     return id

@@ -10,6 +10,8 @@ export interface Element {
   label: { ref: Ref; content: string } | null
   /** The cell that it stands in, on the first of its sheets. */
   cell: SetCell | null
+  /** Of a picture: what it shows. */
+  alt?: string
 }
 type Numbered = [leaf: number, Element]
 
@@ -76,10 +78,16 @@ class Writer {
         i = end
         continue
       }
-      const { ref: own, tag, content, label } = element
+      const { ref: own, tag, content, label, alt } = element
       // A heading says its number itself.
       if (label) this.write("Lbl", label.ref, own, label.content)
-      this.write(tag === "LBody" ? "P" : tag, own, parent, `${label ? reference(label.ref) : ""}${content.join("")}`)
+      this.write(
+        tag === "LBody" ? "P" : tag,
+        own,
+        parent,
+        `${label ? reference(label.ref) : ""}${content.join("")}`,
+        alt === undefined ? "" : `/Alt${textString(alt)}`,
+      )
       top.push(own)
       i++
     }

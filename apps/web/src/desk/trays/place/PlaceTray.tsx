@@ -6,6 +6,7 @@ import { toolNamed } from "../../../commands/registry"
 import { Glyph, SectionTitle, Segment, Segments } from "../../../ui/pieces"
 import { useDesk, useSession } from "../../context"
 import { NoteNumbers } from "./NoteNumbers"
+import { Pictures } from "./Pictures"
 import { Symbols } from "./Symbols"
 import { TableGrid } from "./TableGrid"
 
@@ -70,6 +71,7 @@ export function PlaceTray() {
   return (
     <View>
       <TableGrid />
+      <Pictures />
       <SectionTitle>Notes</SectionTitle>
       <Tools
         tools={[

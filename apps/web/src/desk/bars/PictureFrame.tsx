@@ -1,0 +1,290 @@
+import { type PointerEvent as ReactPointerEvent } from "react"
+import { createPortal } from "react-dom"
+import { limits, pictureFormat, type PictureFormat } from "@biblon/core/document"
+import { pictureHere, setPicture } from "@biblon/core/editing"
+import { useDesk, useSession } from "../context"
+import type { PictureSeen } from "../view/source"
+import type { DeskSession } from "../session"
+
+/** Corners and sides, by where they lie from the middle. */
+const corners = [
+  [-1, -1],
+  [1, -1],
+  [1, 1],
+  [-1, 1],
+] as const
+const sides = [
+  [0, -1],
+  [1, 0],
+  [0, 1],
+  [-1, 0],
+] as const
+type Grip = readonly [x: -1 | 0 | 1, y: -1 | 0 | 1]
+
+const least = limits.picture.size[0]
+/** Length of the stem with which a picture is turned, and of the brackets and bars, in pixels. */
+const [stem, bracket, bar] = [26, 14, 22]
+/** Degrees to which turning sticks near upright. */
+const sticks = 3
+/** How near an edge or a middle is caught, in pixels. */
+const catches = 6
+
+/** Follows a press until it is let go: shows what it would come to, and takes it; Escape puts back. */
+function follow(
+  session: DeskSession,
+  event: ReactPointerEvent<HTMLElement>,
+  pos: number,
+  name: string,
+  change: (dx: number, dy: number, event: PointerEvent) => Partial<PictureFormat> | null,
+): void {
+  if (event.button !== 0) return
+  event.preventDefault()
+  event.stopPropagation()
+  const handle = event.currentTarget
+  handle.setPointerCapture(event.pointerId)
+  const ended = new AbortController()
+  const start = { x: event.clientX, y: event.clientY }
+  let last: Partial<PictureFormat> | null = null
+  const move = (e: PointerEvent) => {
+    if (e.pointerId !== event.pointerId) return
+    last = change(e.clientX - start.x, e.clientY - start.y, e)
+    session.trial.show(last && setPicture(pos, last, name), "once")
+  }
+  const over = () => {
+    ended.abort()
+    session.trial.show(null)
+    session.store.setState({ guide: null })
+  }
+  const end = (e: PointerEvent) => {
+    if (e.pointerId !== event.pointerId) return
+    over()
+    if (e.type === "pointerup" && last) session.run(setPicture(pos, last, name))
+    session.focus()
+  }
+  const { signal } = ended
+  handle.addEventListener("pointermove", move, { signal })
+  handle.addEventListener("pointerup", end, { signal })
+  handle.addEventListener("pointercancel", end, { signal })
+  addEventListener(
+    "keydown",
+    (e) => {
+      if (e.key !== "Escape") return
+      e.preventDefault()
+      e.stopPropagation()
+      over()
+    },
+    { capture: true, signal },
+  )
+}
+
+/** A movement of the pointer along the sides of a picture that is turned. */
+function along(dx: number, dy: number, turn: number): [x: number, y: number] {
+  const radians = (-turn * Math.PI) / 180
+  return [dx * Math.cos(radians) - dy * Math.sin(radians), dx * Math.sin(radians) + dy * Math.cos(radians)]
+}
+
+function Frame({ seen }: { seen: PictureSeen }) {
+  const session = useSession()
+  const { cropping, touch } = useDesk((s) => ({ cropping: s.cropping, touch: s.touch }))
+  const format = useDesk(({ editor }) => {
+    const here = editor && pictureHere(editor)
+    return here ? pictureFormat(here.node) : null
+  })
+  if (!format) return null
+  const { pos, x, y, width, height, turn, scale, floats, sheet } = seen
+  const [wide, high] = [width / scale, height / scale]
+  const resize = (event: ReactPointerEvent<HTMLElement>, [gx, gy]: Grip) =>
+    follow(session, event, pos, "Size of the picture", (dx, dy, { shiftKey }) => {
+      const [ax, ay] = along(dx, dy, turn)
+      const [bx, by] = [(gx * ax) / scale, (gy * ay) / scale]
+      if (gx !== 0 && gy !== 0 && !shiftKey) {
+        // In proportion: as far as the finger went along the diagonal.
+        const part = Math.max(least / Math.min(wide, high), 1 + (bx * wide + by * high) / (wide * wide + high * high))
+        return { width: wide * part, height: format.height === null ? null : high * part }
+      }
+      return {
+        width: Math.max(least, wide + bx),
+        height: Math.max(least, high + by),
+      }
+    })
+  const crop = (event: ReactPointerEvent<HTMLElement>, [gx, gy]: Grip) => {
+    const { crop: now } = format
+    const whole = { width: wide / (1 - now.left - now.right), height: high / (1 - now.top - now.bottom) }
+    follow(session, event, pos, "Crop", (dx, dy) => {
+      const [ax, ay] = along(dx, dy, turn)
+      const part = (own: number, other: number, by: number) => Math.max(0, Math.min(0.94 - other, own + by))
+      const next = {
+        left: gx < 0 ? part(now.left, now.right, ax / scale / whole.width) : now.left,
+        right: gx > 0 ? part(now.right, now.left, -ax / scale / whole.width) : now.right,
+        top: gy < 0 ? part(now.top, now.bottom, ay / scale / whole.height) : now.top,
+        bottom: gy > 0 ? part(now.bottom, now.top, -ay / scale / whole.height) : now.bottom,
+      }
+      return {
+        crop: next,
+        width: whole.width * (1 - next.left - next.right),
+        height: whole.height * (1 - next.top - next.bottom),
+      }
+    })
+  }
+  const rotate = (event: ReactPointerEvent<HTMLElement>) => {
+    const box = event.currentTarget.closest(".picture-frame")?.getBoundingClientRect()
+    if (!box) return
+    const [cx, cy] = [box.left + box.width / 2, box.top + box.height / 2]
+    follow(session, event, pos, "Picture turned", (_dx, _dy, { clientX, clientY, shiftKey }) => {
+      const exact = (Math.atan2(clientX - cx, cy - clientY) * 180) / Math.PI
+      const stepped = shiftKey ? Math.round(exact / 15) * 15 : Math.round(exact)
+      const near = Math.round(stepped / 90) * 90
+      return { turn: Math.abs(stepped - near) <= sticks ? (near === 180 || near === -180 ? 180 : near) : stepped }
+    })
+  }
+  const carry = (event: ReactPointerEvent<HTMLElement>) => {
+    if (!floats) return
+    follow(session, event, pos, "Picture moved", (dx, dy) => {
+      // From the sheet's corner, where it can be seen to go; it keeps to what it moves with.
+      const turned = { x: x - sheet.x, y: y - sheet.y }
+      let left = turned.x + dx
+      const lines = [0, sheet.width / 2 - width / 2, sheet.width - width]
+      const column = session.store.getState().view.column
+      if (column)
+        lines.push(
+          column.x - sheet.x,
+          column.x - sheet.x + column.width / 2 - width / 2,
+          column.x - sheet.x + column.width - width,
+        )
+      const caught = lines.find((own) => Math.abs(own - left) < catches)
+      if (caught !== undefined) left = caught
+      session.store.setState({
+        guide:
+          caught === undefined
+            ? null
+            : sheet.x + caught + (Math.abs(caught - (sheet.width - width) / 2) < 1 ? width / 2 : 0),
+      })
+      const from = format.down.of === "sheet" ? (turned.y + dy) / scale : format.down.at + dy / scale
+      return {
+        across: { of: "sheet", align: null, at: left / scale },
+        down: { of: format.down.of, at: from },
+      }
+    })
+  }
+  const gripSize = touch ? 30 : 16
+  const act = cropping ? crop : resize
+  const place = ([gx, gy]: Grip) => ({
+    left: ((gx + 1) / 2) * width - gripSize / 2,
+    top: ((gy + 1) / 2) * height - gripSize / 2,
+    width: gripSize,
+    height: gripSize,
+  })
+  const cursor = ([gx, gy]: Grip) =>
+    gx === 0
+      ? "cursor-ns-resize"
+      : gy === 0
+        ? "cursor-ew-resize"
+        : gx === gy
+          ? "cursor-nwse-resize"
+          : "cursor-nesw-resize"
+  const colour = cropping ? "border-ochre" : "border-murex"
+  return (
+    <div
+      className="floating picture-frame absolute left-0 top-0 z-[6]"
+      style={{
+        transform: `translate(${x}px, ${y}px) rotate(${turn}deg)`,
+        width,
+        height,
+        pointerEvents: "none",
+      }}
+    >
+      <div
+        data-testid="picture-body"
+        className={`absolute inset-0 ${floats ? "cursor-move touch-none" : ""}`}
+        style={{ pointerEvents: floats ? "auto" : "none" }}
+        onPointerDown={carry}
+      />
+      {corners.map((grip) => (
+        <div
+          key={grip.join()}
+          data-testid={`picture-corner ${grip.join()}`}
+          className={`absolute touch-none ${cursor(grip)}`}
+          style={{ ...place(grip), pointerEvents: "auto" }}
+          onPointerDown={(event) => act(event, grip)}
+        >
+          <span
+            className={`absolute ${colour}`}
+            style={{
+              width: bracket,
+              height: bracket,
+              left: gripSize / 2 - (grip[0] > 0 ? bracket - 2 : 2),
+              top: gripSize / 2 - (grip[1] > 0 ? bracket - 2 : 2),
+              borderStyle: "solid",
+              borderWidth: `${grip[1] < 0 ? 3 : 0}px ${grip[0] > 0 ? 3 : 0}px ${grip[1] > 0 ? 3 : 0}px ${grip[0] < 0 ? 3 : 0}px`,
+            }}
+          />
+        </div>
+      ))}
+      {sides.map((grip) => (
+        <div
+          key={grip.join()}
+          data-testid={`picture-side ${grip.join()}`}
+          className={`absolute touch-none ${cursor(grip)}`}
+          style={{ ...place(grip), pointerEvents: "auto" }}
+          onPointerDown={(event) => act(event, grip)}
+        >
+          <span
+            className={`absolute rounded-full ${cropping ? "bg-ochre" : "bg-murex"}`}
+            style={{
+              width: grip[0] === 0 ? bar : 3,
+              height: grip[0] === 0 ? 3 : bar,
+              left: gripSize / 2 - (grip[0] === 0 ? bar / 2 : 1.5),
+              top: gripSize / 2 - (grip[0] === 0 ? 1.5 : bar / 2),
+            }}
+          />
+        </div>
+      ))}
+      {cropping ? null : (
+        <div
+          role="slider"
+          tabIndex={0}
+          aria-label="Turn the picture"
+          aria-valuenow={Math.round(turn)}
+          aria-valuemin={-180}
+          aria-valuemax={180}
+          className="absolute cursor-grab touch-none"
+          style={{
+            left: width / 2 - gripSize / 2,
+            top: -stem - gripSize / 2,
+            width: gripSize,
+            height: gripSize,
+            pointerEvents: "auto",
+          }}
+          onPointerDown={rotate}
+          onKeyDown={(event) => {
+            const by = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }[event.key]
+            if (!by) return
+            event.preventDefault()
+            event.stopPropagation()
+            const next = turn + by * (event.shiftKey ? 15 : 1)
+            session.run(
+              setPicture(pos, { turn: next > 180 ? next - 360 : next < -180 ? next + 360 : next }, "Picture turned"),
+            )
+          }}
+        >
+          <span className="absolute w-px bg-murex" style={{ left: gripSize / 2, top: gripSize / 2, height: stem }} />
+          <span
+            className="absolute rounded-full border-2 border-murex bg-raised"
+            style={{ left: gripSize / 2 - 5, top: gripSize / 2 - 5, width: 11, height: 11 }}
+          />
+        </div>
+      )}
+    </div>
+  )
+}
+
+/** Brackets and bars round the selected picture, and a stem to turn it. */
+export function PictureFrame() {
+  const { seen, canvas, shown } = useDesk((s) => ({
+    seen: s.view.picture,
+    canvas: s.canvas,
+    shown: s.mode !== "reading",
+  }))
+  if (!seen || !canvas || !shown) return null
+  return createPortal(<Frame seen={seen} />, canvas)
+}

@@ -1,0 +1,98 @@
+import { useRef, useState } from "react"
+import { Text, View } from "react-native"
+import { Fold, SectionTitle, WordButton } from "../../../ui/pieces"
+import { useDesk, useSession } from "../../context"
+import { drawings, drawingFile } from "./drawings"
+
+/** Pictures from a file, the camera, or our own drawings. */
+export function Pictures() {
+  const session = useSession()
+  const busy = useDesk((s) => s.picturing)
+  const file = useRef<HTMLInputElement>(null)
+  const camera = useRef<HTMLInputElement>(null)
+  const take = (list: FileList | null) => {
+    const files = [...(list ?? [])]
+    if (files.length > 0) void session.picturing.add(files)
+  }
+  return (
+    <>
+      <SectionTitle>Picture</SectionTitle>
+      <View className="flex-row gap-2">
+        <WordButton label="From a file" disabled={busy !== null} onPress={() => file.current?.click()} />
+        <WordButton label="From the camera" disabled={busy !== null} onPress={() => camera.current?.click()} />
+      </View>
+      <input
+        ref={file}
+        type="file"
+        accept="image/*,.svg"
+        multiple
+        hidden
+        aria-label="Pictures to put in"
+        onChange={(event) => {
+          take(event.target.files)
+          event.target.value = ""
+        }}
+      />
+      <input
+        ref={camera}
+        type="file"
+        accept="image/*"
+        capture="environment"
+        hidden
+        aria-label="Picture from the camera"
+        onChange={(event) => {
+          take(event.target.files)
+          event.target.value = ""
+        }}
+      />
+      {busy ? (
+        <Text aria-live="polite" className="mt-1 font-ui text-[13px] text-ink-soft">{`${busy}: on its way …`}</Text>
+      ) : null}
+      <Fold title="Our drawings">
+        <Drawings />
+      </Fold>
+    </>
+  )
+}
+
+function Drawings() {
+  const session = useSession()
+  const [wanted, setWanted] = useState("")
+  const words = wanted.toLowerCase().split(/\s+/).filter(Boolean)
+  const found = drawings.filter(({ name, words: own }) =>
+    words.every((word) => `${name} ${own}`.toLowerCase().includes(word)),
+  )
+  return (
+    <>
+      <input
+        value={wanted}
+        onChange={(event) => setWanted(event.target.value)}
+        aria-label="Find a drawing"
+        placeholder="Name, such as buoy or letter"
+        className="h-11 rounded-button border border-line bg-raised px-3 font-ui text-[15px] text-ink wide:h-9"
+      />
+      <div className="grid grid-cols-4 gap-2">
+        {found.map((drawing) => (
+          <button
+            key={drawing.name}
+            type="button"
+            title={drawing.name}
+            aria-label={drawing.name}
+            className="aspect-square cursor-pointer rounded-button border border-line bg-raised p-1.5 hover:border-murex"
+            onClick={() => void session.picturing.add([drawingFile(drawing)], { width: 120, alt: drawing.name })}
+          >
+            <svg
+              viewBox="0 0 48 48"
+              className="block h-full w-full"
+              aria-hidden="true"
+              dangerouslySetInnerHTML={{ __html: drawing.svg }}
+            />
+          </button>
+        ))}
+      </div>
+      {found.length === 0 ? (
+        <Text className="font-ui text-[13px] text-ink-soft">No drawing is called that. Try another word.</Text>
+      ) : null}
+    </>
+  )
+}

@@ -1,0 +1,177 @@
+/**
+ * Pictures beside, above and below, under or over the text. One stands on the sheet, and in the column, in which its paragraph
+ * begins. Where it would lie over another one it goes below that; where it has no room there it stands in its line. Text keeps
+ * clear of it by its outline; where too little is left beside it, lines go on below.
+ */
+import { leastRoom } from "../document"
+import type { Floating, Inset, Insets, Line, SetFloat } from "./types"
+
+/** The sheet round a region in which pictures may float. */
+export interface FloatRoom {
+  /** Corner of the region on the sheet. */
+  x: number
+  y: number
+  sheet: { width: number; height: number }
+  /** The room between the margins, on the sheet. */
+  margins: { x: number; y: number; width: number; height: number }
+}
+
+/** A picture where it stands in a region, and which block of the flow it is tied to. */
+export interface Set extends SetFloat {
+  block: number
+}
+
+const movesText = ({ format: { wrap } }: Floating) => wrap === "beside" || wrap === "across"
+
+/** What a picture takes of the region, with its distance from the text. */
+function taken({ x, y, picture, format }: SetFloat): { left: number; top: number; right: number; bottom: number } {
+  const { distance, wrap } = format
+  const { width, height } = picture.box
+  return wrap === "across"
+    ? { left: -Infinity, top: y - distance, right: Infinity, bottom: y + height + distance }
+    : { left: x - distance, top: y - distance, right: x + width + distance, bottom: y + height + distance }
+}
+
+/** From left to right, what a picture takes between two heights; null for nothing. */
+function takenBetween(own: SetFloat, top: number, bottom: number): { left: number; right: number } | null {
+  const box = taken(own)
+  if (bottom <= box.top + 1e-6 || top >= box.bottom - 1e-6) return null
+  if (own.picture.shape !== "round" || own.picture.turn !== 0 || own.format.wrap === "across") return box
+  // Round ones are passed by their outline, at its widest between the two heights.
+  const middle = (box.top + box.bottom) / 2
+  const half = (box.bottom - box.top) / 2
+  const away = Math.max(0, top - middle, middle - bottom)
+  const part = Math.sqrt(Math.max(0, 1 - (away / half) ** 2))
+  const [center, reach] = [(box.left + box.right) / 2, ((box.right - box.left) / 2) * part]
+  return { left: center - reach, right: center + reach }
+}
+
+/** Where a picture wants to stand in a region; null where it has no room in it. */
+export function place(
+  floating: Floating,
+  tied: { leaf: number; block: number; top: number },
+  region: { width: number; height: number },
+  room: FloatRoom,
+  others: readonly Set[],
+): Set | null {
+  const { picture, format } = floating
+  const { width, height } = picture.box
+  const base = {
+    column: { x: 0, width: region.width },
+    margins: { x: room.margins.x - room.x, width: room.margins.width },
+    sheet: { x: -room.x, width: room.sheet.width },
+  }[format.across.of]
+  const { align, at } = format.across
+  const wished =
+    align === null ? base.x + at : base.x + (base.width - width) * { left: 0, center: 0.5, right: 1 }[align]
+  const x = Math.max(-room.x, Math.min(room.sheet.width - room.x - width, wished))
+  const from = { paragraph: tied.top, margins: room.margins.y - room.y, sheet: -room.y }[format.down.of]
+  const [highest, lowest] = movesText(floating)
+    ? [0, region.height - height]
+    : [-room.y, room.sheet.height - room.y - height]
+  if (lowest < highest - 1e-6) return null
+  let y = Math.max(highest, Math.min(lowest, from + format.down.at))
+  const set = (): Set => ({ ...floating, leaf: tied.leaf, block: tied.block, x, y })
+  if (!movesText(floating)) return set()
+  for (let turns = 0; turns <= others.length; turns++) {
+    const own = { left: x, right: x + width, top: y, bottom: y + height }
+    const over = others.find((other) => {
+      const box = {
+        left: other.x,
+        right: other.x + other.picture.box.width,
+        top: other.y,
+        bottom: other.y + other.picture.box.height,
+      }
+      return (
+        movesText(other) &&
+        own.left < box.right - 1e-6 &&
+        box.left < own.right - 1e-6 &&
+        own.top < box.bottom - 1e-6 &&
+        box.top < own.bottom - 1e-6
+      )
+    })
+    if (!over) return set()
+    y = over.y + over.picture.box.height + Math.max(over.format.distance, format.distance)
+    if (y > lowest + 1e-6) return null
+  }
+  return null
+}
+
+/** What is left of a line between two heights, and how far below it would have to begin where that is too little. */
+function lineBetween(
+  floats: readonly SetFloat[],
+  width: number,
+  top: number,
+  bottom: number,
+): { left: number; right: number; below: number | null } {
+  let [left, right] = [0, 0]
+  let below = Infinity
+  for (const own of floats) {
+    const box = takenBetween(own, top, bottom)
+    if (!box) continue
+    below = Math.min(below, taken(own).bottom)
+    const { side } = own.format
+    const onLeft = side === "left" || (side !== "right" && box.left > width - box.right)
+    if (onLeft) right = Math.max(right, width - Math.max(0, box.left))
+    else left = Math.max(left, Math.min(width, box.right))
+  }
+  return { left, right, below: width - left - right < Math.min(leastRoom, width) && below < Infinity ? below : null }
+}
+
+/**
+ * Room that pictures take from the lines of a paragraph.
+ * @param y where its line of number `from` begins in the region
+ * @param lines as they are set so far: their heights are taken, and that of the last for those that may come
+ */
+export function insetsOf(
+  floats: readonly SetFloat[],
+  width: number,
+  y: number,
+  lines: readonly Line[],
+  from: number,
+  before: Insets,
+): Insets {
+  const moving = floats.filter(movesText)
+  const lowest = Math.max(...moving.map((own) => taken(own).bottom))
+  const insets: Inset[] = Array.from({ length: from }, (_, n) => before[n] ?? { left: 0, right: 0, above: 0 })
+  let top = y
+  for (let n = from; top < lowest && n < from + mostLines; n++) {
+    const height = (lines[n] ?? lines.at(-1))?.height ?? 12
+    let above = 0
+    let own = lineBetween(moving, width, top, top + height)
+    for (let turns = 0; own.below !== null && turns <= moving.length; turns++) {
+      above += own.below - top
+      top = own.below
+      own = lineBetween(moving, width, top, top + height)
+    }
+    insets.push({ left: own.left, right: own.right, above })
+    top += height
+  }
+  while (insets.length > from && isFree(insets.at(-1) as Inset)) insets.pop()
+  return insets.every(isFree) ? [] : insets
+}
+
+/** Lines of one paragraph beside pictures: more than a sheet of any size has. */
+const mostLines = 2000
+
+const isFree = ({ left, right, above }: Inset) => left === 0 && right === 0 && above === 0
+
+/** Where something that cannot stand beside pictures begins: below those that are there. */
+export function clearOf(floats: readonly SetFloat[], y: number): number {
+  let top = y
+  for (const own of [...floats].filter(movesText).sort((a, b) => a.y - b.y)) {
+    const box = taken(own)
+    if (box.top < top + 1 && box.bottom > top) top = box.bottom
+  }
+  return top
+}
+
+/** How far down pictures reach that text keeps clear of. */
+export function reach(floats: readonly SetFloat[]): number {
+  return Math.max(0, ...floats.filter(movesText).map(({ y, picture }) => y + picture.box.height))
+}
+
+/** Whether a picture stands above the paragraph that it is tied to, where text is set before that is known. */
+export function isEarly(own: SetFloat, top: number): boolean {
+  return movesText(own) && own.y < top - 0.01
+}
