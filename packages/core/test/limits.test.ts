@@ -129,6 +129,33 @@ const anySetup = fc
     watermark: { text: words, family: "Lora", size: width, angle: gap, colour: "#7a1f4b", strength: margin },
   }))
 
+const pictureChange = fc.record(
+  {
+    width: fc.option(number),
+    height: fc.option(number),
+    turn: number,
+    opacity: number,
+    distance: number,
+    alt: text,
+    crop: fc.record({ top: number, right: number, bottom: number, left: number }),
+    wrap: fc.constantFrom("line" as const, "beside" as const, "over" as const),
+    frame: fc.option(border),
+    colours: fc.record({
+      tone: fc.constantFrom("own" as const, "tint" as const),
+      brightness: number,
+      contrast: number,
+      cut: fc.option(number),
+    }),
+    across: fc.record({
+      of: fc.constantFrom("column" as const, "sheet" as const),
+      align: fc.constant(null),
+      at: number,
+    }),
+    down: fc.record({ of: fc.constantFrom("paragraph" as const, "sheet" as const), at: number }),
+  },
+  { requiredKeys: [] },
+)
+
 /** A command on the first table of the document. */
 const inTable =
   (command: (pos: number) => Command): Command =>
@@ -200,6 +227,18 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
     ).map((name) => [name, fc.constant(editing[name] as Command)]),
   ),
   insertText: text.map((own) => editing.insertText(own)),
+  insertPicture: fc
+    .tuple(fc.integer({ min: 1, max: 40_000 }), pictureChange)
+    .map(([width, change]) =>
+      editing.insertPicture({ asset: "a".repeat(64), source: null, pixels: [width, 9] }, change),
+    ),
+  setPicture: fc.tuple(fc.nat(120), pictureChange).map(([pos, change]) => editing.setPicture(pos, change)),
+  replacePicture: fc
+    .tuple(fc.nat(120), pictureChange)
+    .map(([pos, change]) =>
+      editing.replacePicture(pos, { asset: "b".repeat(64), source: null, pixels: [3, 4] }, change),
+    ),
+  behindPicture: fc.nat(120).map(editing.behindPicture),
   insertTable: fc.tuple(number, number).map(([rows, columns]) => editing.insertTable(Math.min(rows, 30), columns)),
   tableFromText: fc
     .constantFrom(undefined, "tabs" as const, "commas" as const, "paragraphs" as const)
@@ -447,7 +486,7 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
 
 /** What the folder gives that is no command, nor makes one. */
 const others = new Set(
-  "CellSelection endOfTable cellsHere cellsIn formulaHere likelyDivider linesHere partOf putBlock rowHeightHere selectRect selectedRect selectionBetween settle sortedRows stretchesOf tableHere breakBefore coverOf edges ensureEdge fieldAt isOfSheet lineOf partsOfLine putSetup typedNumber usualContents blanksBefore contentsIn markHere newKey noteHere numberPatterns numberPlace sectionHere setupHere turned Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf".split(
+  "fitPicture pictureFormatHere pictureHere CellSelection endOfTable cellsHere cellsIn formulaHere likelyDivider linesHere partOf putBlock rowHeightHere selectRect selectedRect selectionBetween settle sortedRows stretchesOf tableHere breakBefore coverOf edges ensureEdge fieldAt isOfSheet lineOf partsOfLine putSetup typedNumber usualContents blanksBefore contentsIn markHere newKey noteHere numberPatterns numberPlace sectionHere setupHere turned Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf".split(
     " ",
   ),
 )

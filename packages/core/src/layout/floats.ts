@@ -64,7 +64,12 @@ export function place(
   const { align, at } = format.across
   const wished =
     align === null ? base.x + at : base.x + (base.width - width) * { left: 0, center: 0.5, right: 1 }[align]
-  const x = Math.max(-room.x, Math.min(room.sheet.width - room.x - width, wished))
+  // Where there are several columns, what moves text stays in its own.
+  const held = movesText(floating) && region.width < room.margins.width - 1
+  const [leftmost, rightmost] = held
+    ? [0, Math.max(0, region.width - width)]
+    : [-room.x, room.sheet.width - room.x - width]
+  const x = Math.max(leftmost, Math.min(rightmost, wished))
   const from = { paragraph: tied.top, margins: room.margins.y - room.y, sheet: -room.y }[format.down.of]
   const [highest, lowest] = movesText(floating)
     ? [0, region.height - height]
@@ -149,6 +154,13 @@ export function insetsOf(
   }
   while (insets.length > from && isFree(insets.at(-1) as Inset)) insets.pop()
   return insets.every(isFree) ? [] : insets
+}
+
+/** Room above a line that brings it below all pictures. */
+export function belowAll(floats: readonly SetFloat[], y: number, from: number, before: Insets): Insets {
+  const lowest = Math.max(y, ...floats.filter(movesText).map((own) => taken(own).bottom))
+  const free = { left: 0, right: 0, above: 0 }
+  return [...Array.from({ length: from }, (_, n) => before[n] ?? free), { ...free, above: lowest - y }]
 }
 
 /** Lines of one paragraph beside pictures: more than a sheet of any size has. */

@@ -14,10 +14,10 @@ import {
 } from "../document"
 import { beginning, isBeginning, sameInsets } from "./boxes"
 import { borderThickness, frameOf, frameSpace, hasFrame, sharesFrame } from "./ornaments"
-import { clearOf, insetsOf, isEarly, place, reach, type FloatRoom, type Set as FloatSet } from "./floats"
+import { belowAll, clearOf, insetsOf, isEarly, place, reach, type FloatRoom, type Set as FloatSet } from "./floats"
 import type { Around, Setting, Typesetter } from "./paragraph"
 import { setTable, type FillCell } from "./tables"
-import type { BlockPlace, Insets, Lines, ParagraphLayout, Placed, SetFloat, Shape, Table } from "./types"
+import type { BlockPlace, Insets, Line, Lines, ParagraphLayout, Placed, SetFloat, Shape, Table } from "./types"
 
 /** A flow of a document that is to be set. */
 export interface Flowing {
@@ -137,11 +137,16 @@ export class FlowSetter {
     const first = this.once(flow, region, start, [], early)
     if (early.length === 0) return first
     // Text above has to keep clear of what stands there: it is set once more, now that this is known.
-    const again = this.once(flow, region, start, early, [])
-    const stays = early.every(({ block, offset }) =>
-      again.floats.some((own) => own.offset === offset && (own as FloatSet).block === block),
-    )
-    return stays ? again : this.once(flow, region, start, [], false)
+    const more: FloatSet[] = []
+    const again = this.once(flow, region, start, early, more)
+    const stays =
+      more.length === 0 &&
+      early.every(({ block, offset }) =>
+        again.floats.some((own) => own.offset === offset && (own as FloatSet).block === block),
+      )
+    const set = stays ? again : this.once(flow, region, start, [], false)
+    // What was looked at for that counts too.
+    return { ...set, lookedAt: Math.max(first.lookedAt, again.lookedAt, set.lookedAt) }
   }
 
   /**
@@ -343,12 +348,17 @@ export class FlowSetter {
     let insets: Insets = noInsets
     if (floats.length === 0) return { paragraph, insets, own: [], inLine: !mayFloat }
     const before = shape.at(-1)?.insets ?? noInsets
-    for (let turns = 0; turns < mostTurns; turns++) {
+    for (let turns = 0; ; turns++) {
       const { y } = begin(pen, paragraph, line, block === 0)
       const next = insetsOf(floats, region.width, y, paragraph.lines, line, before)
-      if (sameInsets(next, insets)) break
-      insets = next
+      if (sameInsets(next, insets)) {
+        if (!sticksOut(paragraph.lines, region.width, insets)) break
+        turns = mostTurns
+      }
+      // Lines that would not come to rest beside pictures stand below them all.
+      insets = turns < mostTurns ? next : belowAll(floats, y, line, before)
       paragraph = this.paragraph(flow, block, region.width, { shape, floats: mayFloat, insets })
+      if (turns >= mostTurns) break
     }
     return { paragraph, insets, own: [], inLine: !mayFloat }
   }
@@ -422,6 +432,15 @@ function withComputed(setting: Setting, computed: Computed): Setting {
 function inOneList(a: ListPlace | null, b: ListPlace | null): boolean {
   if (!a || !b) return a === b
   return a.level > 0 || b.level > 0 || (a.definition === b.definition && a.run === b.run)
+}
+
+/** Whether anything that cannot be divided, such as a picture, is wider than its line has room beside pictures. */
+function sticksOut(lines: readonly Line[], width: number, insets: Insets): boolean {
+  return insets.some((inset, n) => {
+    const line = lines[n]
+    if (!line || (inset.left === 0 && inset.right === 0)) return false
+    return line.x < inset.left - 0.5 || line.x + line.width > width - inset.right + 0.5
+  })
 }
 
 /** Where the lines of a paragraph begin below what stands above it, and whether the two stand in one frame. */
