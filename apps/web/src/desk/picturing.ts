@@ -118,8 +118,14 @@ export class Picturing {
       )
   }
 
-  /** Changes the colours of the selected picture, always from its original. */
-  async colour(change: Partial<PictureFormat["colours"]>): Promise<void> {
+  private queue: Promise<void> = Promise.resolve()
+
+  /** Changes the colours of the selected picture, always from its original, one change after the other. */
+  colour(change: Partial<PictureFormat["colours"]>): Promise<void> {
+    return (this.queue = this.queue.then(() => this.colourNow(change)))
+  }
+
+  private async colourNow(change: Partial<PictureFormat["colours"]>): Promise<void> {
     const here = this.here()
     if (!here) return
     const { asset, source, pixels } = pictureAttrs(here.node)

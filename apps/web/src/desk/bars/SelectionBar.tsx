@@ -32,7 +32,7 @@ export function SelectionBar() {
     from: s.view.selection.from,
     to: s.view.selection.to,
     column: s.view.column,
-    shown: s.editor !== null && !s.editor.selection.empty && s.writing && !s.touch,
+    shown: s.editor !== null && !s.editor.selection.empty && s.writing && !s.touch && s.view.picture === null,
   }))
   const host = canvas?.parentElement
   const at = from ?? to

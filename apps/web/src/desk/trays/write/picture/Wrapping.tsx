@@ -145,9 +145,9 @@ export function Wrapping({
                   label="Text stands"
                   value={format.side === "both" ? "wider" : format.side}
                   options={[
-                    ["wider", "On the wider side"],
-                    ["left", "At its left"],
-                    ["right", "At its right"],
+                    ["wider", "Wider side"],
+                    ["left", "Left of it"],
+                    ["right", "Right of it"],
                   ]}
                   onChange={(side) => set({ side })}
                 />

@@ -1,0 +1,153 @@
+import { execFileSync } from "node:child_process"
+import { expect, expectAccessible, test, type DeskPage } from "../desk"
+import { discPng } from "../picture"
+import { expectPrintsAsSeen } from "../pictures"
+
+const words = "The chain ferry crosses at slack water and rests when the tide runs hard. "
+
+const place = (desk: DeskPage) =>
+  desk.page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Place" })
+
+/** A paragraph with a picture at its start, selected, and the tray for it open. */
+async function pictured(desk: DeskPage, buffer = discPng(400, 300)) {
+  const { page } = desk
+  await desk.blank()
+  for (let i = 0; i < 3; i++) {
+    await page.keyboard.insertText(words.repeat(5).trim())
+    await desk.press("Enter")
+  }
+  await desk.press("Control+Home")
+  await place(desk).click()
+  await page.getByLabel("Pictures to put in").setInputFiles({ name: "disc.png", mimeType: "image/png", buffer })
+  await expect(page.locator(".picture img")).toHaveCount(1)
+  await expect(page.locator(".picture-frame")).toBeVisible()
+  return desk.openPage("Write", "Picture")
+}
+
+const box = async (desk: DeskPage) => (await desk.page.locator(".canvas .picture").first().boundingBox())!
+
+test("a picture from a file is sized by its corner, turned, cropped and shaped; sheets are as the PDF, which says what it shows", async ({
+  desk,
+  page,
+}) => {
+  const tray = await pictured(desk)
+  await tray.getByLabel("What it shows").fill("A disc")
+  await tray.getByLabel("What it shows").press("Enter")
+  const before = await box(desk)
+  const corner = (await page.getByTestId("picture-corner 1,1").boundingBox())!
+  const from = { x: corner.x + corner.width / 2, y: corner.y + corner.height / 2 }
+  await page.mouse.move(from.x, from.y)
+  await page.mouse.down()
+  await page.mouse.move(from.x - before.width / 2, from.y - before.height / 2, { steps: 6 })
+  await page.mouse.up()
+  await expect.poll(async () => (await box(desk)).width / before.width).toBeCloseTo(0.5, 1)
+  const half = await box(desk)
+  expect(half.width / half.height).toBeCloseTo(before.width / before.height, 1)
+  // Escape puts back what is being dragged.
+  const again = (await page.getByTestId("picture-corner 1,1").boundingBox())!
+  await page.mouse.move(again.x + 8, again.y + 8)
+  await page.mouse.down()
+  await page.mouse.move(again.x + 90, again.y + 80, { steps: 4 })
+  await expect.poll(async () => (await box(desk)).width).toBeGreaterThan(half.width + 30)
+  await desk.press("Escape")
+  await page.mouse.up()
+  await expect.poll(async () => Math.round((await box(desk)).width)).toBe(Math.round(half.width))
+  await tray.getByRole("button", { name: "Crop", exact: true }).click()
+  const side = (await page.getByTestId("picture-side 1,0").boundingBox())!
+  await page.mouse.move(side.x + 8, side.y + 8)
+  await page.mouse.down()
+  await page.mouse.move(side.x + 8 - half.width / 4, side.y + 8, { steps: 4 })
+  await page.mouse.up()
+  await tray.getByRole("button", { name: "End cropping" }).click()
+  await expect.poll(async () => (await box(desk)).width / half.width).toBeCloseTo(0.75, 1)
+  await tray.getByRole("button", { name: "Rounded" }).click()
+  await tray.getByRole("button", { name: "Frame, shadow" }).click()
+  await tray.getByLabel("Frame", { exact: true }).selectOption("solid")
+  await tray.getByRole("switch", { name: "Shadow" }).click()
+  await expectAccessible(page)
+  await expectPrintsAsSeen(desk)
+  const structure = execFileSync("pdfinfo", ["-struct", await desk.pdf()], { encoding: "utf8" })
+  expect(structure).toMatch(/Figure/)
+})
+
+test("text goes round a picture that stands beside it, which is dragged to the other side; undo brings it back", async ({
+  desk,
+  page,
+}) => {
+  const tray = await pictured(desk)
+  const width = tray.getByRole("textbox", { name: "Width", exact: true })
+  await width.fill("2 in")
+  await width.press("Enter")
+  await tray.getByRole("button", { name: "Beside" }).click()
+  const sheet = (await desk.firstSheet.boundingBox())!
+  await expect.poll(async () => (await box(desk)).x).toBeGreaterThan(sheet.x + sheet.width / 2)
+  const right = await box(desk)
+  const first = page.locator(".canvas .line").first()
+  await expect.poll(async () => (await first.locator(".run").last().boundingBox())!.x).toBeLessThan(right.x)
+  const body = (await page.getByTestId("picture-body").boundingBox())!
+  await page.mouse.move(body.x + body.width / 2, body.y + body.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(sheet.x + 150, body.y + body.height / 2 + 30, { steps: 8 })
+  // The text follows while it is dragged.
+  await expect.poll(async () => (await box(desk)).x).toBeLessThan(sheet.x + sheet.width / 3)
+  await page.mouse.up()
+  await expect.poll(async () => (await box(desk)).x).toBeLessThan(sheet.x + sheet.width / 3)
+  await expectPrintsAsSeen(desk)
+  await page.getByRole("button", { name: "Undo", exact: true }).click()
+  const now = (await desk.firstSheet.boundingBox())!
+  await expect.poll(async () => Math.round((await box(desk)).x)).toBeGreaterThan(now.x + now.width / 2)
+})
+
+test("a background is taken away and greys are made, from the original, which comes back", async ({ desk, page }) => {
+  const tray = await pictured(desk)
+  await tray.getByRole("button", { name: "Colours and background" }).click()
+  const image = page.locator(".canvas .picture img")
+  const corner = () =>
+    image.evaluate(async (img: HTMLImageElement) => {
+      await img.decode()
+      const context = new OffscreenCanvas(img.naturalWidth, img.naturalHeight).getContext("2d")!
+      context.drawImage(img, 0, 0)
+      const at = (x: number, y: number) => [...context.getImageData(x, y, 1, 1).data]
+      return { edge: at(2, 2), middle: at(img.naturalWidth / 2, img.naturalHeight / 2) }
+    })
+  const original = await image.getAttribute("src")
+  await tray.getByRole("switch", { name: "Background taken away" }).click()
+  await expect.poll(async () => (await corner()).edge[3]).toBe(0)
+  expect((await corner()).middle).toEqual([122, 31, 75, 255])
+  await tray.getByRole("button", { name: "Greys" }).click()
+  await expect.poll(async () => new Set((await corner()).middle.slice(0, 3)).size).toBe(1)
+  await tray.getByRole("button", { name: "Its own" }).click()
+  await tray.getByRole("switch", { name: "Background taken away" }).click()
+  await expect(image).toHaveAttribute("src", original!)
+  await desk.saved()
+})
+
+test("what is no picture is refused in words, and the text is as it was", async ({ desk, page }) => {
+  await desk.blank()
+  await desk.type("Notice")
+  await place(desk).click()
+  const input = page.getByLabel("Pictures to put in")
+  const refused = async (buffer: Buffer, name: string, told: RegExp) => {
+    await input.setInputFiles({ name, mimeType: "image/png", buffer })
+    const notice = page.getByRole("alert").filter({ hasText: "The picture was not put in" })
+    await expect(notice).toContainText(told)
+    await notice.getByRole("button", { name: "Put away" }).click()
+  }
+  await refused(Buffer.from("GIF no"), "fake.png", /no picture|damaged/)
+  await refused(discPng(50, 50).subarray(0, 90), "cut.png", /damaged|cut off/)
+  await refused(Buffer.from("<svg xmlns='http://www.w3.org/2000/svg'><"), "broken.svg", /damaged/)
+  await desk.expectShown("Notice")
+  // A drawing runs no script and fetches nothing.
+  const asked: string[] = []
+  page.on("request", (request) => asked.push(request.url()))
+  await input.setInputFiles({
+    name: "hostile.svg",
+    mimeType: "image/svg+xml",
+    buffer: Buffer.from(
+      "<svg xmlns='http://www.w3.org/2000/svg' width='80' height='60' onload='document.title=1'><script>document.title='ran'</script><image href='http://elsewhere.example/a.png' width='9' height='9'/><rect width='80' height='60' fill='#7a1f4b'/></svg>",
+    ),
+  })
+  await expect(page.locator(".picture img")).toHaveCount(1)
+  expect(asked.filter((url) => url.includes("elsewhere"))).toEqual([])
+  expect(await page.title()).not.toContain("ran")
+})
