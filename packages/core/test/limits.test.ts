@@ -15,6 +15,7 @@ import {
   coverNames,
   fieldKinds,
   isWhole,
+  referenceParts,
   table,
   tableLooks,
   noteForms,
@@ -227,6 +228,16 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
     ).map((name) => [name, fc.constant(editing[name] as Command)]),
   ),
   insertText: text.map((own) => editing.insertText(own)),
+  insertCaption: fc
+    .tuple(text, fc.constantFrom("above" as const, "below" as const))
+    .map(([label, side]) => editing.insertCaption(label, side)),
+  insertReference: fc.tuple(fc.nat(6), fc.constantFrom(...referenceParts)).map(
+    ([n, part]) =>
+      ((state, dispatch) => {
+        const target = editing.referenceTargets(state.doc)[n]
+        return target !== undefined && editing.insertReference(target, part)(state, dispatch)
+      }) as Command,
+  ),
   insertPicture: fc
     .tuple(fc.integer({ min: 1, max: 40_000 }), pictureChange)
     .map(([width, change]) =>
@@ -486,7 +497,7 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
 
 /** What the folder gives that is no command, nor makes one. */
 const others = new Set(
-  "fitPicture pictureFormatHere pictureHere CellSelection endOfTable cellsHere cellsIn formulaHere likelyDivider linesHere partOf putBlock rowHeightHere selectRect selectedRect selectionBetween settle sortedRows stretchesOf tableHere breakBefore coverOf edges ensureEdge fieldAt isOfSheet lineOf partsOfLine putSetup typedNumber usualContents blanksBefore contentsIn markHere newKey noteHere numberPatterns numberPlace sectionHere setupHere turned Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf".split(
+  "freeName referenceTargets usualLabels fitPicture pictureFormatHere pictureHere CellSelection endOfTable cellsHere cellsIn formulaHere likelyDivider linesHere partOf putBlock rowHeightHere selectRect selectedRect selectionBetween settle sortedRows stretchesOf tableHere breakBefore coverOf edges ensureEdge fieldAt isOfSheet lineOf partsOfLine putSetup typedNumber usualContents blanksBefore contentsIn markHere newKey noteHere numberPatterns numberPlace sectionHere setupHere turned Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf".split(
     " ",
   ),
 )

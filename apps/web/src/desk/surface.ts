@@ -1,5 +1,5 @@
 /** The sheets in an element of the page, with the text field and the pointer: what people touch and see. */
-import { headingsOf, leavesOf } from "@biblon/core/document"
+import { leavesOf, listedIn } from "@biblon/core/document"
 import { dragSelection, linkAt, redo, toggleDone, undo, writeEdge } from "@biblon/core/editing"
 import type { Mappable } from "prosemirror-transform"
 import type { LayoutClient } from "../workers/layoutClient"
@@ -148,7 +148,7 @@ export class Surface {
         this.focus()
       },
       goToHeading: (n) => {
-        const heading = this.editing.now && headingsOf(this.editing.now.doc)[n]
+        const heading = this.editing.now && listedIn(this.editing.now.doc)[n]
         if (heading) this.target.goTo(heading.leaf)
       },
       selected: (x, y) => {

@@ -1,6 +1,7 @@
 /** Contents: lists of the headings that are made anew from the document wherever it is set, so that they are always right. */
 import type { Node } from "prosemirror-model"
 import { paragraph } from "./building"
+import { captionEntries } from "./captions"
 import { unknownValue } from "./fields"
 import { headingsOf, type Heading } from "./headings"
 import { blocksOf } from "./leaves"
@@ -15,6 +16,8 @@ export interface ContentsAttrs {
   /** Headings of so many levels. */
   levels: number
   look: ContentsLook
+  /** The label of the captions that are listed; empty for the headings. */
+  of: string
 }
 
 export function contentsAttrs(contents: Node): ContentsAttrs {
@@ -49,11 +52,11 @@ export function entriesOf(
   width: number,
   pages: ReadonlyMap<number, string> | null,
 ): readonly ContentsEntry[] {
-  const { levels, look } = contentsAttrs(contents)
+  const { levels, look, of } = contentsAttrs(contents)
   let known = made.get(contents)
   if (!known) made.set(contents, (known = new Map()))
   const { defaults } = documentAttrs(doc).styles
-  return headingsOf(doc)
+  return (of === "" ? headingsOf(doc) : captionEntries(doc, of))
     .filter(({ level, listed }) => level <= levels && listed !== null)
     .map((heading) => {
       const { level, label, listed, leaf } = heading

@@ -64,7 +64,11 @@ const checkedAttrs = new WeakSet<object>()
 const checkedMarks = new WeakSet<Mark>()
 
 const SectionAttrs = z.strictObject({ setup: PageSetup })
-const ContentsAttrs = z.strictObject({ levels: z.number().int().min(1).max(9), look: z.enum(contentsLooks) })
+const ContentsAttrs = z.strictObject({
+  levels: z.number().int().min(1).max(9),
+  look: z.enum(contentsLooks),
+  of: z.string().max(limits.name),
+})
 const StoryKey = z.string().min(1).max(80)
 const StoryAttrs = z.strictObject({ key: StoryKey, kind: z.enum(storyKinds) })
 const AnchorAttrs = z.strictObject({ story: StoryKey })

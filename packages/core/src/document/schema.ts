@@ -90,7 +90,11 @@ export const schema = new Schema({
     /** What follows stands on sheets of another setup, from a new sheet on. */
     sectionBreak: { group: "block", atom: true, attrs: { setup: { default: defaultSetup } } },
     /** A list of the headings, of which nothing is kept but how it looks: see contents.ts. */
-    contents: { group: "block", atom: true, attrs: { levels: { default: 3 }, look: { default: "dotted" } } },
+    contents: {
+      group: "block",
+      atom: true,
+      attrs: { levels: { default: 3 }, look: { default: "dotted" }, of: { default: "" } },
+    },
     text: { group: "inline" },
     /** A new line inside a paragraph. */
     lineBreak: { group: "inline", inline: true, selectable: false, leafText: () => "\n" },

@@ -5,19 +5,20 @@ import type { Command } from "./command"
 import { named } from "./history"
 
 /** What contents are when they are put in. */
-export const usualContents: ContentsAttrs = { levels: 3, look: "dotted" }
+export const usualContents: ContentsAttrs = { levels: 3, look: "dotted", of: "" }
 
 /** The first list of contents of a document, with its position; null for none. */
 export function contentsIn(state: EditorState): (ContentsAttrs & { pos: number }) | null {
   let found: (ContentsAttrs & { pos: number }) | null = null
   bodyOf(state.doc).forEach((node, offset) => {
-    if (node.type === nodes.contents) found ??= { ...contentsAttrs(node), pos: offset + 1 }
+    if (node.type === nodes.contents && contentsAttrs(node).of === "")
+      found ??= { ...contentsAttrs(node), pos: offset + 1 }
   })
   return found
 }
 
 /** Puts a list of contents before the paragraph with the caret. Only in the body itself. */
-export function insertContents(attrs: ContentsAttrs): Command {
+export function insertContents(attrs: Omit<ContentsAttrs, "of"> & Partial<ContentsAttrs>): Command {
   return (state, dispatch) => {
     const { $head } = state.selection
     if ($head.depth !== 2 || $head.node(1).type !== nodes.body) return false

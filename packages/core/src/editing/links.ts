@@ -119,7 +119,8 @@ export function linkToTarget(target: Target): Command {
   }
 }
 
-function freeName(doc: Node, text: string): string {
+/** A name for a place that no other one has. */
+export function freeName(doc: Node, text: string): string {
   const taken = placesOf(doc)
   const base = asName(text, 60) || "place"
   let name = base

@@ -12,7 +12,10 @@ import {
   changedLeaves,
   documentAttrs,
   firstWhere,
-  formulasOf,
+  captionEntries,
+  captionLabels,
+  captionsOf,
+  computedOf,
   hasContents,
   headingsOf,
   labelsOf,
@@ -23,6 +26,7 @@ import {
   notesOf,
   sameFrom,
   sectionsOf,
+  sheetTargets,
   storiesOf,
   type Computed,
   type Heading,
@@ -30,7 +34,7 @@ import {
   type Note,
   type NoteLabels,
 } from "../document"
-import { beginning, isBeginning, sameBreak } from "./boxes"
+import { beginning, fragmentsOf, isBeginning, sameBreak } from "./boxes"
 import { headingsOn } from "./headings"
 import { numbersOf } from "./numbers"
 import { sameOwed } from "./notes"
@@ -55,7 +59,7 @@ function holding(change: LeafChange | null, leaf: number): LeafChange {
 type Shown = Pick<Layout, "pages" | "marks">
 
 /** A document, and what the marks of its notes show. */
-type Noted = Pick<Layout, "doc" | "marks">
+type Noted = Pick<Layout, "doc" | "marks" | "pages">
 
 /** A change of the body, wide enough to hold the marks of all notes that are other ones, show something else or say something else, and the end of the text if endnotes do. */
 function withNotes(older: Noted, newer: Noted, paged: boolean, change: LeafChange | null): LeafChange | null {
@@ -82,7 +86,7 @@ function withNotes(older: Noted, newer: Noted, paged: boolean, change: LeafChang
 
 /** The span of leaves of the body that are not as before: those that changed, those whose numbers did, and those with notes that did. */
 function changedSince(older: Noted, newer: Noted, paged: boolean): LeafChange | null {
-  const change = withFormulas(older.doc, newer.doc, withNotes(older, newer, paged, changedInBody(older.doc, newer.doc)))
+  const change = withComputed(older, newer, withNotes(older, newer, paged, changedInBody(older.doc, newer.doc)))
   if (!change) return null
   const [labels, now] = [labelsOf(older.doc), labelsOf(newer.doc)]
   if (labels === now) return change
@@ -92,9 +96,9 @@ function changedSince(older: Noted, newer: Noted, paged: boolean): LeafChange | 
   return { from: change.from, oldTo: newTo - shift, newTo }
 }
 
-/** A change wide enough to hold the formulas that show something else. */
-function withFormulas(older: Node, newer: Node, change: LeafChange | null): LeafChange | null {
-  const [before, now] = [formulasOf(older), formulasOf(newer)]
+/** A change wide enough to hold the fields that show something else that is computed. */
+function withComputed(older: Noted, newer: Noted, change: LeafChange | null): LeafChange | null {
+  const [before, now] = [computedOf(older.doc, older.pages), computedOf(newer.doc, newer.pages)]
   if (before === now || now.size === 0) return change
   const shift = change ? change.newTo - change.oldTo : 0
   const said = (computed: Computed | undefined) => (computed ? [...computed.values()].join("\n") : null)
@@ -110,12 +114,20 @@ function withFormulas(older: Node, newer: Node, change: LeafChange | null): Leaf
 /** So many times at most contents and marks are set anew because they moved what they tell of; then they show what the last time brought. */
 const mostRounds = 4
 
-/** On which sheets headings begin. */
+/** Whether a document shows on which sheets something begins. */
+const showsPages = (doc: Node) => hasContents(doc) || sheetTargets(doc).size > 0
+
+/** On which sheets headings, captions and what is referred to begin. */
 function pagesOf(layout: Layout): Map<number, string> {
   const numbers = numbersOf(layout)
   const pages = new Map<number, string>()
-  layout.placed.forEach(({ sheet, leaf }, i) => {
+  const targets = new Set([...sheetTargets(layout.doc), ...captionsOf(layout.doc).map(({ leaf }) => leaf)])
+  layout.placed.forEach((placed, i) => {
+    const { sheet, leaf } = placed
     for (const heading of headingsOn(sheet)) pages.set(leaf + heading.leaf, numbers[i]?.text ?? "")
+    if (targets.size > 0)
+      for (const own of fragmentsOf(placed))
+        if (own.part === "text" && own.from === 0 && targets.has(own.leaf)) pages.set(own.leaf, numbers[i]?.text ?? "")
   })
   return pages
 }
@@ -178,6 +190,14 @@ function movedPages({ doc, pages }: Layout, now: Node): ReadonlyMap<number, stri
   return new Map([...pages].map(([leaf, page]) => [leaf >= change.oldTo ? leaf + shift : leaf, page]))
 }
 
+/** All that may stand in lists of contents. */
+function allListed(doc: Node): readonly Heading[] {
+  const labels = captionLabels(doc)
+  return labels.length === 0
+    ? headingsOf(doc)
+    : [...headingsOf(doc), ...labels.flatMap((label) => captionEntries(doc, label))]
+}
+
 /** A change wide enough to hold the contents that show something else. They have no leaves: the one behind them stands for them. */
 function withContents(
   older: Node,
@@ -187,7 +207,7 @@ function withContents(
   change: LeafChange | null,
 ): LeafChange | null {
   if (!hasContents(newer)) return change
-  const [before, now] = [headingsOf(older), headingsOf(newer)]
+  const [before, now] = [allListed(older), allListed(newer)]
   const same = (a: Heading, b: Heading | undefined) =>
     a === b
       ? pagesBefore === pages || pagesBefore.get(a.leaf) === pages.get(a.leaf)
@@ -316,8 +336,8 @@ export class Composition {
 
   /** What is not as it was in a layout: what changed, and contents that show something else. */
   private changedSince({ doc, pages, marks }: Layout): LeafChange | null {
-    const now = { doc: this.doc, marks: this.shown.marks }
-    const change = changedSince({ doc, marks }, now, this.spec.mode === "sheets")
+    const now = { doc: this.doc, ...this.shown }
+    const change = changedSince({ doc, marks, pages }, now, this.spec.mode === "sheets")
     return withContents(doc, pages, this.doc, this.shown.pages, change)
   }
 
@@ -325,8 +345,12 @@ export class Composition {
   private settle(): boolean {
     if (this.spec.mode === "flow" || this.rounds >= mostRounds) return false
     const { layout } = this
+    // What else than headings is told of may have moved though these have not.
+    const more = sheetTargets(this.doc).size > 0 || captionsOf(this.doc).length > 0
     const pages =
-      !hasContents(this.doc) || (this.began && beginAsIn(this.began, layout)) ? this.shown.pages : pagesOf(layout)
+      !showsPages(this.doc) || (!more && this.began && beginAsIn(this.began, layout))
+        ? this.shown.pages
+        : pagesOf(layout)
     const marks = marksOn(layout)
     if (samePages(pages, this.shown.pages) && sameMarks(marks, this.shown.marks)) return false
     this.rounds++

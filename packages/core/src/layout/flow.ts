@@ -124,8 +124,8 @@ export class FlowSetter {
     private readonly setting: Setting,
     private readonly labels: Labels,
     private readonly contents: Contents = () => [],
-    /** What formulas show, by leaf. */
-    private readonly formulas: ReadonlyMap<number, Computed> = new Map(),
+    /** What fields show that is computed from the document, by leaf. */
+    private readonly computed: ReadonlyMap<number, Computed> = new Map(),
   ) {}
 
   private readonly fillCell: FillCell = (flow, region, start) => this.fill(flow, region, start)
@@ -374,7 +374,7 @@ export class FlowSetter {
       return this.typesetter.paragraph(this.setting, node, width, lead, { ...around, level: noteLevel })
     const leaf = firstLeaf + blocks.leaf(block)
     const label = this.labels[leaf] ?? null
-    const computed = this.formulas.get(leaf)
+    const computed = this.computed.get(leaf)
     const setting = computed ? withComputed(this.setting, computed) : this.setting
     return this.typesetter.paragraph(setting, node, width, label, { ...around, letters })
   }
@@ -423,7 +423,7 @@ export class FlowSetter {
   }
 }
 
-/** The setting in which the formulas of a leaf show what they compute. */
+/** The setting in which fields of a leaf show what is computed. */
 function withComputed(setting: Setting, computed: Computed): Setting {
   return { ...setting, values: (field, language) => computed.get(field) ?? setting.values(field, language) }
 }

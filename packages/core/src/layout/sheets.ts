@@ -5,10 +5,10 @@ import {
   bodyOf,
   documentAttrs,
   entriesOf,
-  headingsOf,
   edgeWidth,
   firstLeafOf,
-  formulasOf,
+  computedOf,
+  listedIn,
   labelsOf,
   leastRoom,
   leavesOfBody,
@@ -73,13 +73,14 @@ export class SheetComposer {
       spec.mode === "flow" ? tallestInFlow : Math.max(leastRoom, height - margins.top - margins.bottom - 1)
     const setting = { styles, typesetting, values, flow: spec.mode === "flow", tallest }
     const entries: Contents = (contents, width) => {
-      const numbers = new Map(headingsOf(doc).map(({ leaf }, n) => [leaf, n]))
+      // A heading in a caption's paragraph counts as itself.
+      const numbers = new Map([...listedIn(doc).entries()].reverse().map(([n, { leaf }]) => [leaf, n]))
       return entriesOf(doc, contents, width, spec.mode === "flow" ? null : pages).map(({ node, heading }) => ({
         node,
         entry: numbers.get(heading.leaf) ?? 0,
       }))
     }
-    this.setter = new FlowSetter(typesetter, setting, labels, entries, formulasOf(doc))
+    this.setter = new FlowSetter(typesetter, setting, labels, entries, computedOf(doc, pages))
     this.notes = new NoteSetter(this.setter, doc, marks)
     this.sections = sectionsOf(doc)
     this.papers =

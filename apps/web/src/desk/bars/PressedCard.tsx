@@ -3,9 +3,12 @@ import {
   dateFormats,
   documentAttrs,
   formatDate,
+  formulaOf,
   leavesOf,
+  referenceOf,
   type FieldAttrs,
   type Properties,
+  type ReferencePart,
 } from "@biblon/core/document"
 import { changeField, changeProperties, fieldAt, fieldToText, isOfSheet, removeBreak } from "@biblon/core/editing"
 import { Choice } from "../../ui/pieces"
@@ -48,6 +51,12 @@ export function PropertyEntry({ property }: { property: keyof Properties }) {
   )
 }
 
+const parts: readonly (readonly [ReferencePart, string])[] = [
+  ["number", "Its number"],
+  ["words", "Its words"],
+  ["sheet", "Its sheet"],
+]
+
 function FieldOptions({ pos, kind, format }: FieldAttrs & { pos: number }) {
   const session = useSession()
   const language = useDesk((s) => (s.editor ? documentAttrs(s.editor.doc).styles.defaults.letters.language : "en-GB"))
@@ -64,6 +73,20 @@ function FieldOptions({ pos, kind, format }: FieldAttrs & { pos: number }) {
   if (kind === "title" || kind === "author") return <PropertyEntry property={kind} />
   if (kind === "property" && Object.hasOwn(propertyNames, format))
     return <PropertyEntry property={format as keyof Properties} />
+  if (kind === "formula")
+    return (
+      <Text className="font-ui text-[14px] text-ink">{`Computes ${formulaOf(format).expression}. The Table page of the Write tray changes it.`}</Text>
+    )
+  if (kind === "caption")
+    return (
+      <Text className="font-ui text-[14px] text-ink">{`Counts each ${format.toLowerCase()} in the order of the text.`}</Text>
+    )
+  if (kind === "reference") {
+    const { part, place } = referenceOf(format)
+    return (
+      <Choice label="Shows" value={part} options={parts} onChange={(next) => change({ format: `${next} ${place}` })} />
+    )
+  }
   if (!isOfSheet(kind))
     return <Text className="font-ui text-[14px] text-ink">What the document is called on the shelf.</Text>
   const level = String(Number.parseInt(format) || 1)

@@ -12,7 +12,7 @@ import {
   changedLeaves,
   documentAttrs,
   labelsOf,
-  formulasOf,
+  computedOf,
   leavesOf,
   tableLetters,
 } from "@biblon/core/document"
@@ -33,6 +33,8 @@ import { addressOf } from "../../workers/addresses"
 import type { LayoutMirror } from "../../workers/layoutMirror"
 
 class NotYetLoaded extends Error {}
+
+const unknownPages: ReadonlyMap<number, string> = new Map()
 
 export class EagerTypesetter {
   private typesetter: Typesetter | null = null
@@ -100,8 +102,8 @@ export class EagerTypesetter {
     if (setting.notes.foot.restart === "sheet" && anchorsIn(leavesOf(after).node(leaf)).length > 0) return null
     // Heads and feet hang on the number of their sheet.
     if (leavesOf(after).flow(leaf).story !== null) return null
-    // What formulas show is computed by the worker.
-    if (formulasOf(after).has(leaf)) return null
+    // What fields show that is computed from the document, the worker knows.
+    if (computedOf(after, unknownPages).has(leaf)) return null
     const shown = wholeLeaf(mirror, leaf)
     if (!shown) return null
     try {

@@ -6,7 +6,7 @@ import { zlibSync } from "fflate"
 import {
   documentAttrs,
   firstLeafOf,
-  headingsOf,
+  listedIn,
   leavesOf,
   notesOf,
   placesOf,
@@ -166,7 +166,7 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
   const places = placesOf(layout.doc)
   const leafOf = (to: LinkBox["to"]): number | undefined => {
     if (typeof to === "string") return places.get(to.slice(1))
-    if ("heading" in to) return headingsOf(layout.doc)[to.heading]?.leaf
+    if ("heading" in to) return listedIn(layout.doc)[to.heading]?.leaf
     if ("markOf" in to) {
       const { story: key } = leavesOf(layout.doc).flow(to.markOf)
       return notesOf(layout.doc).find((note) => note.key === key)?.leaf

@@ -5,6 +5,7 @@ import { insertField, insertText } from "@biblon/core/editing"
 import { toolNamed } from "../../../commands/registry"
 import { Glyph, SectionTitle, Segment, Segments } from "../../../ui/pieces"
 import { useDesk, useSession } from "../../context"
+import { Captions } from "./Captions"
 import { NoteNumbers } from "./NoteNumbers"
 import { Pictures } from "./Pictures"
 import { Symbols } from "./Symbols"
@@ -72,6 +73,7 @@ export function PlaceTray() {
     <View>
       <TableGrid />
       <Pictures />
+      <Captions />
       <SectionTitle>Notes</SectionTitle>
       <Tools
         tools={[

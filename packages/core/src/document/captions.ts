@@ -1,0 +1,159 @@
+/**
+ * Captions: paragraphs with a field that counts those of its label ("Figure", "Table", one's own) in the order of the text. And
+ * references: fields that show the number, the words or the sheet of a marked place, always as they are now.
+ */
+import type { Node } from "prosemirror-model"
+import { fieldAttrs, unknownValue } from "./fields"
+import { formulasOf, type Computed } from "./formulas"
+import { headingsOf, type Heading } from "./headings"
+import { leavesOf, leavesOfBody, placesOf } from "./leaves"
+import { bodyOf } from "./schema"
+
+export interface Caption {
+  leaf: number
+  label: string
+  number: number
+  /** All that the paragraph says, with its number. */
+  text: string
+  field: Node
+}
+
+const onlyText = ({ childCount, firstChild }: Node) =>
+  childCount === 0 || (childCount === 1 && firstChild?.isText === true)
+
+/** Fields of some kinds in one paragraph. */
+const fieldsIn = new WeakMap<Node, readonly Node[]>()
+const none: readonly Node[] = []
+
+function countedIn(leaf: Node): readonly Node[] {
+  if (onlyText(leaf)) return none
+  let found = fieldsIn.get(leaf)
+  if (!found) {
+    found = leaf.children.filter(
+      (child) => child.type.name === "field" && ["caption", "reference"].includes(fieldAttrs(child).kind),
+    )
+    fieldsIn.set(leaf, found.length > 0 ? found : none)
+  }
+  return found
+}
+
+interface Found {
+  captions: readonly Caption[]
+  /** References, by leaf. */
+  references: readonly { leaf: number; field: Node }[]
+}
+const known = new WeakMap<Node, Found>()
+
+function found(doc: Node): Found {
+  const body = bodyOf(doc)
+  let own = known.get(body)
+  if (own) return own
+  const captions: Caption[] = []
+  const references: { leaf: number; field: Node }[] = []
+  const counts = new Map<string, number>()
+  const { nodes } = leavesOf(doc)
+  const count = leavesOfBody(doc)
+  for (let leaf = 0; leaf < count; leaf++) {
+    const node = nodes[leaf] as Node
+    for (const field of countedIn(node)) {
+      const { kind, format: label } = fieldAttrs(field)
+      if (kind === "reference") references.push({ leaf, field })
+      else {
+        const number = (counts.get(label) ?? 0) + 1
+        counts.set(label, number)
+        captions.push({ leaf, label, number, text: wordsOf(node, field, number), field })
+      }
+    }
+  }
+  own = { captions, references }
+  known.set(body, own)
+  return own
+}
+
+function wordsOf(paragraph: Node, field: Node, number: number): string {
+  return paragraph.children
+    .map((child) => (child === field ? String(number) : child.isText ? (child.text ?? "") : ""))
+    .join("")
+    .trim()
+}
+
+/** The captions of the body in order. */
+export function captionsOf(doc: Node): readonly Caption[] {
+  return found(doc).captions
+}
+
+/** Labels that captions have, each once, in the order of the text. */
+export function captionLabels(doc: Node): string[] {
+  return [...new Set(captionsOf(doc).map(({ label }) => label))]
+}
+
+/** Captions as entries of a list of contents. */
+export function captionEntries(doc: Node, label: string): Heading[] {
+  return captionsOf(doc)
+    .filter((own) => own.label === label)
+    .map(({ leaf, text }) => ({ leaf, level: 1, text, listed: text, label: null, skips: false, end: leaf + 1 }))
+}
+
+/** All that lists of contents can lead to: the headings, and then the captions. Entries are told by their number among these. */
+export function listedIn(doc: Node): readonly { leaf: number }[] {
+  const captions = captionsOf(doc)
+  return captions.length > 0 ? [...headingsOf(doc), ...captions] : headingsOf(doc)
+}
+
+/** What a reference shows: the number, the words, or the sheet of a place. */
+export const referenceParts = ["number", "words", "sheet"] as const
+export type ReferencePart = (typeof referenceParts)[number]
+
+export function referenceOf(format: string): { part: ReferencePart; place: string } {
+  const [part = "", ...rest] = format.split(" ")
+  const isPart = (own: string): own is ReferencePart => (referenceParts as readonly string[]).includes(own)
+  return isPart(part) ? { part, place: rest.join(" ") } : { part: "words", place: format }
+}
+
+/** Shown where a place is gone. */
+const gone = "what is no longer there"
+
+function referenceValue(
+  doc: Node,
+  format: string,
+  places: ReadonlyMap<string, number>,
+  pages: ReadonlyMap<number, string>,
+): string {
+  const { part, place } = referenceOf(format)
+  const leaf = places.get(place)
+  if (leaf === undefined) return gone
+  if (part === "sheet") return pages.get(leaf) ?? unknownValue
+  const caption = captionsOf(doc).find((own) => own.leaf === leaf)
+  if (caption && part === "number") return `${caption.label} ${caption.number}`
+  if (caption) return caption.text
+  const heading = headingsOf(doc).find((own) => own.leaf === leaf)
+  if (part === "number" && heading?.label) return heading.label
+  return (heading?.text ?? leavesOf(doc).node(leaf).textContent.trim()) || unknownValue
+}
+
+/** Leaves whose sheets are shown by references. */
+export function sheetTargets(doc: Node): ReadonlySet<number> {
+  const { references } = found(doc)
+  const wanted = references.filter(({ field }) => referenceOf(fieldAttrs(field).format).part === "sheet")
+  if (wanted.length === 0) return new Set()
+  const places = placesOf(doc)
+  return new Set(wanted.flatMap(({ field }) => places.get(referenceOf(fieldAttrs(field).format).place) ?? []))
+}
+
+/**
+ * What fields show that is computed from the document: formulas, numbers of captions, references; by leaf.
+ * @param pages the numbers of sheets on which leaves begin, as far as they are known
+ */
+export function computedOf(doc: Node, pages: ReadonlyMap<number, string>): ReadonlyMap<number, Computed> {
+  const formulas = formulasOf(doc)
+  const { captions, references } = found(doc)
+  if (captions.length === 0 && references.length === 0) return formulas
+  const all = new Map(formulas)
+  const put = (leaf: number, field: Node, shows: string) =>
+    all.set(leaf, new Map([...(all.get(leaf) ?? []), [field, shows]]))
+  for (const { leaf, field, number } of captions) put(leaf, field, String(number))
+  const places = references.length > 0 ? placesOf(doc) : new Map<string, number>()
+  for (const { leaf, field } of references)
+    put(leaf, field, referenceValue(doc, fieldAttrs(field).format, places, pages))
+  return all
+}
