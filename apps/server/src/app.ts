@@ -29,6 +29,7 @@ export interface AppOptions {
 export interface App {
   server: Server
   store: DocumentStore
+  assets: AssetStore
   close(): Promise<void>
 }
 
@@ -78,6 +79,7 @@ export function createApp({ database, web, hosts: setting }: AppOptions): App {
   return {
     server,
     store,
+    assets,
     close: () =>
       new Promise((resolve) => {
         for (const ws of sockets.clients) ws.terminate()

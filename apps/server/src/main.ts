@@ -23,7 +23,7 @@ function start(): App {
   }
 }
 const app = start()
-if (process.env.BIBLON_DEMO) fillShelf(app.store)
+if (process.env.BIBLON_DEMO) fillShelf(app.store, app.assets)
 
 const loopback = "127.0.0.1"
 app.server.listen(Number(process.env.BIBLON_PORT ?? 4780), loopback, () => {

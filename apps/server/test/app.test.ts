@@ -9,7 +9,7 @@ let app: App
 let address: string
 beforeAll(async () => {
   app = createApp({ database: ":memory:" })
-  fillShelf(app.store, Date.now())
+  fillShelf(app.store, app.assets, Date.now())
   await new Promise<void>((resolve) => app.server.listen(0, "127.0.0.1", resolve))
   address = `http://127.0.0.1:${(app.server.address() as AddressInfo).port}`
 })
@@ -27,7 +27,7 @@ const patch = (id: string, body: unknown) =>
   })
 
 test("the shelf lists the demo documents, the newest first, and is filled once", async () => {
-  fillShelf(app.store)
+  fillShelf(app.store, app.assets)
   const { body } = await json("/documents")
   expect(body.map((d: { name: string }) => d.name)).toEqual([
     "Letter to the harbour master",
@@ -36,6 +36,7 @@ test("the shelf lists the demo documents, the newest first, and is filled once",
     "Notice for the slipway",
     "Risk report",
     "Record of a ferry hand",
+    "The first week",
   ])
 })
 

@@ -80,8 +80,12 @@ test.each([
   [1, ["convert", path("none.txt"), path("x.pdf")], "no such file"],
   [1, ["convert", path("in.txt"), join(folder, "no", "x.pdf")], "no such folder"],
   [2, ["convert", path("in.txt")], "one to write"],
-  [2, ["convert", path("in.doc"), path("x.pdf")], "ends in .html, .htm, .xhtml, .txt, .text, .json"],
-  [2, ["convert", path("in.txt"), path("x.png")], "ends in .html, .htm, .xhtml, .txt, .text, .json, .pdf"],
+  [2, ["convert", path("in.doc"), path("x.pdf")], "ends in .html, .htm, .xhtml, .txt, .text, .csv, .tsv, .tab, .json"],
+  [
+    2,
+    ["convert", path("in.txt"), path("x.png")],
+    "ends in .html, .htm, .xhtml, .txt, .text, .csv, .tsv, .tab, .json, .pdf",
+  ],
   [2, ["paint", path("in.txt")], 'no "paint"'],
   [2, ["layout", path("in.txt")], "--json"],
   [2, [], "Say what to do"],
@@ -94,6 +98,14 @@ test.each([
   const { code, err } = await biblon(...args)
   expect(code).toBe(expected)
   expect(err).toContain(message)
+})
+
+test("values divided by commas become a table", async () => {
+  writeFileSync(path("fares.csv"), "Berth,Fare\nOriel,2.50\n")
+  expect((await biblon("convert", path("fares.csv"), path("fares.html"))).code).toBe(0)
+  const html = readFileSync(path("fares.html"), "utf8")
+  expect(html).toMatch(/<table[\s\S]*<th[^>]*>[\s\S]*Berth[\s\S]*<td[^>]*>[\s\S]*2\.50/)
+  expect((await biblon("convert", path("fares.csv"), path("fares.pdf"))).code).toBe(0)
 })
 
 test("damaged files are named with what is wrong", async () => {

@@ -1,5 +1,5 @@
 import { nodes, p, paragraph, table, captionsOf, textOf, leavesOf } from "../src/document"
-import { EditorState } from "prosemirror-state"
+import { type EditorState } from "prosemirror-state"
 import {
   insertCaption,
   insertContents,

@@ -73,7 +73,9 @@ test("a document that begins with contents has one first sheet", () => {
 
 test("contents are kept in no file but their look, pass the check, and go by one Backspace", () => {
   const state = after(stateOf([p("Report"), ...parts(2)]), editing.insertContents({ levels: 2, look: "ruled" }))
-  expect(JSON.stringify(state.doc.toJSON())).toContain('{"type":"contents","attrs":{"levels":2,"look":"ruled","of":""}}')
+  expect(JSON.stringify(state.doc.toJSON())).toContain(
+    '{"type":"contents","attrs":{"levels":2,"look":"ruled","of":""}}',
+  )
   expect(readDocument(state.doc.toJSON()).eq(state.doc)).toBe(true)
   expect(editing.contentsIn(state)).toMatchObject({ levels: 2, pos: 1 })
   expect(editing.contentsIn(after(state, editing.changeContents({ levels: 1 })))).toMatchObject({ levels: 1 })

@@ -287,6 +287,27 @@ describe("pictures in a PDF", () => {
   })
 })
 
+test("a picture stands behind the text of each sheet, no larger than that, and is in the PDF once", () => {
+  const watermark = {
+    text: "x",
+    family: "Lora",
+    size: 400,
+    angle: 30,
+    colour: "#7a1f4b",
+    strength: 0.2,
+    picture: { asset, pixels: [8, 6] as [number, number] },
+  }
+  const doc = document([p("a"), p("b ".repeat(4000))], { setup: { ...defaultSetup, watermark } })
+  checkDocument(doc)
+  const layout = layoutOf(doc)
+  const [own] = backdropOf(layout.placed[1]!)
+  const [drawn] = picturesIn(own!.fragment)
+  expect([own!.turn.angle, drawn!.picture.opacity]).toEqual([30, 0.2])
+  expect(drawn!.picture.width).toBeLessThan(defaultSetup.width)
+  const file = Buffer.from(pdfOf(layout, "Marked", undefined, () => png(8, 6, false))).toString("latin1")
+  expect(file.match(/\/Subtype\/Image/g)).toHaveLength(1)
+})
+
 test("a selection of a picture survives a document without it", () => {
   const state = EditorState.create({ doc: document([p("no picture")]) })
   expect([pictureHere(state), insertPicture({ asset, source: null, pixels: [1, 1] })(state)]).toEqual([null, true])

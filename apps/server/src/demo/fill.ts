@@ -1,6 +1,9 @@
-import { defaultProperties, defaultSetup, defaultStyles, document, MM, type StyleSheet } from "@biblon/core/document"
+import { defaultProperties, defaultSetup, defaultStyles, document, MM, p, type StyleSheet } from "@biblon/core/document"
 import { divideEdges, fillEdge, placeNumbers, setCover } from "@biblon/core/editing"
+import type { AssetStore } from "../store/assets"
 import type { DocumentStore } from "../store/documents"
+import { actions, firstWeek } from "./boarded"
+import { estuary } from "./drawing"
 import { anywhere, contentsBefore, dressed, note } from "./dressing"
 import { notice, record, report } from "./shaped"
 import { readDemo } from "./writing"
@@ -20,7 +23,16 @@ function styles(body: StyleSheet["styles"][string]["paragraph"], family?: string
   }
 }
 
-const demo = () => [
+/** @param picture of the estuary, by its SHA-256 */
+const demo = (picture: string) => [
+  {
+    name: "The first week",
+    ago: 6,
+    doc: document(firstWeek(picture), {
+      styles: styles({}, "Source Serif 4"),
+      properties: { ...defaultProperties, title: "The first week", author: "Tamsin Reed" },
+    }),
+  },
   {
     name: "Notice for the slipway",
     ago: 3,
@@ -84,7 +96,7 @@ const demo = () => [
     name: "Minutes, 3 November",
     ago: 2,
     doc: dressed(
-      document(readDemo("minutes"), {
+      document([...readDemo("minutes"), ...actions(), p()], {
         styles: styles({}, "Source Serif 4"),
         properties: { ...defaultProperties, title: "Minutes of the trustees, 3 November", author: "Imre Fallow" },
       }),
@@ -101,7 +113,8 @@ const demo = () => [
 ]
 
 /** Puts the demo documents on an empty shelf; a shelf with documents is left alone. */
-export function fillShelf(store: DocumentStore, now = Date.now()): void {
+export function fillShelf(store: DocumentStore, assets: AssetStore, now = Date.now()): void {
   if (store.list().length > 0) return
-  for (const { name, ago, doc } of demo()) store.create(doc, name, now - ago * day)
+  const picture = assets.put(estuary(), "image/png")
+  for (const { name, ago, doc } of demo(picture)) store.create(doc, name, now - ago * day)
 }

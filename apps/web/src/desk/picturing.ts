@@ -96,6 +96,11 @@ export class Picturing {
     this.target.focus()
   }
 
+  /** Takes a picture in without putting it into the text; null where that failed, which was said. */
+  upload(file: File): Promise<PictureSource | null> {
+    return this.telling("Picture", () => this.source(file))
+  }
+
   /** The next picture stands behind the one that was put in before it. */
   private behindPicture(): void {
     const editor = this.target.editor()

@@ -234,7 +234,13 @@ const Edge = z.strictObject({
   left: key.nullable(),
 })
 
+const pixelCount = ranged(limits.picture.pixels).int()
+
 const Watermark = z.strictObject({
+  /** Shown in place of the words: three times as wide as their size. */
+  picture: z
+    .strictObject({ asset: z.string().regex(/^[0-9a-f]{64}$/), pixels: z.tuple([pixelCount, pixelCount]) })
+    .optional(),
   text: z.string().min(1).max(limits.watermark),
   family: familyName,
   /** In points; as much smaller as it has to be to stay on the sheet. */

@@ -120,6 +120,7 @@ export function sheetPicture(
   for (const { fragment, turn } of backdropOf(placed)) {
     drawn.push(`<g transform="rotate(${short(-turn.angle)} ${short(turn.x)} ${short(turn.y)})">`)
     lines(fragment)
+    for (const own of picturesIn(fragment)) picture(own.picture, own.x, own.y)
     drawn.push("</g>")
   }
   sheet.rules.forEach(rule)

@@ -278,6 +278,8 @@ class Pen {
     const matrix = turn.map((part, i) => (i < 4 ? part.toFixed(6) : num(part))).join(" ")
     return `q ${matrix} cm\n${partsOf(fragment)
       .map((part) => this.text(fragment, linesOf(fragment, part)))
+      .join("")}${picturesIn(fragment)
+      .map((own) => this.picture(own.picture, own.x, own.y))
       .join("")}Q\n`
   }
 

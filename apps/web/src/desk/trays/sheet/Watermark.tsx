@@ -1,3 +1,4 @@
+import { useRef } from "react"
 import { View } from "react-native"
 import { documentAttrs, limits, type Watermark as Words } from "@biblon/core/document"
 import { families } from "@biblon/core/layout/catalogue"
@@ -12,9 +13,10 @@ import { useSetup } from "./useSetup"
 const usual: Words = { text: "Draft", family: "Literata", size: 120, angle: 45, colour: "#7a1f4b", strength: 0.15 }
 const offered = ["Draft", "Copy", "In confidence"]
 
-/** Words behind the text. */
+/** Words, or a picture, behind the text. */
 export function Watermark() {
   const { session, setup, change, command } = useSetup()
+  const file = useRef<HTMLInputElement>(null)
   const watermark = setup?.watermark ?? null
   const own = useDesk(({ editor }) => (editor ? Object.keys(documentAttrs(editor.doc).styles.fonts).join("\n") : ""))
   const made = (part: Partial<Words>) =>
@@ -48,6 +50,31 @@ export function Watermark() {
           </button>
         ))}
       </View>
+      <View className="flex-row">
+        <WordButton
+          label={watermark?.picture ? "Words in place of the picture" : "A picture behind the text"}
+          onPress={() => {
+            if (!watermark?.picture) return file.current?.click()
+            const { picture: _gone, ...words } = watermark
+            change((now) => ({ ...now, watermark: words }), "Watermark")
+          }}
+        />
+      </View>
+      <input
+        ref={file}
+        type="file"
+        accept="image/*,.svg"
+        hidden
+        aria-label="Picture behind the text"
+        onChange={(event) => {
+          const [chosen] = event.target.files ?? []
+          event.target.value = ""
+          if (chosen)
+            void session.picturing
+              .upload(chosen)
+              .then((source) => source && put({ picture: { asset: source.asset, pixels: [...source.pixels] } }))
+        }}
+      />
       {watermark ? (
         <>
           <View className="flex-row gap-2">
