@@ -89,7 +89,9 @@ const tell = (addresses) => `globalThis.addresses=${JSON.stringify(addresses)};`
 /** How the workers are bundled. @param {{ addresses?: Record<string, string> }} ways names that tell their content, if they have such */
 export function workerBuild({ addresses } = {}) {
   return {
-    entryPoints: ["layout", "file", "find", "paste", "picture"].map((name) => join(web, `src/workers/${name}.worker.ts`)),
+    entryPoints: ["layout", "file", "find", "paste", "picture"].map((name) =>
+      join(web, `src/workers/${name}.worker.ts`),
+    ),
     outdir: workers,
     entryNames: addresses ? "[name]-[hash]" : "[name]",
     ...(addresses ? { banner: { js: tell(addresses) } } : {}),

@@ -16,6 +16,7 @@ import {
 import { checkDocument } from "../src/document/reading"
 import { fitPicture, insertPicture, pictureHere, replacePicture, setPicture } from "../src/editing"
 import {
+  backdropOf,
   floatsOn,
   fragmentsOf,
   layoutDocument,

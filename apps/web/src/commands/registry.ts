@@ -211,6 +211,11 @@ const promote =
     return at !== null && promoteSection(at.leaf, direction)(state, dispatch)
   }
 
+/** Whether a document has a table, which can then be saved as values. */
+function hasTable({ firstChild }: EditorState["doc"]): boolean {
+  return firstChild?.children.some(({ type }) => type.name === "table") ?? false
+}
+
 const alignment = (align: ParagraphFormat["align"], name: string, words: string, icon: Icon) =>
   command(`align-${align}`, name, words, setParagraphs({ align }), {
     icon,
@@ -266,6 +271,7 @@ export const tools: readonly Tool[] = [
   { id: "pdf", name: "Save as PDF", words: "export download file", icon: FileArrowDown, run: (session) => void session.delivery.save("pdf") },
   { id: "save-html", name: "Save as HTML", words: "export web page download copy other format", icon: FileHtml, run: (session) => void session.delivery.save("html") },
   { id: "save-text", name: "Save as plain text", words: "export txt words download copy other format", icon: FileText, run: (session) => void session.delivery.save("text") },
+  { id: "save-csv", name: "Save the table as values", words: "export csv spreadsheet comma separated calculate", icon: Table, applies: (e) => hasTable(e.doc), run: (session) => void session.delivery.save("csv") },
   { id: "save-json", name: "Save as a Biblon file", words: "export backup download copy keep everything json", icon: FileArrowDown, run: (session) => void session.delivery.save("json") },
   tray("write", "Letters and paragraphs", "format typeface font size colour color spacing", PenNib),
   tray("structure", "Styles", "heading title quotation body structure", TreeStructure, "Choose a style for the paragraph at the caret. Headings stay with what follows and become bookmarks in the PDF."),
@@ -323,7 +329,7 @@ export const tools: readonly Tool[] = [
   { id: "save", name: "Save", words: "keep store", keys: ["Mod+s"], run: (session) => session.confirmSaved() },
   { ...tray("place", "Table", "grid rows columns insert spreadsheet", Table, "Sweep over as many rows and columns as you need. Tab leads to the next cell and adds a row behind the last; rails along the table select, move and size."), id: "table" },
   { ...tray("place", "Picture", "image photo drawing camera insert logo graphic", ImageIcon, "From a file, the camera, the clipboard, or our own drawings. Its corners size it, its stem turns it; how text goes round it is chosen in the Write tray."), id: "picture" },
-  { ...page("write", "picture", "Shape the picture", "wrap text crop rotate size alt text background remove brightness colour frame", ImageIcon), applies: (e) => pictureHere(e) !== null },
+  { ...page("write", "picture", "Shape the picture", "wrapping words beside crop rotate size alt text background remove brightness colour frame", ImageIcon), applies: (e) => pictureHere(e) !== null },
   command("caption-figure", "Caption: figure", "picture number label title below", insertCaption("Figure", "below"), { icon: ImageIcon }),
   command("caption-table", "Caption: table", "number label title above", insertCaption("Table", "above"), { icon: Table }),
   { ...tray("place", "Refer to a figure, table or heading", "cross reference see number list of figures captions", Link), id: "reference" },

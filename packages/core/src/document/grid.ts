@@ -60,7 +60,7 @@ function leafCounter(table: Node): Grid["leaf"] {
 }
 
 /** Where no cell reaches over another place: rows are made when they are asked for. */
-function plainGrid(table: Node, columns: number): Grid {
+function gridOfPlain(table: Node, columns: number): Grid {
   const rows: (readonly GridCell[] | undefined)[] = []
   const begun = (row: number) =>
     (rows[row] ??= (table.children[row]?.children ?? []).map((node, index) => ({
@@ -74,7 +74,7 @@ function plainGrid(table: Node, columns: number): Grid {
   return { rows: table.childCount, columns, begun, standing: begun, leaf: leafCounter(table) }
 }
 
-function spannedGrid(table: Node): Grid {
+function gridOfSpanned(table: Node): Grid {
   const count = table.childCount
   const begun: GridCell[][] = []
   const standing: GridCell[][] = []
@@ -123,7 +123,7 @@ export function gridOf(table: Node): Grid {
       columns = Math.max(columns, own.width)
       plain &&= own.plain
     }
-    grids.set(table, (grid = plain ? plainGrid(table, columns) : spannedGrid(table)))
+    grids.set(table, (grid = plain ? gridOfPlain(table, columns) : gridOfSpanned(table)))
   }
   return grid
 }

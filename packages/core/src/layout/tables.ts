@@ -204,7 +204,7 @@ class Setter {
     if (start.row >= Math.min(this.format.headRows, this.grid.rows - 1) && start.row > 0 && head !== "")
       this.repeatHead()
     const above = this.rows.length
-    const { room, grid, table } = this
+    const { table, grid, room } = this
     let open: Open[] = []
     let next: Break | null = null
     let row = start.row

@@ -27,7 +27,7 @@ export interface SortKey {
 }
 
 /** What a cell says, as it is read: formulas with their values. */
-export function cellText(table: Node, row: number, column: number, language: string): string {
+function cellText(table: Node, row: number, column: number, language: string): string {
   const cell = cellAt(gridOf(table), row, column)
   let text = ""
   cell?.node.descendants((node) => {
