@@ -13,7 +13,7 @@ export interface PhoneFigures {
 }
 
 /** How long each frame took while the text was flung down and up again. */
-async function fling(page: Page): Promise<number[]> {
+export async function fling(page: Page): Promise<number[]> {
   const cdp = await page.context().newCDPSession(page)
   await page.evaluate(() => {
     const frames: number[] = []

@@ -14,7 +14,7 @@ import {
   type ParagraphFormat,
   coverNames,
   fieldKinds,
-  isWhole,
+  gridOf,
   referenceParts,
   table,
   tableLooks,
@@ -553,7 +553,7 @@ test("any commands on any selection leave a document that the server takes, and 
         })
         expect(ran).toBe(applied)
         checkDocument(state.doc)
-        state.doc.descendants((node) => void (node.type.name === "table" && expect(isWhole(node)).toBe(true)))
+        state.doc.descendants((node) => void (node.type.name === "table" && expect(gridOf(node).whole).toBe(true)))
         // What only a style sheet knows has no text that could break.
         expect(documentAttrs(state.doc).styles.styles.body).toBeDefined()
         if (before.doc === state.doc) continue

@@ -5,7 +5,6 @@ import {
   cellPosition,
   document,
   gridOf,
-  isWhole,
   leavesOf,
   nodes,
   p,
@@ -285,7 +284,7 @@ describe("tables are edited", () => {
           if (!keeps) state = at(state, Math.min(from % count, to % count), Math.max(from % count, to % count))
           command(state, (tr) => (state = state.apply(settle(tr))))
           checkDocument(state.doc)
-          state.doc.descendants((node) => void (node.type === nodes.table && expect(isWhole(node)).toBe(true)))
+          state.doc.descendants((node) => void (node.type === nodes.table && expect(gridOf(node).whole).toBe(true)))
         }
         while (undo(state, (tr) => (state = state.apply(settle(tr)))));
         expect(state.doc.toJSON()).toEqual(original.toJSON())
@@ -449,7 +448,7 @@ describe("tables from outside", () => {
     const odd = readHtml("<table><tr><td rowspan=9>a<td>b<tr><td colspan=4>c<td>d<tr></table>")
     const doc = document([...odd.content.content, p()])
     checkDocument(doc)
-    expect(isWhole(doc.child(0).child(0))).toBe(true)
+    expect(gridOf(doc.child(0).child(0)).whole).toBe(true)
     const wide = readHtml(`<table><tr>${"<td>x".repeat(2000)}</table>`)
     expect(wide.content.content.filter(({ type }) => type === nodes.table)).toHaveLength(Math.ceil(2000 / 63))
     expect(wide.content.textBetween(0, wide.content.size).length).toBe(2000)

@@ -1,5 +1,5 @@
 /** A picture for the demo documents: the estuary in the evening, drawn point by point and written down as PNG. */
-import { crc32, deflateSync } from "node:zlib"
+import { writePng } from "./png"
 
 type Colour = readonly [number, number, number]
 
@@ -40,25 +40,7 @@ function colourAt(x: number, y: number): Colour {
   return mix(mix(water, [236, 240, 238], Math.max(0, wave) * 0.5), [246, 214, 150], glow * 0.55)
 }
 
-function chunk(name: string, data: Buffer): Buffer {
-  const body = Buffer.concat([Buffer.from(name, "latin1"), data])
-  const out = Buffer.alloc(body.length + 8)
-  out.writeUInt32BE(data.length, 0)
-  body.copy(out, 4)
-  out.writeUInt32BE(crc32(body), body.length + 4)
-  return out
-}
-
 /** @returns the bytes of a PNG of 480 by 480 pixels */
 export function estuary(): Uint8Array {
-  const row = 1 + 3 * size
-  const raw = Buffer.alloc(row * size)
-  for (let y = 0; y < size; y++)
-    for (let x = 0; x < size; x++) raw.set(colourAt(x, y).map(Math.round), y * row + 1 + 3 * x)
-  const head = Buffer.alloc(13)
-  head.writeUInt32BE(size, 0)
-  head.writeUInt32BE(size, 4)
-  head.set([8, 2, 0, 0, 0], 8)
-  const parts = [chunk("IHDR", head), chunk("IDAT", deflateSync(raw, { level: 9 })), chunk("IEND", Buffer.alloc(0))]
-  return new Uint8Array(Buffer.concat([Buffer.from([0x89, 0x50, 0x4e, 0x47, 13, 10, 26, 10]), ...parts]))
+  return writePng(size, size, colourAt)
 }

@@ -6,7 +6,7 @@ import type { Node } from "prosemirror-model"
 import { fieldAttrs, unknownValue } from "./fields"
 import { formulasOf, type Computed } from "./formulas"
 import { headingsOf, type Heading } from "./headings"
-import { leavesOf, leavesOfBody, placesOf } from "./leaves"
+import { changedInBody, leavesOf, leavesOfBody, placesOf } from "./leaves"
 import { bodyOf } from "./schema"
 
 export interface Caption {
@@ -32,7 +32,8 @@ function countedIn(leaf: Node): readonly Node[] {
     found = leaf.children.filter(
       (child) => child.type.name === "field" && ["caption", "reference"].includes(fieldAttrs(child).kind),
     )
-    fieldsIn.set(leaf, found.length > 0 ? found : none)
+    if (found.length === 0) found = none
+    fieldsIn.set(leaf, found)
   }
   return found
 }
@@ -46,8 +47,34 @@ const known = new WeakMap<Node, Found>()
 
 function found(doc: Node): Found {
   const body = bodyOf(doc)
-  let own = known.get(body)
-  if (own) return own
+  const remembered = known.get(body)
+  if (remembered) return remembered
+  const own = stillThose(body, doc) ?? findAll(doc)
+  known.set(body, own)
+  latest = { doc: new WeakRef(doc), found: own }
+  return own
+}
+
+/** What was asked for last: most changes touch neither a caption nor a reference. */
+let latest: { doc: WeakRef<Node>; found: Found } | null = null
+
+function stillThose(body: Node, doc: Node): Found | undefined {
+  const older = latest?.doc.deref()
+  if (!older || !latest || leavesOfBody(older) !== leavesOfBody(doc)) return undefined
+  const change = older.child(0) === body ? null : changedInBody(older, doc)
+  if (!change) return latest.found
+  const plain = (own: Node, from: number, to: number) =>
+    leavesOf(own)
+      .between(from, to)
+      .every((leaf) => countedIn(leaf) === none)
+  return change.newTo === change.oldTo &&
+    plain(older, change.from, change.oldTo) &&
+    plain(doc, change.from, change.newTo)
+    ? latest.found
+    : undefined
+}
+
+function findAll(doc: Node): Found {
   const captions: Caption[] = []
   const references: { leaf: number; field: Node }[] = []
   const counts = new Map<string, number>()
@@ -65,9 +92,7 @@ function found(doc: Node): Found {
       }
     }
   }
-  own = { captions, references }
-  known.set(body, own)
-  return own
+  return { captions, references }
 }
 
 function wordsOf(paragraph: Node, field: Node, number: number): string {

@@ -4,7 +4,7 @@
  * (two people who change one at once may leave it ragged: see editing/tables/mending.ts).
  */
 import type { Node } from "prosemirror-model"
-import { leavesIn } from "./leaves"
+import { leavesBefore, leavesIn } from "./leaves"
 
 export interface GridCell {
   node: Node
@@ -25,6 +25,8 @@ export interface Grid {
   begun(row: number): readonly GridCell[]
   /** The cells that stand in a row, also those that began above. */
   standing(row: number): readonly GridCell[]
+  /** Whether every place has one cell, and every cell is as large as it says. */
+  readonly whole: boolean
   /** Leaves of the table before a row; for the number of rows, all of them. */
   leaf(row: number): number
 }
@@ -46,21 +48,8 @@ function measure(row: Node): { width: number; plain: boolean } {
   return known
 }
 
-/** Leaves before each row, counted when somebody asks. */
-function leafCounter(table: Node): Grid["leaf"] {
-  let before: Float64Array | null = null
-  return (row) => {
-    if (!before) {
-      const { children } = table
-      before = new Float64Array(children.length + 1)
-      for (let i = 0; i < children.length; i++) before[i + 1] = (before[i] as number) + leavesIn(children[i] as Node)
-    }
-    return before[row] ?? 0
-  }
-}
-
 /** Where no cell reaches over another place: rows are made when they are asked for. */
-function gridOfPlain(table: Node, columns: number): Grid {
+function gridOfPlain(table: Node, columns: number, whole: boolean): Grid {
   const rows: (readonly GridCell[] | undefined)[] = []
   const begun = (row: number) =>
     (rows[row] ??= (table.children[row]?.children ?? []).map((node, index) => ({
@@ -71,7 +60,7 @@ function gridOfPlain(table: Node, columns: number): Grid {
       colspan: 1,
       index,
     })))
-  return { rows: table.childCount, columns, begun, standing: begun, leaf: leafCounter(table) }
+  return { rows: table.childCount, columns, whole, begun, standing: begun, leaf: (row) => leavesBefore(table, row) }
 }
 
 function gridOfSpanned(table: Node): Grid {
@@ -80,7 +69,7 @@ function gridOfSpanned(table: Node): Grid {
   const standing: GridCell[][] = []
   /** By column, the cell that reaches into the row at hand. */
   let open: (GridCell | undefined)[] = []
-  let columns = 0
+  let [columns, area, kept] = [0, 0, true]
   table.children.forEach((own, row) => {
     const here: (GridCell | undefined)[] = open.map((cell) =>
       cell && cell.row + cell.rowspan > row ? cell : undefined,
@@ -93,6 +82,8 @@ function gridOfSpanned(table: Node): Grid {
       let colspan = 1
       while (colspan < wanted.colspan && !here[column + colspan]) colspan++
       const cell = { node, row, column, rowspan: Math.min(wanted.rowspan, count - row), colspan, index }
+      kept &&= cell.rowspan === wanted.rowspan && colspan === wanted.colspan
+      area += cell.rowspan * colspan
       for (let i = 0; i < colspan; i++) here[column + i] = cell
       cells.push(cell)
       column += colspan
@@ -105,9 +96,10 @@ function gridOfSpanned(table: Node): Grid {
   return {
     rows: count,
     columns,
+    whole: kept && area === count * columns,
     begun: (row) => begun[row] ?? [],
     standing: (row) => standing[row] ?? [],
-    leaf: leafCounter(table),
+    leaf: (row) => leavesBefore(table, row),
   }
 }
 
@@ -117,13 +109,14 @@ const grids = new WeakMap<Node, Grid>()
 export function gridOf(table: Node): Grid {
   let grid = grids.get(table)
   if (!grid) {
-    let [columns, plain] = [0, true]
+    let [columns, least, plain] = [0, Infinity, true]
     for (const row of table.children) {
       const own = measure(row)
       columns = Math.max(columns, own.width)
+      least = Math.min(least, own.width)
       plain &&= own.plain
     }
-    grids.set(table, (grid = plain ? gridOfPlain(table, columns) : gridOfSpanned(table)))
+    grids.set(table, (grid = plain ? gridOfPlain(table, columns, least === columns) : gridOfSpanned(table)))
   }
   return grid
 }
@@ -139,16 +132,4 @@ export function leafOfCell(table: Node, { row, index }: GridCell): number {
   const { children } = table.child(row)
   for (let i = 0; i < index; i++) leaf += leavesIn(children[i] as Node)
   return leaf
-}
-
-/** Whether every place of a table has one cell, and every cell is as large as it says. */
-export function isWhole(table: Node): boolean {
-  const grid = gridOf(table)
-  let area = 0
-  for (let row = 0; row < grid.rows; row++)
-    for (const { node, rowspan, colspan } of grid.begun(row)) {
-      if (node.attrs.rowspan !== rowspan || node.attrs.colspan !== colspan) return false
-      area += rowspan * colspan
-    }
-  return area === grid.rows * grid.columns
 }

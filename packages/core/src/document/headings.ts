@@ -39,7 +39,7 @@ function stillThose(doc: Node, styles: StyleSheet, labels: Labels): readonly Hea
   if (!change) return before.headings
   const plain = (own: Node, from: number, to: number) =>
     leavesOf(own)
-      .nodes.slice(from, to)
+      .between(from, to)
       .every((leaf) => outlineLevel(styles, leaf) === null)
   return change.newTo === change.oldTo &&
     plain(older, change.from, change.oldTo) &&

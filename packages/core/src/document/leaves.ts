@@ -19,8 +19,10 @@ export interface Flow {
 
 export interface Leaves {
   readonly count: number
-  /** The leaves in order. */
+  /** The leaves in order: made when somebody asks for all of them. */
   readonly nodes: readonly Node[]
+  /** The leaves from one number up to another. */
+  between(from: number, to: number): readonly Node[]
   /** @throws RangeError if there is no leaf of that number */
   node(leaf: number): Node
   /** Position before a leaf; for the number of leaves, the one behind the last. */
@@ -40,15 +42,19 @@ export function isLeaf(node: Node): boolean {
   return node.inlineContent
 }
 
-/** Leaves inside a node, with their places counted from the position before it. */
+/** Leaves with their places, in the order of the document. */
 interface Inside {
-  nodes: readonly Node[]
+  nodes: Node[]
   /** Positions before the leaves. */
-  before: readonly number[]
-  flows: readonly (Flow | null)[]
+  before: Float64Array
+  flows: (Flow | null)[]
 }
 
-const insides = new WeakMap<Node, Inside>()
+const room = (count: number): Inside => ({
+  nodes: new Array<Node>(count),
+  before: new Float64Array(count),
+  flows: new Array<Flow | null>(count),
+})
 
 /** What flow a node begins for its children; null for one whose children stand in that of their parent, or have no paragraphs for children. */
 function flowOf(node: Node): Flow | null {
@@ -57,30 +63,128 @@ function flowOf(node: Node): Flow | null {
   return name === "story" ? { kind: node.attrs.kind as StoryKind, node, story: node.attrs.key as string } : null
 }
 
+/**
+ * Writes the leaves of a node into a list, from an index on. What is inside its children is remembered by child, but that of tables,
+ * which may be as long as a document, only by row.
+ * @param pos of the node's content
+ * @returns the index behind them
+ */
+function gather(parent: Node, pos: number, flow: Flow | null, into: Inside, from: number): number {
+  let index = from
+  let at = pos
+  const { children } = parent
+  for (let i = 0; i < children.length; i++) {
+    const child = children[i] as Node
+    if (isLeaf(child)) {
+      into.nodes[index] = child
+      into.before[index] = at
+      into.flows[index++] = flow
+    } else if (child.type.name === "table") index = gather(child, at + 1, flow, into, index)
+    else {
+      const { nodes, before, flows } = insideOf(child)
+      for (let n = 0; n < nodes.length; n++) {
+        const inner = flows[n] ?? flow
+        into.nodes[index] = nodes[n] as Node
+        into.before[index] = at + (before[n] as number)
+        into.flows[index++] = inner && flow?.story ? { ...inner, story: flow.story } : inner
+      }
+    }
+    at += child.nodeSize
+  }
+  return index
+}
+
+const insides = new WeakMap<Node, Inside>()
+
+/** The leaves inside a node, with their places counted from the position before it. */
 function insideOf(node: Node): Inside {
   let inside = insides.get(node)
-  if (inside) return inside
-  const nodes: Node[] = []
-  const before: number[] = []
-  const flows: (Flow | null)[] = []
-  const flow = flowOf(node)
-  node.forEach((child, offset) => {
-    if (isLeaf(child)) {
-      nodes.push(child)
-      before.push(offset + 1)
-      flows.push(flow)
-      return
-    }
-    const own = insideOf(child)
-    own.nodes.forEach((leaf, i) => {
-      nodes.push(leaf)
-      before.push(offset + 1 + (own.before[i] as number))
-      const inner = own.flows[i] ?? flow
-      flows.push(inner && flow?.story ? { ...inner, story: flow.story } : inner)
-    })
-  })
-  insides.set(node, (inside = { nodes, before, flows }))
+  if (!inside) {
+    inside = room(countIn(node))
+    gather(node, 1, flowOf(node), inside, 0)
+    insides.set(node, inside)
+  }
   return inside
+}
+
+const counts = new WeakMap<Node, number>()
+
+function countIn(node: Node): number {
+  let count = counts.get(node)
+  if (count === undefined) {
+    count = 0
+    for (const child of node.children) count += leavesIn(child)
+    counts.set(node, count)
+  }
+  return count
+}
+
+/** How many leaves, and positions, stand before each child of a body or table; and of the one behind the last. */
+interface Spread {
+  leaves: Float64Array
+  positions: Float64Array
+}
+
+const spreads = new WeakMap<Node, Spread>()
+
+function spreadOf(node: Node): Spread {
+  const { children } = node
+  let spread = spreads.get(node)
+  if (!spread) {
+    spread = { leaves: new Float64Array(children.length + 1), positions: new Float64Array(children.length + 1) }
+    let [leaves, positions] = [0, 0]
+    for (let i = 0; i < children.length; i++) {
+      const child = children[i] as Node
+      spread.leaves[i + 1] = leaves += leavesIn(child)
+      spread.positions[i + 1] = positions += child.nodeSize
+    }
+    spreads.set(node, spread)
+  }
+  return spread
+}
+
+/** Leaves of a table before a row; for the number of rows, all of them. */
+export function leavesBefore(table: Node, row: number): number {
+  return spreadOf(table).leaves[row] ?? 0
+}
+
+interface Found {
+  node: Node
+  /** The position before it. */
+  before: number
+  flow: Flow | null
+}
+
+/** A leaf of a body or table by its number in it. @param pos of the content */
+function leafIn(parent: Node, leaf: number, pos: number, flow: Flow | null): Found {
+  const { leaves, positions } = spreadOf(parent)
+  const index = lastUpTo(leaves, parent.childCount - 1, leaf)
+  const child = parent.child(index)
+  const at = pos + (positions[index] as number)
+  if (isLeaf(child)) return { node: child, before: at, flow }
+  const inner = leaf - (leaves[index] as number)
+  if (child.type.name === "table") return leafIn(child, inner, at + 1, flow)
+  const { nodes, before, flows } = insideOf(child)
+  return { node: nodes[inner] as Node, before: at + (before[inner] as number), flow: flows[inner] ?? flow }
+}
+
+/** How many leaves of a body or table begin at a position in it or before it. */
+function begunIn(parent: Node, pos: number): number {
+  const { leaves, positions } = spreadOf(parent)
+  if (pos < 0 || parent.childCount === 0) return 0
+  const index = lastUpTo(positions, parent.childCount - 1, pos)
+  const child = parent.child(index)
+  const before = leaves[index] as number
+  if (isLeaf(child)) return before + 1
+  const inner = pos - (positions[index] as number)
+  if (child.type.name === "table") return before + begunIn(child, inner - 1)
+  return before + upTo(insideOf(child).before, inner)
+}
+
+/** How many of ascending numbers are not above a value. */
+function upTo(numbers: Float64Array, value: number): number {
+  const last = lastUpTo(numbers, numbers.length - 1, value)
+  return (numbers[last] ?? Infinity) <= value ? last + 1 : 0
 }
 
 /** Index of the last of ascending numbers, up to index `high`, that is not above a value; 0 where all are. */
@@ -122,63 +226,42 @@ export function ofStories<T>(make: (stories: readonly { node: Node; pos: number 
 
 /** The leaves of the stories, with their places counted from the end of the body. */
 const besideOf = ofStories((stories): Inside => {
-  const beside = { nodes: [] as Node[], before: [] as number[], flows: [] as (Flow | null)[] }
-  for (const { node, pos } of stories) {
-    const inside = insideOf(node)
-    inside.nodes.forEach((leaf, i) => {
-      beside.nodes.push(leaf)
-      beside.before.push(pos + (inside.before[i] as number))
-      beside.flows.push(inside.flows[i] ?? null)
-    })
-  }
+  const beside = room(stories.reduce((sum, { node }) => sum + countIn(node), 0))
+  let index = 0
+  for (const { node, pos } of stories) index = gather(node, pos + 1, flowOf(node), beside, index)
   return beside
 })
 
-class DocumentLeaves implements Leaves {
+/** Where every leaf is a child of the body. */
+class FlatLeaves implements Leaves {
   readonly nodes: readonly Node[]
   /** Positions before the leaves, and last the one behind them all. */
   private readonly places: Float64Array
-  /** Flows by leaf; null where every leaf stands in the body itself. */
-  private readonly flows: readonly (Flow | null)[] | null
   private readonly body: Flow
 
-  constructor(doc: Node) {
-    const body = doc.child(0)
+  constructor(body: Node) {
     this.body = { kind: "body", node: body, story: null }
     const { children } = body
-    if (doc.childCount === 1 && blocksOf(body).flat) {
-      this.nodes = children
-      this.flows = null
-      this.places = new Float64Array(children.length + 1)
-      let pos = 1
-      for (let i = 0; i < children.length; i++) {
-        this.places[i] = pos
-        pos += (children[i] as Node).nodeSize
-      }
-      this.places[children.length] = pos
-      return
+    this.nodes = children
+    this.places = new Float64Array(children.length + 1)
+    let pos = 1
+    for (let i = 0; i < children.length; i++) {
+      this.places[i] = pos
+      pos += (children[i] as Node).nodeSize
     }
-    const inside = insideOf(body)
-    const beside = besideOf(doc)
-    const own = inside.nodes.length
-    const end = body.nodeSize
-    this.nodes = beside.nodes.length > 0 ? inside.nodes.concat(beside.nodes) : inside.nodes
-    this.flows = beside.flows.length > 0 ? inside.flows.concat(beside.flows) : inside.flows
-    this.places = new Float64Array(this.nodes.length + 1)
-    for (let i = 0; i < own; i++) this.places[i] = inside.before[i] as number
-    for (let i = 0; i < beside.nodes.length; i++) this.places[own + i] = end + (beside.before[i] as number)
-    const last = this.nodes.length - 1
-    this.places[last + 1] = (this.places[last] ?? 0) + (this.nodes[last]?.nodeSize ?? 0)
+    this.places[children.length] = pos
   }
 
   get count(): number {
     return this.nodes.length
   }
 
+  between(from: number, to: number): readonly Node[] {
+    return this.nodes.slice(from, to)
+  }
+
   node(leaf: number): Node {
-    const node = this.nodes[leaf]
-    if (!node) throw new RangeError(`The document has no paragraph of number ${leaf}`)
-    return node
+    return this.nodes[leaf] ?? missing(leaf)
   }
 
   before(leaf: number): number {
@@ -197,8 +280,86 @@ class DocumentLeaves implements Leaves {
     return lastUpTo(this.places, this.nodes.length - 1, pos)
   }
 
+  flow(): Flow {
+    return this.body
+  }
+}
+
+function missing(leaf: number): never {
+  throw new RangeError(`The document has no paragraph of number ${leaf}`)
+}
+
+/** Leaves that stand in tables and stories too, each found when it is asked for: a table may have a hundred thousand. */
+class DeepLeaves implements Leaves {
+  readonly count: number
+  private readonly body: Flow
+  /** How many of them stand in the body, and the position behind it. */
+  private readonly own: number
+  private readonly edge: number
+  private readonly beside: Inside
+  private all: readonly Node[] | null = null
+
+  constructor(doc: Node) {
+    const body = doc.child(0)
+    this.body = { kind: "body", node: body, story: null }
+    this.own = countIn(body)
+    this.edge = body.nodeSize
+    this.beside = besideOf(doc)
+    this.count = this.own + this.beside.nodes.length
+  }
+
+  get nodes(): readonly Node[] {
+    if (!this.all) {
+      const inside = room(this.own)
+      gather(this.body.node, 1, this.body, inside, 0)
+      this.all = this.beside.nodes.length > 0 ? inside.nodes.concat(this.beside.nodes) : inside.nodes
+    }
+    return this.all
+  }
+
+  between(from: number, to: number): readonly Node[] {
+    if (this.all || to - from > 1000) return this.nodes.slice(from, to)
+    return Array.from({ length: Math.max(0, Math.min(to, this.count) - from) }, (_, i) => this.node(from + i))
+  }
+
+  private found(leaf: number): Found | null {
+    if (leaf >= 0 && leaf < this.own) return leafIn(this.body.node, leaf, 1, this.body)
+    const i = leaf - this.own
+    const node = this.beside.nodes[i]
+    return node && i >= 0
+      ? { node, before: this.edge + (this.beside.before[i] as number), flow: this.beside.flows[i] ?? null }
+      : null
+  }
+
+  node(leaf: number): Node {
+    return this.found(leaf)?.node ?? missing(leaf)
+  }
+
+  before(leaf: number): number {
+    if (leaf === this.count && leaf > 0) {
+      const last = this.found(leaf - 1)
+      return last ? last.before + last.node.nodeSize : 1
+    }
+    return this.found(leaf)?.before ?? 1
+  }
+
+  start(leaf: number): number {
+    return this.before(leaf) + 1
+  }
+
+  end(leaf: number): number {
+    const found = this.found(leaf)
+    return found ? found.before + 1 + found.node.content.size : missing(leaf)
+  }
+
+  at(pos: number): number {
+    const begun =
+      pos < this.edge ? begunIn(this.body.node, pos - 1) : this.own + upTo(this.beside.before, pos - this.edge)
+    return Math.max(0, begun - 1)
+  }
+
   flow(leaf: number): Flow {
-    return this.flows?.[leaf] ?? this.body
+    return this.found(leaf)?.flow ?? this.body
   }
 }
 
@@ -244,12 +405,14 @@ export function leavesOfBody(doc: Node): number {
 
 const known = new WeakMap<Node, Leaves>()
 
+const isFlat = (doc: Node) => doc.childCount === 1 && blocksOf(doc.child(0)).flat
+
 /** The leaves of a document. Documents with the same body and stories have the same leaves. */
 export function leavesOf(doc: Node): Leaves {
   // What hangs on the document alone, such as its styles, leaves the body as it was.
   const holder = doc.childCount === 1 ? doc.child(0) : doc
   let leaves = known.get(holder)
-  if (!leaves) known.set(holder, (leaves = new DocumentLeaves(doc)))
+  if (!leaves) known.set(holder, (leaves = isFlat(doc) ? new FlatLeaves(doc.child(0)) : new DeepLeaves(doc)))
   return leaves
 }
 
@@ -316,7 +479,7 @@ function compare(older: Node, newer: Node): LeafChange | null {
 
 /** How many leaves a block holds, itself included. */
 export function leavesIn(block: Node): number {
-  return isLeaf(block) ? 1 : insideOf(block).nodes.length
+  return isLeaf(block) ? 1 : countIn(block)
 }
 
 /** Whether two blocks that are not the same differ only in what is inside them. */
@@ -332,27 +495,33 @@ function sameInside({ children: a }: Node, { children: b }: Node): boolean {
   return true
 }
 
-function alikeAtStart({ children: a }: Node, { children: b }: Node): number {
+function alikeAtStart(older: Node, newer: Node): number {
+  const { children: a } = older
+  const { children: b } = newer
   const shorter = Math.min(a.length, b.length)
-  let leaves = 0
-  for (let i = 0; i < shorter; i++) {
-    const own = a[i] as Node
-    const other = b[i] as Node
-    if (own !== other) return leaves + (alikeOutside(own, other) ? alikeAtStart(own, other) : 0)
-    leaves += leavesIn(own)
-  }
-  return leaves
+  let i = 0
+  while (i < shorter && a[i] === b[i]) i++
+  const before = leavesBetween(older, 0, i)
+  const [own, other] = [a[i], b[i]]
+  return before + (own && other && alikeOutside(own, other) ? alikeAtStart(own, other) : 0)
 }
 
-function alikeAtEnd({ children: a }: Node, { children: b }: Node): number {
+function alikeAtEnd(older: Node, newer: Node): number {
+  const { children: a } = older
+  const { children: b } = newer
   const shorter = Math.min(a.length, b.length)
+  let i = 0
+  while (i < shorter && a[a.length - 1 - i] === b[b.length - 1 - i]) i++
+  const behind = leavesBetween(older, a.length - i, a.length)
+  const [own, other] = [a[a.length - 1 - i], b[b.length - 1 - i]]
+  return behind + (own && other && alikeOutside(own, other) ? alikeAtEnd(own, other) : 0)
+}
+
+/** How many leaves some children of a node hold. */
+function leavesBetween(parent: Node, from: number, to: number): number {
+  if (parent.type.name === "table") return leavesBefore(parent, to) - leavesBefore(parent, from)
   let leaves = 0
-  for (let i = 1; i <= shorter; i++) {
-    const own = a[a.length - i] as Node
-    const other = b[b.length - i] as Node
-    if (own !== other) return leaves + (alikeOutside(own, other) ? alikeAtEnd(own, other) : 0)
-    leaves += leavesIn(own)
-  }
+  for (let i = from; i < to; i++) leaves += leavesIn(parent.children[i] as Node)
   return leaves
 }
 

@@ -129,7 +129,7 @@ function carriedOver(older: Node, newer: Node, labels: Labels, sheet: StyleSheet
   const { from, oldTo, newTo } = change
   const places = (doc: Node, to: number) =>
     leavesOf(doc)
-      .nodes.slice(from, to)
+      .between(from, to)
       .map((leaf) => listPlace(sheet, leaf))
   const [before, now] = [places(older, oldTo), places(newer, newTo)]
   if (before.length === now.length && now.every((place, i) => same(place, before[i] ?? null))) return labels

@@ -1,7 +1,7 @@
 /** Every change is made whole before it is applied: stories come and go with their anchors, tables have whole grids. */
 import type { Node } from "prosemirror-model"
 import type { Transaction } from "prosemirror-state"
-import { isWhole, nodes, paragraph } from "../document"
+import { gridOf, nodes, paragraph } from "../document"
 import { settleStories } from "./stories"
 import { mendTable } from "./tables/rows"
 
@@ -12,7 +12,7 @@ function settleTables(tr: Transaction): void {
   const tables: number[] = []
   const ends: number[] = []
   const visit = (node: Node, pos: number): boolean => {
-    if (node.type === nodes.table && !isWhole(node)) tables.push(pos)
+    if (node.type === nodes.table && !gridOf(node).whole) tables.push(pos)
     if (node.type.isInGroup("block") === false && !node.isInline && node.lastChild?.type === nodes.table)
       ends.push(pos + node.nodeSize - 1)
     return !node.isTextblock

@@ -5,7 +5,6 @@ import {
   cellAt,
   cellPosition,
   gridOf,
-  isWhole,
   limits,
   nodes,
   paragraph,
@@ -272,7 +271,7 @@ function dropColumns(tr: Transaction, pos: number, table: Node, left: number, ri
  */
 export function mendTable(tr: Transaction, pos: number): void {
   const table = tr.doc.nodeAt(pos)
-  if (table?.type === nodes.table && !isWhole(table)) rebuild(tr, pos, modelOf(table))
+  if (table?.type === nodes.table && !gridOf(table).whole) rebuild(tr, pos, modelOf(table))
 }
 
 /** To the next or the previous cell; behind the last one a row is added. */
