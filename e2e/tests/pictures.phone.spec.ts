@@ -24,7 +24,7 @@ test("on a phone a notice gets a round picture beside its text, which a finger d
   // On a phone the sheet shows where it stands.
   await page.getByRole("button", { name: "Show the sheets" }).tap()
   const sheet = (await desk.firstSheet.boundingBox())!
-  await expect.poll(async () => (await picture.boundingBox())!.x).toBeLessThan(sheet.x + sheet.width / 2)
+  await expect.poll(async () => (await picture.boundingBox())?.x ?? NaN).toBeLessThan(sheet.x + sheet.width / 2)
   await picture.tap({ force: true })
   const body = page.getByTestId("picture-body")
   await expect(body).toBeVisible()
@@ -36,6 +36,6 @@ test("on a phone a notice gets a round picture beside its text, which a finger d
   await touch("touchStart", 0)
   for (let step = 1; step <= 8; step++) await touch("touchMove", (step * sheet.width) / 14)
   await touch("touchEnd", 0)
-  await expect.poll(async () => (await picture.boundingBox())!.x).toBeGreaterThan(sheet.x + sheet.width * 0.4)
+  await expect.poll(async () => (await picture.boundingBox())?.x ?? NaN).toBeGreaterThan(sheet.x + sheet.width * 0.4)
   await desk.saved()
 })

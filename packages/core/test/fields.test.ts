@@ -150,6 +150,11 @@ describe("moving text", () => {
     expect(told(pasted)).toBe("before\nHead\nbody|")
     const inside = after(stateOf([p("before")], [0, 3]), pasteSlice(selectedSlice(source)))
     expect(texts(inside.doc)).toEqual(["befHead", "bodyore"])
+    const words = stateOf([p("some words")], [0, 5], [0, 10])
+    const inline = words.doc.slice(words.selection.from, words.selection.to)
+    expect(inline.content.firstChild?.isText).toBe(true)
+    expect(texts(after(stateOf([p("before ")], [0, 7]), pasteSlice(inline)).doc)).toEqual(["before words"])
+    expect(texts(after(stateOf([p()], [0, 0]), pasteSlice(inline)).doc)).toEqual(["words"])
   })
 })
 

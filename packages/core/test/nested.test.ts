@@ -91,6 +91,16 @@ test("every leaf is found by every address: number, place, flow, block", () => {
       const leaves = leavesOf(doc)
       const all = walked(doc)
       expect(leaves.count).toBe(all.length)
+      // Each for itself first, then all at once, and every place, also between the leaves.
+      expect(leaves.between(1, 4).every((node, i) => node === all[i + 1]?.node)).toBe(true)
+      expect(leaves.nodes.every((node, leaf) => node === all[leaf]?.node)).toBe(true)
+      expect([leaves.nodes.length, leaves.find(all.length), leaves.find(-1)]).toEqual([all.length, null, null])
+      let last = 0
+      const wrong = Array.from({ length: doc.content.size }, (_, pos) => pos).filter((pos) => {
+        while ((all[last + 1]?.start ?? Infinity) - 1 <= pos) last++
+        return leaves.at(pos) !== last
+      })
+      expect(wrong).toEqual([])
       const told = all.map(({ node, start }, leaf) => {
         const own = leaves.flow(leaf)
         const found =

@@ -46,7 +46,7 @@ export class Marking {
   of(leaf: number): Mark[] {
     const { now } = this.editing
     const leaves = now && leavesOf(now.doc)
-    const node = leaves?.nodes[leaf]
+    const node = leaves?.find(leaf)
     const marks = [...(node ? fieldsIn(node) : []), ...this.finder.marks(leaf)]
     if (this.touched.length === 0 || !leaves) return marks
     const [start, end] = [leaves.start(leaf), leaves.end(leaf)]

@@ -23,6 +23,8 @@ export interface Leaves {
   readonly nodes: readonly Node[]
   /** The leaves from one number up to another. */
   between(from: number, to: number): readonly Node[]
+  /** A leaf, or null where there is none of that number. */
+  find(leaf: number): Node | null
   /** @throws RangeError if there is no leaf of that number */
   node(leaf: number): Node
   /** Position before a leaf; for the number of leaves, the one behind the last. */
@@ -260,6 +262,10 @@ class FlatLeaves implements Leaves {
     return this.nodes.slice(from, to)
   }
 
+  find(leaf: number): Node | null {
+    return this.nodes[leaf] ?? null
+  }
+
   node(leaf: number): Node {
     return this.nodes[leaf] ?? missing(leaf)
   }
@@ -331,8 +337,12 @@ class DeepLeaves implements Leaves {
       : null
   }
 
+  find(leaf: number): Node | null {
+    return this.found(leaf)?.node ?? null
+  }
+
   node(leaf: number): Node {
-    return this.found(leaf)?.node ?? missing(leaf)
+    return this.find(leaf) ?? missing(leaf)
   }
 
   before(leaf: number): number {

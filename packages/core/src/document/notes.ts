@@ -65,15 +65,15 @@ const latest = new WeakMap<Node, Found>()
 /** The notes whose marks stand in some leaves of the body, without their numbers. */
 function marksIn(doc: Node, from: number, to: number): Omit<Note, "label">[] {
   const stories = storiesOf(doc)
-  const { nodes } = leavesOf(doc)
   const found: Omit<Note, "label">[] = []
-  for (let leaf = from; leaf < to; leaf++) {
-    const node = nodes[leaf] as Node
-    for (const { key, offset } of onlyText(node) ? [] : anchorsIn(node)) {
-      const story = stories.get(key)?.node
-      if (story && isNote(story)) found.push({ key, kind: story.attrs.kind as NoteKind, leaf, offset })
-    }
-  }
+  leavesOf(doc)
+    .between(from, to)
+    .forEach((node, i) => {
+      for (const { key, offset } of onlyText(node) ? [] : anchorsIn(node)) {
+        const story = stories.get(key)?.node
+        if (story && isNote(story)) found.push({ key, kind: story.attrs.kind as NoteKind, leaf: from + i, offset })
+      }
+    })
   return found
 }
 

@@ -79,7 +79,7 @@ export interface BreakMark {
 /** The break before a leaf of the body; null where it begins nothing but itself. */
 export function breakBefore(doc: Node, leaf: number): BreakMark | null {
   const leaves = leavesOf(doc)
-  const { node, flow } = { node: leaves.nodes[leaf], flow: leaves.flow(leaf) }
+  const { node, flow } = { node: leaves.find(leaf), flow: leaves.flow(leaf) }
   if (!node || flow.kind !== "body") return null
   const blocks = blocksOf(bodyOf(doc))
   let block = blocks.at(leaf)

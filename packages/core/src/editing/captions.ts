@@ -78,7 +78,7 @@ export function referenceTargets(doc: Node): ReferenceTarget[] {
 /** Puts in a reference to something; what is referred to is marked, so that it holds when its words change. */
 export function insertReference(target: ReferenceTarget, part: ReferencePart): Command {
   return (state, dispatch) => {
-    const paragraph = leavesOf(state.doc).nodes[target.leaf]
+    const paragraph = leavesOf(state.doc).find(target.leaf)
     if (!paragraph || paragraph.content.size === 0 || !state.selection.$from.parent.isTextblock) return false
     if (!dispatch) return true
     const known = target.name ?? [...placesOf(state.doc)].find(([, leaf]) => leaf === target.leaf)?.[0]

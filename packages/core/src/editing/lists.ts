@@ -56,7 +56,7 @@ interface Item {
 
 function itemAt(doc: Node, leaf: number): Item | null {
   const leaves = leavesOf(doc)
-  const node = leaves.nodes[leaf]
+  const node = leaves.find(leaf)
   return node ? { leaf, pos: leaves.before(leaf), node, place: listPlace(documentAttrs(doc).styles, node) } : null
 }
 

@@ -300,12 +300,13 @@ export function pasteSlice(slice: Slice, name = "Pasted", brought: Brought | nul
     // Paragraphs that land in an empty one keep their style: there is nothing that they could join.
     if (
       (slice.content.childCount > 1 || !only?.isTextblock) &&
+      !only?.isInline &&
       $from.sameParent($to) &&
       $from.parent.content.size === 0
     ) {
       tr.replaceWith($from.before(), $from.after(), slice.content)
       tr.setSelection(TextSelection.near(tr.doc.resolve(tr.mapping.map($from.after())), -1))
-    } else if (slice.content.content.every((block) => block.isTextblock)) tr.replaceSelection(slice)
+    } else if (slice.content.content.every((own) => own.isTextblock || own.isInline)) tr.replaceSelection(slice)
     else putBlocks(tr, slice)
     settleLetters(tr)
     let words = ""
