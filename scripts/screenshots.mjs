@@ -47,6 +47,7 @@ async function middle(page, text) {
   return page.evaluate((wanted) => {
     const run = [...document.querySelectorAll(".run")].find((r) => r.textContent.includes(wanted))
     const node = [...run.childNodes].find((n) => n.nodeType === Node.TEXT_NODE)
+    if (run.getBoundingClientRect().bottom > innerHeight - 60) run.scrollIntoView({ block: "center" })
     const range = document.createRange()
     range.setStart(node, node.data.indexOf(wanted))
     range.setEnd(node, node.data.indexOf(wanted) + wanted.length)

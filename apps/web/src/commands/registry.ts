@@ -336,7 +336,7 @@ export const tools: readonly Tool[] = [
   command("row-above", "Row above", "table insert add", addRows("above"), { icon: RowsPlusTop }),
   command("row-below", "Row below", "table insert add", addRows("below"), { icon: RowsPlusBottom }),
   command("column-before", "Column before", "table insert add left", addColumns("before"), { icon: ColumnsPlusLeft }),
-  command("column-behind", "Column behind", "table insert add right", addColumns("behind"), { icon: ColumnsPlusRight }),
+  command("column-behind", "Column after", "table insert add right", addColumns("behind"), { icon: ColumnsPlusRight }),
   command("rows-away", "Row away", "table delete remove rows", deleteRows, { icon: Rows }),
   command("columns-away", "Column away", "table delete remove columns", deleteColumns, { icon: Columns }),
   command("table-away", "Table away", "delete remove table", deleteTable, { icon: X }),

@@ -369,10 +369,22 @@ class Setter {
       for (const { cell } of open) for (let i = 0; i < cell.colspan; i++) line[cell.column + i] = cell
       return line
     })
-    const fills = placed.flatMap((own) => {
+    const fills: Ground["fills"][number][] = []
+    for (const own of placed) {
       const colour = groundOf(this.styles, this.table, this.cellOf(own))
-      return colour === null ? [] : [{ ...own.area, colour }]
-    })
+      if (colour === null) continue
+      const { x, y, width, height } = own.area
+      const before = fills.at(-1)
+      // Neighbours of one colour are one: between two, a hair of what lies behind them may shine through.
+      if (
+        before?.colour === colour &&
+        before.y === y &&
+        before.height === height &&
+        Math.abs(before.x + before.width - x) < 1e-6
+      )
+        fills[fills.length - 1] = { ...before, width: before.width + width }
+      else fills.push({ ...own.area, colour })
+    }
     const rules: Rule[] = []
     const edge = (
       a: GridCell | null | undefined,

@@ -198,7 +198,7 @@ export function TablePage() {
           ["row-above", "Row above"],
           ["row-below", "Row below"],
           ["column-before", "Column before"],
-          ["column-behind", "Column behind"],
+          ["column-behind", "Column after"],
           ["rows-away", "Row away"],
           ["columns-away", "Column away"],
           ["join-cells", "Join cells"],
