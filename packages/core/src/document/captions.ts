@@ -6,7 +6,7 @@ import type { Node } from "prosemirror-model"
 import { fieldAttrs, unknownValue } from "./fields"
 import { formulasOf, type Computed } from "./formulas"
 import { headingsOf, type Heading } from "./headings"
-import { changedInBody, leavesOf, leavesOfBody, placesOf } from "./leaves"
+import { changedInBody, leavesOf, leavesOfBody, onlyText, placesOf } from "./leaves"
 import { bodyOf } from "./schema"
 
 export interface Caption {
@@ -17,9 +17,6 @@ export interface Caption {
   text: string
   field: Node
 }
-
-const onlyText = ({ childCount, firstChild }: Node) =>
-  childCount === 0 || (childCount === 1 && firstChild?.isText === true)
 
 /** Fields of some kinds in one paragraph. */
 const fieldsIn = new WeakMap<Node, readonly Node[]>()

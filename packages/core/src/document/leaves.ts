@@ -535,6 +535,10 @@ function leavesBetween(parent: Node, from: number, to: number): number {
   return leaves
 }
 
+/** Whether a leaf holds at most one run of text: then no field, mark or picture needs to be looked for in it. */
+export const onlyText = ({ childCount, firstChild }: Node) =>
+  childCount === 0 || (childCount === 1 && firstChild?.isText === true)
+
 const texts = new WeakMap<Node, string>()
 
 /** A leaf's text, one UTF-16 unit for each position inside it: what has no text of its own counts as U+FFFC. */

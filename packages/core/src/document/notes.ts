@@ -2,7 +2,7 @@
 import type { Node } from "prosemirror-model"
 import { fieldAttrs, unknownValue, type FieldValues } from "./fields"
 import { entryOf } from "./keyed"
-import { changedInBody, leavesOf, leavesOfBody } from "./leaves"
+import { changedInBody, leavesOf, leavesOfBody, onlyText } from "./leaves"
 import { formatNumber } from "./numbering"
 import { bodyOf, documentAttrs } from "./schema"
 import type { NoteSettings } from "./shapes"
@@ -37,10 +37,6 @@ export function noteMark(n: number, form: NoteSettings["end"]["form"]): string {
   if (form === "signs") return (signs[(n - 1) % signs.length] as string).repeat(Math.ceil(n / signs.length))
   return formatNumber(n, form) || String(n)
 }
-
-/** Whether a leaf is empty or one piece of text, as most are: then it holds no mark. */
-const onlyText = ({ childCount, firstChild }: Node) =>
-  childCount === 0 || (childCount === 1 && firstChild?.isText === true)
 
 /** Whether two documents have the same stories, whatever these say. */
 function sameStories(older: Node, doc: Node): boolean {

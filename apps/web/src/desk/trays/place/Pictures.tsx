@@ -2,6 +2,7 @@ import { useRef, useState } from "react"
 import { Text, View } from "react-native"
 import { Fold, SectionTitle, WordButton } from "../../../ui/pieces"
 import { useDesk, useSession } from "../../context"
+import { PictureFile } from "../PictureFile"
 import { drawings, drawingFile } from "./drawings"
 
 /** Pictures from a file, the camera, or our own drawings. */
@@ -10,10 +11,7 @@ export function Pictures() {
   const busy = useDesk((s) => s.picturing)
   const file = useRef<HTMLInputElement>(null)
   const camera = useRef<HTMLInputElement>(null)
-  const take = (list: FileList | null) => {
-    const files = [...(list ?? [])]
-    if (files.length > 0) void session.picturing.add(files)
-  }
+  const take = (files: File[]) => void session.picturing.add(files)
   return (
     <>
       <SectionTitle>Picture</SectionTitle>
@@ -21,30 +19,8 @@ export function Pictures() {
         <WordButton label="From a file" disabled={busy !== null} onPress={() => file.current?.click()} />
         <WordButton label="From the camera" disabled={busy !== null} onPress={() => camera.current?.click()} />
       </View>
-      <input
-        ref={file}
-        type="file"
-        accept="image/*,.svg"
-        multiple
-        hidden
-        aria-label="Pictures to put in"
-        onChange={(event) => {
-          take(event.target.files)
-          event.target.value = ""
-        }}
-      />
-      <input
-        ref={camera}
-        type="file"
-        accept="image/*"
-        capture="environment"
-        hidden
-        aria-label="Picture from the camera"
-        onChange={(event) => {
-          take(event.target.files)
-          event.target.value = ""
-        }}
-      />
+      <PictureFile field={file} label="Pictures to put in" several onFiles={take} />
+      <PictureFile field={camera} label="Picture from the camera" camera onFiles={take} />
       {busy ? (
         <Text aria-live="polite" className="mt-1 font-ui text-[13px] text-ink-soft">{`${busy}: on its way …`}</Text>
       ) : null}

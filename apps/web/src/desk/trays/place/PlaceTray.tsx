@@ -2,9 +2,9 @@ import { useState } from "react"
 import { Pressable, Text, View } from "react-native"
 import { dateFormats, documentAttrs, formatDate } from "@biblon/core/document"
 import { insertField, insertText } from "@biblon/core/editing"
-import { toolNamed } from "../../../commands/registry"
-import { Glyph, SectionTitle, Segment, Segments } from "../../../ui/pieces"
+import { SectionTitle, Segment, Segments } from "../../../ui/pieces"
 import { useDesk, useSession } from "../../context"
+import { Tools } from "../Tools"
 import { Captions } from "./Captions"
 import { NoteNumbers } from "./NoteNumbers"
 import { Pictures } from "./Pictures"
@@ -38,33 +38,6 @@ function Dates() {
         ))}
       </View>
     </>
-  )
-}
-
-/** Tools side by side, each with its words. */
-function Tools({ tools }: { tools: readonly (readonly [id: string, label: string])[] }) {
-  const session = useSession()
-  const applies = useDesk(({ editor }) =>
-    tools.map(([id]) => (editor ? (toolNamed(id).applies?.(editor) ?? true) : false)).join(),
-  ).split(",")
-  return (
-    <View className="flex-row gap-2">
-      {tools.map(([id, label], i) => {
-        const off = applies[i] === "false"
-        return (
-          <Pressable
-            key={id}
-            accessibilityRole="button"
-            disabled={off}
-            onPress={() => toolNamed(id).run(session)}
-            className={`h-11 flex-1 flex-row items-center justify-center gap-2 rounded-button border border-line bg-raised hover:bg-murex-soft/50 wide:h-9 ${off ? "opacity-40" : ""}`}
-          >
-            <Glyph icon={toolNamed(id).icon} size={18} />
-            <Text className="font-ui text-[14px] text-ink">{label}</Text>
-          </Pressable>
-        )
-      })}
-    </View>
   )
 }
 

@@ -1,7 +1,8 @@
-import { Text, View } from "react-native"
+import { View } from "react-native"
 import { limits, type Border } from "@biblon/core/document"
 import { defaultBorder } from "@biblon/core/editing"
-import { Choice, LengthField, NumberField, SectionTitle } from "../../../ui/pieces"
+import { Choice, LengthField, SectionTitle } from "../../../ui/pieces"
+import { ThicknessField } from "../ThicknessField"
 import { patterns } from "../write/BorderEditor"
 import { Colours, inks } from "../write/Colours"
 import { useSetup } from "./useSetup"
@@ -33,17 +34,7 @@ export function LineRound() {
           }
         />
         {frame ? (
-          <View className="flex-1 gap-1">
-            <Text className="font-ui text-[13px] text-ink-soft">Thickness (pt)</Text>
-            <NumberField
-              label="Thickness of the line"
-              value={frame.width}
-              min={limits.border.width[0]}
-              max={limits.border.width[1]}
-              step={(n, d) => n + d * (n < 1 || (n === 1 && d < 0) ? 0.25 : 0.5)}
-              onChange={(width) => put({ width })}
-            />
-          </View>
+          <ThicknessField label="Thickness of the line" value={frame.width} onChange={(width) => put({ width })} />
         ) : null}
       </View>
       {frame ? (

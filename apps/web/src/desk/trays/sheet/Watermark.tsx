@@ -6,6 +6,7 @@ import { Choice, SectionTitle, WordButton } from "../../../ui/pieces"
 import { useTyped } from "../../../ui/typed"
 import { useDesk } from "../../context"
 import { trying } from "../../trying"
+import { PictureFile } from "../PictureFile"
 import { Colours, inks } from "../write/Colours"
 import { Slide } from "../write/Slide"
 import { useSetup } from "./useSetup"
@@ -60,15 +61,10 @@ export function Watermark() {
           }}
         />
       </View>
-      <input
-        ref={file}
-        type="file"
-        accept="image/*,.svg"
-        hidden
-        aria-label="Picture behind the text"
-        onChange={(event) => {
-          const [chosen] = event.target.files ?? []
-          event.target.value = ""
+      <PictureFile
+        field={file}
+        label="Picture behind the text"
+        onFiles={([chosen]) => {
           if (chosen)
             void session.picturing
               .upload(chosen)

@@ -1,8 +1,9 @@
 import { useState } from "react"
-import { Text, View } from "react-native"
+import { View } from "react-native"
 import { limits, type Border, type Borders, type RulePattern } from "@biblon/core/document"
 import { defaultBorder, withBorder } from "@biblon/core/editing"
-import { Choice, LengthField, NumberField } from "../../../ui/pieces"
+import { Choice, LengthField } from "../../../ui/pieces"
+import { ThicknessField } from "../ThicknessField"
 import { ColourField } from "./Colours"
 
 const sides = [
@@ -46,7 +47,6 @@ export function BorderEditor({
   const border = shared(all, side)
   const set = (next: Border | null) => onChange((borders) => withBorder(borders, side, next))
   const change = (by: Partial<Border>) => set({ ...(border ?? defaultBorder), ...by })
-  const [thinnest, thickest] = limits.border.width
   return (
     <>
       <View className="flex-row gap-2">
@@ -61,17 +61,11 @@ export function BorderEditor({
       {border ? (
         <>
           <View className="flex-row gap-2">
-            <View className="flex-1 gap-1">
-              <Text className="font-ui text-[13px] text-ink-soft">Thickness (pt)</Text>
-              <NumberField
-                label="Thickness of the border"
-                value={border.width}
-                min={thinnest}
-                max={thickest}
-                step={(n, d) => (d > 0 ? n + (n < 1 ? 0.25 : 0.5) : n - (n <= 1 ? 0.25 : 0.5))}
-                onChange={(width) => change({ width })}
-              />
-            </View>
+            <ThicknessField
+              label="Thickness of the border"
+              value={border.width}
+              onChange={(width) => change({ width })}
+            />
             <LengthField
               label="Distance"
               value={border.distance}

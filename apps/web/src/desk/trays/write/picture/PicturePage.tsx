@@ -13,8 +13,10 @@ import {
   Switch,
   WordButton,
 } from "../../../../ui/pieces"
-import { useTyped } from "../../../../ui/typed"
 import { useDesk, useSession } from "../../../context"
+import { PictureFile } from "../../PictureFile"
+import { ReaderWords } from "../../ReaderWords"
+import { ThicknessField } from "../../ThicknessField"
 import { patterns } from "../BorderEditor"
 import { ColourField } from "../Colours"
 import { Wrapping } from "./Wrapping"
@@ -31,20 +33,6 @@ const tones: readonly (readonly [PictureFormat["colours"]["tone"], string])[] = 
   ["sepia", "Brown"],
   ["tint", "Tint"],
 ]
-
-function Alt({ alt, set }: { alt: string; set: (change: Partial<PictureFormat>) => void }) {
-  const typed = useTyped(alt, (text) => set({ alt: text.trim() }))
-  return (
-    <label className="flex flex-col gap-1 font-ui text-[13px] text-ink-soft">
-      What it shows, for who cannot see it
-      <input
-        {...typed}
-        placeholder="Not written yet"
-        className={`h-11 rounded-button border bg-raised px-3 font-ui text-[15px] text-ink wide:h-9 ${alt ? "border-line" : "border-ochre"}`}
-      />
-    </label>
-  )
-}
 
 /** A value from one to another, tried while it is moved and taken when it is let go. */
 function Strength({
@@ -148,19 +136,11 @@ function Frame({ frame, set }: Pick<PictureFormat, "frame"> & { set: (change: Pa
           }
         />
         {frame ? (
-          <View className="flex-1 gap-1">
-            <Text className="font-ui text-[13px] text-ink-soft">Thickness (pt)</Text>
-            <View className="flex-row">
-              <NumberField
-                label="Thickness of the frame"
-                value={frame.width}
-                min={limits.border.width[0]}
-                max={limits.border.width[1]}
-                step={(n, d) => n + d * (n < 1 || (n === 1 && d < 0) ? 0.25 : 0.5)}
-                onChange={(width) => set({ frame: { ...frame, width } })}
-              />
-            </View>
-          </View>
+          <ThicknessField
+            label="Thickness of the frame"
+            value={frame.width}
+            onChange={(width) => set({ frame: { ...frame, width } })}
+          />
         ) : null}
       </View>
       {frame ? (
@@ -227,20 +207,20 @@ export function PicturePage() {
           Drag the bars over the picture. What lies outside is kept and can be had back.
         </Text>
       ) : null}
-      <input
-        ref={file}
-        type="file"
-        accept="image/*,.svg"
-        hidden
-        aria-label="Another picture"
-        onChange={(event) => {
-          const [own] = event.target.files ?? []
-          event.target.value = ""
+      <PictureFile
+        field={file}
+        label="Another picture"
+        onFiles={([own]) => {
           if (own) void session.picturing.replace(own)
         }}
       />
       <View className="mt-3">
-        <Alt alt={format.alt} set={(change) => set(change, "Words for the picture")} />
+        <ReaderWords
+          label="What it shows, for who cannot see it"
+          value={format.alt}
+          asks
+          onChange={(alt) => set({ alt }, "Words for the picture")}
+        />
       </View>
       <SectionTitle>Shape</SectionTitle>
       <Segments label="Shape of the picture">

@@ -1,9 +1,10 @@
 import { useState } from "react"
 import { Text, View } from "react-native"
-import { limits, type Border, type CellFormat } from "@biblon/core/document"
+import { type Border, type CellFormat } from "@biblon/core/document"
 import { cellsHere, defaultBorder, linesHere, setCells, setLines, type LinesOf } from "@biblon/core/editing"
-import { Choice, NumberField, Segment, Segments } from "../../../../ui/pieces"
+import { Choice, Segment, Segments } from "../../../../ui/pieces"
 import { useDesk, useSession } from "../../../context"
+import { ThicknessField } from "../../ThicknessField"
 import { patterns } from "../BorderEditor"
 import { ColourField, Colours, tints } from "../Colours"
 
@@ -70,18 +71,12 @@ export function Cells() {
       </View>
       {border ? (
         <>
-          <View className="gap-1">
-            <Text className="font-ui text-[13px] text-ink-soft">Thickness (pt)</Text>
-            <View className="flex-row">
-              <NumberField
-                label="Thickness of the lines"
-                value={border.width}
-                min={limits.border.width[0]}
-                max={limits.border.width[1]}
-                step={(n, d) => n + d * (n < 1 || (n === 1 && d < 0) ? 0.25 : 0.5)}
-                onChange={(width) => change({ width })}
-              />
-            </View>
+          <View className="flex-row">
+            <ThicknessField
+              label="Thickness of the lines"
+              value={border.width}
+              onChange={(width) => change({ width })}
+            />
           </View>
           <ColourField
             label="Colour of the lines"

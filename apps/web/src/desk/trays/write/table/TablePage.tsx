@@ -1,4 +1,4 @@
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import { limits, type TableFormat } from "@biblon/core/document"
 import {
   evenColumns,
@@ -9,10 +9,8 @@ import {
   setTable,
   tableHere,
 } from "@biblon/core/editing"
-import { toolNamed } from "../../../../commands/registry"
 import {
   Fold,
-  Glyph,
   LengthField,
   NumberField,
   SectionTitle,
@@ -21,44 +19,13 @@ import {
   Switch,
   WordButton,
 } from "../../../../ui/pieces"
-import { useTyped } from "../../../../ui/typed"
 import { useDesk, useSession } from "../../../context"
+import { ReaderWords } from "../../ReaderWords"
+import { Tools } from "../../Tools"
 import { Cells } from "./Cells"
 import { FormulaField } from "./FormulaField"
 import { Looks } from "./Looks"
 import { Sorting } from "./Sorting"
-
-/** Tools in two columns, each with its sign and words. */
-function Tools({ ids }: { ids: readonly (readonly [id: string, label: string])[] }) {
-  const session = useSession()
-  const applies = useDesk(({ editor }) =>
-    ids.map(([id]) => (editor ? (toolNamed(id).applies?.(editor) ?? true) : false)).join(),
-  ).split(",")
-  return (
-    <View className="flex-row flex-wrap gap-2">
-      {ids.map(([id, label], i) => {
-        const off = applies[i] === "false"
-        return (
-          <Pressable
-            key={id}
-            accessibilityRole="button"
-            disabled={off}
-            onPress={() => {
-              toolNamed(id).run(session)
-              session.focus()
-            }}
-            className={`h-11 min-w-[46%] flex-1 flex-row items-center gap-1.5 rounded-button border border-line bg-raised px-2 hover:bg-murex-soft/50 wide:h-9 ${off ? "opacity-40" : ""}`}
-          >
-            <Glyph icon={toolNamed(id).icon} size={18} />
-            <Text numberOfLines={1} className="font-ui text-[14px] text-ink">
-              {label}
-            </Text>
-          </Pressable>
-        )
-      })}
-    </View>
-  )
-}
 
 function Sizes() {
   const session = useSession()
@@ -115,21 +82,6 @@ const places: readonly (readonly [TableFormat["align"], string])[] = [
   ["right", "Right"],
 ]
 
-function Alt({ alt }: { alt: string }) {
-  const session = useSession()
-  const typed = useTyped(alt, (text) => void session.run(setTable({ alt: text.trim() }, "Words for the table")))
-  return (
-    <label className="flex flex-col gap-1 font-ui text-[13px] text-ink-soft">
-      What the table tells, for who cannot see it
-      <input
-        {...typed}
-        placeholder="Not written yet"
-        className="h-11 rounded-button border border-line bg-raised px-3 font-ui text-[15px] text-ink wide:h-9"
-      />
-    </label>
-  )
-}
-
 function Whole({ format }: { format: TableFormat }) {
   const session = useSession()
   const set = (change: Partial<TableFormat>) => void session.run(setTable(change))
@@ -179,7 +131,11 @@ function Whole({ format }: { format: TableFormat }) {
         on={format.divides}
         onChange={(divides) => set({ divides })}
       />
-      <Alt alt={format.alt} />
+      <ReaderWords
+        label="What the table tells, for who cannot see it"
+        value={format.alt}
+        onChange={(alt) => void session.run(setTable({ alt }, "Words for the table"))}
+      />
     </Fold>
   )
 }
@@ -194,7 +150,8 @@ export function TablePage() {
     <View>
       <SectionTitle>Rows and columns</SectionTitle>
       <Tools
-        ids={[
+        columns
+        tools={[
           ["row-above", "Row above"],
           ["row-below", "Row below"],
           ["column-before", "Column before"],
@@ -242,7 +199,8 @@ export function TablePage() {
       <Whole format={format} />
       <Fold title="Select, make text, take away">
         <Tools
-          ids={[
+          columns
+          tools={[
             ["select-cell", "This cell"],
             ["select-row", "This row"],
             ["select-column", "This column"],
