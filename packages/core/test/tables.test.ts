@@ -225,6 +225,11 @@ describe("tables are edited", () => {
     expect(texts(after(made, textFromTable).doc)).toEqual(["Name\tBerth", "Oriel\t4", "Wren\t7"])
   })
 
+  test("a table takes the place of blank paragraphs that are selected", () => {
+    const state = after(at(stateOf([p("above"), p(), p()]), 1, 2), insertTable(1, 1))
+    expect(state.doc.child(0).children.map((own) => own.type.name)).toEqual(["paragraph", "table"])
+  })
+
   test("lines are drawn round, between and at one side, and what stands beside has the same", () => {
     const line = { pattern: "solid" as const, width: 2, colour: "#7a1f4b", distance: 3 }
     const state = after(at(begun(), 5), setLines("round", line))

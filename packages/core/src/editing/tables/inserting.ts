@@ -24,9 +24,9 @@ function tableOf(rows: readonly (readonly Node[])[], head: boolean): Node {
 
 /** Puts a block where the caret is: in place of an empty paragraph, else between what stands before and behind it. Returns its position. */
 export function putBlock(tr: Transaction, block: Node): number {
-  const { $from } = tr.selection
   if (!tr.selection.empty) tr.deleteSelection()
-  const $at = tr.doc.resolve(tr.mapping.map($from.pos))
+  // Where the caret is then: the place where the selection began may have gone with its paragraph.
+  const { $from: $at } = tr.selection
   const { parent, parentOffset } = $at
   if (parent.content.size === 0) {
     const pos = $at.before()
