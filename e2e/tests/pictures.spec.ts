@@ -157,3 +157,66 @@ test("what is no picture is refused in words, and the text is as it was", async 
   expect(asked.filter((url) => url.includes("elsewhere"))).toEqual([])
   expect(await page.title()).not.toContain("ran")
 })
+
+test("without the server a picture goes in, shows and prints from this device, also after a reload, and is given to the server later", async ({
+  desk,
+  page,
+}) => {
+  await desk.blank()
+  await desk.type("The buoy")
+  await desk.saved()
+  await page.route("**/api/pictures", (route) => route.abort())
+  await place(desk).click()
+  const input = page.getByLabel("Pictures to put in")
+  await input.setInputFiles({ name: "disc.png", mimeType: "image/png", buffer: discPng(300, 300) })
+  const image = page.locator(".picture img")
+  const shown = () => image.evaluate((own: HTMLImageElement) => own.complete && own.naturalWidth)
+  await expect.poll(shown).toBe(300)
+  await desk.saved()
+  await page.reload()
+  await expect.poll(shown).toBe(300)
+  await expect(image).toHaveAttribute("src", /^blob:/)
+  expect(execFileSync("pdfimages", ["-list", await desk.pdf()], { encoding: "utf8" })).toMatch(/image\s+300\s+300/)
+  await page.unroute("**/api/pictures")
+  await page.reload()
+  await expect.poll(shown).toBe(300)
+  await expect.poll(() => page.evaluate(async () => (await indexedDB.databases()).length)).toBeGreaterThan(0)
+  await expect
+    .poll(async () => {
+      await page.reload()
+      await expect.poll(shown).toBe(300)
+      return image.getAttribute("src")
+    })
+    .toMatch(/^\/api\/assets\//)
+})
+
+test("a picture in its line is dragged like a word; one that floats shows a pin where it is tied, and catches at the column's edge", async ({
+  desk,
+  page,
+}) => {
+  const tray = await pictured(desk, discPng(60, 60))
+  const text = page.locator(".block.text").nth(1)
+  const before = await box(desk)
+  const aim = (await text.locator(".run").nth(1).boundingBox())!
+  await page.mouse.move(before.x + before.width / 2, before.y + before.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(aim.x + 200, aim.y + aim.height / 2, { steps: 8 })
+  await page.mouse.up()
+  await expect.poll(async () => Math.abs((await box(desk)).y - aim.y)).toBeLessThan(80)
+  await expect(text.locator(".picture")).toHaveCount(1)
+  await desk.press("Control+z")
+  await expect(page.locator(".block.text").first().locator(".picture")).toHaveCount(1)
+
+  await page.locator(".picture").first().click()
+  await tray.getByRole("button", { name: "Beside" }).click()
+  const pin = page.getByTitle("The picture moves with this line")
+  await expect(pin).toBeVisible()
+  const column = (await page.locator(".block.text").first().boundingBox())!
+  expect((await pin.boundingBox())!.x).toBeLessThan(column.x)
+  const now = await box(desk)
+  await page.mouse.move(now.x + now.width / 2, now.y + now.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(column.x + 4 + now.width / 2, now.y + now.height / 2 + 40, { steps: 6 })
+  await page.mouse.up()
+  await expect.poll(async () => Math.abs((await box(desk)).x - column.x)).toBeLessThan(1.5)
+})

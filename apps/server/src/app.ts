@@ -13,6 +13,7 @@ import { serveApp } from "./routes/app"
 import { AssetStore } from "./store/assets"
 import { openDatabase } from "./store/database"
 import { DocumentStore } from "./store/documents"
+import { sweepDaily } from "./store/sweeping"
 import { Writing } from "./store/writing"
 
 const mostConnections = 6000
@@ -73,6 +74,7 @@ export function createApp({ database, web, hosts: setting }: AppOptions): App {
     if (response.headersSent) next(error)
     else response.status(status).json({ message })
   })
+  sweepDaily(db)
   const server = createServer(app)
   server.maxConnections = mostConnections
   const sockets = acceptLive(server, rooms, hosts)

@@ -12,7 +12,9 @@ import { insertText, splitParagraph, setStyle, deleteBackward, type Command } fr
 import type { FromApp, FromServer } from "@biblon/wire"
 import { Room, type Member } from "../src/live/room"
 import { openDatabase } from "../src/store/database"
+import { AssetStore } from "../src/store/assets"
 import { dispensable } from "../src/store/snapshots"
+import { sweepAssets, unusedFor } from "../src/store/sweeping"
 import { Writing } from "../src/store/writing"
 import { DocumentStore } from "../src/store/documents"
 
@@ -396,4 +398,27 @@ test("people who change a document at once, over connections that are slow and b
     }),
     { numRuns: 150 },
   )
+})
+
+test("files that no version uses go after a while; those of a version, of a taken back change, and new ones stay", async () => {
+  const { db, room, writing } = shelf()
+  const assets = new AssetStore(db)
+  const late = unusedFor + 5000
+  const file = (name: string, added = 1000) => assets.put(new TextEncoder().encode(name), "image/png", added)
+  const [used, removed, stray, fresh] = [file("used"), file("removed"), file("stray"), file("fresh", late)]
+  const one = member()
+  room.join(one, 0, null, null)
+  const picture = (asset: string) => ({
+    stepType: "replace",
+    from: 2,
+    to: 2,
+    slice: { content: [{ type: "picture", attrs: { asset, source: null, pixels: [10, 10], format: null } }] },
+  })
+  const gone = { stepType: "replace", from: 2, to: 3 }
+  room.receive(one, { type: "steps", version: 0, steps: [picture(removed), gone, picture(used)], client: "a" })
+  writing.flush()
+  expect(one.got.at(-1)).toMatchObject({ type: "steps" })
+  expect(await sweepAssets(db, 2000)).toBe(0)
+  expect(await sweepAssets(db, late)).toBe(1)
+  expect([used, removed, stray, fresh].map((name) => assets.get(name) !== undefined)).toEqual([true, true, false, true])
 })

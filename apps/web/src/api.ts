@@ -68,5 +68,7 @@ export const api = {
     json<AddedPicture>(
       ask("/pictures", { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body: file }),
     ),
+  /** The file of a picture in a document. */
+  picture: async (asset: string) => (await ask(`/assets/${asset}`)).blob(),
   pictureUrl: ({ id, version }: ShelfEntry) => `/api/documents/${id}/picture?v=${version}`,
 }

@@ -1,7 +1,7 @@
 import { raw, Router, type ErrorRequestHandler } from "express"
 import { FontFileError, largestFontFile, readFontFile } from "@biblon/core/layout"
 import type { AddedFont, AddedPicture } from "@biblon/wire"
-import { checkPicture, largestPicture, PictureError } from "../pictures/checking"
+import { checkPicture, largestPicture, PictureError } from "@biblon/core/formats/pictureFile"
 import type { AssetStore } from "../store/assets"
 
 const year = 31536000

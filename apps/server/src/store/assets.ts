@@ -15,7 +15,9 @@ export class AssetStore {
   put(bytes: Uint8Array, type: string, now = Date.now()): string {
     const sha256 = createHash("sha256").update(bytes).digest("hex")
     this.db
-      .prepare("insert into assets (sha256, bytes, type, added) values (?, ?, ?, ?) on conflict do nothing")
+      .prepare(
+        "insert into assets (sha256, bytes, type, added) values (?, ?, ?, ?) on conflict do update set added = excluded.added",
+      )
       .run(sha256, bytes, type, now)
     return sha256
   }

@@ -1,8 +1,9 @@
 import { useRef, useState, type PointerEvent as ReactPointerEvent } from "react"
-import { View } from "react-native"
+import { followPress } from "../ui/followPress"
 import { toolNamed } from "./registry"
 import { usePocket } from "./pocket"
 import { PlainToolButton } from "./ToolButton"
+import { Bar } from "../ui/bar"
 
 /** A move of so many pixels takes hold of a tool. */
 const grab = 6
@@ -14,34 +15,29 @@ export function Pocket({ upright }: { upright: boolean }) {
   const [held, setHeld] = useState<string | null>(null)
   const dragged = useRef(false)
   if (ids.length === 0) return null
-  const along = (event: { clientX: number; clientY: number }) => (upright ? event.clientY : event.clientX)
 
   // The window listens: an element that changes its place loses the pointer.
   const drag = (id: string, event: ReactPointerEvent) => {
-    const start = along(event)
     const from = ids.indexOf(id)
     dragged.current = false
-    const onMove = (e: PointerEvent) => {
-      if (Math.abs(along(e) - start) < grab && !dragged.current) return
-      dragged.current = true
-      setHeld(id)
-      const to = Math.max(0, Math.min(ids.length - 1, from + Math.round((along(e) - start) / size)))
-      const pocket = usePocket.getState()
-      if (pocket.ids.indexOf(id) !== to) pocket.move(id, to)
-    }
-    const onEnd = () => {
-      removeEventListener("pointermove", onMove)
-      removeEventListener("pointerup", onEnd)
-      removeEventListener("pointercancel", onEnd)
-      setHeld(null)
-    }
-    addEventListener("pointermove", onMove)
-    addEventListener("pointerup", onEnd)
-    addEventListener("pointercancel", onEnd)
+    followPress(window, event, {
+      slack: grab,
+      move: (dx, dy) => {
+        dragged.current = true
+        setHeld(id)
+        const to = Math.max(0, Math.min(ids.length - 1, from + Math.round((upright ? dy : dx) / size)))
+        const pocket = usePocket.getState()
+        if (pocket.ids.indexOf(id) !== to) pocket.move(id, to)
+      },
+      end: (how) => {
+        if (how === "putBack") usePocket.getState().move(id, from)
+        setHeld(null)
+      },
+    })
   }
 
   return (
-    <View role="toolbar" aria-label="Pocket" className={upright ? "items-center" : "flex-row items-center"}>
+    <Bar label="Pocket" upright={upright} className="items-center">
       {ids.map((id) => (
         <div
           key={id}
@@ -55,6 +51,6 @@ export function Pocket({ upright }: { upright: boolean }) {
           <PlainToolButton tool={toolNamed(id)} />
         </div>
       ))}
-    </View>
+    </Bar>
   )
 }

@@ -1,6 +1,6 @@
 import { Text } from "react-native"
 import { useDesk, useSession } from "../desk/context"
-import { IconButton } from "../ui/pieces"
+import { IconButton } from "../ui/button"
 import { keyLabel } from "./keys"
 import { usePocket } from "./pocket"
 import { toolNamed, type Tool } from "./registry"

@@ -183,12 +183,12 @@ function extentOf<T>(value: T | undefined, on: T): Extent {
 }
 
 function tray(id: TrayId, name: string, words: string, icon: Icon, how?: string): Tool {
-  return { id: `tray-${id}`, name, words, icon, run: (session) => session.openTray(id), ...(how ? { how } : {}) }
+  return { id: `tray-${id}`, name, words, icon, run: (session) => session.opening.tray(id), ...(how ? { how } : {}) }
 }
 
 /** A page of a tray. */
 function page(id: TrayId, at: string, name: string, words: string, icon: Icon, how?: string): Tool {
-  return { ...tray(id, name, words, icon, how), id: `page-${at}`, run: (session) => session.openTray(id, at) }
+  return { ...tray(id, name, words, icon, how), id: `page-${at}`, run: (session) => session.opening.tray(id, at) }
 }
 
 const list = (definition: string, name: string, words: string, icon: Icon, keys: string) =>
@@ -297,7 +297,7 @@ export const tools: readonly Tool[] = [
   tray("place", "Symbols, date and breaks", "insert special character emoji unicode arrow time clock today", Stamp, "Symbols by category or by name, the last ones first; date and time, fixed or kept up to date."),
   tray("deliver", "Deliver", "finish export send output", PaperPlaneTilt),
   tray("changes", "What was done", "undo list history back", ClockCounterClockwise, "Lists every change. Point at one to see in the text what it touched; open it to go back to it, or to take back that one alone."),
-  { id: "link", name: "Link", words: "url web address hyperlink email heading anchor", icon: Link, run: (session) => session.setLinking(true), how: "Leads to the web, to an e-mail address (a subject goes behind ?subject=), or to a heading or marked place. A typed address becomes a link by itself; Ctrl and a click follow it." },
+  { id: "link", name: "Link", words: "url web address hyperlink email heading anchor", icon: Link, run: (session) => session.opening.link(true), how: "Leads to the web, to an e-mail address (a subject goes behind ?subject=), or to a heading or marked place. A typed address becomes a link by itself; Ctrl and a click follow it." },
   { id: "mark-place", name: "Mark this place", words: "bookmark anchor target", icon: MapPin, applies: (e) => markPlace("\u0000")(e), run: markSelection, how: "Gives the selected words a name that links can lead to." },
   tray("corrections", "Corrections while typing", "autocorrect spelling quotes dashes capitals slips", MagicWand, "Each kind has its switch; slips of your own can be added."),
   { ...tray("help", "Help", "keys shortcuts manual how", Question), keys: ["F1"] },
@@ -308,15 +308,15 @@ export const tools: readonly Tool[] = [
     icon: MagnifyingGlass,
     keys: ["Mod+f"],
     how: "Marks all places as you type. A pattern is a regular expression; its groups are $1, $2 in the replacement. “By look” finds a style, a typeface or a colour, with or without text.",
-    run: (session) => session.find(),
+    run: (session) => session.opening.search(),
   },
-  { id: "find-tool", name: "Find a tool", words: "command search action", icon: Compass, keys: ["Mod+k"], how: "Any tool by its name or by what you would call it. The pin puts it in your pocket.", run: (session) => session.findTool(true) },
+  { id: "find-tool", name: "Find a tool", words: "command search action", icon: Compass, keys: ["Mod+k"], how: "Any tool by its name or by what you would call it. The pin puts it in your pocket.", run: (session) => session.opening.findTool(true) },
   { id: "sheets", name: "Sheet view", words: "paper page real view", icon: Files, run: (session) => session.viewing.setMode("sheets") },
   { id: "reading", name: "Reading view", words: "present read only slides full screen view", icon: BookOpen, keys: ["F9"], run: (session) => session.viewing.startReading(), how: "Shows whole sheets to be turned by keys, tap or swipe; nothing can be changed by accident. Escape leads back." },
   { id: "zoom-in", name: "Larger view", words: "zoom in magnify bigger", icon: Plus, run: (session) => session.viewing.zoom(session.store.getState().scale * 1.15) },
   { id: "zoom-out", name: "Smaller view", words: "zoom out", icon: Minus, run: (session) => session.viewing.zoom(session.store.getState().scale / 1.15) },
   { id: "dark-sheets", name: "Dark sheets", words: "night black background light mode", icon: Moon, run: (session) => session.viewing.toggleDark(), how: "Shows the sheets dark in dark surroundings. What is printed stays as it is." },
-  { id: "name", name: "Name the document", words: "rename title file name", icon: PencilSimpleLine, run: (session) => session.nameDocument() },
+  { id: "name", name: "Name the document", words: "rename title file name", icon: PencilSimpleLine, run: (session) => session.opening.name() },
   { id: "count", name: "Count words", words: "word count characters how many length", run: tellCount },
   { id: "paste-plain", name: "Paste text only", words: "paste plain unformatted without formatting", icon: Clipboard, run: (session) => void session.clipboard.pasteFromButton(true) },
   command("price-line", "Price line", "dots leader tab right menu contents dotted line", priceLine, { how: "A tab from a word leads to the right edge, with dots between: prices, programmes, contents." }),
@@ -326,7 +326,7 @@ export const tools: readonly Tool[] = [
   { id: "signs", name: "Show marks", words: "invisible characters spaces paragraph pilcrow tabs", icon: Paragraph, run: (session) => session.viewing.toggleSigns(), how: "Shows spaces, tabs, breaks and the ends of paragraphs." },
   { id: "ruler", name: "Ruler", words: "tabs indents margin show hide", icon: Ruler, run: (session) => session.viewing.toggleRuler(), how: "Drag the pins for the first line and the edges, click to put a tab stop, drag one off to remove it. Arrow keys move a pin that has the focus." },
   { id: "flow", name: "Flow view", words: "wrap continuous screen view", icon: DeviceMobile, run: (session) => session.viewing.setMode("flow") },
-  { id: "save", name: "Save", words: "keep store", keys: ["Mod+s"], run: (session) => session.confirmSaved() },
+  { id: "save", name: "Save", words: "keep store", keys: ["Mod+s"], run: (session) => session.opening.confirmSaved() },
   { ...tray("place", "Table", "grid rows columns insert spreadsheet", Table, "Sweep over as many rows and columns as you need. Tab leads to the next cell and adds a row behind the last; rails along the table select, move and size."), id: "table" },
   { ...tray("place", "Picture", "image photo drawing camera insert logo graphic", ImageIcon, "From a file, the camera, the clipboard, or our own drawings. Its corners size it, its stem turns it; how text goes round it is chosen in the Write tray."), id: "picture" },
   { ...page("write", "picture", "Shape the picture", "wrapping words beside crop rotate size alt text background remove brightness colour frame", ImageIcon), applies: (e) => pictureHere(e) !== null },

@@ -2,7 +2,7 @@
 import "./view/view.css"
 import { useEffect, useRef, useState, type MouseEvent } from "react"
 import { router } from "expo-router"
-import { Pressable, Text, useWindowDimensions, View } from "react-native"
+import { Text, useWindowDimensions, View } from "react-native"
 import { FindTool } from "../commands/FindTool"
 import { keyAction } from "../commands/keys"
 import { AsideCard } from "./bars/AsideCard"
@@ -29,6 +29,7 @@ import { DeskSession } from "./session"
 import { Shelter } from "./Shelter"
 import { Tray } from "./trays/Tray"
 import { isDark } from "./viewing"
+import { Press } from "../ui/bar"
 
 /** Under this height, in pixels, bench and tray stand at the side of a narrow screen too. */
 const lowBelow = 480
@@ -71,13 +72,12 @@ function Notice() {
     >
       <Text className="flex-1 font-ui text-[14px] text-ink">{text}</Text>
       {trouble ? (
-        <Pressable
-          accessibilityRole="button"
-          onPress={() => session.store.setState({ trouble: null })}
-          className="h-11 justify-center px-2"
+        <Press
+          onClick={() => session.store.setState({ trouble: null })}
+          className="flex min-w-0 flex-col shrink-0 h-11 justify-center px-2"
         >
           <Text className="font-ui-bold text-[14px] text-murex">Put away</Text>
-        </Pressable>
+        </Press>
       ) : null}
     </View>
   )
@@ -94,13 +94,13 @@ function Waiting() {
       <Text className="text-center font-ui text-[15px] text-ink-soft">
         {phase.kind === "missing" ? "Its address may be mistyped, or it was removed." : phase.message}
       </Text>
-      <Pressable
-        accessibilityRole="link"
-        onPress={() => router.navigate("/")}
-        className="mt-5 h-11 justify-center rounded-button bg-murex px-5"
+      <Press
+        role="link"
+        onClick={() => router.navigate("/")}
+        className="flex min-w-0 flex-col shrink-0 mt-5 h-11 justify-center rounded-button bg-murex px-5"
       >
         <Text className="font-ui-bold text-[15px] text-on-murex">Go to the shelf</Text>
-      </Pressable>
+      </Press>
     </View>
   )
 }

@@ -2,6 +2,7 @@
 import { Component, type ReactNode } from "react"
 import { documentAttrs, leavesOf, spokenText } from "@biblon/core/document"
 import type { DeskSession } from "./session"
+import { Press } from "../ui/bar"
 
 interface State {
   failed: Error | null
@@ -30,13 +31,12 @@ export class Shelter extends Component<{ session: DeskSession; children: ReactNo
       <div role="alert" className="flex h-full flex-col gap-3 bg-desk p-6">
         <h1 className="m-0 font-display text-[22px] text-ink">The screen could not be drawn</h1>
         <p className="m-0 font-ui text-[15px] text-ink-soft">{`What you wrote is saved or kept on this device. Reload the page to go on; if that does not help, copy the text from here. (${failed.message})`}</p>
-        <button
-          type="button"
+        <Press
           onClick={() => location.reload()}
           className="h-11 self-start rounded-button border-0 bg-murex px-5 font-ui-bold text-[15px] text-on-murex"
         >
           Reload
-        </button>
+        </Press>
         <textarea
           readOnly
           aria-label="The text of the document"

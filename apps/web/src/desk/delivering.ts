@@ -1,5 +1,7 @@
 /** The finished document leaves: as a file, or to the printer by way of the same file. */
 import { kinds, type KindId } from "@biblon/core/formats/kinds"
+import { assetsOf } from "@biblon/core/document"
+import { keptBytes } from "../live/files"
 import { makeFile, type FileProgress } from "../workers/fileClient"
 import type { DeskPort } from "./ports"
 
@@ -23,7 +25,14 @@ export class Delivery {
     try {
       const content = JSON.stringify(now.doc.toJSON())
       const progress = (delivering: FileProgress) => store.setState({ delivering })
-      return await makeFile(kind, content, store.getState().name ?? "", progress, stop.signal)
+      return await makeFile(
+        kind,
+        content,
+        store.getState().name ?? "",
+        await keptBytes(assetsOf(now.doc)),
+        progress,
+        stop.signal,
+      )
     } catch (error) {
       if (!(error instanceof DOMException))
         store.setState({

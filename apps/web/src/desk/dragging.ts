@@ -1,5 +1,6 @@
 /** Dragging a length along a line: shown while it is dragged, taken when it is let go, put back by Escape. */
 import type { PointerEvent as ReactPointerEvent } from "react"
+import { followPress, takePress } from "../ui/followPress"
 
 export interface DraggedLength {
   along: "x" | "y"
@@ -20,39 +21,21 @@ export interface DraggedLength {
 
 /** To be called when a handle is pressed. */
 export function dragLength(event: ReactPointerEvent<HTMLElement>, drag: DraggedLength): void {
-  if (event.button !== 0) return
-  event.preventDefault()
-  event.stopPropagation()
-  const handle = event.currentTarget
-  handle.setPointerCapture(event.pointerId)
-  const start = { x: event.clientX, y: event.clientY }
-  const ended = new AbortController()
+  if (!takePress(event)) return
   let to: number | null = drag.value
-  const move = (e: PointerEvent) => {
-    const [dx, dy] = [e.clientX - start.x, e.clientY - start.y]
-    const [along, across] = drag.along === "x" ? [dx, dy] : [dy, dx]
-    const exact = Math.round((drag.value + along * drag.perPixel) / drag.snap) * drag.snap
-    to =
-      drag.pullOff !== undefined && Math.abs(across) > drag.pullOff
-        ? null
-        : Math.max(drag.least, Math.min(drag.most, exact))
-    drag.show(to)
-  }
-  const end = (e: PointerEvent) => {
-    ended.abort()
-    drag.show(undefined)
-    if (e.type === "pointerup" && to !== drag.value) drag.take(to)
-  }
-  const putBack = (e: KeyboardEvent) => {
-    if (e.key !== "Escape") return
-    e.preventDefault()
-    e.stopPropagation()
-    ended.abort()
-    drag.show(undefined)
-  }
-  const { signal } = ended
-  handle.addEventListener("pointermove", move, { signal })
-  handle.addEventListener("pointerup", end, { signal })
-  handle.addEventListener("pointercancel", end, { signal })
-  addEventListener("keydown", putBack, { capture: true, signal })
+  followPress(event.currentTarget, event, {
+    move: (dx, dy) => {
+      const [along, across] = drag.along === "x" ? [dx, dy] : [dy, dx]
+      const exact = Math.round((drag.value + along * drag.perPixel) / drag.snap) * drag.snap
+      to =
+        drag.pullOff !== undefined && Math.abs(across) > drag.pullOff
+          ? null
+          : Math.max(drag.least, Math.min(drag.most, exact))
+      drag.show(to)
+    },
+    end: (how) => {
+      drag.show(undefined)
+      if (how === "moved" && to !== drag.value) drag.take(to)
+    },
+  })
 }

@@ -10,9 +10,9 @@ import {
 } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
 import { api } from "../api"
+import { addFile, keptFile } from "../live/files"
 import { makePicture } from "../workers/pictureClient"
 import type { DeskStore } from "./store"
-import { pictureAddress } from "./view/paintedPicture"
 
 export interface PicturingTarget {
   editor(): EditorState | null
@@ -65,10 +65,10 @@ export class Picturing {
     const upright = isDrawing(file) ? await pixelsOf(file) : file
     const made = await makePicture({ type: "take", file: upright })
     const [shown, original] = await Promise.all([
-      api.addPicture(made.file),
-      made.original || isDrawing(file) ? null : api.addPicture(upright),
+      addFile(made.file),
+      made.original || isDrawing(file) ? null : addFile(upright),
     ])
-    return { asset: shown.asset, source: original?.asset ?? null, pixels: [made.width, made.height] }
+    return { asset: shown, source: original, pixels: [made.width, made.height] }
   }
 
   private async telling<T>(what: string, work: () => Promise<T>): Promise<T | null> {
@@ -138,15 +138,12 @@ export class Picturing {
     const original = source ?? asset
     const plain = colours.tone === "own" && colours.brightness === 0 && colours.contrast === 0 && colours.cut === null
     const made = await this.telling("Colours", async (): Promise<PictureSource> => {
-      const response = await fetch(pictureAddress(original))
-      if (!response.ok) throw new Error("Its original is not to be had.")
-      const file = await response.blob()
+      const file = (await keptFile(original)) ?? (await api.picture(original))
       if (plain) {
         const shown = await makePicture({ type: "take", file })
         // Of a large original what is shown is made anew.
         if (shown.original) return { asset: original, source: null, pixels: [shown.width, shown.height] }
-        const added = await api.addPicture(shown.file)
-        return { asset: added.asset, source: original, pixels: [shown.width, shown.height] }
+        return { asset: await addFile(shown.file), source: original, pixels: [shown.width, shown.height] }
       }
       const editor = this.target.editor()
       const tint = editor ? accentOf(documentAttrs(editor.doc).styles) : "#7a1f4b"
@@ -156,8 +153,7 @@ export class Picturing {
         colours,
         tint: tint === "#1e1a16" ? "#7a1f4b" : tint,
       })
-      const added = await api.addPicture(coloured.file)
-      return { asset: added.asset, source: original, pixels: [coloured.width, coloured.height] }
+      return { asset: await addFile(coloured.file), source: original, pixels: [coloured.width, coloured.height] }
     })
     if (made && this.same(here.pos)) {
       // The size on the sheet stays, whatever the pixels are.

@@ -19,11 +19,12 @@ import { Typing } from "./input/typing"
 import { WaitingKeys } from "./input/waiting"
 import { LookLaying } from "./laying"
 import { Marking } from "./marking"
+import { Opening } from "./opening"
 import { Picturing } from "./picturing"
 import type { DeskPort } from "./ports"
 import { Pressing } from "./pressing"
 import { Showing } from "./showing"
-import { createDeskStore, type DeskStore, type TrayId } from "./store"
+import { createDeskStore, type DeskStore } from "./store"
 import { Surface } from "./surface"
 import { Tabling } from "./tabling"
 import { Trial } from "./trial"
@@ -73,6 +74,7 @@ export class DeskSession implements DeskPort {
   private readonly caret: Caret
   private readonly typing: Typing
   readonly trial = new Trial({ editor: () => this.now, layOut: (steps) => this.tryOut(steps) })
+  readonly opening = new Opening(this.store, { endTrial: () => this.trial.end(), focus: () => this.focus() })
   readonly laying = new LookLaying(this)
   readonly pressing = new Pressing(this.store, {
     run: (command) => this.run(command),
@@ -158,7 +160,7 @@ export class DeskSession implements DeskPort {
       },
       selecting: () => {
         this.pressing.putAway()
-        this.setLinking(false)
+        this.opening.link(false)
         this.caret.forgetGoal()
       },
       selected: () => this.laying.selected(),
@@ -303,42 +305,7 @@ export class DeskSession implements DeskPort {
     this.waiting.release()
   }
 
-  // ---- bars and trays
-
-  /** Opens a tray, at one of its pages, or with null puts the open one away. */
-  openTray(tray: TrayId | null, page?: string): void {
-    this.trial.end()
-    this.store.setState(({ pages, scope }) => ({
-      tray,
-      scope: tray === null ? null : scope,
-      ...(tray && page ? { pages: { ...pages, [tray]: page } } : {}),
-    }))
-    if (this.store.getState().writing) this.focus()
-  }
-
-  /** Opens the search, or brings one back to it, for what is selected. */
-  find(): void {
-    this.store.setState((state) => ({ tray: "find", findAsked: state.findAsked + 1 }))
-  }
-
-  findTool(open: boolean): void {
-    this.store.setState({ findingTool: open })
-  }
-
-  setLinking(linking: boolean): void {
-    if (this.store.getState().linking !== linking) this.store.setState({ linking })
-  }
-
-  nameDocument(): void {
-    this.store.setState({ naming: true })
-  }
-
   rename(name: string | null): Promise<void> {
     return this.keeping.rename(name)
-  }
-
-  /** The save shortcut: everything is saved as it is typed, so this only draws attention to the state. */
-  confirmSaved(): void {
-    this.store.setState((state) => ({ confirmed: state.confirmed + 1 }))
   }
 }

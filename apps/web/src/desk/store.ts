@@ -6,7 +6,7 @@ import type { FileProgress } from "../workers/fileClient"
 import { readKept } from "../kept"
 import type { Box } from "@biblon/core/layout"
 import type { LookPart, PickedLook } from "@biblon/core/editing"
-import type { ViewSummary } from "./view/sheetView"
+import type { ViewSummary } from "./view/summary"
 import type { Aside } from "../live/records"
 
 export type TrayId =
@@ -54,7 +54,7 @@ export interface DeskState {
   /** A look that was picked up. */
   laying: Laying | null
   /** Where a line is shown through the text while something is dragged, in pixels of the canvas. */
-  guide: number | null
+  guide: { x: number | null; y: number | null } | null
   mode: ViewMode
   /** CSS pixels for a point. */
   scale: number

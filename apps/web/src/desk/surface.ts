@@ -1,5 +1,5 @@
 /** The sheets in an element of the page, with the text field and the pointer: what people touch and see. */
-import { leavesOf, listedIn } from "@biblon/core/document"
+import { leavesOf, pictureFormat, listedIn } from "@biblon/core/document"
 import { dragSelection, linkAt, redo, toggleDone, undo, writeEdge } from "@biblon/core/editing"
 import type { Mappable } from "prosemirror-transform"
 import type { LayoutClient } from "../workers/layoutClient"
@@ -10,7 +10,8 @@ import { attachReading } from "./input/reading"
 import type { Typing } from "./input/typing"
 import type { DeskStore } from "./store"
 import type { Mark, Place } from "./view/source"
-import { SheetView, type ViewSummary } from "./view/sheetView"
+import { SheetView } from "./view/sheetView"
+import type { ViewSummary } from "./view/summary"
 import { attachZooming } from "./view/zooming"
 import type { Viewing } from "./viewing"
 
@@ -141,7 +142,11 @@ export class Surface {
         const leaf = view.spots.checkAt(...view.onCanvas(x, y))
         return leaf !== null && this.editing.run(toggleDone(leaf))
       },
-      picture: (x, y) => view.spots.pictureAt(...view.onCanvas(x, y)),
+      picture: (x, y) => {
+        const pos = view.spots.pictureAt(...view.onCanvas(x, y))
+        const node = pos === null ? null : this.editing.open.doc.nodeAt(pos)
+        return pos !== null && node ? { pos, inLine: pictureFormat(node).wrap === "line" } : null
+      },
       writeEdge: ({ edge, variant, section, sheet }) => {
         view.places.writeOn(sheet)
         this.editing.run(writeEdge(edge, variant, section))

@@ -3,6 +3,7 @@ import { document } from "@biblon/core/document"
 import { editHistory, lostBetween } from "@biblon/core/editing"
 import type { EditorState, Transaction } from "prosemirror-state"
 import { api, NotThere } from "../api"
+import { sendKept } from "./files"
 import { asideOf, asidesIn, asidesOf, joinedAside, keepAside } from "./aside"
 import { Connection, type Saving } from "./connection"
 import { openDocument, type OpenedDocument } from "./opening"
@@ -60,6 +61,7 @@ export class Keeping {
         this.connection = this.connect(opened)
         // What was written here lies in IndexedDB under the name that this tab has taken over.
         this.connection.changed()
+        void sendKept()
         return
       } catch (error) {
         if (this.closed) return

@@ -1,4 +1,4 @@
-/** What lies on the device: changes that are not confirmed, and what was set aside. */
+/** What lies on the device: changes that are not confirmed, what was set aside, and files that the server lacks. */
 
 export interface PendingRecord {
   /** The session's name among those who change the document; the server writes it beside each step. */
@@ -32,6 +32,14 @@ export interface Aside {
   text: string
   /** A slice as JSON; null where there is no text in it. */
   slice: unknown
+  /** Milliseconds since 1970. */
+  kept: number
+}
+
+export interface KeptFile {
+  /** Its SHA-256, under which documents know it. */
+  asset: string
+  file: Blob
   /** Milliseconds since 1970. */
   kept: number
 }

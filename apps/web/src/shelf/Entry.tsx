@@ -1,13 +1,14 @@
 import { useState } from "react"
 import { router } from "expo-router"
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import type { ShelfEntry } from "@biblon/wire"
 import { api } from "../api"
-import { IconButton } from "../ui/pieces"
+import { IconButton } from "../ui/button"
 import { NameField } from "../ui/NameField"
 import { useShelf } from "./store"
 import { sheetWords, titleWords, whenWords } from "./words"
 import { PencilSimpleLine } from "../ui/icons"
+import { Press } from "../ui/bar"
 
 function useEntry(entry: ShelfEntry) {
   const [naming, setNaming] = useState(false)
@@ -61,21 +62,21 @@ export function Card({ entry }: { entry: ShelfEntry }) {
   const { title, facts, naming, setNaming } = useEntry(entry)
   return (
     <View className="flex-row rounded-tray bg-raised p-3.5 shadow-sm">
-      <Pressable accessibilityRole="link" aria-label={`Open ${title.text}`} onPress={open(entry)}>
+      <Press role="link" aria-label={`Open ${title.text}`} onClick={open(entry)} className="flex shrink-0 flex-col">
         <Picture entry={entry} width={96} height={136} />
-      </Pressable>
+      </Press>
       <View className="ml-3.5 min-w-0 flex-1 justify-between">
         {naming ? (
           <EntryName entry={entry} onEnd={() => setNaming(false)} />
         ) : (
-          <Pressable accessibilityRole="link" onPress={open(entry)}>
+          <Press role="link" onClick={open(entry)} className="flex flex-col">
             <Text
               numberOfLines={3}
               className={`font-display text-[19px] leading-6 ${title.named ? "text-ink" : "italic text-ink-soft"}`}
             >
               {title.text}
             </Text>
-          </Pressable>
+          </Press>
         )}
         <View className="flex-row items-end justify-between">
           <Text className="shrink pb-1 font-ui text-[13px] text-ink-soft">{facts}</Text>
@@ -95,24 +96,24 @@ export function Row({ entry }: { entry: ShelfEntry }) {
   const { title, facts, naming, setNaming } = useEntry(entry)
   return (
     <View role="listitem" className="min-h-[68px] flex-row items-center border-b border-line">
-      <Pressable
-        accessibilityRole="link"
+      <Press
+        role="link"
         aria-label={`Open ${title.text}`}
-        onPress={open(entry)}
+        onClick={open(entry)}
         tabIndex={-1}
-        className="py-2.5"
+        className="flex min-w-0 flex-col shrink-0 py-2.5"
       >
         <Picture entry={entry} width={36} height={50} />
-      </Pressable>
+      </Press>
       {naming ? (
         <View className="ml-3.5 flex-1">
           <EntryName entry={entry} onEnd={() => setNaming(false)} />
         </View>
       ) : (
-        <Pressable
-          accessibilityRole="link"
-          onPress={open(entry)}
-          className="ml-3.5 min-w-0 flex-1 self-stretch justify-center"
+        <Press
+          role="link"
+          onClick={open(entry)}
+          className="flex min-w-0 flex-col ml-3.5 flex-1 self-stretch justify-center"
         >
           <Text
             numberOfLines={1}
@@ -123,7 +124,7 @@ export function Row({ entry }: { entry: ShelfEntry }) {
           <Text numberOfLines={1} className="mt-0.5 font-ui text-[13px] text-ink-soft">
             {facts}
           </Text>
-        </Pressable>
+        </Press>
       )}
       <IconButton name={`Rename ${title.text}`} icon={PencilSimpleLine} onPress={() => setNaming(true)} />
     </View>

@@ -2,11 +2,12 @@
 import { useCallback, useEffect, useRef } from "react"
 import { router, useFocusEffect } from "expo-router"
 import { readableEndings } from "@biblon/core/formats/kinds"
-import { Pressable, ScrollView, Text, View } from "react-native"
-import { Glyph } from "../ui/pieces"
+import { ScrollView, Text, View } from "react-native"
+import { Glyph } from "../ui/glyph"
 import { Card, Row } from "./Entry"
 import { useShelf } from "./store"
 import { FileArrowUp, Plus } from "../ui/icons"
+import { Press } from "../ui/bar"
 
 const again = 4000
 
@@ -24,15 +25,14 @@ function BringIn() {
   const input = useRef<HTMLInputElement>(null)
   return (
     <>
-      <Pressable
-        accessibilityRole="button"
+      <Press
         disabled={reading !== null}
-        onPress={() => input.current?.click()}
-        className={`mt-3 h-12 flex-row items-center gap-2 self-start rounded-button border border-line bg-raised px-5 hover:bg-murex-soft/50 ${reading ? "opacity-60" : ""}`}
+        onClick={() => input.current?.click()}
+        className={`flex min-w-0 shrink-0 mt-3 h-12 items-center gap-2 self-start rounded-button border border-line bg-raised px-5 hover:bg-murex-soft/50 ${reading ? "opacity-60" : ""}`}
       >
         <Glyph icon={FileArrowUp} size={18} />
         <Text className="font-ui-bold text-[16px] text-ink">{reading ? `Reading ${reading}…` : "Bring in a file"}</Text>
-      </Pressable>
+      </Press>
       <Text className="mt-2 font-ui text-[13px] text-ink-soft">
         {`${readableEndings.join(", ")}; or drop it anywhere here`}
       </Text>
@@ -115,14 +115,13 @@ export function Shelf() {
             </>
           ) : null}
           <Heading>Begin</Heading>
-          <Pressable
-            accessibilityRole="button"
-            onPress={() => void create().then(openDocument)}
-            className="h-12 flex-row items-center gap-2 self-start rounded-button bg-murex px-5 hover:opacity-90"
+          <Press
+            onClick={() => void create().then(openDocument)}
+            className="flex min-w-0 shrink-0 h-12 items-center gap-2 self-start rounded-button bg-murex px-5 hover:opacity-90"
           >
             <Glyph icon={Plus} size={18} colour="rgb(var(--on-murex))" />
             <Text className="font-ui-bold text-[16px] text-on-murex">A blank sheet</Text>
-          </Pressable>
+          </Press>
           <BringIn />
           {entries?.length === 0 ? (
             <Text className="mt-4 font-ui text-[15px] text-ink-soft">

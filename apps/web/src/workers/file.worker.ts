@@ -8,11 +8,11 @@ import type { KindId } from "@biblon/core/formats/kinds"
 import { Composition, furnished } from "@biblon/core/layout"
 import { createSubsetter, writePdf } from "@biblon/core/output"
 import { addressOf } from "./addresses"
-import { openTypesetter, pictureBytes } from "./resources"
+import { keepPicture, openTypesetter, pictureBytes } from "./resources"
 
 export type FileRequest =
-  /** `content` is the document node as JSON text. */
-  | { type: "write"; kind: KindId; content: string; name: string }
+  /** `content` is the document node as JSON text; `kept` are files that the server does not have yet. */
+  | { type: "write"; kind: KindId; content: string; name: string; kept: readonly [asset: string, bytes: Uint8Array][] }
   /** `file` is its name with its ending. */
   | { type: "read"; bytes: Uint8Array; file: string }
 
@@ -57,6 +57,7 @@ async function perform(request: FileRequest): Promise<void> {
     return post({ type: "read", document: doc.toJSON() as unknown, name, left })
   }
   const { kind, name } = request
+  for (const [asset, bytes] of request.kept) keepPicture(asset, bytes)
   const doc = Node.fromJSON(schema, JSON.parse(request.content))
   const made = kind === "pdf" ? await pdfOf(doc, name) : formats[kind].write?.({ name: name || null, doc })
   if (!made) throw new Error(`${kind} is not written`)

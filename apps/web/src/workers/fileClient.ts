@@ -35,15 +35,19 @@ function perform(
   })
 }
 
-/** @param content the document node as JSON text */
+/**
+ * @param content the document node as JSON text
+ * @param kept files of its pictures that the server does not have yet
+ */
 export async function makeFile(
   kind: KindId,
   content: string,
   name: string,
+  kept: readonly [asset: string, bytes: Uint8Array][],
   onProgress: (progress: FileProgress) => void,
   signal: AbortSignal,
 ): Promise<Blob> {
-  const made = await perform({ type: "write", kind, content, name }, onProgress, signal)
+  const made = await perform({ type: "write", kind, content, name, kept }, onProgress, signal)
   if (made.type !== "written") throw new Error("no file was made")
   return new Blob([made.bytes], { type: kinds[kind].media })
 }

@@ -24,10 +24,17 @@ function fetchNow(address: string, what: string): Uint8Array<ArrayBuffer> {
   return bytes
 }
 
+const pictureAddress = (asset: string) => `/api/assets/${asset}`
+
+/** Makes a picture known that the server does not have yet. */
+export function keepPicture(asset: string, bytes: Uint8Array): void {
+  fetched.set(pictureAddress(asset), Uint8Array.from(bytes))
+}
+
 /** The bytes of a picture; undefined where they are not to be had. */
 export function pictureBytes(asset: string): Uint8Array | undefined {
   try {
-    return fetchNow(`/api/assets/${asset}`, "The picture")
+    return fetchNow(pictureAddress(asset), "The picture")
   } catch {
     // It leaves its place empty; all else is written.
     return undefined

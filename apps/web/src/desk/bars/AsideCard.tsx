@@ -1,27 +1,16 @@
 import { useState } from "react"
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import { router } from "expo-router"
 import { AsideKeeping } from "../asides"
 import { useDesk, useSession } from "../context"
 import type { Aside, AsideCause } from "../../live/records"
+import { Act } from "../../ui/button"
 
 const happened: Record<AsideCause, string> = {
   refused: "A change was not taken by the server.",
   unfit: "Something that you wrote belongs to another state of this document.",
   gone: "The document is not on the server any more.",
   tooLarge: "A change was too large to be saved.",
-}
-
-function Act({ label, primary, onPress }: { label: string; primary?: boolean; onPress: () => void }) {
-  return (
-    <Pressable
-      accessibilityRole="button"
-      onPress={onPress}
-      className={`h-11 justify-center rounded-button px-3 wide:h-9 ${primary ? "bg-murex" : "hover:bg-murex-soft/50"}`}
-    >
-      <Text className={`text-[14px] ${primary ? "font-ui-bold text-on-murex" : "font-ui text-ink"}`}>{label}</Text>
-    </Pressable>
-  )
 }
 
 function Entry({ aside, keeping, open }: { aside: Aside; keeping: AsideKeeping; open: boolean }) {
@@ -43,7 +32,7 @@ function Entry({ aside, keeping, open }: { aside: Aside; keeping: AsideKeeping; 
       )}
       <View className="flex-row flex-wrap gap-1">
         {aside.slice && open ? (
-          <Act label="Put it in again" primary onPress={() => void keeping.putInAgain(aside)} />
+          <Act label="Put it in again" filled onPress={() => void keeping.putInAgain(aside)} />
         ) : null}
         {aside.slice ? (
           <Act

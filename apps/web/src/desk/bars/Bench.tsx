@@ -1,9 +1,10 @@
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import { Pocket } from "../../commands/Pocket"
 import { ToolButton } from "../../commands/ToolButton"
-import { Glyph, inkSoft, murex } from "../../ui/pieces"
+import { Glyph, inkSoft, murex } from "../../ui/glyph"
 import { useDesk, useSession } from "../context"
 import { trays } from "../trays"
+import { Press } from "../../ui/bar"
 
 /** The stages of the work: along the bottom of a phone, at the left of a wide screen. */
 export function Bench({ wide }: { wide: boolean }) {
@@ -24,16 +25,15 @@ export function Bench({ wide }: { wide: boolean }) {
         .map(({ id, name, icon }) => {
           const on = id === open
           return (
-            <Pressable
+            <Press
               key={id}
-              accessibilityRole="button"
               aria-expanded={on}
-              onPress={() => session.openTray(on ? null : id)}
-              className={`items-center justify-center gap-1 rounded-button ${wide ? "h-[58px] w-[68px]" : "h-[54px] flex-1"} ${on ? "bg-murex-soft" : "hover:bg-murex-soft/50"}`}
+              onClick={() => session.opening.tray(on ? null : id)}
+              className={`flex min-w-0 flex-col shrink-0 items-center justify-center gap-1 rounded-button ${wide ? "h-[58px] w-[68px]" : "h-[54px] flex-1"} ${on ? "bg-murex-soft" : "hover:bg-murex-soft/50"}`}
             >
               <Glyph icon={icon} size={24} colour={on ? murex : inkSoft} />
               <Text className={`text-[12px] ${on ? "font-ui-bold text-murex" : "font-ui text-ink-soft"}`}>{name}</Text>
-            </Pressable>
+            </Press>
           )
         })}
       {wide ? (

@@ -1,19 +1,17 @@
 import type { ReactNode } from "react"
 import { createPortal } from "react-dom"
-import { Pressable, Text, View } from "react-native"
+import { View } from "react-native"
 import type { Box } from "@biblon/core/layout"
 import { useDesk } from "../context"
 
 /** A card that lies on the sheets below something, and moves with them. */
 export function FloatingCard({
   label,
-  role = "group",
   below,
   width,
   children,
 }: {
   label: string
-  role?: "group" | "toolbar"
   /** In pixels of the canvas. */
   below: Box
   width: number
@@ -28,7 +26,7 @@ export function FloatingCard({
       style={{ transform: `translate(${left}px, ${below.y + below.height + 8}px)` }}
     >
       <View
-        role={role}
+        role="group"
         aria-label={label}
         className="overflow-hidden rounded-tray border border-line bg-surface shadow-md"
         style={{ width }}
@@ -37,18 +35,5 @@ export function FloatingCard({
       </View>
     </div>,
     canvas,
-  )
-}
-
-/** Something to do, as words on a card. */
-export function Act({ label, onPress, primary }: { label: string; onPress: () => void; primary?: boolean }) {
-  return (
-    <Pressable
-      accessibilityRole="button"
-      onPress={onPress}
-      className="h-11 justify-center rounded-button px-3 hover:bg-murex-soft/50 wide:h-9"
-    >
-      <Text className={`text-[14px] ${primary ? "font-ui-bold text-murex" : "font-ui text-ink"}`}>{label}</Text>
-    </Pressable>
   )
 }

@@ -1,14 +1,15 @@
 import { useEffect, useState } from "react"
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import { countingWords } from "@biblon/core/checking"
 import { documentAttrs } from "@biblon/core/document"
-import { IconButton } from "../../ui/pieces"
+import { IconButton } from "../../ui/button"
 import { inSlices } from "../../ui/slices"
 import { useDesk, useSession } from "../context"
 import { fullSize } from "../view/fitting"
 import { languageName } from "../languages"
 import type { ViewMode } from "../store"
 import { Minus, Plus } from "../../ui/icons"
+import { Press } from "../../ui/bar"
 
 const countAfter = 250
 const figures = new Intl.NumberFormat("en")
@@ -41,14 +42,13 @@ function ModeButton({ mode, label }: { mode: ViewMode; label: string }) {
   const session = useSession()
   const on = useDesk((s) => s.mode === mode)
   return (
-    <Pressable
-      accessibilityRole="button"
+    <Press
       aria-pressed={on}
-      onPress={() => session.viewing.setMode(mode)}
-      className="h-8 justify-center rounded-button px-2 hover:bg-raised"
+      onClick={() => session.viewing.setMode(mode)}
+      className="flex min-w-0 flex-col shrink-0 h-8 justify-center rounded-button px-2 hover:bg-raised"
     >
       <Text className={`text-[13px] ${on ? "font-ui-bold text-murex" : "font-ui text-ink-soft"}`}>{label}</Text>
-    </Pressable>
+    </Press>
   )
 }
 
@@ -68,61 +68,55 @@ export function FootLine() {
   return (
     <View role="contentinfo" className="h-8 flex-row items-center gap-5 border-t border-line bg-surface px-4">
       {mode === "sheets" ? (
-        <Pressable
-          accessibilityRole="button"
-          {...{ title: "Go to a sheet, heading or note" }}
-          onPress={() => session.store.setState({ goingTo: true })}
-          className="-ml-1 h-8 justify-center rounded-button px-1 hover:bg-raised"
+        <Press
+          title={"Go to a sheet, heading or note"}
+          onClick={() => session.store.setState({ goingTo: true })}
+          className="flex min-w-0 flex-col shrink-0 -ml-1 h-8 justify-center rounded-button px-1 hover:bg-raised"
         >
           <Text className={said}>{`Sheet ${sheet} of ${sheets}${complete ? "" : "…"}`}</Text>
-        </Pressable>
+        </Press>
       ) : null}
       <Text
         testID="words"
         className={said}
       >{`${figures.format(all)} ${all === 1 ? "word" : "words"}${selected ? `, ${figures.format(selected)} selected` : ""}`}</Text>
-      <Pressable
-        accessibilityRole="button"
+      <Press
         aria-label={`Language of the document: ${languageName(language)}`}
-        onPress={() => session.openTray("document")}
-        className="h-8 justify-center rounded-button px-1 hover:bg-raised"
+        onClick={() => session.opening.tray("document")}
+        className="flex min-w-0 flex-col shrink-0 h-8 justify-center rounded-button px-1 hover:bg-raised"
       >
         <Text className={said}>{languageName(language)}</Text>
-      </Pressable>
+      </Press>
       <View className="flex-1" />
-      <Pressable
-        accessibilityRole="button"
-        onPress={() => session.viewing.startReading()}
-        className="h-8 justify-center rounded-button px-2 hover:bg-raised"
+      <Press
+        onClick={() => session.viewing.startReading()}
+        className="flex min-w-0 flex-col shrink-0 h-8 justify-center rounded-button px-2 hover:bg-raised"
       >
         <Text className={said}>Reading</Text>
-      </Pressable>
+      </Press>
       <ModeButton mode="sheets" label="Sheets" />
       <ModeButton mode="flow" label="Flow" />
       <View className="flex-row items-center">
-        <Pressable
-          accessibilityRole="button"
-          onPress={() => session.viewing.fitTo("sheet")}
-          className="h-8 justify-center rounded-button px-2 hover:bg-raised"
+        <Press
+          onClick={() => session.viewing.fitTo("sheet")}
+          className="flex min-w-0 flex-col shrink-0 h-8 justify-center rounded-button px-2 hover:bg-raised"
         >
           <Text className={said}>Whole</Text>
-        </Pressable>
-        <Pressable
-          accessibilityRole="button"
-          onPress={() => session.viewing.fitTo("pair")}
-          className="h-8 justify-center rounded-button px-2 hover:bg-raised"
+        </Press>
+        <Press
+          onClick={() => session.viewing.fitTo("pair")}
+          className="flex min-w-0 flex-col shrink-0 h-8 justify-center rounded-button px-2 hover:bg-raised"
         >
           <Text className={said}>Side by side</Text>
-        </Pressable>
+        </Press>
         <IconButton name="Smaller view" icon={Minus} onPress={zoomBy(1 / 1.15)} className="h-8 w-8 rounded-button" />
-        <Pressable
-          accessibilityRole="button"
+        <Press
           aria-label="Fit the view to the window"
-          onPress={() => session.viewing.fitTo("width")}
-          className="h-8 w-14 items-center justify-center rounded-button hover:bg-raised"
+          onClick={() => session.viewing.fitTo("width")}
+          className="flex min-w-0 flex-col shrink-0 h-8 w-14 items-center justify-center rounded-button hover:bg-raised"
         >
           <Text className={said}>{`${Math.round((scale / fullSize) * 100)} %`}</Text>
-        </Pressable>
+        </Press>
         <IconButton name="Larger view" icon={Plus} onPress={zoomBy(1.15)} className="h-8 w-8 rounded-button" />
       </View>
     </View>

@@ -1,6 +1,8 @@
 import { useState } from "react"
 import { blocksOf, bodyOf, headingsOf, notesOf, placesOf, sectionsOf } from "@biblon/core/document"
 import { useDesk, useSession } from "../context"
+import { Press } from "../../ui/bar"
+import { TextField } from "../../ui/field"
 
 /** So many places are offered at most. */
 const most = 6
@@ -72,26 +74,26 @@ function Card({ onDone }: { onDone: () => void }) {
         session.focus()
       }}
     >
-      <input
+      <TextField
         autoFocus
-        aria-label="Sheet, heading or note"
+        quiet
+        label="Sheet, heading or note"
         placeholder="Number of a sheet, or words of a heading"
         value={typed}
         onChange={(event) => setTyped(event.target.value)}
         onBlur={(event) => {
           if (!event.currentTarget.form?.contains(event.relatedTarget)) onDone()
         }}
-        className="h-11 min-w-0 rounded-button border border-line bg-surface px-2 font-ui text-[15px] text-ink wide:h-9"
       />
       {offered.map((target, i) => (
-        <button
+        <Press
           key={target.name + String(i)}
           type="button"
           onClick={() => take(target)}
-          className={`min-h-[44px] cursor-pointer truncate rounded-button border-0 px-2 text-left text-[14px] wide:min-h-[34px] ${i === 0 ? "bg-murex-soft font-ui-bold text-murex" : "bg-transparent font-ui text-ink hover:bg-murex-soft/50"}`}
+          className={`min-h-[44px] truncate rounded-button border-0 px-2 text-left text-[14px] wide:min-h-[34px] ${i === 0 ? "bg-murex-soft font-ui-bold text-murex" : "bg-transparent font-ui text-ink hover:bg-murex-soft/50"}`}
         >
           {target.name}
-        </button>
+        </Press>
       ))}
       {typed.trim() !== "" && offered.length === 0 ? (
         <span className="px-2 py-1 font-ui text-[13px] text-ink-soft">

@@ -1,7 +1,9 @@
 import { Text, View } from "react-native"
 import type { LookPart } from "@biblon/core/editing"
 import { Eyedropper, X } from "../../ui/icons"
-import { Glyph, IconButton, Segment, Segments, Switch } from "../../ui/pieces"
+import { IconButton } from "../../ui/button"
+import { Segment, Segments, Switch } from "../../ui/choice"
+import { Glyph } from "../../ui/glyph"
 import { useDesk, useSession } from "../context"
 
 const parts: readonly (readonly [LookPart, string])[] = [

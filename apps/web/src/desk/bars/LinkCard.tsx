@@ -3,7 +3,10 @@ import { Text, View } from "react-native"
 import { linkAt, linkTargets, linkToTarget, readAddress, removeLink, setLink } from "@biblon/core/editing"
 import { useDesk, useSession } from "../context"
 import { linkWords } from "../linkWords"
-import { Act, FloatingCard } from "./FloatingCard"
+import { Act, WordButton } from "../../ui/button"
+import { Choice } from "../../ui/choice"
+import { TextField } from "../../ui/field"
+import { FloatingCard } from "./FloatingCard"
 
 const width = 320
 
@@ -42,50 +45,39 @@ function Editor({ href, onDone }: { href: string | null; onDone: () => void }) {
       }}
     >
       <div className="flex gap-2">
-        <input
+        <TextField
           autoFocus
-          aria-label="Address"
+          quiet
+          label="Address"
           placeholder="Web or e-mail address"
+          wrong={
+            wrong ? "This is no web or e-mail address. Type one such as ferry.example or imre@ferry.example." : null
+          }
           value={typed}
           onChange={(event) => {
             setTyped(event.target.value)
             setWrong(false)
           }}
           onBlur={leave}
-          className="h-11 min-w-0 flex-1 rounded-button border border-line bg-raised px-2 font-ui text-[15px] text-ink wide:h-9"
+          className="flex-1"
         />
-        <button
-          type="submit"
-          className="h-11 rounded-button bg-murex px-3 font-ui-bold text-[14px] text-on-murex wide:h-9"
-        >
-          Link
-        </button>
+        <WordButton label="Link" primary submit narrow />
       </div>
-      {wrong ? (
-        <Text role="alert" className="font-ui text-[13px] text-madder">
-          This is no web or e-mail address. Type one such as ferry.example or imre@ferry.example.
-        </Text>
-      ) : null}
       {targets.length > 0 ? (
-        <label className="flex flex-col gap-1 font-ui text-[13px] text-ink-soft">
-          or a place of this document
-          <select
-            value=""
-            onChange={(event) => {
-              const target = targets[Number(event.target.value)]
-              if (target) session.run(linkToTarget(target))
-              end()
-            }}
-            className="h-11 rounded-button border border-line bg-raised px-2 font-ui text-[15px] text-ink wide:h-9"
-          >
-            <option value="">Choose a heading or place</option>
-            {targets.map((target, i) => (
-              <option key={i} value={i}>
-                {`${"\u2003".repeat(Math.max(0, (target.level ?? 1) - 1))}${target.text}`}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Choice
+          label="or a place of this document"
+          value={undefined}
+          none="Choose a heading or place"
+          options={targets.map(
+            (target, i) =>
+              [String(i), `${"\u2003".repeat(Math.max(0, (target.level ?? 1) - 1))}${target.text}`] as const,
+          )}
+          onChange={(i) => {
+            const target = targets[Number(i)]
+            if (target) session.run(linkToTarget(target))
+            end()
+          }}
+        />
       ) : null}
     </form>
   )
@@ -107,7 +99,7 @@ export function LinkCard() {
   return (
     <FloatingCard label="Link" below={caret} width={width}>
       {editing ? (
-        <Editor href={link} onDone={() => session.setLinking(false)} />
+        <Editor href={link} onDone={() => session.opening.link(false)} />
       ) : (
         <>
           <Text numberOfLines={2} className="px-3 pt-2.5 font-ui text-[14px] text-ink">
@@ -115,7 +107,7 @@ export function LinkCard() {
           </Text>
           <View className="flex-row p-1">
             <Act label="Open" primary onPress={() => session.going.alongLink(link ?? "")} />
-            <Act label="Edit" onPress={() => session.setLinking(true)} />
+            <Act label="Edit" onPress={() => session.opening.link(true)} />
             <Act label="Remove" onPress={() => session.run(removeLink)} />
           </View>
         </>

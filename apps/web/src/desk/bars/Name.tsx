@@ -1,7 +1,8 @@
 import { useEffect } from "react"
-import { Pressable, Text } from "react-native"
+import { Text } from "react-native"
 import { NameField } from "../../ui/NameField"
 import { useDesk, useSession } from "../context"
+import { Press } from "../../ui/bar"
 
 /** The document's name; a tap makes it a field to type in. */
 export function Name({ wide }: { wide: boolean }) {
@@ -23,15 +24,14 @@ export function Name({ wide }: { wide: boolean }) {
       />
     )
   return (
-    <Pressable
-      accessibilityRole="button"
+    <Press
       aria-label={`Name: ${name ?? "not named yet"}. Rename`}
-      onPress={() => setNaming(true)}
-      className="min-w-0 shrink rounded-button px-1.5 hover:bg-raised"
+      onClick={() => setNaming(true)}
+      className="flex min-w-0 flex-col shrink rounded-button px-1.5 hover:bg-raised"
     >
       <Text numberOfLines={1} className={`${look} ${name ? "text-ink" : "italic text-ink-soft"}`}>
         {name ?? "Not named yet"}
       </Text>
-    </Pressable>
+    </Press>
   )
 }

@@ -2,7 +2,7 @@ import { useEffect, useState } from "react"
 import { Text, View } from "react-native"
 import { edgeAt } from "@biblon/core/document"
 import { blanksBefore, blanksToBreak, typedNumber, typedToNumber, type Command } from "@biblon/core/editing"
-import { WordButton } from "../../ui/pieces"
+import { WordButton } from "../../ui/button"
 import { useDesk, useSession } from "../context"
 
 /** From so many blank paragraphs on they are taken for a way to the next sheet. */

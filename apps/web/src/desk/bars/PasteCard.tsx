@@ -1,9 +1,10 @@
 import { useStore } from "zustand"
-import { Pressable, Text, View } from "react-native"
-import { Segment } from "../../ui/pieces"
+import { Text, View } from "react-native"
+import { Segment } from "../../ui/choice"
 import { useDesk, useSession } from "../context"
 import { FloatingCard } from "./FloatingCard"
 import type { PasteWay } from "../input/clipboard"
+import { Bar, Press } from "../../ui/bar"
 
 const ways: readonly { way: PasteWay; label: string }[] = [
   { way: "asItWas", label: "As it was" },
@@ -28,19 +29,18 @@ export function PasteCard() {
         <Text className="font-ui text-[14px] text-ink">
           {pasting.done === 0 ? "Reading what was pasted" : `Pasted ${pasting.done} paragraphs`}
         </Text>
-        <Pressable
-          accessibilityRole="button"
-          onPress={() => session.clipboard.stop()}
-          className="h-11 justify-center px-2"
+        <Press
+          onClick={() => session.clipboard.stop()}
+          className="flex min-w-0 flex-col shrink-0 h-11 justify-center px-2"
         >
           <Text className="font-ui-bold text-[14px] text-murex">Stop</Text>
-        </Pressable>
+        </Press>
       </View>
     )
   if (!offered || !caret) return null
   return (
-    <FloatingCard label="How to paste" role="toolbar" below={caret} width={width}>
-      <View className="flex-row">
+    <FloatingCard label="How to paste" below={caret} width={width}>
+      <Bar label="How to paste">
         {ways.map(({ way, label }, i) => (
           <Segment
             key={way}
@@ -50,7 +50,7 @@ export function PasteCard() {
             onPress={() => session.clipboard.again(way)}
           />
         ))}
-      </View>
+      </Bar>
     </FloatingCard>
   )
 }

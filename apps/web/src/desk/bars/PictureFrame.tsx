@@ -2,6 +2,10 @@ import { type PointerEvent as ReactPointerEvent } from "react"
 import { createPortal } from "react-dom"
 import { limits, pictureFormat, type PictureFormat } from "@biblon/core/document"
 import { pictureHere, setPicture } from "@biblon/core/editing"
+import { followPress, takePress } from "../../ui/followPress"
+import { Glyph, murex } from "../../ui/glyph"
+import { PushPin } from "../../ui/icons"
+import { catchAt } from "../catching"
 import { useDesk, useSession } from "../context"
 import type { PictureSeen } from "../view/source"
 import type { DeskSession } from "../session"
@@ -26,8 +30,6 @@ const least = limits.picture.size[0]
 const [stem, bracket, bar] = [26, 14, 22]
 /** Degrees to which turning sticks near upright. */
 const sticks = 3
-/** How near an edge or a middle is caught, in pixels. */
-const catches = 6
 
 /** Follows a press until it is let go: shows what it would come to, and takes it; Escape puts back. */
 function follow(
@@ -37,44 +39,20 @@ function follow(
   name: string,
   change: (dx: number, dy: number, event: PointerEvent) => Partial<PictureFormat> | null,
 ): void {
-  if (event.button !== 0) return
-  event.preventDefault()
-  event.stopPropagation()
-  const handle = event.currentTarget
-  handle.setPointerCapture(event.pointerId)
-  const ended = new AbortController()
-  const start = { x: event.clientX, y: event.clientY }
+  if (!takePress(event)) return
   let last: Partial<PictureFormat> | null = null
-  const move = (e: PointerEvent) => {
-    if (e.pointerId !== event.pointerId) return
-    last = change(e.clientX - start.x, e.clientY - start.y, e)
-    session.trial.show(last && setPicture(pos, last, name), "once")
-  }
-  const over = () => {
-    ended.abort()
-    session.trial.show(null)
-    session.store.setState({ guide: null })
-  }
-  const end = (e: PointerEvent) => {
-    if (e.pointerId !== event.pointerId) return
-    over()
-    if (e.type === "pointerup" && last) session.run(setPicture(pos, last, name))
-    session.focus()
-  }
-  const { signal } = ended
-  handle.addEventListener("pointermove", move, { signal })
-  handle.addEventListener("pointerup", end, { signal })
-  handle.addEventListener("pointercancel", end, { signal })
-  addEventListener(
-    "keydown",
-    (e) => {
-      if (e.key !== "Escape") return
-      e.preventDefault()
-      e.stopPropagation()
-      over()
+  followPress(event.currentTarget, event, {
+    move: (dx, dy, e) => {
+      last = change(dx, dy, e)
+      session.trial.show(last && setPicture(pos, last, name), "once")
     },
-    { capture: true, signal },
-  )
+    end: (how) => {
+      session.trial.show(null)
+      session.store.setState({ guide: null })
+      if (how === "moved" && last) session.run(setPicture(pos, last, name))
+      session.focus()
+    },
+  })
 }
 
 /** A movement of the pointer along the sides of a picture that is turned. */
@@ -91,7 +69,7 @@ function Frame({ seen }: { seen: PictureSeen }) {
     return here ? pictureFormat(here.node) : null
   })
   if (!format) return null
-  const { pos, x, y, width, height, turn, scale, floats, sheet } = seen
+  const { pos, x, y, width, height, turn, scale, floats, sheet, margins, others } = seen
   const [wide, high] = [width / scale, height / scale]
   const resize = (event: ReactPointerEvent<HTMLElement>, [gx, gy]: Grip) =>
     follow(session, event, pos, "Size of the picture", (dx, dy, { shiftKey }) => {
@@ -139,30 +117,31 @@ function Frame({ seen }: { seen: PictureSeen }) {
   }
   const carry = (event: ReactPointerEvent<HTMLElement>) => {
     if (!floats) return
+    const areas = [
+      { ...sheet, middles: true },
+      { ...margins, middles: true },
+      ...others.map((own) => ({ ...own, middles: false })),
+    ]
+    const column = session.store.getState().view.column
+    const columns = column ? [{ start: column.x, length: column.width, middles: true }] : []
     follow(session, event, pos, "Picture moved", (dx, dy) => {
-      // From the sheet's corner, where it can be seen to go; it keeps to what it moves with.
-      const turned = { x: x - sheet.x, y: y - sheet.y }
-      let left = turned.x + dx
-      const lines = [0, sheet.width / 2 - width / 2, sheet.width - width]
-      const column = session.store.getState().view.column
-      if (column)
-        lines.push(
-          column.x - sheet.x,
-          column.x - sheet.x + column.width / 2 - width / 2,
-          column.x - sheet.x + column.width - width,
-        )
-      const caught = lines.find((own) => Math.abs(own - left) < catches)
-      if (caught !== undefined) left = caught
-      session.store.setState({
-        guide:
-          caught === undefined
-            ? null
-            : sheet.x + caught + (Math.abs(caught - (sheet.width - width) / 2) < 1 ? width / 2 : 0),
-      })
-      const from = format.down.of === "sheet" ? (turned.y + dy) / scale : format.down.at + dy / scale
+      const across = catchAt({ start: x + dx, length: width }, [
+        ...areas.map((own) => ({ start: own.x, length: own.width, middles: own.middles })),
+        ...columns,
+      ])
+      const down = catchAt(
+        { start: y + dy, length: height },
+        areas.map((own) => ({ start: own.y, length: own.height, middles: own.middles })),
+      )
+      session.store.setState({ guide: { x: across?.line ?? null, y: down?.line ?? null } })
+      const [left, top] = [across?.start ?? x + dx, down?.start ?? y + dy]
+      // Across, from the sheet's corner, where it can be seen to go; down, from what it moves with.
       return {
-        across: { of: "sheet", align: null, at: left / scale },
-        down: { of: format.down.of, at: from },
+        across: { of: "sheet", align: null, at: (left - sheet.x) / scale },
+        down: {
+          of: format.down.of,
+          at: format.down.of === "sheet" ? (top - sheet.y) / scale : format.down.at + (top - y) / scale,
+        },
       }
     })
   }
@@ -286,5 +265,19 @@ export function PictureFrame() {
     shown: s.mode !== "reading",
   }))
   if (!seen || !canvas || !shown) return null
-  return createPortal(<Frame seen={seen} />, canvas)
+  return createPortal(
+    <>
+      <Frame seen={seen} />
+      {seen.pin ? (
+        <div
+          title="The picture moves with this line"
+          className="floating absolute left-0 top-0 z-[6]"
+          style={{ transform: `translate(${seen.pin.x - 22}px, ${seen.pin.y - 9}px)`, pointerEvents: "none" }}
+        >
+          <Glyph icon={PushPin} size={18} colour={murex} />
+        </div>
+      ) : null}
+    </>,
+    canvas,
+  )
 }

@@ -11,12 +11,15 @@ import {
   type ReferencePart,
 } from "@biblon/core/document"
 import { changeField, changeProperties, fieldAt, fieldToText, isOfSheet, removeBreak } from "@biblon/core/editing"
-import { Choice } from "../../ui/pieces"
+import { Choice } from "../../ui/choice"
 import { useTyped } from "../../ui/typed"
 import { useDesk, useSession } from "../context"
 import type { Pressed } from "../store"
 import { trying } from "../trying"
-import { Act, FloatingCard } from "./FloatingCard"
+import { Act } from "../../ui/button"
+import { FloatingCard } from "./FloatingCard"
+import { Press } from "../../ui/bar"
+import { TextField } from "../../ui/field"
 
 const width = 300
 
@@ -40,15 +43,7 @@ export function PropertyEntry({ property }: { property: keyof Properties }) {
   const session = useSession()
   const value = useDesk(({ editor }) => (editor ? documentAttrs(editor.doc).properties[property] : ""))
   const typed = useTyped(value, (text) => void session.run(changeProperties({ [property]: text.trim() })))
-  return (
-    <label className="flex min-w-0 flex-col gap-1 font-ui text-[13px] text-ink-soft">
-      {propertyNames[property]}
-      <input
-        {...typed}
-        className="h-11 min-w-0 rounded-button border border-line bg-raised px-3 font-ui text-[15px] text-ink wide:h-9"
-      />
-    </label>
-  )
+  return <TextField label={propertyNames[property]} {...typed} />
 }
 
 const parts: readonly (readonly [ReferencePart, string])[] = [
@@ -172,22 +167,21 @@ function BreakCard({ pos, words, box }: Pressed) {
             : "What follows begins on a new sheet."}
       </Text>
       <View className="flex-row gap-1 p-1">
-        <button
-          type="button"
-          className="h-11 flex-1 cursor-pointer rounded-button border-0 bg-transparent px-3 text-left font-ui-bold text-[14px] text-murex hover:bg-murex-soft/50 wide:h-9"
+        <Press
+          className="h-11 flex-1 rounded-button border-0 bg-transparent px-3 text-left font-ui-bold text-[14px] text-murex hover:bg-murex-soft/50 wide:h-9"
           {...trying(session, removeBreak(pos), () => {
             session.pressing.putAway()
             session.focus()
           })}
         >
           Take away
-        </button>
+        </Press>
         {section ? (
           <Act
             label="Its setup"
             onPress={() => {
               if (session.now) session.going.toLeaf(leavesOf(session.now.doc).at(pos + 2))
-              session.openTray("sheet", "columns")
+              session.opening.tray("sheet", "columns")
             }}
           />
         ) : null}

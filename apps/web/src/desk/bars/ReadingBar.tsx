@@ -1,7 +1,8 @@
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import { CaretLeft, CaretRight } from "../../ui/icons"
-import { IconButton } from "../../ui/pieces"
+import { IconButton } from "../../ui/button"
 import { useDesk, useSession } from "../context"
+import { Bar, Press } from "../../ui/bar"
 
 /** Below the sheets in reading view: turning, where one is, and the way back to writing. */
 export function ReadingBar() {
@@ -13,18 +14,13 @@ export function ReadingBar() {
   }))
   const last = Math.min(sheets, shown + columns - 1)
   return (
-    <View
-      role="toolbar"
-      aria-label="Reading"
-      className="h-14 flex-row items-center border-t border-line bg-surface px-2"
-    >
-      <Pressable
-        accessibilityRole="button"
-        onPress={() => session.viewing.leaveReading()}
-        className="h-11 justify-center rounded-button px-3 hover:bg-murex-soft/50"
+    <Bar label="Reading" className="h-14 items-center border-t border-line bg-surface px-2">
+      <Press
+        onClick={() => session.viewing.leaveReading()}
+        className="flex min-w-0 flex-col shrink-0 h-11 justify-center rounded-button px-3 hover:bg-murex-soft/50"
       >
         <Text className="font-ui-bold text-[14px] text-murex">Back to writing</Text>
-      </Pressable>
+      </Press>
       <View className="flex-1" />
       <IconButton
         name="Previous sheet"
@@ -41,6 +37,6 @@ export function ReadingBar() {
         onPress={() => session.viewing.turn(1)}
         disabled={last >= sheets}
       />
-    </View>
+    </Bar>
   )
 }

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react"
 import { Text, View } from "react-native"
 import type { Saving } from "../../live/connection"
-import { Glyph } from "../../ui/pieces"
+import { Glyph } from "../../ui/glyph"
 import { useDesk } from "../context"
 import { savingWords } from "../savingWords"
 import { CheckCircle, CircleNotch, CloudSlash, Warning, type Icon } from "../../ui/icons"

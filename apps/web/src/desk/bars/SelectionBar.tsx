@@ -1,10 +1,11 @@
 import { createPortal } from "react-dom"
-import { Pressable, View } from "react-native"
+import { View } from "react-native"
 import { ToolButton } from "../../commands/ToolButton"
 import { Swatches } from "../../ui/icons"
-import { Glyph } from "../../ui/pieces"
+import { Glyph } from "../../ui/glyph"
 import { useDesk, useSession } from "../context"
 import { useStyleName } from "./Strip"
+import { Bar, Press } from "../../ui/bar"
 
 const tools = [
   "bold",
@@ -46,27 +47,25 @@ export function SelectionBar() {
       className="floating absolute left-0 top-0 z-10 cursor-default"
       style={{ transform: `translate(${left}px, ${top}px)` }}
     >
-      <View
-        role="toolbar"
-        aria-label="Tools for the selection"
-        aria-orientation="vertical"
+      <Bar
+        label="Tools for the selection"
+        upright
         className="items-center rounded-tray border border-line bg-surface py-1 shadow-md"
         style={{ width: size.width }}
       >
-        <Pressable
-          accessibilityRole="button"
+        <Press
           aria-label={`Style: ${style}`}
-          {...{ title: `Style: ${style}` }}
-          onPress={() => session.openTray("structure", "styles")}
-          className="h-8 w-8 items-center justify-center rounded-button hover:bg-murex-soft/50"
+          title={`Style: ${style}`}
+          onClick={() => session.opening.tray("structure", "styles")}
+          className="flex min-w-0 flex-col shrink-0 h-8 w-8 items-center justify-center rounded-button hover:bg-murex-soft/50"
         >
           <Glyph icon={Swatches} size={20} />
-        </Pressable>
+        </Press>
         <View className="my-0.5 h-px w-7 bg-line" />
         {tools.map((id) => (
           <ToolButton key={id} id={id} className="h-8 w-8 rounded-button" />
         ))}
-      </View>
+      </Bar>
     </div>,
     canvas,
   )

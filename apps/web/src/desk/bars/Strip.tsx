@@ -1,11 +1,12 @@
-import { Pressable, ScrollView, Text, View } from "react-native"
+import { ScrollView, Text, View } from "react-native"
 import { documentAttrs, entryOf } from "@biblon/core/document"
 import { letterValue, styleValue } from "@biblon/core/editing"
 import { Pocket } from "../../commands/Pocket"
 import { ToolButton } from "../../commands/ToolButton"
-import { IconButton } from "../../ui/pieces"
+import { IconButton } from "../../ui/button"
 import { useDesk, useSession } from "../context"
 import { Keyboard } from "../../ui/icons"
+import { Bar, Press } from "../../ui/bar"
 
 /** The name of the style of the selected paragraphs. */
 export function useStyleName(): string {
@@ -25,11 +26,10 @@ function Letters() {
     highlight: editor ? letterValue(editor, "highlight") : undefined,
   }))
   return (
-    <Pressable
-      accessibilityRole="button"
+    <Press
       aria-label={`Letters: ${family ?? "several typefaces"}, ${size === undefined ? "several sizes" : `size ${size}`}`}
-      onPress={() => session.openTray("write", "letters")}
-      className="h-11 flex-row items-center gap-2 rounded-button px-3"
+      onClick={() => session.opening.tray("write", "letters")}
+      className="flex min-w-0 shrink-0 h-11 items-center gap-2 rounded-button px-3"
     >
       <View className="h-4 w-4 rounded-full border border-line" style={{ backgroundColor: colour }} />
       <Text
@@ -39,7 +39,7 @@ function Letters() {
       >
         {`${family ?? "Several"} ${size ?? "–"}`}
       </Text>
-    </Pressable>
+    </Press>
   )
 }
 
@@ -48,11 +48,7 @@ export function Strip() {
   const session = useSession()
   const style = useStyleName()
   return (
-    <View
-      role="toolbar"
-      aria-label="Tools for the text"
-      className="h-[52px] flex-row items-center border-t border-line bg-surface"
-    >
+    <Bar label="Tools for the text" className="h-[52px] items-center border-t border-line bg-surface">
       <ScrollView
         horizontal
         keyboardShouldPersistTaps="always"
@@ -61,14 +57,13 @@ export function Strip() {
         className="flex-1"
       >
         <Pocket upright={false} />
-        <Pressable
-          accessibilityRole="button"
+        <Press
           aria-label={`Style: ${style}`}
-          onPress={() => session.openTray("structure")}
-          className="h-11 justify-center rounded-button px-3"
+          onClick={() => session.opening.tray("structure")}
+          className="flex min-w-0 flex-col shrink-0 h-11 justify-center rounded-button px-3"
         >
           <Text className="font-ui-bold text-[14px] text-murex">{style}</Text>
-        </Pressable>
+        </Press>
         <Letters />
         {[
           "bold",
@@ -94,6 +89,6 @@ export function Strip() {
       </ScrollView>
       <View className="h-8 w-px bg-line" />
       <IconButton name="Put the keyboard away" icon={Keyboard} onPress={() => session.blur()} className="h-11 w-14" />
-    </View>
+    </Bar>
   )
 }

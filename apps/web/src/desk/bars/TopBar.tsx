@@ -1,13 +1,15 @@
 import { router } from "expo-router"
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import { ToolButton } from "../../commands/ToolButton"
 import { keyLabel } from "../../commands/keys"
 import { toolNamed } from "../../commands/registry"
-import { Glyph, IconButton, inkSoft } from "../../ui/pieces"
+import { IconButton } from "../../ui/button"
+import { Glyph, inkSoft } from "../../ui/glyph"
 import { useDesk, useSession } from "../context"
 import { Name } from "./Name"
 import { SavingMark } from "./SavingMark"
 import { CaretLeft, Compass, DeviceMobile, Files } from "../../ui/icons"
+import { Press } from "../../ui/bar"
 
 const toShelf = () => router.navigate("/")
 
@@ -45,15 +47,15 @@ export function WideTopBar() {
   return (
     <View role="banner" className="h-14 flex-row items-center gap-3 border-b border-line bg-surface px-4">
       <Heading />
-      <Pressable
-        accessibilityRole="link"
+      <Press
+        role="link"
         aria-label="Back to the shelf"
-        onPress={toShelf}
-        className="h-9 flex-row items-center gap-2 rounded-button px-2 hover:bg-raised"
+        onClick={toShelf}
+        className="flex min-w-0 shrink-0 h-9 items-center gap-2 rounded-button px-2 hover:bg-raised"
       >
         <Glyph icon={CaretLeft} size={18} />
         <Text className="font-ui-bold text-[15px] text-ink">Shelf</Text>
-      </Pressable>
+      </Press>
       <View className="h-8 w-px bg-line" />
       <View className="min-w-0 flex-1 flex-row items-center gap-2">
         <Name wide />
@@ -65,22 +67,20 @@ export function WideTopBar() {
       <ToolButton id="redo" className="h-9 w-9 rounded-button" />
       <ToolButton id="tray-changes" className="h-9 w-9 rounded-button" />
       <ToolButton id="find" className="h-9 w-9 rounded-button" />
-      <Pressable
-        accessibilityRole="button"
-        onPress={() => session.findTool(true)}
-        className="h-9 w-[210px] flex-row items-center gap-2 rounded-button border border-line bg-raised px-3 hover:bg-murex-soft/50"
+      <Press
+        onClick={() => session.opening.findTool(true)}
+        className="flex min-w-0 shrink-0 h-9 w-[210px] items-center gap-2 rounded-button border border-line bg-raised px-3 hover:bg-murex-soft/50"
       >
         <Glyph icon={Compass} size={18} colour={inkSoft} />
         <Text className="flex-1 font-ui text-[14px] text-ink-soft">Find a tool</Text>
         <Text className="font-ui text-[12px] text-ink-soft">{keyLabel(toolNamed("find-tool"))}</Text>
-      </Pressable>
-      <Pressable
-        accessibilityRole="button"
-        onPress={() => session.openTray("deliver")}
-        className="h-9 items-center justify-center rounded-button bg-murex px-4 hover:opacity-90"
+      </Press>
+      <Press
+        onClick={() => session.opening.tray("deliver")}
+        className="flex min-w-0 flex-col shrink-0 h-9 items-center justify-center rounded-button bg-murex px-4 hover:opacity-90"
       >
         <Text className="font-ui-bold text-[15px] text-on-murex">Deliver</Text>
-      </Pressable>
+      </Press>
     </View>
   )
 }

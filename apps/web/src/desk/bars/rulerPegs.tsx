@@ -71,7 +71,7 @@ export function PegHandle({ peg, geometry, tall }: { peg: Peg; geometry: Geometr
     const column = session.store.getState().view.column
     if (!column) return
     const seen = peg.shape === "end" ? width - at : at
-    session.store.setState({ guide: column.x + ((rtl ? width - seen : seen) / width) * column.width })
+    session.store.setState({ guide: { x: column.x + ((rtl ? width - seen : seen) / width) * column.width, y: null } })
   }
 
   const onDown = (event: PointerEvent<HTMLDivElement>) =>

@@ -7,6 +7,7 @@ import { textOf } from "@biblon/core/document"
 import { wordAround } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
 import { dragOnSheets, sameSpot } from "./sheetDrag"
+import { Taps } from "./taps"
 import { Magnifier } from "../view/magnifier"
 import type { EdgeArea, Place } from "../view/source"
 import type { SheetView } from "../view/sheetView"
@@ -20,8 +21,8 @@ export interface PointerTarget {
   dropCaret(place: Place | null): void
   /** Whether nothing may be changed or selected now. */
   reading(): boolean
-  /** Position of the picture at a point of the window; null for none. */
-  picture(clientX: number, clientY: number): number | null
+  /** The picture at a point of the window; null for none. */
+  picture(clientX: number, clientY: number): { pos: number; inLine: boolean } | null
   /** Opens the link at the caret. Returns false if there is none. */
   follow(): boolean
   /** Ticks the thing to do whose box is at a point of the window. Returns false if there is none. */
@@ -37,17 +38,17 @@ export interface PointerTarget {
 type Unit = "character" | "word" | "paragraph"
 
 const manyClicks = 450
-const longPress = 480
 
 export class PointerInput {
   private clicks = { count: 0, time: 0, x: 0, y: 0 }
-  private press: ReturnType<typeof setTimeout> | undefined
+  private readonly taps: Taps
   private readonly handles: { element: HTMLElement; end: "from" | "to" | "caret" }[]
 
   constructor(
     private readonly view: SheetView,
     private readonly target: PointerTarget,
   ) {
+    this.taps = new Taps(view.canvas)
     this.handles = (["from", "to", "caret"] as const).map((end) => {
       const element = document.createElement("div")
       element.className = `handle ${end === "caret" ? "caret-handle" : end}`
@@ -117,7 +118,10 @@ export class PointerInput {
   private dragSelection(event: PointerEvent, count: number): void {
     if (count === 2 && this.writeEdge(event)) return
     const picture = event.shiftKey ? null : this.target.picture(event.clientX, event.clientY)
-    if (picture !== null) return this.takePicture(event, picture)
+    if (picture !== null) {
+      this.takePicture(event, picture.pos)
+      return picture.inLine ? this.carrySelection(event, null) : undefined
+    }
     const place = this.view.pressed(event.clientX, event.clientY)
     this.target.focus()
     if (!place) return
@@ -172,8 +176,8 @@ export class PointerInput {
     return true
   }
 
-  /** A press inside the selection carries it elsewhere; a mere click puts the caret there. */
-  private carrySelection(event: PointerEvent, pressed: Place): void {
+  /** A press inside the selection carries it elsewhere; a mere click puts the caret where it was pressed, if that is given. */
+  private carrySelection(event: PointerEvent, pressed: Place | null): void {
     let carrying = false
     this.drag(
       event,
@@ -182,11 +186,11 @@ export class PointerInput {
         carrying ||= Math.hypot(x - event.clientX, y - event.clientY) > sameSpot
         if (carrying) this.target.dropCaret(this.view.atClient(x, y))
       },
-      (x, y, e) => {
+      (x, y, letGo) => {
         this.target.dropCaret(null)
         const place = this.view.atClient(x, y)
-        if (!carrying) this.target.select(pressed.pos, pressed)
-        else if (place && e.type === "pointerup") this.target.drop(place, e.ctrlKey || e.altKey)
+        if (!carrying && pressed) this.target.select(pressed.pos, pressed)
+        else if (carrying && place && letGo) this.target.drop(place, letGo.ctrlKey || letGo.altKey)
       },
     )
   }
@@ -226,53 +230,35 @@ export class PointerInput {
     event: PointerEvent,
     element: HTMLElement,
     move: (x: number, y: number) => void,
-    done?: (x: number, y: number, event: PointerEvent) => void,
+    done?: (x: number, y: number, event: PointerEvent | null) => void,
   ): void {
     // Two clicks with a drag between them are not a double click.
     dragOnSheets(this.view, event, element, () => (this.clicks.count = 0), move, done)
   }
 
   private touch(event: PointerEvent): void {
-    const { clientX, clientY, pointerId } = event
-    const { canvas } = this.view
-    let moved = false
-    clearTimeout(this.press)
-    this.press = setTimeout(() => {
-      moved = true
-      this.takeWord(clientX, clientY)
-    }, longPress)
-    const onMove = (e: PointerEvent) => {
-      if (e.pointerId === pointerId && Math.hypot(e.clientX - clientX, e.clientY - clientY) > sameSpot) finish(false)
-    }
-    const onUp = (e: PointerEvent) => {
-      if (e.pointerId !== pointerId) return
-      finish(!moved)
-    }
-    const onCancel = (e: PointerEvent) => {
-      if (e.pointerId === pointerId) finish(false)
-    }
-    const finish = (tap: boolean) => {
-      clearTimeout(this.press)
-      canvas.removeEventListener("pointermove", onMove)
-      canvas.removeEventListener("pointerup", onUp)
-      canvas.removeEventListener("pointercancel", onCancel)
-      if (!tap || this.target.tick(clientX, clientY) || this.goToEntry(event)) return
-      const count = this.countClick(event)
-      if (count === 2) return this.writeEdge(event) ? undefined : this.takeWord(clientX, clientY)
-      const picture = this.target.picture(clientX, clientY)
-      if (picture !== null) return this.takePicture(event, picture)
-      const place = this.view.pressed(clientX, clientY)
-      this.target.focus()
-      if (!place) return
-      if (count === 3) {
-        const { from, to } = this.span(place, "paragraph")
-        this.target.select(from, { pos: to, bias: -1 })
-      } else this.target.select(place.pos, place)
-      this.target.selected(clientX, clientY)
-    }
-    canvas.addEventListener("pointermove", onMove)
-    canvas.addEventListener("pointerup", onUp)
-    canvas.addEventListener("pointercancel", onCancel)
+    const { clientX, clientY } = event
+    this.taps.down(event, {
+      held: () => this.takeWord(clientX, clientY),
+      tapped: () => this.tap(event),
+    })
+  }
+
+  private tap(event: PointerEvent): void {
+    const { clientX, clientY } = event
+    if (this.target.tick(clientX, clientY) || this.goToEntry(event)) return
+    const count = this.countClick(event)
+    if (count === 2) return this.writeEdge(event) ? undefined : this.takeWord(clientX, clientY)
+    const picture = this.target.picture(clientX, clientY)
+    if (picture !== null) return this.takePicture(event, picture.pos)
+    const place = this.view.pressed(clientX, clientY)
+    this.target.focus()
+    if (!place) return
+    if (count === 3) {
+      const { from, to } = this.span(place, "paragraph")
+      this.target.select(from, { pos: to, bias: -1 })
+    } else this.target.select(place.pos, place)
+    this.target.selected(clientX, clientY)
   }
 
   private takeWord(clientX: number, clientY: number): void {

@@ -1,4 +1,5 @@
 /** Dragging on the sheets, which scroll under the pointer where it comes near the edge of the window. */
+import { followPress } from "../../ui/followPress"
 import type { SheetView } from "../view/sheetView"
 
 /** Movement, in pixels, up to which a press is none but a press. */
@@ -10,19 +11,18 @@ const scrollStep = 14
 /**
  * Follows the pointer until it is let go.
  * @param moved called when the press has become a drag
+ * @param done told where it ended, and whether it was let go there or put back
  */
 export function dragOnSheets(
   view: SheetView,
-  event: PointerEvent,
+  press: PointerEvent,
   element: HTMLElement,
   moved: () => void,
   move: (x: number, y: number) => void,
-  done?: (x: number, y: number, event: PointerEvent) => void,
+  done?: (x: number, y: number, event: PointerEvent | null) => void,
 ): void {
   let scrolling = 0
-
-  element.setPointerCapture(event.pointerId)
-  let last = { x: event.clientX, y: event.clientY }
+  let last = { x: press.clientX, y: press.clientY }
   const scroll = () => {
     const { top, bottom } = view.host.getBoundingClientRect()
     const step = last.y < top + scrollEdge ? -scrollStep : last.y > bottom - scrollEdge ? scrollStep : 0
@@ -32,24 +32,16 @@ export function dragOnSheets(
     }
     scrolling = requestAnimationFrame(scroll)
   }
-  const onMove = (e: PointerEvent) => {
-    if (e.pointerId !== event.pointerId) return
-    if (scrolling === 0 && Math.hypot(e.clientX - event.clientX, e.clientY - event.clientY) > sameSpot)
-      scrolling = requestAnimationFrame(scroll)
-    if (scrolling !== 0) moved()
-    last = { x: e.clientX, y: e.clientY }
-    move(last.x, last.y)
-  }
-  const end = (e: PointerEvent) => {
-    if (e.pointerId !== event.pointerId) return
-    cancelAnimationFrame(scrolling)
-    scrolling = 0
-    element.removeEventListener("pointermove", onMove)
-    element.removeEventListener("pointerup", end)
-    element.removeEventListener("pointercancel", end)
-    done?.(e.clientX, e.clientY, e)
-  }
-  element.addEventListener("pointermove", onMove)
-  element.addEventListener("pointerup", end)
-  element.addEventListener("pointercancel", end)
+  followPress(element, press, {
+    move: (dx, dy, event) => {
+      if (scrolling === 0 && Math.hypot(dx, dy) > sameSpot) scrolling = requestAnimationFrame(scroll)
+      if (scrolling !== 0) moved()
+      last = { x: event.clientX, y: event.clientY }
+      move(last.x, last.y)
+    },
+    end: (how, event) => {
+      cancelAnimationFrame(scrolling)
+      done?.(event?.clientX ?? last.x, event?.clientY ?? last.y, how === "putBack" ? null : event)
+    },
+  })
 }

@@ -1,24 +1,14 @@
 import { useState } from "react"
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import { changes, redoUpTo, takeBack, undoBackTo, whyNot, type Change } from "@biblon/core/editing"
-import { SectionTitle } from "../../ui/pieces"
+import { WordButton } from "../../ui/button"
+import { SectionTitle } from "../../ui/choice"
 import { useDesk, useSession } from "../context"
+import { Press } from "../../ui/bar"
 
 const clock = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit", second: "2-digit" })
 /** The list shows so many; those before them can be reached by undoing. */
 const most = 200
-
-function Act({ label, onPress }: { label: string; onPress: () => void }) {
-  return (
-    <Pressable
-      accessibilityRole="button"
-      onPress={onPress}
-      className="h-11 justify-center rounded-button border border-line bg-surface px-3 wide:h-9"
-    >
-      <Text className="font-ui-bold text-[13px] text-murex">{label}</Text>
-    </Pressable>
-  )
-}
 
 function Row({ change, undone, open, onOpen }: { change: Change; undone: boolean; open: boolean; onOpen: () => void }) {
   const session = useSession()
@@ -30,13 +20,12 @@ function Row({ change, undone, open, onOpen }: { change: Change; undone: boolean
       onMouseEnter={() => session.marking.preview(change.id)}
       onMouseLeave={() => session.marking.preview(null)}
     >
-      <Pressable
-        accessibilityRole="button"
+      <Press
         aria-expanded={open}
-        onPress={onOpen}
+        onClick={onOpen}
         onFocus={() => session.marking.preview(change.id)}
         onBlur={() => session.marking.preview(null)}
-        className={`min-h-[44px] w-full flex-row items-center gap-2 px-3 py-2 ${open ? "bg-murex-soft" : "hover:bg-murex-soft/50"}`}
+        className={`flex min-w-0 shrink-0 min-h-[44px] w-full items-center gap-2 px-3 py-2 ${open ? "bg-murex-soft" : "hover:bg-murex-soft/50"}`}
       >
         <Text
           numberOfLines={2}
@@ -45,17 +34,17 @@ function Row({ change, undone, open, onOpen }: { change: Change; undone: boolean
           {change.name}
         </Text>
         <Text className="font-ui text-[12px] text-ink-soft">{clock.format(change.time)}</Text>
-      </Pressable>
+      </Press>
       {open ? (
         <View className="gap-2 bg-murex-soft px-3 pb-3">
           <View className="flex-row flex-wrap gap-2">
             {undone ? (
-              <Act label="Do again up to here" onPress={() => session.run(redoUpTo(change.id))} />
+              <WordButton narrow label="Do again up to here" onPress={() => session.run(redoUpTo(change.id))} />
             ) : (
               <>
-                <Act label="Undo back to here" onPress={() => session.run(undoBackTo(change.id))} />
+                <WordButton narrow label="Undo back to here" onPress={() => session.run(undoBackTo(change.id))} />
                 {reason === null ? (
-                  <Act label="Take back this alone" onPress={() => session.run(takeBack(change.id))} />
+                  <WordButton narrow label="Take back this alone" onPress={() => session.run(takeBack(change.id))} />
                 ) : null}
               </>
             )}

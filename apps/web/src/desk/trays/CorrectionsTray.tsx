@@ -1,9 +1,12 @@
 import { useState } from "react"
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import { correctionKinds, type CorrectionKind } from "@biblon/core/editing"
 import { X } from "../../ui/icons"
-import { IconButton, SectionTitle } from "../../ui/pieces"
+import { IconButton, WordButton } from "../../ui/button"
+import { TextField } from "../../ui/field"
+import { SectionTitle } from "../../ui/choice"
 import { useCorrections } from "../corrections"
+import { Press } from "../../ui/bar"
 
 const words: Record<CorrectionKind, { name: string; sample: string }> = {
   quotes: { name: "Quotation marks and apostrophes", sample: '"so" → “so”' },
@@ -24,12 +27,12 @@ function Row({ kind }: { kind: CorrectionKind }) {
   const { settings, toggle } = useCorrections()
   const on = !settings.off.includes(kind)
   return (
-    <Pressable
+    <Press
       role="switch"
       aria-checked={on}
       aria-label={words[kind].name}
-      onPress={() => toggle(kind)}
-      className="min-h-[44px] flex-row items-center gap-3 border-b border-line py-1"
+      onClick={() => toggle(kind)}
+      className="flex min-w-0 shrink-0 min-h-[44px] items-center gap-3 border-b border-line py-1"
     >
       <View className="flex-1">
         <Text className="font-ui text-[14px] text-ink">{words[kind].name}</Text>
@@ -40,12 +43,9 @@ function Row({ kind }: { kind: CorrectionKind }) {
       >
         <View className="h-5 w-5 rounded-full bg-raised" />
       </View>
-    </Pressable>
+    </Press>
   )
 }
-
-const input =
-  "h-11 min-w-0 flex-1 rounded-button border border-line bg-raised px-2 font-ui text-[15px] text-ink wide:h-9"
 
 export function CorrectionsTray() {
   const { settings, setSlip } = useCorrections()
@@ -84,26 +84,23 @@ export function CorrectionsTray() {
           add()
         }}
       >
-        <input
-          aria-label="What you type"
+        <TextField
+          quiet
+          label="What you type"
           placeholder="typed"
           value={typed}
           onChange={(e) => setTyped(e.target.value)}
-          className={input}
+          className="flex-1"
         />
-        <input
-          aria-label="What you mean"
+        <TextField
+          quiet
+          label="What you mean"
           placeholder="meant"
           value={meant}
           onChange={(e) => setMeant(e.target.value)}
-          className={input}
+          className="flex-1"
         />
-        <button
-          type="submit"
-          className="h-11 rounded-button border border-line bg-raised px-3 font-ui-bold text-[14px] text-murex wide:h-9"
-        >
-          Add
-        </button>
+        <WordButton label="Add" submit narrow />
       </form>
     </View>
   )

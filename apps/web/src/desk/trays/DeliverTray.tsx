@@ -1,19 +1,20 @@
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import { kinds } from "@biblon/core/formats/kinds"
 import { toolNamed, type Tool } from "../../commands/registry"
 import { keyLabel } from "../../commands/keys"
-import { Glyph, SectionTitle } from "../../ui/pieces"
+import { SectionTitle } from "../../ui/choice"
+import { Glyph } from "../../ui/glyph"
 import { useDesk, useSession } from "../context"
+import { Press } from "../../ui/bar"
 
 function Delivery({ tool, note }: { tool: Tool; note: string }) {
   const session = useSession()
   const busy = useDesk((s) => s.delivering !== null)
   return (
-    <Pressable
-      accessibilityRole="button"
+    <Press
       disabled={busy}
-      onPress={() => tool.run(session)}
-      className={`mb-2 min-h-[60px] flex-row items-center gap-3 rounded-button border border-line bg-raised px-3 py-2 hover:bg-murex-soft/50 ${busy ? "opacity-50" : ""}`}
+      onClick={() => tool.run(session)}
+      className={`flex min-w-0 shrink-0 mb-2 min-h-[60px] items-center gap-3 rounded-button border border-line bg-raised px-3 py-2 hover:bg-murex-soft/50 ${busy ? "opacity-50" : ""}`}
     >
       <Glyph icon={tool.icon} size={26} />
       <View className="flex-1">
@@ -21,7 +22,7 @@ function Delivery({ tool, note }: { tool: Tool; note: string }) {
         <Text className="font-ui text-[13px] text-ink-soft">{note}</Text>
       </View>
       <Text className="hidden font-ui text-[12px] text-ink-soft wide:flex">{keyLabel(tool) ?? ""}</Text>
-    </Pressable>
+    </Press>
   )
 }
 
@@ -50,13 +51,12 @@ export function DeliverTray() {
               ? `Laying out, sheet ${progress.done}`
               : `Writing sheet ${progress.done} of ${progress.of}`}
           </Text>
-          <Pressable
-            accessibilityRole="button"
-            onPress={() => session.delivery.stop()}
-            className="h-11 justify-center px-3"
+          <Press
+            onClick={() => session.delivery.stop()}
+            className="flex min-w-0 flex-col shrink-0 h-11 justify-center px-3"
           >
             <Text className="font-ui-bold text-[14px] text-murex">Stop</Text>
-          </Pressable>
+          </Press>
         </View>
       ) : null}
     </View>

@@ -1,42 +1,17 @@
 import { useEffect, useRef, useState } from "react"
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import { useStore } from "zustand"
 import { documentAttrs } from "@biblon/core/document"
 import { letterValue, selectedText, styleValue, type LookQuery, type Query } from "@biblon/core/editing"
 import { families } from "@biblon/core/layout/catalogue"
 import { CaretDown, CaretUp } from "../../ui/icons"
-import { IconButton, SectionTitle } from "../../ui/pieces"
+import { Chip, IconButton, WordButton } from "../../ui/button"
+import { Choice, SectionTitle } from "../../ui/choice"
+import { TextField } from "../../ui/field"
 import { useDesk, useSession } from "../context"
 
-const input =
-  "h-11 w-full min-w-0 rounded-button border border-line bg-raised px-3 font-ui text-[15px] text-ink wide:h-9"
-
-function Switch({ label, on, onPress }: { label: string; on: boolean; onPress: () => void }) {
-  return (
-    <Pressable
-      accessibilityRole="button"
-      aria-pressed={on}
-      onPress={onPress}
-      className={`h-11 justify-center rounded-button border px-3 wide:h-8 ${on ? "border-murex bg-murex-soft" : "border-line bg-raised"}`}
-    >
-      <Text className={`text-[13px] ${on ? "font-ui-bold text-murex" : "font-ui text-ink"}`}>{label}</Text>
-    </Pressable>
-  )
-}
-
-function Act({ label, onPress }: { label: string; onPress: () => void }) {
-  return (
-    <Pressable
-      accessibilityRole="button"
-      onPress={onPress}
-      className="h-11 flex-1 items-center justify-center rounded-button border border-line bg-raised hover:bg-murex-soft/50 wide:h-9"
-    >
-      <Text className="font-ui-bold text-[14px] text-ink">{label}</Text>
-    </Pressable>
-  )
-}
-
-function Choice({
+/** A choice that may also be none. */
+function AnyOf({
   label,
   value,
   options,
@@ -48,17 +23,12 @@ function Choice({
   onChange: (value: string | undefined) => void
 }) {
   return (
-    <label className="flex min-w-0 flex-1 flex-col gap-1 font-ui text-[13px] text-ink-soft">
-      {label}
-      <select value={value ?? ""} onChange={(event) => onChange(event.target.value || undefined)} className={input}>
-        <option value="">any</option>
-        {options.map(([id, name]) => (
-          <option key={id} value={id}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </label>
+    <Choice
+      label={label}
+      value={value ?? ""}
+      options={[["", "any"], ...options]}
+      onChange={(id) => onChange(id || undefined)}
+    />
   )
 }
 
@@ -87,13 +57,13 @@ function Look({ look, onChange }: { look: LookQuery; onChange: (look: LookQuery)
   return (
     <View className="gap-2">
       <View className="flex-row gap-2">
-        <Choice
+        <AnyOf
           label="Style"
           value={look.style}
           options={Object.entries(styles ?? {}).map(([id, { name }]) => [id, name] as const)}
           onChange={(id) => set({ ...look, style: id as string })}
         />
-        <Choice
+        <AnyOf
           label="Typeface"
           value={look.family}
           options={families.map(({ name }) => [name, name] as const)}
@@ -101,20 +71,20 @@ function Look({ look, onChange }: { look: LookQuery; onChange: (look: LookQuery)
         />
       </View>
       <View className="flex-row flex-wrap gap-2">
-        <Switch
+        <Chip
           label="Bold"
           on={look.bold === true}
           onPress={() => set({ bold: (look.bold ? undefined : true) as boolean })}
         />
-        <Switch
+        <Chip
           label="Italic"
           on={look.italic === true}
           onPress={() => set({ italic: (look.italic ? undefined : true) as boolean })}
         />
         {look.colour ? (
-          <Switch label={`Colour ${look.colour}`} on onPress={() => set({ colour: undefined as unknown as string })} />
+          <Chip label={`Colour ${look.colour}`} on onPress={() => set({ colour: undefined as unknown as string })} />
         ) : null}
-        <Switch label="As the selection looks" on={false} onPress={likeSelection} />
+        <Chip label="As the selection looks" on={false} onPress={likeSelection} />
       </View>
     </View>
   )
@@ -158,9 +128,10 @@ export function FindTray() {
   return (
     <div data-keeps-keys className="flex flex-col">
       <View className="mt-3 flex-row gap-1">
-        <input
+        <TextField
           ref={field}
-          aria-label="Find"
+          quiet
+          label="Find"
           placeholder={query.pattern ? "Pattern" : "Find"}
           value={query.text}
           spellCheck={false}
@@ -171,7 +142,7 @@ export function FindTray() {
             event.stopPropagation()
             finder.next(event.shiftKey ? -1 : 1)
           }}
-          className={input}
+          className="flex-1"
         />
         <IconButton
           name="Previous"
@@ -195,11 +166,11 @@ export function FindTray() {
         {state}
       </Text>
       <View className="flex-row flex-wrap gap-2">
-        <Switch label="Match case" on={query.matchCase} onPress={() => set({ matchCase: !query.matchCase })} />
-        <Switch label="Whole words" on={query.wholeWords} onPress={() => set({ wholeWords: !query.wholeWords })} />
-        <Switch label="Pattern" on={query.pattern} onPress={() => set({ pattern: !query.pattern })} />
-        <Switch label="In the selection" on={query.within !== null} onPress={within} />
-        <Switch
+        <Chip label="Match case" on={query.matchCase} onPress={() => set({ matchCase: !query.matchCase })} />
+        <Chip label="Whole words" on={query.wholeWords} onPress={() => set({ wholeWords: !query.wholeWords })} />
+        <Chip label="Pattern" on={query.pattern} onPress={() => set({ pattern: !query.pattern })} />
+        <Chip label="In the selection" on={query.within !== null} onPress={within} />
+        <Chip
           label="By look"
           on={byLook}
           onPress={() => {
@@ -214,16 +185,16 @@ export function FindTray() {
         </View>
       ) : null}
       <SectionTitle>Replace with</SectionTitle>
-      <input
-        aria-label="Replace with"
+      <TextField
+        quiet
+        label="Replace with"
         placeholder={query.pattern ? "$1 is the first group" : ""}
         value={replacement}
         onChange={(event) => finder.store.setState({ replacement: event.target.value })}
-        className={input}
       />
       <View className="mt-2 flex-row gap-2">
-        <Act label="Replace" onPress={() => finder.replaceOne()} />
-        <Act
+        <WordButton label="Replace" onPress={() => finder.replaceOne()} />
+        <WordButton
           label="Replace all"
           onPress={() => {
             const n = finder.replaceAll()

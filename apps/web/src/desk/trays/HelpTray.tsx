@@ -1,7 +1,7 @@
 import { Text, View } from "react-native"
 import { keyLabel, movementKeys } from "../../commands/keys"
 import { tools } from "../../commands/registry"
-import { SectionTitle } from "../../ui/pieces"
+import { SectionTitle } from "../../ui/choice"
 
 function KeyRow({ name, keys }: { name: string; keys: string }) {
   return (

@@ -10,7 +10,8 @@ import {
   type TabStop,
 } from "@biblon/core/document"
 import { families } from "@biblon/core/layout/catalogue"
-import { Choice, LengthField, NumberField, Switch } from "../../ui/pieces"
+import { Choice, Switch } from "../../ui/choice"
+import { LengthField, NumberField } from "../../ui/field"
 import { readLength } from "../../ui/units"
 import { useDesk } from "../context"
 import { languageOptions } from "../languages"

@@ -1,4 +1,5 @@
 import { useTyped } from "../../ui/typed"
+import { TextField } from "../../ui/field"
 
 /** What a picture or table says to who cannot see it. @param asks whether it stands out as long as nothing is written */
 export function ReaderWords({
@@ -14,13 +15,11 @@ export function ReaderWords({
 }) {
   const typed = useTyped(value, (text) => onChange(text.trim()))
   return (
-    <label className="flex flex-col gap-1 font-ui text-[13px] text-ink-soft">
-      {label}
-      <input
-        {...typed}
-        placeholder="Not written yet"
-        className={`h-11 rounded-button border bg-raised px-3 font-ui text-[15px] text-ink wide:h-9 ${asks && !value ? "border-ochre" : "border-line"}`}
-      />
-    </label>
+    <TextField
+      label={label}
+      {...typed}
+      placeholder="Not written yet"
+      inputClass={asks && !value ? "border-ochre" : ""}
+    />
   )
 }

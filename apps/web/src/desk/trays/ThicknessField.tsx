@@ -1,6 +1,6 @@
 import { Text, View } from "react-native"
 import { limits } from "@biblon/core/document"
-import { NumberField } from "../../ui/pieces"
+import { NumberField } from "../../ui/field"
 
 /** How thick a line is, in points: in small steps where it is thin. To stand in a row. */
 export function ThicknessField({

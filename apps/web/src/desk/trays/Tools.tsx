@@ -1,7 +1,8 @@
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import { toolNamed } from "../../commands/registry"
-import { Glyph } from "../../ui/pieces"
+import { Glyph } from "../../ui/glyph"
 import { useDesk, useSession } from "../context"
+import { Press } from "../../ui/bar"
 
 /** Tools with their signs and words: side by side, or in two columns, after which one goes on writing. */
 export function Tools({
@@ -21,21 +22,20 @@ export function Tools({
       {tools.map(([id, label], i) => {
         const off = applies[i] === "false"
         return (
-          <Pressable
+          <Press
             key={id}
-            accessibilityRole="button"
             disabled={off}
-            onPress={() => {
+            onClick={() => {
               toolNamed(id).run(session)
               if (columns) session.focus()
             }}
-            className={`h-11 flex-1 flex-row items-center rounded-button border border-line bg-raised hover:bg-murex-soft/50 wide:h-9 ${placed} ${off ? "opacity-40" : ""}`}
+            className={`flex min-w-0 h-11 flex-1 items-center rounded-button border border-line bg-raised hover:bg-murex-soft/50 wide:h-9 ${placed} ${off ? "opacity-40" : ""}`}
           >
             <Glyph icon={toolNamed(id).icon} size={18} />
             <Text numberOfLines={columns ? 1 : undefined} className="font-ui text-[14px] text-ink">
               {label}
             </Text>
-          </Pressable>
+          </Press>
         )
       })}
     </View>

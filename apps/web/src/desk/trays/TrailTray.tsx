@@ -1,5 +1,5 @@
 import { useState } from "react"
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import {
   directSpans,
   documentAttrs,
@@ -22,11 +22,13 @@ import {
   type Command,
 } from "@biblon/core/editing"
 import { PencilSimpleLine, X } from "../../ui/icons"
-import { IconButton, SectionTitle } from "../../ui/pieces"
+import { IconButton } from "../../ui/button"
+import { SectionTitle } from "../../ui/choice"
 import { useUnit } from "../../ui/units"
 import { useDesk, useSession } from "../context"
 import { PropertyField } from "./PropertyField"
 import { nameOf, valueWords, type PropertyOf } from "./propertyWords"
+import { Press } from "../../ui/bar"
 
 function sourceWords({ source }: TrailSaying): string {
   switch (source.kind) {
@@ -86,9 +88,9 @@ function Saying({ entry, saying, wins }: { entry: TrailEntry; saying: TrailSayin
         <View className="flex-1">
           <Text className={`font-ui text-[13px] ${wins ? "text-ink" : "text-ink-soft line-through"}`}>{words}</Text>
           {source.kind === "style" || source.kind === "letterStyle" ? (
-            <Pressable accessibilityRole="link" onPress={() => session.openTray("structure", `styles/${source.key}`)}>
+            <Press role="link" onClick={() => session.opening.tray("structure", `styles/${source.key}`)}>
               <Text className="font-ui text-[12px] text-ink-soft underline">{`${sourceWords(saying)}${wins ? "" : ", overruled"}`}</Text>
-            </Pressable>
+            </Press>
           ) : (
             <Text className="font-ui text-[12px] text-ink-soft">{`${sourceWords(saying)}${wins ? "" : ", overruled"}`}</Text>
           )}
@@ -110,13 +112,12 @@ function Saying({ entry, saying, wins }: { entry: TrailEntry; saying: TrailSayin
           />
         ) : null}
         {source.kind === "default" ? (
-          <Pressable
-            accessibilityRole="button"
-            onPress={() => session.openTray("document")}
-            className="h-9 justify-center px-1"
+          <Press
+            onClick={() => session.opening.tray("document")}
+            className="flex min-w-0 flex-col shrink-0 h-9 justify-center px-1"
           >
             <Text className="font-ui text-[12px] text-murex">Document</Text>
-          </Pressable>
+          </Press>
         ) : null}
       </View>
       {editing ? (
@@ -157,17 +158,16 @@ function Span({ span, text, start }: { span: DirectSpan; text: string; start: nu
         : `“${inside.length > 32 ? `${inside.slice(0, 18)}…${inside.slice(-10)}` : inside}”`
   return (
     <View className="min-h-[44px] flex-row items-center border-b border-line">
-      <Pressable
-        accessibilityRole="button"
+      <Press
         aria-label={`Select ${name.toLowerCase()} ${value}, ${shown}`}
-        onPress={() => session.going.toRange(start + span.from, start + span.to)}
-        className="flex-1 py-1 hover:bg-murex-soft/50"
+        onClick={() => session.going.toRange(start + span.from, start + span.to)}
+        className="flex min-w-0 flex-col flex-1 py-1 hover:bg-murex-soft/50"
       >
         <Text className="font-ui text-[13px] text-ink">{`${name}: ${value}`}</Text>
         <Text numberOfLines={1} className={`font-ui text-[12px] ${span.empty ? "text-ochre" : "text-ink-soft"}`}>
           {`${span.from === span.to ? "on" : `${span.from + 1} to ${span.to}, on`} ${shown}`}
         </Text>
-      </Pressable>
+      </Press>
       <IconButton
         name={`Remove ${name.toLowerCase()} from ${shown}`}
         icon={X}
@@ -246,11 +246,11 @@ export function TrailTray() {
       {(all ? trail : said).map((entry) => (
         <Entry key={`${entry.of} ${entry.property}`} entry={entry} />
       ))}
-      <Pressable accessibilityRole="button" onPress={() => setAll(!all)} className="h-11 justify-center">
+      <Press onClick={() => setAll(!all)} className="flex min-w-0 flex-col shrink-0 h-11 justify-center">
         <Text className="font-ui-bold text-[14px] text-murex">
           {all ? "Only what is said somewhere" : "Show all properties"}
         </Text>
-      </Pressable>
+      </Press>
     </View>
   )
 }

@@ -1,6 +1,6 @@
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from "react"
 import { ScrollView, Text, View } from "react-native"
-import { IconButton } from "../../ui/pieces"
+import { IconButton } from "../../ui/button"
 import { useDesk, useSession } from "../context"
 import { trayNamed } from "../trays"
 import { contents } from "./contents"
@@ -21,7 +21,7 @@ export function Tray({ tray, wide }: { tray: TrayId; wide: boolean }) {
   const page = useDesk((s) => s.pages[tray]?.split("/")[0])
   // Each page is shown from its top, however far the one before was scrolled.
   useEffect(() => scroller.current?.scrollTo({ y: 0, animated: false }), [page])
-  const close = () => session.openTray(null)
+  const close = () => session.opening.tray(null)
   const content = (
     <div
       onKeyDown={(event: KeyboardEvent<HTMLDivElement>) => {

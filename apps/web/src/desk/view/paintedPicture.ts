@@ -1,11 +1,26 @@
 /** Pictures as elements. */
 import { frameOfPicture, outlinePath, pictureShadow, radiiOf, wholeOf, type DrawnPicture } from "@biblon/core/layout"
+import { keptAddress } from "../../live/files"
 import { element, px } from "./elements"
 
 const svgSpace = "http://www.w3.org/2000/svg"
 
-/** Where the bytes of a picture are to be had: from the server, or from this device until that has them. */
-export const pictureAddress = (asset: string): string => `/api/assets/${asset}`
+/** Milliseconds after which a picture that is not to be had is asked for again: it may be on its way from another device. */
+const again = [2000, 8000, 30_000]
+
+/** Shows a picture from the server, or from this device until that has it. */
+function load(image: HTMLImageElement, asset: string): void {
+  const address = `/api/assets/${asset}`
+  let tried = 0
+  image.onerror = () =>
+    void keptAddress(asset).then((kept) => {
+      const pause = again[tried++]
+      if (kept && image.src !== kept) image.src = kept
+      else if (pause !== undefined)
+        setTimeout(() => image.isConnected && (image.src = `${address}?again=${tried}`), pause)
+    })
+  image.src = address
+}
 
 /** A picture whose upright box has its corner at a place of what it is put into. */
 export function paintPicture(own: DrawnPicture, x: number, y: number): HTMLElement {
@@ -42,7 +57,7 @@ export function paintPicture(own: DrawnPicture, x: number, y: number): HTMLEleme
   })
   const whole = wholeOf(own)
   const image = document.createElement("img")
-  image.src = pictureAddress(own.asset)
+  load(image, own.asset)
   image.alt = own.alt
   image.draggable = false
   image.decoding = "async"

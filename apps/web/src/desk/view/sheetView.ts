@@ -3,34 +3,14 @@
  * the layout mirror and never changes the document.
  */
 import { leavesOf, type EdgeName } from "@biblon/core/document"
-import { pictureHere } from "@biblon/core/editing"
-import type { Box } from "@biblon/core/layout"
-import type { EditorState } from "prosemirror-state"
 import { CaretMark } from "./caretMark"
 import { Places } from "./places"
-import type { Column, EdgeArea, PictureSeen, Place, TableSeen, ViewSource } from "./source"
+import type { EdgeArea, Place, ViewSource } from "./source"
 import { Room } from "./room"
 import { ShownSheets } from "./shownSheets"
 import { Spots } from "./spots"
 import { Stack, type StackOptions } from "./stack"
-
-export interface ViewSummary {
-  sheets: number
-  complete: boolean
-  /** Number of the sheet with the caret, from 1. */
-  caretSheet: number
-  /** The first sheet in sight, from 1. */
-  firstShown: number
-  caret: Box | null
-  /** The column with the caret. */
-  column: Column | null
-  /** The table with the caret. */
-  table: TableSeen | null
-  /** The picture that is selected. */
-  picture: PictureSeen | null
-  /** Edges of the selection in the view's pixels, where they are in sight. */
-  selection: { from: Box | null; to: Box | null }
-}
+import { whatIsAt, type ViewSummary } from "./summary"
 
 /** Left above a sheet that is gone to. */
 const sheetEdge = 10
@@ -200,7 +180,7 @@ export class SheetView {
     const { layout } = this.source
     const editor = this.source.editor()
     if (!layout.current) return
-    const { from, head, anchor, empty } = editor.selection
+    const { head, empty } = editor.selection
     this.shown.mark()
     const place = { pos: head, bias: this.source.bias() }
     const box = this.places.box(place)
@@ -209,25 +189,12 @@ export class SheetView {
     this.canvas.classList.toggle("at-edge", kind === "header" || kind === "footer")
     this.caret.show(box)
     if (box) this.caret.light(empty)
-    const edge = (pos: number) => (pos === head ? box : this.places.box({ pos, bias: pos === from ? 1 : -1 }))
     this.onChange({
       sheets: this.stack.count,
       complete: layout.mirror.complete,
       firstShown: this.stack.rowAt(this.room.scrollTop + this.room.clientHeight * 0.4) + 1,
-      caretSheet: (this.places.sheetIndex(place) ?? 0) + 1,
-      caret: box,
-      column: this.places.columnAt(place),
-      table: this.places.tableAt(place),
-      picture: this.pictureSeen(editor),
-      selection: empty
-        ? { from: box, to: box }
-        : { from: edge(Math.min(anchor, head)), to: edge(Math.max(anchor, head)) },
+      ...whatIsAt(editor, place, box, this.places, (pos) => this.spots.pictureSeen(pos, this.shown.numbers)),
     })
-  }
-
-  private pictureSeen(editor: EditorState): PictureSeen | null {
-    const here = pictureHere(editor)
-    return here && this.spots.pictureSeen(here.pos, this.shown.numbers)
   }
 
   /** Where something that is dragged would land; null when nothing is dragged. */

@@ -59,7 +59,21 @@ export interface PictureSeen {
   floats: boolean
   /** Pixels for a point. */
   scale: number
-  sheet: { x: number; y: number; width: number; height: number }
+  sheet: Area
+  /** The room between the sheet's margins. */
+  margins: Area
+  /** The other pictures of the sheet. */
+  others: readonly Area[]
+  /** Where the place that it moves with is shown, for one that floats. */
+  pin: { x: number; y: number } | null
+}
+
+/** In the view's pixels. */
+export interface Area {
+  x: number
+  y: number
+  width: number
+  height: number
 }
 
 /** The head or foot of a sheet, as an area of it. */

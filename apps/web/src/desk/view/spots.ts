@@ -20,8 +20,9 @@ import {
   sectionBegun,
   type Box,
   type DrawnPicture,
+  type PlacedSheet,
 } from "@biblon/core/layout"
-import type { EdgeArea, PictureSeen, ViewSource } from "./source"
+import type { Area, EdgeArea, PictureSeen, ViewSource } from "./source"
 import type { Stack } from "./stack"
 
 /** Where something begins, and where on its sheet that is shown. */
@@ -124,11 +125,20 @@ export class Spots {
     const offset = pos - leaves.start(leaf)
     const { scale } = this
     for (const index of sheets) {
-      const found = this.picturesOn(index).find((own) => own.leaf === leaf && own.offset === offset)
-      if (!found) continue
+      const pictures = this.picturesOn(index)
+      const found = pictures.find((own) => own.leaf === leaf && own.offset === offset)
+      const placed = this.source.layout.mirror.placed(index)
+      if (!found || !placed) continue
       const [left, top] = [this.left(index), this.stack().top(index)]
+      const area = (x: number, y: number, width: number, height: number): Area => ({
+        x: left + x * scale,
+        y: top + y * scale,
+        width: width * scale,
+        height: height * scale,
+      })
+      const { sheet } = placed
+      const { paper } = sheet.start
       const { picture, x, y, floats } = found
-      const { table } = this.stack()
       return {
         pos,
         x: left + x * scale,
@@ -138,13 +148,28 @@ export class Spots {
         turn: picture.turn,
         floats,
         scale,
-        sheet: {
-          x: left,
-          y: top,
-          width: (table.widths[index] ?? 0) * scale,
-          height: (table.heights[index] ?? 0) * scale,
-        },
+        sheet: area(0, 0, sheet.width, sheet.height),
+        margins: paper ? area(paper.left, paper.top, paper.width, paper.height) : area(0, 0, sheet.width, sheet.height),
+        others: pictures.flatMap((own) =>
+          own === found ? [] : [area(own.x, own.y, own.picture.width, own.picture.height)],
+        ),
+        pin: floats ? this.pinOf(placed, leaf, offset, left, top) : null,
       }
+    }
+    return null
+  }
+
+  /** Where the line begins on which something of a leaf is tied to the text. */
+  private pinOf(placed: PlacedSheet, leaf: number, offset: number, left: number, top: number): PictureSeen["pin"] {
+    for (const fragment of fragmentsOf(placed)) {
+      if (fragment.leaf !== leaf || fragment.part === "repeated") continue
+      const lines = fragment.paragraph.lines.slice(fragment.from, fragment.to)
+      const line = lines.find(({ from, to }) => offset >= from && offset < to) ?? lines[0]
+      if (line)
+        return {
+          x: left + fragment.x * this.scale,
+          y: top + (lineTop(fragment, line) + line.height / 2) * this.scale,
+        }
     }
     return null
   }

@@ -1,9 +1,12 @@
 import { useState } from "react"
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import { captionLabels, type ReferencePart } from "@biblon/core/document"
 import { insertCaption, insertContents, insertReference, referenceTargets, usualLabels } from "@biblon/core/editing"
-import { Choice, Fold, SectionTitle, Segment, Segments, WordButton } from "../../../ui/pieces"
+import { WordButton } from "../../../ui/button"
+import { Choice, Fold, SectionTitle, Segment, Segments } from "../../../ui/choice"
 import { useDesk, useSession } from "../../context"
+import { Press } from "../../../ui/bar"
+import { TextField } from "../../../ui/field"
 
 const own = "own"
 
@@ -31,15 +34,13 @@ export function Captions() {
           onChange={setChosen}
         />
         {chosen === own ? (
-          <label className="flex min-w-0 flex-1 flex-col gap-1 font-ui text-[13px] text-ink-soft">
-            Word
-            <input
-              value={word}
-              onChange={(event) => setWord(event.target.value)}
-              placeholder="Chart"
-              className="h-11 min-w-0 rounded-button border border-line bg-raised px-3 font-ui text-[15px] text-ink wide:h-9"
-            />
-          </label>
+          <TextField
+            label="Word"
+            value={word}
+            onChange={(event) => setWord(event.target.value)}
+            placeholder="Chart"
+            className="flex-1"
+          />
         ) : null}
       </View>
       <View className="mt-2 flex-row gap-2">
@@ -99,19 +100,18 @@ function References() {
       ) : (
         <View className="overflow-hidden rounded-button border border-line bg-raised">
           {targets.slice(0, most).map((target) => (
-            <Pressable
+            <Press
               key={target.leaf}
-              accessibilityRole="button"
-              onPress={() => {
+              onClick={() => {
                 session.run(insertReference(target, part))
                 session.focus()
               }}
-              className="min-h-[44px] justify-center px-3 hover:bg-murex-soft/50 wide:min-h-[34px]"
+              className="flex min-w-0 flex-col shrink-0 min-h-[44px] justify-center px-3 hover:bg-murex-soft/50 wide:min-h-[34px]"
             >
               <Text numberOfLines={1} className="font-ui text-[14px] text-ink">
                 {target.text}
               </Text>
-            </Pressable>
+            </Press>
           ))}
         </View>
       )}

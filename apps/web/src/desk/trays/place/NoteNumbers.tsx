@@ -1,7 +1,8 @@
 import { View } from "react-native"
 import { documentAttrs, noteForms, type NoteSettings } from "@biblon/core/document"
 import { changeNotes, markHere, noteHere, turnNote } from "@biblon/core/editing"
-import { Choice, Fold, WordButton } from "../../../ui/pieces"
+import { WordButton } from "../../../ui/button"
+import { Choice, Fold } from "../../../ui/choice"
 import { useDesk, useSession } from "../../context"
 
 type NoteForm = NoteSettings["end"]["form"]

@@ -1,9 +1,12 @@
 import { useRef, useState } from "react"
 import { Text, View } from "react-native"
-import { Fold, SectionTitle, WordButton } from "../../../ui/pieces"
+import { WordButton } from "../../../ui/button"
+import { Fold, SectionTitle } from "../../../ui/choice"
 import { useDesk, useSession } from "../../context"
 import { PictureFile } from "../PictureFile"
 import { drawings, drawingFile } from "./drawings"
+import { Press } from "../../../ui/bar"
+import { TextField } from "../../../ui/field"
 
 /** Pictures from a file, the camera, or our own drawings. */
 export function Pictures() {
@@ -40,21 +43,21 @@ function Drawings() {
   )
   return (
     <>
-      <input
+      <TextField
+        quiet
+        label="Find a drawing"
+        placeholder="Name, such as buoy or letter"
         value={wanted}
         onChange={(event) => setWanted(event.target.value)}
-        aria-label="Find a drawing"
-        placeholder="Name, such as buoy or letter"
-        className="h-11 rounded-button border border-line bg-raised px-3 font-ui text-[15px] text-ink wide:h-9"
       />
       <div className="grid grid-cols-4 gap-2">
         {found.map((drawing) => (
-          <button
+          <Press
             key={drawing.name}
             type="button"
             title={drawing.name}
             aria-label={drawing.name}
-            className="aspect-square cursor-pointer rounded-button border border-line bg-raised p-1.5 hover:border-murex"
+            className="aspect-square rounded-button border border-line bg-raised p-1.5 hover:border-murex"
             onClick={() => void session.picturing.add([drawingFile(drawing)], { width: 120, alt: drawing.name })}
           >
             <svg
@@ -63,7 +66,7 @@ function Drawings() {
               aria-hidden="true"
               dangerouslySetInnerHTML={{ __html: drawing.svg }}
             />
-          </button>
+          </Press>
         ))}
       </div>
       {found.length === 0 ? (

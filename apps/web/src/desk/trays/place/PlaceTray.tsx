@@ -1,8 +1,8 @@
 import { useState } from "react"
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import { dateFormats, documentAttrs, formatDate } from "@biblon/core/document"
 import { insertField, insertText } from "@biblon/core/editing"
-import { SectionTitle, Segment, Segments } from "../../../ui/pieces"
+import { SectionTitle, Segment, Segments } from "../../../ui/choice"
 import { useDesk, useSession } from "../../context"
 import { Tools } from "../Tools"
 import { Captions } from "./Captions"
@@ -10,6 +10,7 @@ import { NoteNumbers } from "./NoteNumbers"
 import { Pictures } from "./Pictures"
 import { Symbols } from "./Symbols"
 import { TableGrid } from "./TableGrid"
+import { Press } from "../../../ui/bar"
 
 function Dates() {
   const session = useSession()
@@ -24,17 +25,16 @@ function Dates() {
       </Segments>
       <View className="mt-2 overflow-hidden rounded-button border border-line bg-raised">
         {Object.keys(dateFormats).map((format) => (
-          <Pressable
+          <Press
             key={format}
-            accessibilityRole="button"
-            onPress={() => {
+            onClick={() => {
               session.run(kept ? insertField(format) : insertText(formatDate(now, format, language)))
               session.focus()
             }}
-            className="min-h-[44px] justify-center px-3 hover:bg-murex-soft/50 wide:min-h-[34px]"
+            className="flex min-w-0 flex-col shrink-0 min-h-[44px] justify-center px-3 hover:bg-murex-soft/50 wide:min-h-[34px]"
           >
             <Text className="font-ui text-[15px] text-ink">{formatDate(now, format, language)}</Text>
-          </Pressable>
+          </Press>
         ))}
       </View>
     </>

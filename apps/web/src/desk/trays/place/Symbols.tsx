@@ -1,11 +1,13 @@
 import { useEffect, useState } from "react"
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import { insertText } from "@biblon/core/editing"
 import { fallbackFaces } from "@biblon/core/layout/catalogue"
 import { useSession } from "../../context"
 import { findSymbols, useSymbols } from "../../symbols"
+import { Press } from "../../../ui/bar"
+import { TextField } from "../../../ui/field"
+import { Choice } from "../../../ui/choice"
 
-const input = "h-11 w-full rounded-button border border-line bg-raised px-3 font-ui text-[15px] text-ink wide:h-9"
 const faces = ["Tinos-regular", ...fallbackFaces(false)].join(", ")
 /** A category shows so many at first. */
 const most = 160
@@ -25,7 +27,7 @@ function Grid({ items, onPick }: { items: readonly [string, string][]; onPick: (
         className="grid grid-cols-[repeat(auto-fill,minmax(44px,1fr))] overflow-hidden rounded-button border border-line bg-raised"
       >
         {items.map(([char, name]) => (
-          <button
+          <Press
             key={char}
             type="button"
             title={name}
@@ -34,11 +36,11 @@ function Grid({ items, onPick }: { items: readonly [string, string][]; onPick: (
             onMouseEnter={() => setNamed(name)}
             onFocus={() => setNamed(name)}
             onTouchStart={() => setNamed(name)}
-            className="h-11 cursor-pointer border-0 bg-transparent text-[20px] text-ink hover:bg-murex-soft"
+            className="h-11 border-0 bg-transparent text-[20px] text-ink hover:bg-murex-soft"
             style={{ fontFamily: faces }}
           >
             {shown(char)}
-          </button>
+          </Press>
         ))}
       </div>
       <Text className="mt-1 min-h-[18px] font-ui text-[12px] text-ink-soft">{named}</Text>
@@ -65,12 +67,12 @@ export function Symbols() {
   const names = new Map(recent.length > 0 ? categories.flatMap((c) => c.items) : [])
   return (
     <View className="gap-2">
-      <input
-        aria-label="Find a symbol"
+      <TextField
+        quiet
+        label="Find a symbol"
         placeholder="Name, such as arrow or alpha"
         value={typed}
         onChange={(event) => setTyped(event.target.value)}
-        className={input}
       />
       {found ? (
         found.length > 0 ? (
@@ -85,30 +87,24 @@ export function Symbols() {
           {recent.length > 0 ? (
             <Grid items={recent.map((char) => [char, names.get(char) ?? char])} onPick={pick} />
           ) : null}
-          <select
-            aria-label="Category"
-            value={category}
-            onChange={(event) => {
-              setCategory(Number(event.target.value))
+          <Choice
+            quiet
+            label="Category"
+            value={String(category)}
+            options={categories.map(({ name }, i) => [String(i), name] as const)}
+            onChange={(i) => {
+              setCategory(Number(i))
               setAll(false)
             }}
-            className={input}
-          >
-            {categories.map(({ name }, i) => (
-              <option key={name} value={i}>
-                {name}
-              </option>
-            ))}
-          </select>
+          />
           <Grid items={all ? items : items.slice(0, most)} onPick={pick} />
           {!all && items.length > most ? (
-            <Pressable
-              accessibilityRole="button"
-              onPress={() => setAll(true)}
-              className="h-11 justify-center self-start"
+            <Press
+              onClick={() => setAll(true)}
+              className="flex min-w-0 flex-col shrink-0 h-11 justify-center self-start"
             >
               <Text className="font-ui-bold text-[14px] text-murex">{`Show all ${items.length}`}</Text>
-            </Pressable>
+            </Press>
           ) : null}
         </>
       )}

@@ -1,7 +1,9 @@
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react"
 import { Text, View } from "react-native"
 import { insertTable, tableFromText } from "@biblon/core/editing"
-import { Fold, NumberField, SectionTitle, WordButton } from "../../../ui/pieces"
+import { WordButton } from "../../../ui/button"
+import { Fold, SectionTitle } from "../../../ui/choice"
+import { NumberField } from "../../../ui/field"
 import { useDesk, useSession } from "../../context"
 
 const most = { rows: 8, columns: 8 }

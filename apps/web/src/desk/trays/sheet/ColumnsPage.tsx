@@ -2,17 +2,9 @@ import { Text, View } from "react-native"
 import { edgeWidth, equal, leastRoom, limits, type PageSetup } from "@biblon/core/document"
 import { columnsIn } from "@biblon/core/layout"
 import { joinSections, startSection } from "@biblon/core/editing"
-import {
-  Choice,
-  Fold,
-  LengthField,
-  NumberField,
-  SectionTitle,
-  Segment,
-  Segments,
-  Switch,
-  WordButton,
-} from "../../../ui/pieces"
+import { WordButton } from "../../../ui/button"
+import { Choice, Fold, SectionTitle, Segment, Segments, Switch } from "../../../ui/choice"
+import { LengthField, NumberField } from "../../../ui/field"
 import { SheetDrawing } from "./SheetDrawing"
 import { useSetup } from "./useSetup"
 

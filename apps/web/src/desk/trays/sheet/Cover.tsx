@@ -2,10 +2,12 @@ import type { ReactNode } from "react"
 import { Text, View } from "react-native"
 import { coverNames, type Properties } from "@biblon/core/document"
 import { coverOf, setCover, type CoverName } from "@biblon/core/editing"
-import { SectionTitle, WordButton } from "../../../ui/pieces"
+import { WordButton } from "../../../ui/button"
+import { SectionTitle } from "../../../ui/choice"
 import { PropertyEntry } from "../../bars/PressedCard"
 import { useDesk, useSession } from "../../context"
 import { trying } from "../../trying"
+import { Press } from "../../../ui/bar"
 
 const coverWords: Readonly<Record<CoverName, string>> = {
   pier: "Pier",
@@ -70,16 +72,16 @@ export function Cover() {
       <SectionTitle>Cover</SectionTitle>
       <View role="group" aria-label="Covers" className="flex-row flex-wrap gap-2">
         {coverNames.map((design) => (
-          <button
+          <Press
             key={design}
             type="button"
             aria-pressed={chosen === design}
-            className={`flex cursor-pointer flex-col items-center gap-1 rounded-button border-0 p-1.5 text-[13px] ${chosen === design ? "bg-murex-soft font-ui-bold text-murex" : "bg-transparent font-ui text-ink hover:bg-murex-soft/50"}`}
+            className={`flex flex-col items-center gap-1 rounded-button border-0 p-1.5 text-[13px] ${chosen === design ? "bg-murex-soft font-ui-bold text-murex" : "bg-transparent font-ui text-ink hover:bg-murex-soft/50"}`}
             {...trying(session, setCover(chosen === design ? null : design))}
           >
             <CoverDrawing design={design} />
             {coverWords[design]}
-          </button>
+          </Press>
         ))}
       </View>
       {chosen ? (

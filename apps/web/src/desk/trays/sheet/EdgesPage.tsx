@@ -17,7 +17,9 @@ import {
   placeNumbers,
   type NumberPlace,
 } from "@biblon/core/editing"
-import { Choice, Fold, LengthField, NumberField, SectionTitle, Switch, WordButton } from "../../../ui/pieces"
+import { WordButton } from "../../../ui/button"
+import { Choice, Fold, SectionTitle, Switch } from "../../../ui/choice"
+import { LengthField, NumberField } from "../../../ui/field"
 import { useDesk } from "../../context"
 import { SheetDrawing } from "./SheetDrawing"
 import { useSetup } from "./useSetup"

@@ -5,6 +5,7 @@ import type { Command, NumberPlace } from "@biblon/core/editing"
 import { inUnit, stepLength, units, useUnit } from "../../../ui/units"
 import { useSession } from "../../context"
 import { dragLength } from "../../dragging"
+import { Press } from "../../../ui/bar"
 
 /** Pixels into which the longer side of the sheet is drawn: to look at, and to tap. */
 const [looked, tapped] = [128, 190]
@@ -188,7 +189,7 @@ export function SheetDrawing({
               const y = edge === "head" ? head.distance + 6 : height - foot.distance - 6
               const x = [left, width / 2, width - margins.right][part] as number
               return (
-                <button
+                <Press
                   key={`${edge}${part}`}
                   type="button"
                   aria-label={`Number ${words[edge]}, ${sides[part]}`}
@@ -202,7 +203,7 @@ export function SheetDrawing({
                   >
                     1
                   </span>
-                </button>
+                </Press>
               )
             })
           : null}

@@ -1,5 +1,5 @@
 import { View } from "react-native"
-import { PageTabs, Segment, Segments } from "../../../ui/pieces"
+import { PageTabs, Segment, Segments } from "../../../ui/choice"
 import { useDesk, useSession } from "../../context"
 import { BehindPage } from "./BehindPage"
 import { ColumnsPage } from "./ColumnsPage"
@@ -52,7 +52,7 @@ export function SheetTray() {
         label="Sheet"
         pages={pages.map(([id, name]) => [id, name] as const)}
         page={page}
-        onChoose={(next) => session.openTray("sheet", next)}
+        onChoose={(next) => session.opening.tray("sheet", next)}
       />
       <Scope />
       <Page />

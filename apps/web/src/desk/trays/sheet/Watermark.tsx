@@ -2,7 +2,8 @@ import { useRef } from "react"
 import { View } from "react-native"
 import { documentAttrs, limits, type Watermark as Words } from "@biblon/core/document"
 import { families } from "@biblon/core/layout/catalogue"
-import { Choice, SectionTitle, WordButton } from "../../../ui/pieces"
+import { WordButton } from "../../../ui/button"
+import { Choice, SectionTitle } from "../../../ui/choice"
 import { useTyped } from "../../../ui/typed"
 import { useDesk } from "../../context"
 import { trying } from "../../trying"
@@ -10,6 +11,8 @@ import { PictureFile } from "../PictureFile"
 import { Colours, inks } from "../write/Colours"
 import { Slide } from "../write/Slide"
 import { useSetup } from "./useSetup"
+import { Press } from "../../../ui/bar"
+import { TextField } from "../../../ui/field"
 
 const usual: Words = { text: "Draft", family: "Literata", size: 120, angle: 45, colour: "#7a1f4b", strength: 0.15 }
 const offered = ["Draft", "Copy", "In confidence"]
@@ -31,24 +34,24 @@ export function Watermark() {
   return (
     <>
       <SectionTitle>Watermark</SectionTitle>
-      <input
-        aria-label="Words behind the text"
+      <TextField
+        quiet
+        label="Words behind the text"
         placeholder="Words behind the text"
         maxLength={limits.watermark}
         {...typed}
-        className="h-11 w-full rounded-button border border-line bg-raised px-3 font-ui text-[15px] text-ink wide:h-9"
       />
       <View className="flex-row gap-2">
         {offered.map((text) => (
-          <button
+          <Press
             key={text}
             type="button"
             aria-pressed={watermark?.text === text}
-            className={`h-11 min-w-0 flex-1 cursor-pointer rounded-button border border-line px-1 text-[14px] wide:h-9 ${watermark?.text === text ? "bg-murex-soft font-ui-bold text-murex" : "bg-raised font-ui text-ink hover:bg-murex-soft/50"}`}
+            className={`h-11 min-w-0 flex-1 rounded-button border border-line px-1 text-[14px] wide:h-9 ${watermark?.text === text ? "bg-murex-soft font-ui-bold text-murex" : "bg-raised font-ui text-ink hover:bg-murex-soft/50"}`}
             {...trying(session, made({ text }))}
           >
             {text}
-          </button>
+          </Press>
         ))}
       </View>
       <View className="flex-row">

@@ -8,9 +8,11 @@ import {
   setParagraphs,
   usualContents,
 } from "@biblon/core/editing"
-import { Choice, Switch, WordButton } from "../../../ui/pieces"
+import { WordButton } from "../../../ui/button"
+import { Choice, Switch } from "../../../ui/choice"
 import { useTyped } from "../../../ui/typed"
 import { useDesk, useSession } from "../../context"
+import { TextField } from "../../../ui/field"
 
 const lookNames: Readonly<Record<ContentsLook, string>> = {
   dotted: "Dots to the number",
@@ -83,15 +85,7 @@ export function HeadingHere() {
         }
       />
       {listed ? (
-        <label className="flex min-w-0 flex-col gap-1 font-ui text-[13px] text-ink-soft">
-          In shorter words there
-          <input
-            {...typed}
-            placeholder="As it is"
-            maxLength={limits.shortForm}
-            className="h-11 min-w-0 rounded-button border border-line bg-raised px-3 font-ui text-[15px] text-ink wide:h-9"
-          />
-        </label>
+        <TextField label="In shorter words there" {...typed} placeholder="As it is" maxLength={limits.shortForm} />
       ) : null}
     </View>
   )

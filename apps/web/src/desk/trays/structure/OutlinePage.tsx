@@ -3,10 +3,14 @@ import { Text, View } from "react-native"
 import { headingsOf, leavesOf, type Heading } from "@biblon/core/document"
 import { headingAt, headingNumbers, moveSection, numberHeadings, promoteSection } from "@biblon/core/editing"
 import { CaretDown, CaretLeft, CaretRight, DotsSixVertical, Warning } from "../../../ui/icons"
-import { Choice, Glyph, IconButton, inkSoft } from "../../../ui/pieces"
+import { followPress } from "../../../ui/followPress"
+import { IconButton } from "../../../ui/button"
+import { Choice } from "../../../ui/choice"
+import { Glyph, inkSoft } from "../../../ui/glyph"
 import { useDesk, useSession } from "../../context"
 import { Contents, HeadingHere } from "./ContentsTools"
 import { useWindow } from "./useWindow"
+import { Press } from "../../../ui/bar"
 
 /** Movement, in pixels, from which a press on a heading carries it. */
 const carries = 6
@@ -87,23 +91,15 @@ export function OutlinePage() {
   }
 
   const carry = (heading: Heading) => (event: PointerEvent<HTMLElement>) => {
-    const grip = event.currentTarget
-    const start = event.clientY
     let at: Carried | null = null
-    grip.setPointerCapture(event.pointerId)
-    const move = (e: globalThis.PointerEvent) => {
-      if (Math.abs(e.clientY - start) > carries || at) setCarried((at = landing(heading, e.clientY)))
-    }
-    const end = (e: globalThis.PointerEvent) => {
-      grip.removeEventListener("pointermove", move)
-      grip.removeEventListener("pointerup", end)
-      grip.removeEventListener("pointercancel", end)
-      if (at && e.type === "pointerup") session.run(moveSection(heading.leaf, at.before))
-      setCarried(null)
-    }
-    grip.addEventListener("pointermove", move)
-    grip.addEventListener("pointerup", end)
-    grip.addEventListener("pointercancel", end)
+    followPress(event.currentTarget, event, {
+      slack: carries,
+      move: (_dx, _dy, { clientY }) => setCarried((at = landing(heading, clientY))),
+      end: (how) => {
+        if (at && how === "moved") session.run(moveSection(heading.leaf, at.before))
+        setCarried(null)
+      },
+    })
   }
 
   /** By key, a section goes before the one above it or behind the one below it at its level. */
@@ -165,20 +161,18 @@ export function OutlinePage() {
               className={`group absolute inset-x-0 flex h-11 items-stretch wide:h-8 rounded-button ${heading.leaf === here ? "bg-murex-soft" : "hover:bg-murex-soft/40"} ${carried?.heading.leaf === heading.leaf ? "opacity-50" : ""}`}
               style={{ paddingLeft: (heading.level - 1) * 12, top: start }}
             >
-              <button
-                type="button"
+              <Press
                 aria-label={heading.folded ? `Unfold ${heading.text}` : `Fold ${heading.text}`}
                 disabled={!heading.hasInside}
                 onClick={() => fold(heading)}
-                className="flex w-7 cursor-pointer items-center justify-center border-0 bg-transparent p-0 disabled:opacity-0"
+                className="flex w-7 items-center justify-center border-0 bg-transparent p-0 disabled:opacity-0"
               >
                 <Glyph icon={heading.folded ? CaretRight : CaretDown} size={14} colour={inkSoft} />
-              </button>
-              <button
-                type="button"
+              </Press>
+              <Press
                 onClick={() => session.going.toLeaf(heading.leaf)}
                 onKeyDown={onKey(heading)}
-                className={`flex min-h-[44px] min-w-0 flex-1 cursor-pointer items-center gap-1.5 border-0 bg-transparent p-0 text-left text-[14px] wide:min-h-[32px] ${heading.leaf === here ? "font-ui-bold text-murex" : "font-ui text-ink"}`}
+                className={`flex min-h-[44px] min-w-0 flex-1 items-center gap-1.5 border-0 bg-transparent p-0 text-left text-[14px] wide:min-h-[32px] ${heading.leaf === here ? "font-ui-bold text-murex" : "font-ui text-ink"}`}
               >
                 {heading.label ? <span className="shrink-0 text-ink-soft">{heading.label}</span> : null}
                 <span className="truncate">{heading.text || "(empty heading)"}</span>
@@ -191,7 +185,7 @@ export function OutlinePage() {
                     <Glyph icon={Warning} size={15} colour="rgb(var(--ochre))" />
                   </span>
                 ) : null}
-              </button>
+              </Press>
               {heading.leaf === here ? (
                 <>
                   <IconButton

@@ -4,13 +4,13 @@ import { replaceSheet } from "@biblon/core/editing"
 import { faceOf } from "@biblon/core/layout/catalogue"
 import { useDesk, useSession } from "../../context"
 import { trying } from "../../trying"
+import { Press } from "../../../ui/bar"
 
 function SetCard({ look, on }: { look: LookSet; on: boolean }) {
   const session = useSession()
   const { heading, text, title } = look
   return (
-    <button
-      type="button"
+    <Press
       role="option"
       aria-selected={on}
       aria-label={look.name}
@@ -18,7 +18,7 @@ function SetCard({ look, on }: { look: LookSet; on: boolean }) {
         session,
         replaceSheet((sheet) => inSet(sheet, look), `Set ${look.name}`),
       )}
-      className={`flex min-h-[72px] w-full cursor-pointer items-stretch overflow-hidden rounded-button border p-0 text-left ${on ? "border-murex" : "border-line hover:border-ink-soft"}`}
+      className={`flex min-h-[72px] w-full items-stretch overflow-hidden rounded-button border p-0 text-left ${on ? "border-murex" : "border-line hover:border-ink-soft"}`}
     >
       <span className="w-2 shrink-0" style={{ background: heading.colour }} />
       <span className="flex min-w-0 flex-1 flex-col justify-center bg-white px-3 py-2">
@@ -49,7 +49,7 @@ function SetCard({ look, on }: { look: LookSet; on: boolean }) {
           {text.family === heading.family ? text.family : `${text.family} with ${heading.family}`}
         </span>
       </span>
-    </button>
+    </Press>
   )
 }
 

@@ -1,5 +1,5 @@
 import { View } from "react-native"
-import { PageTabs } from "../../../ui/pieces"
+import { PageTabs } from "../../../ui/choice"
 import { useDesk, useSession } from "../../context"
 import { OutlinePage } from "./OutlinePage"
 import { SetsPage } from "./SetsPage"
@@ -17,7 +17,12 @@ export function StructureTray() {
   const page = useDesk((s) => (s.pages.structure?.split("/")[0] ?? "styles") as Page)
   return (
     <View>
-      <PageTabs label="Structure" pages={pages} page={page} onChoose={(next) => session.openTray("structure", next)} />
+      <PageTabs
+        label="Structure"
+        pages={pages}
+        page={page}
+        onChoose={(next) => session.opening.tray("structure", next)}
+      />
       {page === "styles" ? <StylesPage /> : page === "outline" ? <OutlinePage /> : <SetsPage />}
     </View>
   )

@@ -1,5 +1,5 @@
 import { useState } from "react"
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import {
   bodyStyle,
   documentAttrs,
@@ -12,12 +12,15 @@ import {
   type StyleSheet,
 } from "@biblon/core/document"
 import { changeStyle, changeStyleFormat, deleteStyle } from "@biblon/core/editing"
-import { Choice, Fold, IconButton, SectionTitle, WordButton } from "../../../ui/pieces"
+import { IconButton, WordButton } from "../../../ui/button"
+import { Choice, Fold, SectionTitle } from "../../../ui/choice"
 import { useTyped } from "../../../ui/typed"
 import { CaretLeft, X } from "../../../ui/icons"
 import { useDesk, useSession } from "../../context"
 import { PropertyField } from "../PropertyField"
 import { nameOf, type PropertyOf } from "../propertyWords"
+import { Press } from "../../../ui/bar"
+import { TextField } from "../../../ui/field"
 
 const paragraphProperties = (sheet: StyleSheet) => Object.keys(sheet.defaults.paragraph) as (keyof ParagraphFormat)[]
 
@@ -78,13 +81,14 @@ function Properties({ id, style, sheet }: { id: string; style: Style; sheet: Sty
         )}
       </View>
       <SectionTitle>What it could say besides</SectionTitle>
-      <input
-        aria-label="Find a property"
+      <TextField
+        quiet
+        label="Find a property"
         placeholder="Find a property"
         value={wanted}
         onChange={(event) => setWanted(event.target.value)}
         data-keeps-keys
-        className="mb-2 h-11 rounded-button border border-line bg-raised px-3 font-ui text-[15px] text-ink wide:h-9"
+        className="mb-2"
       />
       <View className="gap-3">
         {besides
@@ -118,13 +122,7 @@ function StyleName({ id, name }: { id: string; name: string }) {
             : `There is a style “${text.trim()}” already. The old name was kept.`,
       })
   })
-  return (
-    <input
-      aria-label="Name of the style"
-      {...typed}
-      className="h-11 min-w-0 flex-1 rounded-button border border-line bg-raised px-2 font-ui-bold text-[16px] text-ink"
-    />
-  )
+  return <TextField quiet label="Name of the style" {...typed} className="flex-1" inputClass="font-ui-bold" />
 }
 
 export function StyleEditor({ id, onDone }: { id: string; onDone: () => void }) {
@@ -188,9 +186,9 @@ export function StyleEditor({ id, onDone }: { id: string; onDone: () => void }) 
           />
         </View>
       )}
-      <Pressable accessibilityRole="button" onPress={onDone} className="mt-2 h-11 justify-center">
+      <Press onClick={onDone} className="flex min-w-0 flex-col shrink-0 mt-2 h-11 justify-center">
         <Text className="font-ui-bold text-[14px] text-murex">Done</Text>
-      </Pressable>
+      </Press>
     </View>
   )
 }

@@ -1,5 +1,5 @@
 import { useState } from "react"
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import {
   bodyOf,
   documentAttrs,
@@ -20,12 +20,15 @@ import {
   updateStyle,
 } from "@biblon/core/editing"
 import { PencilSimpleLine } from "../../../ui/icons"
-import { IconButton, SectionTitle, Segment, Segments, WordButton } from "../../../ui/pieces"
+import { IconButton, WordButton } from "../../../ui/button"
+import { SectionTitle, Segment, Segments } from "../../../ui/choice"
 import { toolNamed } from "../../../commands/registry"
 import { useDesk, useSession } from "../../context"
 import { trying } from "../../trying"
 import { sampleFace } from "../write/Typefaces"
 import { StyleEditor } from "./StyleEditor"
+import { Press } from "../../../ui/bar"
+import { TextField } from "../../../ui/field"
 
 /** Samples are shown in their own look, but no larger than this, so that the list stays a list. */
 const largestSample = 22
@@ -75,12 +78,11 @@ function Row({
       role="listitem"
       className={`flex items-stretch border-b border-line last:border-b-0 ${on ? "bg-murex-soft" : "bg-raised"}`}
     >
-      <button
-        type="button"
+      <Press
         aria-pressed={on}
         aria-label={differs ? `${style.name}, the text here looks different` : style.name}
         {...trying(session, command)}
-        className="flex min-h-[48px] min-w-0 flex-1 cursor-pointer items-center border-0 bg-transparent px-3 text-left text-ink hover:bg-murex-soft/50 wide:min-h-[40px]"
+        className="flex min-h-[48px] min-w-0 flex-1 items-center border-0 bg-transparent px-3 text-left text-ink hover:bg-murex-soft/50 wide:min-h-[40px]"
       >
         <span className={`mr-3 h-6 w-1 shrink-0 rounded-full ${on ? "bg-murex" : "bg-transparent"}`} />
         <Sample id={id} style={style} sheet={sheet} on={on} />
@@ -90,7 +92,7 @@ function Row({
             className="ml-2 h-2 w-2 shrink-0 rounded-full bg-ochre"
           />
         ) : null}
-      </button>
+      </Press>
       <IconButton
         name={`Edit the style ${style.name}`}
         icon={PencilSimpleLine}
@@ -120,20 +122,15 @@ function NewStyle() {
       }}
     >
       <div className="flex gap-2">
-        <input
-          aria-label="Name of the new style"
+        <TextField
+          quiet
+          label="Name of the new style"
           placeholder="New style from this"
           value={typed}
           onChange={(event) => setTyped(event.target.value)}
-          className="h-11 min-w-0 flex-1 rounded-button border border-line bg-raised px-2 font-ui text-[15px] text-ink wide:h-9"
+          className="flex-1"
         />
-        <button
-          type="submit"
-          disabled={typed.trim() === ""}
-          className="h-11 rounded-button bg-murex px-3 font-ui-bold text-[14px] text-on-murex disabled:opacity-40 wide:h-9"
-        >
-          Make
-        </button>
+        <WordButton label="Make" primary submit narrow disabled={typed.trim() === ""} />
       </div>
       {selected ? (
         <Segments label="What the new style is for">
@@ -148,7 +145,8 @@ function NewStyle() {
 export function StylesPage() {
   const session = useSession()
   const editing = useDesk((s) => s.pages.structure?.split("/")[1] ?? null)
-  const setEditing = (key: string | null) => session.openTray("structure", key === null ? "styles" : `styles/${key}`)
+  const setEditing = (key: string | null) =>
+    session.opening.tray("structure", key === null ? "styles" : `styles/${key}`)
   const [all, setAll] = useState(false)
   const { sheet, current, letters, differs, updates, body } = useDesk(({ editor }) => ({
     sheet: editor ? documentAttrs(editor.doc).styles : null,
@@ -211,7 +209,7 @@ export function StylesPage() {
               disabled={!differs}
               onPress={() => toolNamed("reset-style").run(session)}
             />
-            <WordButton label="Trail" onPress={() => session.openTray("trail")} />
+            <WordButton label="Trail" onPress={() => session.opening.tray("trail")} />
           </View>
         </View>
         <NewStyle />
@@ -235,11 +233,11 @@ export function StylesPage() {
         {rows("letters")}
       </div>
       {hidden > 0 || all ? (
-        <Pressable accessibilityRole="button" onPress={() => setAll(!all)} className="h-11 justify-center">
+        <Press onClick={() => setAll(!all)} className="flex min-w-0 flex-col shrink-0 h-11 justify-center">
           <Text className="font-ui-bold text-[14px] text-murex">
             {all ? "Show the usual ones" : `Show ${hidden} more`}
           </Text>
-        </Pressable>
+        </Press>
       ) : null}
     </View>
   )

@@ -4,6 +4,7 @@ import { coloursInUse, type Command } from "@biblon/core/editing"
 import { useDesk, useSession } from "../../context"
 import { useRecents } from "../../recents"
 import { trying } from "../../trying"
+import { Press } from "../../../ui/bar"
 
 export const inks: readonly (readonly [string, string])[] = [
   ["#1e1a16", "Ink"],
@@ -55,13 +56,12 @@ function Swatch({
   const session = useSession()
   const acts = tried ? trying(session, command, onDone) : { onClick: () => void (session.run(command), onDone()) }
   return (
-    <button
-      type="button"
+    <Press
       aria-label={name}
       aria-pressed={on}
       title={name}
       {...acts}
-      className="flex h-11 w-9 cursor-pointer items-center justify-center border-0 bg-transparent p-0 wide:h-9"
+      className="flex h-11 w-9 items-center justify-center border-0 bg-transparent p-0 wide:h-9"
     >
       <span
         className={`flex h-8 w-8 items-center justify-center rounded-full border-2 ${on ? "border-murex" : "border-transparent"}`}
@@ -78,7 +78,7 @@ function Swatch({
           }
         />
       </span>
-    </button>
+    </Press>
   )
 }
 

@@ -1,6 +1,7 @@
 import { Text, View } from "react-native"
 import { limits, type DropCap } from "@biblon/core/document"
-import { Choice, LengthField, NumberField, Switch } from "../../../ui/pieces"
+import { Choice, Switch } from "../../../ui/choice"
+import { LengthField, NumberField } from "../../../ui/field"
 import { useDesk } from "../../context"
 
 const fitting = ["Literata", "Playfair Display", "EB Garamond", "Libre Baskerville", "Great Vibes", "Dancing Script"]

@@ -1,8 +1,9 @@
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import { documentAttrs, textWidth, type ParagraphFormat } from "@biblon/core/document"
 import { formatOfStyle, paragraphValues, styleValue } from "@biblon/core/editing"
 import { ToolButton } from "../../../commands/ToolButton"
-import { Fold, SectionTitle, Segment, Segments, WordButton } from "../../../ui/pieces"
+import { WordButton } from "../../../ui/button"
+import { Fold, SectionTitle, Segment, Segments } from "../../../ui/choice"
 import { Ruler } from "../../bars/Ruler"
 import { toolNamed } from "../../../commands/registry"
 import { useDesk, useSession } from "../../context"
@@ -13,6 +14,7 @@ import { Scope, useShaping } from "./Scope"
 import { TabStops } from "./TabStops"
 import { Spacing } from "./LineSpacing"
 import { Flag, Length, Lines, useParagraph } from "./paragraphFields"
+import { Press } from "../../../ui/bar"
 
 /** Alignment of what is chosen to be shaped. */
 function Alignment() {
@@ -115,13 +117,9 @@ export function ParagraphPage() {
       <Scope />
       <SectionTitle
         aside={
-          <Pressable
-            accessibilityRole="button"
-            aria-label="Choose a style"
-            onPress={() => session.openTray("structure", "styles")}
-          >
+          <Press aria-label="Choose a style" onClick={() => session.opening.tray("structure", "styles")}>
             <Text className="font-ui text-[13px] text-murex">{style ?? "Several styles"}</Text>
-          </Pressable>
+          </Press>
         }
       >
         Alignment and indent
@@ -168,13 +166,12 @@ export function ParagraphPage() {
           <Lines label="Lines carried over" property="widows" />
         </View>
         <Flag label="Divide words at the end of lines" property="hyphenate" />
-        <Pressable
-          accessibilityRole="button"
-          onPress={() => session.openTray("document")}
-          className="h-11 justify-center wide:h-9"
+        <Press
+          onClick={() => session.opening.tray("document")}
+          className="flex min-w-0 flex-col shrink-0 h-11 justify-center wide:h-9"
         >
           <Text className="font-ui text-[14px] text-murex">Limits and line breaking of the document</Text>
-        </Pressable>
+        </Press>
       </Fold>
     </View>
   )

@@ -19,7 +19,7 @@ import {
   setLetters,
   type Command,
 } from "@biblon/core/editing"
-import { Segment, Segments } from "../../../ui/pieces"
+import { Segment, Segments } from "../../../ui/choice"
 import { useDesk, useSession } from "../../context"
 
 interface Reach {

@@ -2,7 +2,7 @@ import { useEffect, useState, type ChangeEvent } from "react"
 import { Text, View } from "react-native"
 import type { Range } from "@biblon/core/document"
 import type { Command } from "@biblon/core/editing"
-import { NumberField } from "../../../ui/pieces"
+import { NumberField } from "../../../ui/field"
 import { useSession } from "../../context"
 
 /** A number that is tried on the text while one slides, and taken when one lets go; or typed. */

@@ -2,7 +2,9 @@ import { Text, View } from "react-native"
 import { limits, type TabStop } from "@biblon/core/document"
 import { withTab } from "@biblon/core/editing"
 import { X } from "../../../ui/icons"
-import { Choice, IconButton, LengthField, WordButton } from "../../../ui/pieces"
+import { IconButton, WordButton } from "../../../ui/button"
+import { Choice } from "../../../ui/choice"
+import { LengthField } from "../../../ui/field"
 
 export const tabKinds = [
   ["left", "Left"],

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState, type KeyboardEvent } from "react"
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import { documentAttrs, entryOf, type OwnFamily } from "@biblon/core/document"
 import {
   addFont,
@@ -13,12 +13,13 @@ import {
 import { faceOf, families, ownFace } from "@biblon/core/layout/catalogue"
 import { api } from "../../../api"
 import { CaretDown, CaretUp, Plus } from "../../../ui/icons"
-import { Glyph } from "../../../ui/pieces"
+import { Glyph } from "../../../ui/glyph"
 import { useDesk, useSession } from "../../context"
 import { useRecents } from "../../recents"
 import { trying } from "../../trying"
 import { useShaping } from "./Scope"
 import { declareFace } from "../../../ui/fontFaces"
+import { Press } from "../../../ui/bar"
 
 /** The face in which a family's name is shown. */
 export function sampleFace(family: string, own: OwnFamily | undefined, bold = false, italic = false): string {
@@ -65,7 +66,7 @@ function Row({
     session.trial.show(shown.current)
   }, [at, session])
   return (
-    <button
+    <Press
       ref={row}
       type="button"
       role="option"
@@ -77,13 +78,13 @@ function Row({
         used("typefaces", entry.name)
         onChosen()
       })}
-      className={`flex min-h-[44px] w-full cursor-pointer items-center justify-between gap-2 border-0 px-3 text-left wide:min-h-[36px] ${at ? "outline outline-2 -outline-offset-2 outline-murex" : ""} ${current ? "bg-murex-soft text-murex" : "bg-transparent text-ink hover:bg-murex-soft/50"}`}
+      className={`flex min-h-[44px] w-full items-center justify-between gap-2 border-0 px-3 text-left wide:min-h-[36px] ${at ? "outline outline-2 -outline-offset-2 outline-murex" : ""} ${current ? "bg-murex-soft text-murex" : "bg-transparent text-ink hover:bg-murex-soft/50"}`}
     >
       <span className="truncate text-[17px]" style={{ fontFamily: sampleFace(entry.name, own) }}>
         {entry.name}
       </span>
       <span className="shrink-0 font-ui text-[12px] text-ink-soft">{entry.note}</span>
-    </button>
+    </Press>
   )
 }
 
@@ -171,12 +172,11 @@ export function Typefaces() {
   let index = -1
   return (
     <>
-      <Pressable
-        accessibilityRole="button"
+      <Press
         aria-label={`Typeface: ${family ?? "several"}`}
         aria-expanded={open}
-        onPress={turn}
-        className="h-11 flex-[3] flex-row items-center justify-between rounded-button border border-line bg-raised px-3 wide:h-9"
+        onClick={turn}
+        className="flex min-w-0 shrink-0 h-11 flex-[3] items-center justify-between rounded-button border border-line bg-raised px-3 wide:h-9"
       >
         <Text
           numberOfLines={1}
@@ -186,7 +186,7 @@ export function Typefaces() {
           {family ?? "Several"}
         </Text>
         <Glyph icon={open ? CaretUp : CaretDown} size={16} />
-      </Pressable>
+      </Press>
       {open ? (
         <View className="order-last w-full overflow-hidden rounded-button border border-line bg-raised">
           <input
@@ -234,14 +234,13 @@ export function Typefaces() {
               </div>
             ) : null}
           </div>
-          <Pressable
-            accessibilityRole="button"
-            onPress={() => input.current?.click()}
-            className="h-11 flex-row items-center gap-2 border-t border-line px-3 hover:bg-murex-soft/50 wide:h-9"
+          <Press
+            onClick={() => input.current?.click()}
+            className="flex min-w-0 shrink-0 h-11 items-center gap-2 border-t border-line px-3 hover:bg-murex-soft/50 wide:h-9"
           >
             <Glyph icon={Plus} size={16} />
             <Text className="font-ui text-[14px] text-ink">Add a font file</Text>
-          </Pressable>
+          </Press>
           <input
             ref={input}
             type="file"

@@ -1,6 +1,6 @@
 import { View } from "react-native"
 import { pictureHere, selectedRect } from "@biblon/core/editing"
-import { PageTabs } from "../../../ui/pieces"
+import { PageTabs } from "../../../ui/choice"
 import { useDesk, useSession } from "../../context"
 import { LettersPage } from "./LettersPage"
 import { ListPage } from "./ListPage"
@@ -40,7 +40,12 @@ export function WriteTray() {
   const Content = contents[page]
   return (
     <View>
-      <PageTabs label="What to shape" pages={shown} page={page} onChoose={(next) => session.openTray("write", next)} />
+      <PageTabs
+        label="What to shape"
+        pages={shown}
+        page={page}
+        onChoose={(next) => session.opening.tray("write", next)}
+      />
       <Content />
     </View>
   )

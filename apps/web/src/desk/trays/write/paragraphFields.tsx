@@ -1,7 +1,8 @@
 import { Text, View } from "react-native"
 import { limits, type ParagraphFormat } from "@biblon/core/document"
 import { formatOfStyle, paragraphValue } from "@biblon/core/editing"
-import { LengthField, NumberField, Switch } from "../../../ui/pieces"
+import { Switch } from "../../../ui/choice"
+import { LengthField, NumberField } from "../../../ui/field"
 import { useDesk, useSession } from "../../context"
 import { useShaping } from "./Scope"
 

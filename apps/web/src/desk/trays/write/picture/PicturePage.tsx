@@ -2,17 +2,9 @@ import { useRef, useState, type RefObject } from "react"
 import { Text, View } from "react-native"
 import { limits, pictureFormat, pictureSize, proportion, type PictureFormat } from "@biblon/core/document"
 import { defaultBorder, pictureHere, setPicture } from "@biblon/core/editing"
-import {
-  Choice,
-  Fold,
-  LengthField,
-  NumberField,
-  SectionTitle,
-  Segment,
-  Segments,
-  Switch,
-  WordButton,
-} from "../../../../ui/pieces"
+import { WordButton } from "../../../../ui/button"
+import { Choice, Fold, SectionTitle, Segment, Segments, Switch } from "../../../../ui/choice"
+import { LengthField, NumberField } from "../../../../ui/field"
 import { useDesk, useSession } from "../../../context"
 import { PictureFile } from "../../PictureFile"
 import { ReaderWords } from "../../ReaderWords"

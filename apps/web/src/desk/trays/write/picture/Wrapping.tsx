@@ -1,9 +1,11 @@
 import { View } from "react-native"
 import { limits, type PictureFormat } from "@biblon/core/document"
 import { setPicture, pictureHere } from "@biblon/core/editing"
-import { Choice, LengthField, Segment, Segments } from "../../../../ui/pieces"
+import { Choice, Segment, Segments } from "../../../../ui/choice"
+import { LengthField } from "../../../../ui/field"
 import { useDesk, useSession } from "../../../context"
 import { trying } from "../../../trying"
+import { Press } from "../../../../ui/bar"
 
 const wraps: readonly (readonly [PictureFormat["wrap"], string])[] = [
   ["line", "In the line"],
@@ -70,16 +72,16 @@ export function Wrapping({
         {wraps.map(([value, label]) => {
           const on = wrap === value
           return (
-            <button
+            <Press
               key={value}
               type="button"
               aria-pressed={on}
-              className={`min-w-0 flex-1 cursor-pointer rounded-button border px-0.5 pb-1 pt-1.5 font-ui text-[12px] leading-4 ${on ? "border-murex bg-murex-soft font-ui-bold text-murex" : "border-line bg-raised text-ink hover:border-murex"}`}
+              className={`min-w-0 flex-1 rounded-button border px-0.5 pb-1 pt-1.5 font-ui text-[12px] leading-4 ${on ? "border-murex bg-murex-soft font-ui-bold text-murex" : "border-line bg-raised text-ink hover:border-murex"}`}
               {...trying(session, setPicture(pos, { wrap: value }, `Picture: ${label.toLowerCase()}`))}
             >
               <Drawing wrap={value} />
               {label}
-            </button>
+            </Press>
           )
         })}
       </View>

@@ -1,9 +1,11 @@
-import { Pressable, Text, View } from "react-native"
+import { Text, View } from "react-native"
 import { cellName, documentAttrs, formulaFormat, formulaValue, tableAt, type Formula } from "@biblon/core/document"
 import { formulaHere, setFormula } from "@biblon/core/editing"
-import { Choice } from "../../../../ui/pieces"
+import { Choice } from "../../../../ui/choice"
 import { useTyped } from "../../../../ui/typed"
 import { useDesk, useSession } from "../../../context"
+import { Press } from "../../../../ui/bar"
+import { TextField } from "../../../../ui/field"
 
 const forms: readonly (readonly [string, string])[] = [
   ["", "As it is"],
@@ -42,18 +44,15 @@ export function FormulaField() {
   const typed = useTyped(expression, put)
   return (
     <>
-      <label className="flex flex-col gap-1 font-ui text-[13px] text-ink-soft">
-        {`In ${name}`}
-        <input
-          {...typed}
-          aria-label="Formula of the cell"
-          placeholder="sum(column), B2 * 1.2, max(B2:B9)"
-          autoCapitalize="off"
-          autoComplete="off"
-          spellCheck={false}
-          className="h-11 rounded-button border border-line bg-raised px-3 font-ui text-[15px] text-ink wide:h-9"
-        />
-      </label>
+      <TextField
+        label={`In ${name}`}
+        {...typed}
+        named="Formula of the cell"
+        placeholder="sum(column), B2 * 1.2, max(B2:B9)"
+        autoCapitalize="off"
+        autoComplete="off"
+        spellCheck={false}
+      />
       {expression ? (
         <View className="flex-row items-end gap-2">
           <Choice
@@ -67,19 +66,18 @@ export function FormulaField() {
       ) : null}
       <View className="flex-row flex-wrap gap-2">
         {ready.map(([own, label]) => (
-          <Pressable
+          <Press
             key={own}
-            accessibilityRole="button"
-            onPress={() => {
+            onClick={() => {
               put(own)
               session.focus()
             }}
-            className="h-11 min-w-[46%] flex-1 justify-center rounded-button border border-line bg-raised px-3 hover:bg-murex-soft/50 wide:h-9"
+            className="flex min-w-0 flex-col h-11 min-w-[46%] flex-1 justify-center rounded-button border border-line bg-raised px-3 hover:bg-murex-soft/50 wide:h-9"
           >
             <Text numberOfLines={1} className="font-ui text-[14px] text-ink">
               {label}
             </Text>
-          </Pressable>
+          </Press>
         ))}
       </View>
       <Text className="font-ui text-[13px] leading-5 text-ink-soft">

@@ -17,6 +17,7 @@ import {
 import { setTable } from "@biblon/core/editing"
 import { useDesk, useSession } from "../../../context"
 import { trying } from "../../../trying"
+import { Press } from "../../../../ui/bar"
 
 const [rows, columns] = [4, 3]
 const box = { width: 84, height: 54, row: 13.5, column: 28 }
@@ -87,18 +88,18 @@ export function Looks({ format }: { format: TableFormat }) {
       {tableLooks.map((look) => {
         const on = format.look === look
         return (
-          <button
+          <Press
             key={look}
             type="button"
             aria-pressed={on}
-            className={`w-[31%] cursor-pointer rounded-button border bg-raised p-1.5 text-center ${on ? "border-murex bg-murex-soft" : "border-line hover:border-murex"}`}
+            className={`w-[31%] rounded-button border bg-raised p-1.5 text-center ${on ? "border-murex bg-murex-soft" : "border-line hover:border-murex"}`}
             {...trying(session, setTable({ look }, `Table look ${looksOfTables[look].name}`))}
           >
             <Drawing format={{ ...format, look }} styles={styles} />
             <Text className={`text-[13px] ${on ? "font-ui-bold text-murex" : "font-ui text-ink"}`}>
               {looksOfTables[look].name}
             </Text>
-          </button>
+          </Press>
         )
       })}
     </View>

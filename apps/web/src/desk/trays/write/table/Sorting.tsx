@@ -2,7 +2,8 @@ import { useState } from "react"
 import { Text, View } from "react-native"
 import { cellAt, gridOf, tableFormat } from "@biblon/core/document"
 import { selectedRect, sortedRows, sortRows, type SortKey } from "@biblon/core/editing"
-import { Choice, Segment, Segments, WordButton } from "../../../../ui/pieces"
+import { WordButton } from "../../../../ui/button"
+import { Choice, Segment, Segments } from "../../../../ui/choice"
 import { useDesk, useSession } from "../../../context"
 
 /** Sorts rows by what one column says, and where that is alike by another. */

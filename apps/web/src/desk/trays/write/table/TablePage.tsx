@@ -9,16 +9,9 @@ import {
   setTable,
   tableHere,
 } from "@biblon/core/editing"
-import {
-  Fold,
-  LengthField,
-  NumberField,
-  SectionTitle,
-  Segment,
-  Segments,
-  Switch,
-  WordButton,
-} from "../../../../ui/pieces"
+import { WordButton } from "../../../../ui/button"
+import { Fold, SectionTitle, Segment, Segments, Switch } from "../../../../ui/choice"
+import { LengthField, NumberField } from "../../../../ui/field"
 import { useDesk, useSession } from "../../../context"
 import { ReaderWords } from "../../ReaderWords"
 import { Tools } from "../../Tools"
