@@ -19,6 +19,13 @@ export const kinds = {
     reads: false,
     note: "Exactly the sheets, with bookmarks and structure",
   },
+  docx: {
+    name: "Office Open XML",
+    endings: [".docx", ".docm", ".dotx", ".dotm"],
+    media: "application/vnd.openxmlformats-officedocument.wordprocessingml.document",
+    reads: true,
+    note: "For other word processors: text, formatting, sheets, notes, tables and pictures",
+  },
   html: {
     name: "HTML",
     endings: [".html", ".htm", ".xhtml"],

@@ -7,6 +7,7 @@ import { readHtmlFile } from "./html/file"
 import { htmlPage } from "./html/writing"
 import { readJson, writeJson } from "./json"
 import { kinds, readableEndings } from "./kinds"
+import { readOfficeOpenXml } from "./officeopenxml/reading"
 import { readText, writeText } from "./text"
 
 const bytesOf = (text: string) => new TextEncoder().encode(text)
@@ -45,7 +46,12 @@ const csv: Format = {
   write: ({ doc }) => bytesOf(writeCsv(doc)),
 }
 
-export const formats = { html, text, csv, json }
+const docx: Format = {
+  ...kinds.docx,
+  read: (bytes) => readOfficeOpenXml(bytes),
+}
+
+export const formats = { docx, html, text, csv, json }
 
 /** Bytes of the largest file that is read. */
 export const largestFile = 256 * 1024 * 1024

@@ -1,7 +1,8 @@
 /** Tables of HTML as tables of ours. */
-import { Fragment, type Node } from "prosemirror-model"
+import type { Node } from "prosemirror-model"
 import type { DefaultTreeAdapterTypes } from "parse5"
-import { gridOf, limits, nodes, paragraph, within, type CellFormat, type TableFormat } from "../../document"
+import { limits, nodes, paragraph, within, type CellFormat, type TableFormat } from "../../document"
+import { squared } from "../squared"
 
 type Element = DefaultTreeAdapterTypes.Element
 
@@ -96,26 +97,4 @@ function rowOf(element: Element, from: number, source: TableSource): Node {
     ]
   })
   return nodes.row.create(null, cells.length > 0 ? cells : [nodes.cell.create(null, paragraph())])
-}
-
-/** The same table with a cell in each place, none of which reaches farther than it has room. */
-function squared(table: Node): Node {
-  const grid = gridOf(table)
-  const rows = table.children.map((own, row) => {
-    const taken = new Uint8Array(grid.columns)
-    for (const cell of grid.standing(row)) taken.fill(1, cell.column, cell.column + cell.colspan)
-    const cells = grid.begun(row).map(({ node, rowspan, colspan, column }) => ({
-      column,
-      node:
-        node.attrs.rowspan === rowspan && node.attrs.colspan === colspan
-          ? node
-          : node.type.create({ ...node.attrs, rowspan, colspan }, node.content),
-    }))
-    taken.forEach((one, column) => {
-      if (one === 0) cells.push({ column, node: nodes.cell.create(null, paragraph()) })
-    })
-    cells.sort((a, b) => a.column - b.column)
-    return own.copy(Fragment.from(cells.map(({ node }) => node)))
-  })
-  return table.copy(Fragment.from(rows))
 }

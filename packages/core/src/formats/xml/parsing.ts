@@ -21,8 +21,8 @@ export interface XmlRead {
 }
 
 export interface XmlOptions {
-  /** Our prefixes by the names of namespaces. */
-  namespaces: ReadonlyMap<string, string>
+  /** The prefix that we give to a namespace; undefined for one that is not known, "" for none. */
+  prefix(namespace: string): string | undefined
   /** Children of these elements are handed over one by one, with the name of the element, and not kept. */
   each?: { of: ReadonlySet<string>; take(child: XmlElement, of: string): void }
   /** Whether text that is nothing but white space between elements is kept. */
@@ -45,7 +45,7 @@ interface Open {
 }
 
 /** @throws ReadingError */
-export function parseXml(source: string, { namespaces, each, blanks = true }: XmlOptions): XmlRead {
+export function parseXml(source: string, { prefix, each, blanks = true }: XmlOptions): XmlRead {
   const root: Open = { name: "", attrs: none, children: [], scope: new Map([["xml", "xml"]]) }
   const open: Open[] = [root]
   let elements = 0
@@ -81,7 +81,7 @@ export function parseXml(source: string, { namespaces, each, blanks = true }: Xm
     for (const key in given)
       if (key === "xmlns" || key.startsWith("xmlns:")) {
         if (scope === parent.scope) scope = new Map(scope)
-        ;(scope as Map<string, string>).set(key.slice(6), namespaces.get(given[key] as string) ?? "?")
+        ;(scope as Map<string, string>).set(key.slice(6), prefix(given[key] as string) ?? "?")
       }
     let attrs = none
     for (const key in given) {

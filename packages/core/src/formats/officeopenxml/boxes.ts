@@ -1,0 +1,2 @@
+/** Things to do are items with these marks elsewhere. */
+export const boxes = { open: "☐", done: "☑" }

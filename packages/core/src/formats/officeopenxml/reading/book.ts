@@ -1,0 +1,110 @@
+/** What all texts of one file share while it is read. */
+import { asName, nodes, paragraph, type ParagraphFormat, type StyleSheet } from "../../../document"
+import type { Node } from "prosemirror-model"
+import type { Leaving } from "../../leaving"
+import { allWithin, childrenNamed, textIn, type XmlElement } from "../../xml/parsing"
+import type { Parts } from "../parts"
+import type { Numbering } from "./numbering"
+import { PictureReader } from "./pictures"
+import { StoryReader } from "./story"
+import type { Styles } from "./styles"
+import type { Theme } from "./theme"
+
+type NoteKind = "note" | "endnote"
+
+export class Book {
+  readonly stories: Node[] = []
+  readonly pictures: PictureReader
+  /** What fields showed in the file. */
+  readonly shown = new WeakMap<Node, string>()
+
+  constructor(
+    readonly parts: Parts,
+    readonly main: string,
+    readonly theme: Theme,
+    readonly styles: Styles,
+    readonly sheet: StyleSheet,
+    readonly numbering: Numbering,
+    /** Names of places to which something may refer. */
+    readonly places: ReadonlySet<string>,
+    readonly leaving: Leaving,
+  ) {
+    this.pictures = new PictureReader(parts, leaving)
+  }
+
+  private readonly formats = new Map<string, Partial<ParagraphFormat>>()
+
+  /** The same values as one object, so that they are checked and compared once. */
+  same(format: Partial<ParagraphFormat>): Partial<ParagraphFormat> {
+    const key = JSON.stringify(format)
+    const known = this.formats.get(key)
+    if (known) return known
+    this.formats.set(key, format)
+    return format
+  }
+
+  private readonly notes = new Map<NoteKind, ReadonlyMap<string, XmlElement>>()
+  private readonly used = new Set<string>()
+
+  /** Takes a note in; gives the key of its story, or null where there is none, or it stands somewhere already. */
+  note(kind: NoteKind, id: string): string | null {
+    const path = this.parts.related(this.main, kind === "note" ? "footnotes" : "endnotes")
+    if (path === undefined) return null
+    let all = this.notes.get(kind)
+    if (!all) {
+      const name = kind === "note" ? "w:footnote" : "w:endnote"
+      all = new Map(childrenNamed(this.parts.xml(path), name).map((own) => [own.attrs["w:id"] ?? "", own]))
+      this.notes.set(kind, all)
+    }
+    const note = all.get(id)
+    const type = note?.attrs["w:type"]
+    if (!note || (type !== undefined && type !== "normal")) return null
+    const key = asName(`${kind}-${id}`)
+    if (this.used.has(key)) return null
+    this.used.add(key)
+    const blocks = new StoryReader(this, path, "note").takeAll(note).finish().map(withoutTables)
+    this.stories.push(nodes.story.create({ key, kind }, withoutBlank(blocks)))
+    return key
+  }
+
+  private readonly edges = new Map<string, string>()
+
+  /** The head or foot that a section refers to. */
+  edge(relation: string, edge: "head" | "foot"): string | null {
+    const target = this.parts.relations(this.main).get(relation)
+    if (!target || target.external || !this.parts.has(target.target)) return null
+    const known = this.edges.get(`${edge} ${target.target}`)
+    if (known !== undefined) return known
+    const key = `${edge}-${this.edges.size + 1}`
+    this.edges.set(`${edge} ${target.target}`, key)
+    const blocks = new StoryReader(this, target.target, "edge").takeAll(this.parts.xml(target.target)).finish()
+    this.stories.push(nodes.story.create({ key, kind: edge === "head" ? "header" : "footer" }, blocks))
+    return key
+  }
+
+  /** The paragraphs of something as mere text. */
+  textOf(element: XmlElement): Node[] {
+    return allWithin(element, "w:p").map((own) => {
+      const words = allWithin(own, "w:t").map(textIn).join("")
+      return paragraph("body", words === "" ? [] : [words])
+    })
+  }
+}
+
+/** A table in a note is set as its text. */
+function withoutTables(block: Node): Node {
+  return block.isTextblock ? block : paragraph("note", [block.textBetween(0, block.content.size, " ")].filter(Boolean))
+}
+
+/** The blank between the mark of a note and its words goes with the mark. */
+function withoutBlank(blocks: readonly Node[]): Node[] {
+  const [first, ...rest] = blocks
+  const words = first?.firstChild
+  if (!first || !words?.isText) return [...blocks]
+  const text = (words.text ?? "").replace(/^[ \t\u00a0]+/, "")
+  const begun =
+    text === ""
+      ? first.content.cut(words.nodeSize)
+      : first.content.replaceChild(0, words.type.schema.text(text, words.marks))
+  return [first.copy(begun), ...rest]
+}

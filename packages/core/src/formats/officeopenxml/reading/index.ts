@@ -1,0 +1,214 @@
+/** Office Open XML text as a document. */
+import {
+  asName,
+  bodyOf,
+  computedOf,
+  defaultNotes,
+  defaultProperties,
+  document,
+  fieldAttrs,
+  isLeaf,
+  leavesOf,
+  limits,
+  nodes,
+  paragraph,
+  placesOf,
+  referenceOf,
+  schema,
+  withoutOrphans,
+  type NoteSettings,
+  type PageSetup,
+  type Properties,
+} from "../../../document"
+import { checkDocument, ReadingError } from "../../../document/reading"
+import { Fragment, type Node } from "prosemirror-model"
+import type { FileRead } from "../../format"
+import { Leaving } from "../../leaving"
+import { child, textIn, xmlText, type XmlElement } from "../../xml/parsing"
+import { Parts } from "../parts"
+import { Book } from "./book"
+import { Numbering } from "./numbering"
+import { readSection } from "./sections"
+import { isSectionEnd, StoryReader, type Block } from "./story"
+import { Styles } from "./styles"
+import { Theme } from "./theme"
+import { colourOf, isOn, valueOf } from "./values"
+
+/** @throws ReadingError */
+export function readOfficeOpenXml(bytes: Uint8Array): FileRead {
+  const parts = Parts.open(bytes)
+  const main = parts.related("", "officeDocument")
+  if (main === undefined) throw new ReadingError("There is no text in it: its main part is missing")
+  const leaving = new Leaving()
+  const part = (type: string) => parts.xml(parts.related(main, type) ?? "")
+  const settings = part("settings")
+  const theme = new Theme(part("theme"), part("fontTable"))
+  const styles = new Styles(part("styles"), theme, child(settings, "w:themeFontLang")?.attrs["w:val"])
+  const numbering = new Numbering(part("numbering"), theme, leaving, styles.numberedBy)
+  const sheet = styles.finish(numbering)
+  const book = new Book(parts, main, theme, styles, sheet, numbering, placesIn(parts.bytes(main)), leaving)
+
+  const body = new StoryReader(book, main, "body")
+  const root = parts.xml(main, { of: new Set(["w:body"]), take: (own) => body.take(own) })
+  if (!root) throw new ReadingError("Its text cannot be read")
+  const flag = (name: string) => {
+    const own = child(settings, name)
+    return own !== undefined && isOn(own)
+  }
+  const general = {
+    mirrored: flag("w:mirrorMargins"),
+    leftRight: flag("w:evenAndOddHeaders"),
+    colour: colourOf(child(root, "w:background")?.attrs["w:color"]) ?? null,
+  }
+  const { blocks, setup } = sectioned(body.blocks, (sectPr) =>
+    readSection(sectPr, general, (relation, edge) => book.edge(relation, edge)),
+  )
+  const made = document(
+    blocks,
+    { styles: { ...sheet, lists: numbering.lists }, setup, properties: propertiesOf(parts), notes: notesOf(settings) },
+    book.stories,
+  )
+  const doc = checkDocument(withoutOrphans(withTrueReferences(made, book)))
+  for (const [asked, shown] of theme.replaced) leaving.add(`the typeface ${asked}, shown in ${shown}`)
+  if (parts.damaged.size > 0) leaving.add("damaged parts, read as far as they go", parts.damaged.size)
+  return {
+    name: asName(documentTitle(parts), 200) || null,
+    doc,
+    assets: book.pictures.assets,
+    left: leaving.list,
+  }
+}
+
+/** Names of places in the text. */
+function placesIn(bytes: Uint8Array | undefined): Set<string> {
+  const names = new Set<string>()
+  if (bytes)
+    for (const [tag] of xmlText(bytes).matchAll(/<(?:\w+:)?bookmarkStart\b[^>]{0,500}>/g)) {
+      const name = /\bname\s*=\s*["']([^"']*)["']/.exec(tag)?.[1]
+      if (name !== undefined) names.add(asName(name))
+    }
+  return names
+}
+
+/** Ends of sections as beginnings of those behind them. */
+function sectioned(
+  blocks: readonly Block[],
+  read: (sectPr: XmlElement | undefined) => PageSetup,
+): { blocks: Node[]; setup: PageSetup } {
+  const ends = blocks.filter(isSectionEnd)
+  const last = blocks.at(-1)
+  const setups = ends.map(({ sectPr }) => read(sectPr))
+  // What stands behind the last end belongs to no section that says anything.
+  if (!last || !isSectionEnd(last)) setups.push(read(ends.at(-1)?.sectPr))
+  const made: Node[] = []
+  let section = 0
+  for (const block of blocks) {
+    if (!isSectionEnd(block)) {
+      made.push(block)
+      continue
+    }
+    const next = setups[++section]
+    if (!next) continue
+    const before = made.at(-1)
+    const above = made.at(-2)
+    if (
+      block.bare &&
+      next.begins !== "continuous" &&
+      before?.isTextblock &&
+      before.childCount === 0 &&
+      above &&
+      above.type !== nodes.sectionBreak
+    )
+      made.pop()
+    if (made.length === 0) made.push(paragraph())
+    made.push(nodes.sectionBreak.create({ setup: next }))
+  }
+  if (made.length === 0 || !made.at(-1)?.isTextblock) made.push(paragraph())
+  return { blocks: made, setup: setups[0] as PageSetup }
+}
+
+function documentTitle(parts: Parts): string {
+  return textIn(child(parts.xml(parts.related("", "core-properties") ?? ""), "dc:title"))
+}
+
+function propertiesOf(parts: Parts): Properties {
+  const core = parts.xml(parts.related("", "core-properties") ?? "")
+  const more = parts.xml(parts.related("", "extended-properties") ?? "")
+  const own = (text: string) => asName(text, limits.property)
+  return {
+    ...defaultProperties,
+    title: own(textIn(child(core, "dc:title"))),
+    subtitle: own(textIn(child(core, "dc:subject"))),
+    author: own(textIn(child(core, "dc:creator"))),
+    organisation: own(textIn(child(more, "ep:Company"))),
+  }
+}
+
+const noteForms: Readonly<Record<string, NoteSettings["end"]["form"]>> = {
+  decimal: "decimal",
+  lowerRoman: "lowerRoman",
+  upperRoman: "upperRoman",
+  lowerLetter: "lowerLetter",
+  upperLetter: "upperLetter",
+  chicago: "signs",
+}
+
+function notesOf(settings: XmlElement | undefined): NoteSettings {
+  const foot = child(settings, "w:footnotePr")
+  const end = child(settings, "w:endnotePr")
+  const restart = valueOf(foot, "w:numRestart")
+  return {
+    foot: {
+      form: noteForms[valueOf(foot, "w:numFmt") ?? ""] ?? defaultNotes.foot.form,
+      restart: restart === "eachSect" ? "section" : restart === "eachPage" ? "sheet" : "document",
+    },
+    end: { form: noteForms[valueOf(end, "w:numFmt") ?? ""] ?? defaultNotes.end.form },
+  }
+}
+
+/** A document in which a reference that would show other words than it did stays as the words that it showed, leading there. */
+function withTrueReferences(doc: Node, book: Book): Node {
+  const values = computedOf(doc, new Map())
+  if (values.size === 0) return doc
+  const places = placesOf(doc)
+  const replaced = new Map<Node, Node>()
+  for (const [leaf, shown] of values)
+    for (const [field, value] of shown) {
+      const { kind, format } = fieldAttrs(field)
+      if (kind !== "reference") continue
+      const was = book.shown.get(field)?.trim()
+      const { part, place } = referenceOf(format)
+      if (was === undefined || (places.has(place) && (part === "sheet" || value === was))) continue
+      const node = leavesOf(doc).node(leaf)
+      // The number of a caption is often what is meant by its words.
+      const number = places.has(place)
+        ? schema.nodes.field?.create({ kind: "reference", format: `number ${place}` }, null, field.marks)
+        : undefined
+      const text = was === "" ? null : schema.text(was, field.marks)
+      const own = number && part === "words" && numberShown(doc, place, was) ? number : text
+      const before = replaced.get(node) ?? node
+      const at = before.children.indexOf(field)
+      if (at < 0) continue
+      const children = [...before.children]
+      children.splice(at, 1, ...(own ? [own] : []))
+      replaced.set(node, before.copy(Fragment.from(children)))
+    }
+  if (replaced.size === 0) return doc
+  const mended = (node: Node): Node => {
+    const other = replaced.get(node)
+    if (other) return other
+    if (isLeaf(node)) return node
+    const children = node.children.map(mended)
+    return children.every((own, i) => own === node.child(i)) ? node : node.copy(Fragment.from(children))
+  }
+  return doc.copy(doc.content.replaceChild(0, mended(bodyOf(doc))))
+}
+
+/** Whether what a reference showed is the label and number of the caption that it is about. */
+function numberShown(doc: Node, place: string, was: string): boolean {
+  const leaf = placesOf(doc).get(place)
+  if (leaf === undefined) return false
+  const node = leavesOf(doc).node(leaf)
+  const caption = node.children.some((own) => own.type === nodes.field && fieldAttrs(own).kind === "caption")
+  return caption && /^\p{L}[\p{L}\s]*\s[\d.]+$/u.test(was)
+}

@@ -1,0 +1,127 @@
+/** Properties of runs as values of letters (ISO/IEC 29500-1, 17.3.2). */
+import { fitLetters, knownLanguage, type LetterFormat } from "../../../document"
+import { child, type XmlElement } from "../../xml/parsing"
+import type { Theme } from "./theme"
+import { colourOf, halfPoints, highlightOf, isOn, shadingOf, twips } from "./values"
+
+export interface ReadLetters {
+  format: Partial<LetterFormat>
+  /** Its style of letters, by its name in the file. */
+  style: string | undefined
+  hidden: boolean
+}
+
+const underlines: Readonly<Record<string, LetterFormat["underline"]>> = {
+  none: "none",
+  words: "single",
+  double: "double",
+  wavyDouble: "wavy",
+  thick: "thick",
+  dotted: "dotted",
+  dottedHeavy: "dotted",
+  dotDash: "dashed",
+  dotDotDash: "dashed",
+  dashDotHeavy: "dashed",
+  dashDotDotHeavy: "dashed",
+  dash: "dashed",
+  dashedHeavy: "dashed",
+  dashLong: "dashed",
+  dashLongHeavy: "dashed",
+  wave: "wavy",
+  wavyHeavy: "wavy",
+}
+
+export function readLetters(rPr: XmlElement | undefined, theme: Theme): ReadLetters {
+  const format: Partial<LetterFormat> = {}
+  if (!rPr) return { format, style: undefined, hidden: false }
+  let [style, hidden]: [string | undefined, boolean] = [undefined, false]
+  for (const own of rPr.children) {
+    if (typeof own === "string") continue
+    const value = own.attrs["w:val"]
+    switch (own.name) {
+      case "w:rStyle":
+        style = value
+        break
+      case "w:rFonts": {
+        const { attrs } = own
+        const face = (name: string, use: string) => theme.family(theme.faceFor(attrs[`w:${use}`]) ?? attrs[`w:${name}`])
+        const latin = face("ascii", "asciiTheme") ?? face("hAnsi", "hAnsiTheme")
+        if (latin) format.family = latin
+        break
+      }
+      case "w:b":
+        format.bold = isOn(own)
+        break
+      case "w:i":
+        format.italic = isOn(own)
+        break
+      case "w:caps":
+        if (isOn(own)) format.caps = "all"
+        else format.caps ??= "none"
+        break
+      case "w:smallCaps":
+        if (isOn(own)) format.caps = "small"
+        else format.caps ??= "none"
+        break
+      case "w:strike":
+        if (isOn(own)) format.strike = "single"
+        else format.strike ??= "none"
+        break
+      case "w:dstrike":
+        if (isOn(own)) format.strike = "double"
+        else format.strike ??= "none"
+        break
+      case "w:outline":
+        format.outline = isOn(own)
+        break
+      case "w:shadow":
+        format.shadow = isOn(own)
+        break
+      case "w:vanish":
+        hidden = isOn(own)
+        break
+      case "w:color": {
+        const colour = colourOf(value) ?? theme.colour(own.attrs["w:themeColor"])
+        if (colour) format.colour = colour
+        else if (value === "auto") format.colour = "#000000"
+        break
+      }
+      case "w:spacing": {
+        const spacing = twips(value)
+        if (spacing !== undefined) format.spacing = spacing
+        break
+      }
+      case "w:position": {
+        const raise = halfPoints(value)
+        if (raise !== undefined) format.raise = raise
+        break
+      }
+      case "w:sz": {
+        const size = halfPoints(value)
+        if (size !== undefined && size > 0) format.size = size
+        break
+      }
+      case "w:highlight":
+        format.highlight = highlightOf(value) ?? null
+        break
+      case "w:shd": {
+        const ground = shadingOf(own)
+        if (ground !== undefined && !child(rPr, "w:highlight")) format.highlight = ground
+        break
+      }
+      case "w:u": {
+        format.underline = underlines[value ?? "single"] ?? "single"
+        const colour = colourOf(own.attrs["w:color"])
+        if (colour) format.underlineColour = colour
+        break
+      }
+      case "w:vertAlign":
+        format.script = value === "superscript" ? "super" : value === "subscript" ? "sub" : "none"
+        break
+      case "w:lang":
+        if (value && knownLanguage(value) === value) format.language = value
+        break
+    }
+  }
+  return { format: fitLetters(format), style, hidden }
+}

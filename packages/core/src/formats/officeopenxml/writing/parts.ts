@@ -1,0 +1,197 @@
+/** The parts of a file while they are written: what refers to what, and what is written only because something refers to it. */
+import {
+  computedOf,
+  documentAttrs,
+  linkLook,
+  storiesOf,
+  textWidth,
+  valuesNow,
+  valuesOf,
+  withName,
+  type LetterFormat,
+  type StyleSheet,
+} from "../../../document"
+import type { Node } from "prosemirror-model"
+import { checkPicture } from "../../pictureFile"
+import { xml } from "../../xml/writing"
+import { namespaces } from "../names"
+import { runProperties } from "./letters"
+import { WrittenLists } from "./numbering"
+import { StoryWriter } from "./story"
+import { WrittenStyles } from "./styles"
+
+const officeRelations = "http://schemas.openxmlformats.org/officeDocument/2006/relationships/"
+
+export interface WriteSources {
+  name: string | null
+  /** The bytes of a file of the document; undefined where they are not to be had. */
+  asset(name: string): Uint8Array | undefined
+  /** The numbers of sheets on which leaves begin, if they are known. */
+  pages?: ReadonlyMap<number, string> | undefined
+}
+
+export class WrittenParts {
+  readonly sheet: StyleSheet
+  readonly styles: WrittenStyles
+  readonly lists: WrittenLists
+  readonly files = new Map<string, Uint8Array | string>()
+  readonly pages: ReadonlyMap<number, string> | null
+  /** What links look like that have no style. */
+  readonly linkLetters: Partial<LetterFormat> = linkLook
+  /** Endings of pictures that are written. */
+  readonly endings = new Set<string>()
+  private readonly relations = new Map<string, Map<string, { type: string; target: string; external: boolean }>>()
+  private readonly shownBy: ReadonlyMap<Node, string>
+
+  constructor(
+    readonly doc: Node,
+    private readonly sources: WriteSources,
+  ) {
+    this.sheet = documentAttrs(doc).styles
+    this.styles = new WrittenStyles(this.sheet)
+    this.lists = new WrittenLists(this.sheet)
+    this.pages = sources.pages ?? null
+    this.shownBy = new Map([...computedOf(doc, sources.pages ?? new Map()).values()].flatMap((own) => [...own]))
+  }
+
+  private ids = 0
+  nextId(): number {
+    return ++this.ids
+  }
+
+  private readonly bookmarks = new Map<string, string>()
+
+  /** Names of places may hold blanks, those of bookmarks may not, nor more than forty characters. */
+  bookmark(place: string): string {
+    let name = this.bookmarks.get(place)
+    if (name === undefined) {
+      const plain = place.replace(/[^\p{L}\p{N}_]/gu, "_").slice(0, 36)
+      const taken = new Set(this.bookmarks.values())
+      name = /^[\p{L}_]/u.test(plain) ? plain : `p_${plain}`.slice(0, 36)
+      for (let n = 2; taken.has(name); n++) name = `${plain.slice(0, 32)}_${n}`
+      this.bookmarks.set(place, name)
+    }
+    return name
+  }
+
+  /** What a part calls another one, or an address outside. */
+  relate(path: string, type: string, target: string, external = false): string {
+    let own = this.relations.get(path)
+    if (!own) this.relations.set(path, (own = new Map()))
+    for (const [id, known] of own) if (known.type === type && known.target === target) return id
+    const id = `rId${own.size + 1}`
+    own.set(id, { type, target, external })
+    return id
+  }
+
+  relationParts(): [path: string, content: string][] {
+    return [...this.relations].map(([path, own]) => {
+      const at = path.lastIndexOf("/") + 1
+      return [
+        `${path.slice(0, at)}_rels/${path.slice(at)}.rels`,
+        xml(
+          "Relationships",
+          { xmlns: namespaces.rel },
+          ...[...own].map(([id, { type, target, external }]) =>
+            xml("Relationship", {
+              Id: id,
+              Type: type.includes("/") ? type : officeRelations + type,
+              Target: target,
+              TargetMode: external ? "External" : undefined,
+            }),
+          ),
+        ),
+      ]
+    })
+  }
+
+  private readonly media = new Map<string, string | null>()
+
+  /** What a part calls the file of a picture; null where that is not to be had. */
+  picture(path: string, asset: string): string | null {
+    let target = this.media.get(asset)
+    if (target === undefined) {
+      target = null
+      const bytes = this.sources.asset(asset)
+      if (bytes) {
+        const ending = checkPicture(bytes).type.slice("image/".length)
+        target = `media/image${this.media.size + 1}.${ending}`
+        this.endings.add(ending)
+        this.files.set(`word/${target}`, bytes)
+      }
+      this.media.set(asset, target)
+    }
+    return target === null ? null : this.relate(path, "image", target)
+  }
+
+  /** What a field shows now. */
+  shown(field: Node): string {
+    const { letters } = this.sheet.defaults
+    const values = valuesOf(this.doc, withName(valuesNow, this.sources.name ?? ""))
+    return this.shownBy.get(field) ?? values(field, letters.language)
+  }
+
+  readonly notes = { note: new Map<string, number>(), endnote: new Map<string, number>() }
+
+  note(key: string): { kind: "note" | "endnote"; id: number } | null {
+    const story = storiesOf(this.doc).get(key)?.node
+    const kind = story?.attrs.kind as string | undefined
+    if (kind !== "note" && kind !== "endnote") return null
+    const own = this.notes[kind]
+    let id = own.get(key)
+    if (id === undefined) own.set(key, (id = own.size + 1))
+    return { kind, id }
+  }
+
+  /** The content of the part with the notes of a kind, those that were referred to. */
+  notesPart(kind: "note" | "endnote", path: string): string {
+    const name = kind === "note" ? "w:footnote" : "w:endnote"
+    const mark = kind === "note" ? "w:footnoteRef" : "w:endnoteRef"
+    const rule = (id: number, type: string, sign: string) =>
+      xml(name, { "w:type": type, "w:id": id }, xml("w:p", null, xml("w:r", null, xml(sign, null))))
+    const written = [...this.notes[kind]].map(([key, id]) => {
+      const blocks = storiesOf(this.doc).get(key)?.node.children ?? []
+      const writer = new StoryWriter(this, path, "note", textWidth(documentAttrs(this.doc).setup))
+      const before =
+        xml("w:r", null, runProperties({ script: "super" }), xml(mark, null)) +
+        xml("w:r", null, xml("w:t", { "xml:space": "preserve" }, " "))
+      const [first, ...rest] = blocks
+      return xml(
+        name,
+        { "w:id": id },
+        first?.isTextblock ? writer.paragraph(first, null, "", before) + writer.blocks(rest) : writer.blocks(blocks),
+      )
+    })
+    return (
+      rule(-1, "separator", "w:separator") +
+      rule(0, "continuationSeparator", "w:continuationSeparator") +
+      written.join("")
+    )
+  }
+
+  private readonly edges = new Map<string, string>()
+
+  /** What the main part calls the head or foot with the text of a story. */
+  edge(story: string, name: "head" | "foot", width: number): string | undefined {
+    const node = storiesOf(this.doc).get(story)?.node
+    if (!node) return undefined
+    const known = this.edges.get(`${name} ${story}`)
+    if (known !== undefined) return known
+    const kind = name === "head" ? "header" : "footer"
+    const file = `${kind}${this.edges.size + 1}.xml`
+    const id = this.relate("word/document.xml", kind, file)
+    this.edges.set(`${name} ${story}`, id)
+    const path = `word/${file}`
+    this.files.set(
+      path,
+      part(name === "head" ? "w:hdr" : "w:ftr", new StoryWriter(this, path, "edge", width).blocks(node.children)),
+    )
+    return id
+  }
+}
+
+/** A part whose root declares what names in it mean. */
+export function part(root: string, content: string): string {
+  const declared = { "xmlns:w": namespaces.w, "xmlns:r": namespaces.r, "xmlns:wp": namespaces.wp }
+  return xml(root, declared, content)
+}
