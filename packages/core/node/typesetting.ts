@@ -17,7 +17,7 @@ import {
   Typesetter,
   type Layout,
 } from "../src/layout"
-import type { Format } from "../src/formats/format"
+import type { AssetSource, Format } from "../src/formats/format"
 import { kinds } from "../src/formats/kinds"
 import { createSubsetter, writePdf, type Subsetter } from "../src/output"
 
@@ -36,9 +36,6 @@ export function faceFile(path: string): string {
 export function wasmFile(name: "harfbuzz" | "harfbuzz-subset"): string {
   return resolve(`harfbuzzjs/dist/${name}.wasm`)
 }
-
-/** Gives the bytes of an asset by its SHA-256; undefined if it is not here. */
-export type AssetSource = (sha256: string) => Uint8Array | undefined
 
 export function openFonts(assets: AssetSource = () => undefined): FontLibrary {
   const paths = new Map(shippedFaces().map((face) => [face.id, face.path]))
@@ -95,7 +92,10 @@ export function pdfOf(
 /** The PDF as a format among others. */
 export const pdfFormat: Format = {
   ...kinds.pdf,
-  write: ({ name, doc }) => pdfOf(layoutOf(doc, typesetter(), name ?? ""), name ?? ""),
+  write: ({ name, doc }, assets) => {
+    const setter = assets ? openTypesetter(assets) : typesetter()
+    return pdfOf(layoutOf(doc, setter, name ?? ""), name ?? "", setter.fonts, assets)
+  },
 }
 
 /** @param name what the document is called */

@@ -114,12 +114,12 @@ export async function readInput(path: string, settings: Settings): Promise<FileR
   }
 }
 
-export async function writeOutput(path: string, named: NamedDocument): Promise<void> {
+export async function writeOutput(path: string, named: NamedDocument & Pick<FileRead, "assets">): Promise<void> {
   const { write } = formatThat("write", path)
   // Beside it first, so that a disk that is full leaves an older file whole.
   const beside = `${path}.${process.pid}.part`
   try {
-    await writeFile(beside, write(named))
+    await writeFile(beside, write(named, named.assets.size > 0 ? (asset) => named.assets.get(asset) : undefined))
     await rename(beside, path)
   } catch (error) {
     await rm(beside, { force: true })

@@ -1,13 +1,14 @@
 /** All documents: the last one on top, a way to begin, and the rest. */
 import { useCallback, useEffect, useRef } from "react"
 import { router, useFocusEffect } from "expo-router"
-import { readableEndings } from "@biblon/core/formats/kinds"
+import { readableEndings, readableNames } from "@biblon/core/formats/kinds"
 import { ScrollView, Text, View } from "react-native"
 import { Glyph } from "../ui/glyph"
 import { Card, Row } from "./Entry"
 import { useShelf } from "./store"
 import { FileArrowUp, Plus } from "../ui/icons"
 import { Press } from "../ui/bar"
+import { Act } from "../ui/button"
 
 const again = 4000
 
@@ -21,7 +22,7 @@ function Heading({ children }: { children: string }) {
 
 /** A file from elsewhere becomes a document; it may also be dropped anywhere on the shelf. */
 function BringIn() {
-  const { reading, bringIn } = useShelf()
+  const { reading, bringIn, stopReading } = useShelf()
   const input = useRef<HTMLInputElement>(null)
   return (
     <>
@@ -31,11 +32,17 @@ function BringIn() {
         className={`flex min-w-0 shrink-0 mt-3 h-12 items-center gap-2 self-start rounded-button border border-line bg-raised px-5 hover:bg-murex-soft/50 ${reading ? "opacity-60" : ""}`}
       >
         <Glyph icon={FileArrowUp} size={18} />
-        <Text className="font-ui-bold text-[16px] text-ink">{reading ? `Reading ${reading}…` : "Bring in a file"}</Text>
+        <Text className="font-ui-bold text-[16px] text-ink">{reading ? `${reading}…` : "Bring in a file"}</Text>
       </Press>
-      <Text className="mt-2 font-ui text-[13px] text-ink-soft">
-        {`${readableEndings.join(", ")}; or drop it anywhere here`}
-      </Text>
+      {reading ? (
+        <View className="mt-1 self-start">
+          <Act label="Stop" primary onPress={stopReading} />
+        </View>
+      ) : (
+        <Text className="mt-2 font-ui text-[13px] text-ink-soft">
+          {`${readableNames.join(", ")}; or drop it anywhere here`}
+        </Text>
+      )}
       <input
         ref={input}
         type="file"

@@ -3,6 +3,7 @@ import type { ShelfEntry } from "@biblon/wire"
 import { leftOutWords } from "@biblon/core/formats/format"
 import { api } from "../api"
 import { leaveWords } from "../firstWords"
+import { addFile } from "../live/files"
 import { readFile } from "../workers/fileClient"
 
 interface ShelfState {
@@ -14,10 +15,13 @@ interface ShelfState {
   create(): Promise<string | null>
   /** Reads a file as a new document. @returns its id */
   bringIn(file: File): Promise<string | null>
-  /** The name of a file that is being read. */
+  /** What is being done with a file, in words. */
   reading: string | null
+  stopReading(): void
   rename(id: string, name: string | null): Promise<void>
 }
+
+let stop = new AbortController()
 
 export const useShelf = create<ShelfState>((set, get) => ({
   entries: null,
@@ -48,16 +52,26 @@ export const useShelf = create<ShelfState>((set, get) => ({
     }
   },
 
+  stopReading: () => stop.abort(),
+
   async bringIn(file) {
-    set({ reading: file.name, trouble: null })
+    stop = new AbortController()
+    const { signal } = stop
+    set({ reading: `Reading ${file.name}`, trouble: null })
     try {
-      const { document, name, left } = await readFile(file)
+      const { document, name, left, assets } = await readFile(file, signal)
+      for (const [i, bytes] of assets.entries()) {
+        set({ reading: `Picture ${i + 1} of ${assets.length} of ${file.name}` })
+        signal.throwIfAborted()
+        await addFile(new Blob([bytes]))
+      }
       const { id } = await api.keepAsNew(name, document)
       if (left.length > 0)
-        leaveWords(id, `${file.name} is here. Left out, since Biblon does not keep them yet: ${leftOutWords(left)}.`)
+        leaveWords(id, `${file.name} is here. Left out, or taken in otherwise: ${leftOutWords(left)}.`)
       return id
     } catch (error) {
-      set({ trouble: `${file.name} was not brought in. ${(error as Error).message}. The file is as it was.` })
+      if (!signal.aborted)
+        set({ trouble: `${file.name} was not brought in. ${(error as Error).message}. The file is as it was.` })
       return null
     } finally {
       set({ reading: null })

@@ -19,8 +19,14 @@ export type FileRequest =
 export type FileReply =
   | { type: "progress"; stage: "layout" | "writing"; done: number; of: number }
   | { type: "written"; bytes: Uint8Array<ArrayBuffer> }
-  /** `document` is the document node as JSON. */
-  | { type: "read"; document: unknown; name: string | null; left: readonly LeftOut[] }
+  /** `document` is the document node as JSON, `assets` the files that it uses. */
+  | {
+      type: "read"
+      document: unknown
+      name: string | null
+      left: readonly LeftOut[]
+      assets: readonly Uint8Array<ArrayBuffer>[]
+    }
   /** `told`: in words for people. */
   | { type: "failed"; message: string; told: boolean }
 
@@ -53,13 +59,18 @@ async function pdfOf(doc: Node, name: string): Promise<Uint8Array> {
 
 async function perform(request: FileRequest): Promise<void> {
   if (request.type === "read") {
-    const { doc, name, left } = readFile(request.bytes, request.file)
-    return post({ type: "read", document: doc.toJSON() as unknown, name, left })
+    const { doc, name, left, assets } = readFile(request.bytes, request.file)
+    const files = [...assets.values()].map((bytes) => Uint8Array.from(bytes))
+    return post(
+      { type: "read", document: doc.toJSON() as unknown, name, left, assets: files },
+      files.map(({ buffer }) => buffer),
+    )
   }
   const { kind, name } = request
   for (const [asset, bytes] of request.kept) keepPicture(asset, bytes)
   const doc = Node.fromJSON(schema, JSON.parse(request.content))
-  const made = kind === "pdf" ? await pdfOf(doc, name) : formats[kind].write?.({ name: name || null, doc })
+  const made =
+    kind === "pdf" ? await pdfOf(doc, name) : formats[kind].write?.({ name: name || null, doc }, pictureBytes)
   if (!made) throw new Error(`${kind} is not written`)
   const bytes = new Uint8Array(made)
   post({ type: "written", bytes }, [bytes.buffer])

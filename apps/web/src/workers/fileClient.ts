@@ -15,7 +15,7 @@ export type ReadFile = Extract<FileReply, { type: "read" }>
 function perform(
   request: FileRequest,
   onProgress: (progress: FileProgress) => void,
-  signal: AbortSignal | null,
+  signal: AbortSignal,
 ): Promise<Extract<FileReply, { type: "written" | "read" }>> {
   return new Promise((resolve, reject) => {
     const worker = new Worker(addressOf("file.worker.js"), { type: "module" })
@@ -24,7 +24,7 @@ function perform(
       act()
     }
     const stop = () => end(() => reject(new DOMException("Stopped", "AbortError")))
-    signal?.addEventListener("abort", stop, { once: true })
+    signal.addEventListener("abort", stop, { once: true })
     worker.onmessage = ({ data }: MessageEvent<FileReply>) => {
       if (data.type === "progress") onProgress(data)
       else if (data.type === "failed") end(() => reject(new Error(data.message)))
@@ -52,10 +52,10 @@ export async function makeFile(
   return new Blob([made.bytes], { type: kinds[kind].media })
 }
 
-/** Reads a file as a document. */
-export async function readFile(file: File): Promise<ReadFile> {
+/** Reads a file as a document. Rejects with an AbortError when it was stopped. */
+export async function readFile(file: File, signal: AbortSignal): Promise<ReadFile> {
   const bytes = new Uint8Array(await file.arrayBuffer())
-  const read = await perform({ type: "read", bytes, file: file.name }, () => undefined, null)
+  const read = await perform({ type: "read", bytes, file: file.name }, () => undefined, signal)
   if (read.type !== "read") throw new Error("nothing was read")
   return read
 }

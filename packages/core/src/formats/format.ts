@@ -1,6 +1,9 @@
 import type { Node } from "prosemirror-model"
 import type { Kind } from "./kinds"
 
+/** Gives the bytes of a file of a document by its SHA-256; undefined where it is not to be had. */
+export type AssetSource = (sha256: string) => Uint8Array | undefined
+
 export interface NamedDocument {
   name: string | null
   doc: Node
@@ -35,5 +38,5 @@ export interface ReadOptions {
 export interface Format extends Kind {
   /** @throws ReadingError */
   read?(bytes: Uint8Array, options: ReadOptions): FileRead
-  write?(named: NamedDocument): Uint8Array
+  write?(named: NamedDocument, assets?: AssetSource): Uint8Array
 }

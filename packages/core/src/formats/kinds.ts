@@ -58,6 +58,11 @@ export const kinds = {
 
 export type KindId = keyof typeof kinds
 
+/** What all that can be read is called. */
+export const readableNames: readonly string[] = Object.values(kinds)
+  .filter(({ reads }) => reads)
+  .map(({ name }) => name)
+
 /** Endings of all that can be read. */
 export const readableEndings: readonly string[] = Object.values(kinds)
   .filter(({ reads }) => reads)

@@ -6,19 +6,14 @@ import { readCsv, writeCsv } from "./csv"
 import { readHtmlFile } from "./html/file"
 import { htmlPage } from "./html/writing"
 import { readJson, writeJson } from "./json"
+import { kindOf } from "./content"
+import { textOf } from "./encoding"
 import { kinds, readableEndings } from "./kinds"
 import { readOfficeOpenXml } from "./officeopenxml/reading"
+import { writeOfficeOpenXml } from "./officeopenxml/writing"
 import { readText, writeText } from "./text"
 
 const bytesOf = (text: string) => new TextEncoder().encode(text)
-
-function textOf(bytes: Uint8Array): string {
-  try {
-    return new TextDecoder("utf-8", { fatal: true }).decode(bytes)
-  } catch {
-    throw new ReadingError("This is not text in UTF-8: save it in that encoding and try again")
-  }
-}
 
 const whole = (named: NamedDocument): FileRead => ({ ...named, assets: new Map(), left: [] })
 
@@ -49,6 +44,7 @@ const csv: Format = {
 const docx: Format = {
   ...kinds.docx,
   read: (bytes) => readOfficeOpenXml(bytes),
+  write: ({ name, doc }, asset = () => undefined) => writeOfficeOpenXml(doc, { name, asset }),
 }
 
 export const formats = { docx, html, text, csv, json }
@@ -72,11 +68,13 @@ export function formatFor(file: string, among: readonly Format[]): Format | unde
 const readable: readonly Format[] = Object.values(formats).filter(({ reads }) => reads)
 
 /**
- * A file as a document, named as it says itself or as the file is.
+ * A file as a document, named as it says itself or as the file is. What kind of file it is, its content says; its ending only where
+ * that says nothing.
  * @throws ReadingError
  */
 export function readFile(bytes: Uint8Array, file: string, options: ReadOptions = {}): FileRead {
-  const format = formatFor(file, readable)
+  const told = kindOf(bytes)
+  const format = told ? formats[told] : formatFor(file, readable)
   if (!format?.read) throw new ReadingError(`A file to be read ends in ${readableEndings.join(", ")}`)
   if (bytes.length > largestFile)
     throw new ReadingError(`It is too large: up to ${largestFile / 1024 / 1024} MB can be read`)

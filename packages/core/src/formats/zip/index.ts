@@ -19,6 +19,16 @@ export function cleanPath(path: string): string {
   return parts.join("/")
 }
 
+/** Paths of the files of an archive. @throws ReadingError */
+export function pathsIn(bytes: Uint8Array): Set<string> {
+  const paths = new Set<string>()
+  unzip(bytes, (path) => {
+    paths.add(path)
+    return false
+  })
+  return paths
+}
+
 /**
  * The files of an archive by their paths, of one in it twice the last.
  * @param wanted says which are needed; the others are not unpacked

@@ -1,5 +1,5 @@
 /** Fields (ISO/IEC 29500-1, 17.16) by their instructions: those that are ours, and what of the others stays as text. */
-import { asName, dateFormats, limits, type FieldAttrs } from "../../../document"
+import { asName, type dateFormats, limits, type FieldAttrs } from "../../../document"
 
 /** An instruction in its words: the name, what it is about, and switches with what follows them. */
 export interface Instruction {

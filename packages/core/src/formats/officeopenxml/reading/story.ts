@@ -6,6 +6,7 @@ import {
   fitParagraph,
   isLink,
   limits,
+  linkLook,
   marks as markTypes,
   nodes,
   paragraph,
@@ -325,6 +326,9 @@ export class StoryReader {
   private lettersOf(rPr: XmlElement | undefined) {
     const { format, style, hidden } = readLetters(rPr, this.book.theme)
     const all = this.letters === noLetters ? format : { ...this.letters, ...format }
+    // Links look so by themselves.
+    if (this.linkNow !== null && all.colour === linkLook.colour) delete all.colour
+    if (this.linkNow !== null && all.underline === linkLook.underline) delete all.underline
     return { format: all, style: this.book.styles.lettersKey(style), hidden }
   }
 
