@@ -3,6 +3,7 @@ import { launch } from "./browser"
 import { measureDesk } from "./desk"
 import { measureEngine } from "./engine"
 import { measureEverything } from "./everything"
+import { measureFormats } from "./formats"
 import { measureGrowth } from "./growth"
 import { measureLinear } from "./linear"
 import { measureLiving } from "./living"
@@ -13,6 +14,7 @@ import { measureTables } from "./tables"
 const linear = measureLinear()
 const living = await measureLiving()
 const everything = measureEverything()
+const files = await measureFormats()
 const browser = await launch()
 const engine = await measureEngine(browser)
 const growth = await measureGrowth(browser)
@@ -32,6 +34,7 @@ const figures = Object.fromEntries(
     ...linear,
     ...tables,
     ...pictures,
+    ...files,
   }).map(([name, value]) => [name, typeof value === "number" ? Math.round(value * 1000) / 1000 : value]),
 )
 
@@ -45,6 +48,8 @@ else {
     ["layout after a key in 1,000 sheets, ms", engine.keystrokeMs1000, "4"],
     ["the same against one sheet", engine.keystroke1000Vs1, "1.5"],
     ["the command from text to PDF, a whole process, against Chromium", engine.processVsChromium, "0.55"],
+    ["5 MB of Office Open XML read, against another reader to HTML", files.docxVsMammoth, "0.25"],
+    ["  written", files.docxWriteVsMammoth, "0.25"],
     ["back to sheets from flow view, 1,500 paragraphs, ms", engine.switchMs, `cold ${Math.round(engine.switchColdMs)}`],
     ["key to painted glyph, one sheet, p95, ms", desk.paintP95Ms1, "16.7"],
     ["key to painted glyph, 1,000 sheets, p95, ms", desk.paintP95Ms1000, "16.7"],

@@ -1,5 +1,13 @@
-import { readFileSync } from "node:fs"
+import { execFileSync } from "node:child_process"
+import { mkdtempSync, readFileSync, writeFileSync } from "node:fs"
+import { tmpdir } from "node:os"
+import { join } from "node:path"
+import mammoth from "mammoth"
+import { document as documentOf, letters, nodes, p, paragraph, table } from "@biblon/core/document"
+import { formats } from "@biblon/core/formats"
+import { assetName } from "@biblon/core/formats/assets"
 import { expect, expectAccessible, test } from "../desk"
+import { discPng } from "../picture"
 
 test("the shelf shows every document with a picture of its first sheet, its sheets and when it changed", async ({
   page,
@@ -80,7 +88,7 @@ test("a file from elsewhere is brought in by button or drop, with what was left 
     .getByLabel("File to bring in")
     .setInputFiles({ name: "tides.html", mimeType: "text/html", buffer: Buffer.from(html) })
   await expect(page.locator(".block[role=heading]", { hasText: "Slack water" })).toBeVisible()
-  await expect(page.getByText("Left out, since Biblon does not keep them yet: pictures (1).")).toBeVisible()
+  await expect(page.getByText("Left out, or taken in otherwise: pictures (1).")).toBeVisible()
   await expect(page.getByRole("button", { name: /^Name: Slack water/ })).toBeVisible()
   await page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Deliver", exact: true }).click()
   for (const [name, ending, holds] of [
@@ -118,4 +126,51 @@ test("with ?debug the boxes are drawn with the numbers of their leaves, and the 
   await page.goto(`${server.address}/d/${await server.create()}?debug`)
   await expect(page.locator(".outlines .column")).toHaveAttribute("data-leaf", "0")
   expect(logged.some((text) => text.startsWith("layout ← type: report"))).toBe(true)
+})
+
+test("a report is brought in as Office Open XML with its picture, changed, and goes out as that and as PDF", async ({
+  desk,
+  page,
+  server,
+}) => {
+  const paper = join(mkdtempSync(join(tmpdir(), "biblon-docx-")), "report.docx")
+  const asset = assetName(discPng(120, 90))
+  const report = documentOf(
+    [
+      paragraph("heading1", ["Risks of the season"]),
+      p("The chain is ", letters("worn", { bold: true }), "."),
+      paragraph("body", ["grease it"], { list: { definition: "numbers", run: "a", level: 0 } }),
+      table([
+        [[p("Who")], [p("Fare")]],
+        [[p("Oda")], [p("7")]],
+      ]),
+      p(nodes.picture.create({ asset, source: null, pixels: [120, 90], format: { alt: "A buoy" } })),
+    ],
+    {},
+  )
+  writeFileSync(
+    paper,
+    formats.docx.write?.({ name: "Risks", doc: report }, () => discPng(120, 90)) ?? new Uint8Array(),
+  )
+  await page.goto(server.address)
+  await page.getByLabel("File to bring in").setInputFiles(paper)
+  await expect(page.locator(".block[role=heading]", { hasText: "Risks of the season" })).toBeVisible()
+  await expect
+    .poll(() => page.locator(".picture img").evaluate((own: HTMLImageElement) => own.complete && own.naturalWidth))
+    .toBe(120)
+  await page.locator(".run", { hasText: "The chain is" }).click()
+  await desk.press("End")
+  await desk.type(" Watch it.")
+  await desk.saved()
+  expect(execFileSync("pdfimages", ["-list", await desk.pdf()], { encoding: "utf8" })).toMatch(/image\s+120\s+90/)
+  await page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Deliver", exact: true }).click()
+  const [file] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: /Save as Office Open XML/ }).click(),
+  ])
+  expect(file.suggestedFilename()).toBe("Risks.docx")
+  const { value } = await mammoth.convertToHtml({ path: await file.path() })
+  expect(value).toContain("<h1>Risks of the season</h1>")
+  expect(value).toContain("The chain is <strong>worn</strong>. Watch it.")
+  expect(value).toMatch(/<ol><li>grease it<\/li><\/ol>.*<table>.*Oda.*<img alt="A buoy"/)
 })

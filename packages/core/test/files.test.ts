@@ -2,6 +2,7 @@
 import { documentAttrs, document, leavesOf, p, paragraph } from "../src/document"
 import { formats, formatFor, nameAndEnding, readFile } from "../src/formats/table"
 import { kinds, readableEndings } from "../src/formats/kinds"
+import { zip } from "../src/formats/zip"
 
 const bytes = (text: string) => new TextEncoder().encode(text)
 const texts = (file: string, source: string) =>
@@ -20,7 +21,7 @@ test("a file is named as it says itself, else as it is called; its ending tells 
   expect(readFile(bytes("Tides"), "Notice.TXT").name).toBe("Notice")
   expect(readFile(bytes("<title> Slack\n water </title><p>x"), "a.htm").name).toBe("Slack water")
   expect(formatFor("constructor", Object.values(formats))).toBeUndefined()
-  expect(() => readFile(bytes("x"), "a.pdf")).toThrow("ends in .html")
+  expect(() => readFile(bytes("x"), "a.pdf")).toThrow("ends in .docx, ")
 })
 
 test("HTML comes back as it was written; what is left out of a foreign page is counted", () => {
@@ -43,6 +44,22 @@ test("HTML comes back as it was written; what is left out of a foreign page is c
 test("files that are nothing, or far too deep, neither hang nor are half read without a word", () => {
   expect(texts("empty.html", "")).toEqual(["body: "])
   expect(texts("deep.html", "<div>".repeat(100_000) + "chain")).toEqual(["body: chain"])
-  expect(() => readFile(new Uint8Array([0xff, 0xfe, 0x00]), "a.txt")).toThrow("not text in UTF-8")
   expect(() => readFile(bytes('{"biblon":99,"name":null,"document":{}}'), "a.json")).toThrow("newer Biblon")
+})
+
+test("text is read in whatever encoding it is: by its mark, as UTF-8, or as it is most likely meant", () => {
+  const shown = (own: readonly number[]) => readFile(new Uint8Array(own), "a.txt").doc.textContent
+  expect(shown([0xff, 0xfe, 0x54, 0, 0xe9, 0])).toBe("Té")
+  expect(shown([0xfe, 0xff, 0, 0x54, 0, 0xe9])).toBe("Té")
+  expect(shown([0xef, 0xbb, 0xbf, 0x54])).toBe("T")
+  const western = [..."Le bac passe à marée haute, et même après. Où est le câble ?"].map((sign) => sign.charCodeAt(0))
+  expect(shown(western)).toBe("Le bac passe à marée haute, et même après. Où est le câble ?")
+})
+
+test("what a file is, its content says: a document with another ending is read, a PDF and archives of other things are told apart", () => {
+  expect(() => readFile(bytes("%PDF-1.7"), "a.txt")).toThrow("A PDF cannot be read back")
+  expect(() => readFile(zip(new Map([["a.png", bytes("x")]])), "a.docx")).toThrow(
+    "archive in which there is no document",
+  )
+  expect(() => readFile(new Uint8Array([0x50, 0x4b, 3, 4, 1, 2, 3]), "a.docx")).toThrow("damaged")
 })

@@ -1,4 +1,5 @@
 import { readFile as readBytes, rename, rm, writeFile } from "node:fs/promises"
+import { dirname, join } from "node:path"
 import type { Node } from "prosemirror-model"
 import { EditorState } from "prosemirror-state"
 import {
@@ -12,7 +13,7 @@ import {
 } from "@biblon/core/document"
 import { ReadingError } from "@biblon/core/document/reading"
 import { fillEdge, placeNumbers, type NumberPlace } from "@biblon/core/editing"
-import { formatFor, formats, readFile } from "@biblon/core/formats"
+import { formatFor, formats, isToldByContent, nameAndEnding, readFile } from "@biblon/core/formats"
 import type { FileRead, Format, NamedDocument } from "@biblon/core/formats/format"
 import { pdfFormat } from "@biblon/core/node"
 
@@ -22,6 +23,8 @@ export class UsageError extends Error {}
 /** What the options of a call change in the document that was read. */
 export interface Settings {
   lines: boolean
+  /** The ending that says what is read, where the file's own does not. */
+  from?: string
   family?: string
   size?: number
   spacing?: number
@@ -36,6 +39,18 @@ export interface Settings {
 }
 
 const all: readonly Format[] = [...Object.values(formats), pdfFormat]
+
+/** The ending of each kind that can be written. */
+export const writtenEndings = all.flatMap(({ write, endings }) => (write ? [endings[0]] : []))
+
+/** In place of a path: standard input, or standard output. */
+export const standard = "-"
+
+async function readStandard(): Promise<Uint8Array> {
+  const parts: Buffer[] = []
+  for await (const part of process.stdin) parts.push(part as Buffer)
+  return Buffer.concat(parts)
+}
 
 /** A format that can do what is asked, by the ending of a path. */
 function formatThat<Way extends "read" | "write">(way: Way, path: string): Format & Required<Pick<Format, Way>> {
@@ -99,14 +114,19 @@ function withEdges(doc: Node, { header, footer, numbers }: Settings): Node {
 
 /** @throws ReadingError if the file cannot be read or is not what its ending says */
 export async function readInput(path: string, settings: Settings): Promise<FileRead> {
-  formatThat("read", path)
-  const bytes = await readBytes(path).catch((error: NodeJS.ErrnoException) => {
-    throw new ReadingError(
-      `${path} cannot be read: ${error.code === "ENOENT" ? "there is no such file" : error.message}`,
-    )
-  })
+  const called = settings.from === undefined ? path : `file.${settings.from}`
+  const bytes =
+    path === standard
+      ? await readStandard()
+      : await readBytes(path).catch((error: NodeJS.ErrnoException) => {
+          formatThat("read", called)
+          throw new ReadingError(
+            `${path} cannot be read: ${error.code === "ENOENT" ? "there is no such file" : error.message}`,
+          )
+        })
   try {
-    const read = readFile(bytes, path, settings)
+    if (!isToldByContent(bytes)) formatThat("read", called)
+    const read = readFile(bytes, called, settings)
     return { ...read, doc: withSettings(read.doc, settings) }
   } catch (error) {
     if (error instanceof ReadingError) throw new ReadingError(`${path}: ${error.message}`)
@@ -114,12 +134,32 @@ export async function readInput(path: string, settings: Settings): Promise<FileR
   }
 }
 
-export async function writeOutput(path: string, named: NamedDocument & Pick<FileRead, "assets">): Promise<void> {
-  const { write } = formatThat("write", path)
+/** Where a file is to be written that was read from a path: beside it, or in a folder. */
+export function outputFor(input: string, to: string, folder: string | undefined): string {
+  const { endings } = formatThat("write", `a.${to.replace(/^\./, "")}`)
+  if (input === standard) return standard
+  const { name } = nameAndEnding(input)
+  return join(folder ?? dirname(input), name + endings[0])
+}
+
+/** @param to the ending that says what is written, where the path does not */
+export async function writeOutput(
+  path: string,
+  named: NamedDocument & Pick<FileRead, "assets">,
+  to?: string,
+): Promise<void> {
+  const { write } = formatThat("write", to === undefined ? path : `a.${to.replace(/^\./, "")}`)
   // Beside it first, so that a disk that is full leaves an older file whole.
   const beside = `${path}.${process.pid}.part`
   try {
-    await writeFile(beside, write(named, named.assets.size > 0 ? (asset) => named.assets.get(asset) : undefined))
+    const bytes = write(named, named.assets.size > 0 ? (asset) => named.assets.get(asset) : undefined)
+    if (path === standard) {
+      await new Promise<void>((resolve, reject) =>
+        process.stdout.write(bytes, (error) => (error ? reject(error) : resolve())),
+      )
+      return
+    }
+    await writeFile(beside, bytes)
     await rename(beside, path)
   } catch (error) {
     await rm(beside, { force: true })

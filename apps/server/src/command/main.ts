@@ -1,17 +1,24 @@
 /** The biblon command. Exit codes: 0 done, 1 the input could not be read or the output written, 2 the call's words are off. */
+import { mkdir } from "node:fs/promises"
 import { parseArgs } from "node:util"
 import { documentAttrs, papers } from "@biblon/core/document"
 import { ReadingError } from "@biblon/core/document/reading"
 import { leftOutWords } from "@biblon/core/formats/format"
+import { readableEndings } from "@biblon/core/formats/kinds"
 import { layoutOf } from "@biblon/core/node"
-import { readInput, UsageError, writeOutput, type Settings } from "./files"
+import { outputFor, readInput, standard, UsageError, writeOutput, writtenEndings, type Settings } from "./files"
 import { describeBoxes, describeLayout } from "./describe"
 import { readSettings } from "./settings"
 
-const help = `biblon convert INPUT OUTPUT   makes a file of another kind; the endings say which (.txt, .html, .json → .pdf, .html, .txt, .json)
+const help = `biblon convert INPUT OUTPUT   makes a file of another kind; the endings say which (read: ${readableEndings.join(" ")};
+                              written: ${writtenEndings.join(" ")}); - is standard input or output
+biblon convert --to KIND INPUT...   the same for many files, each beside itself or in --out-dir FOLDER
 biblon layout INPUT --json    prints the sheets with their lines: text, and x, y (baseline) and width in points
 biblon layout INPUT --boxes   prints the tree of boxes: what it is, its first leaf, and x, y, width and height in points
 
+  --to KIND           what is written, by its ending, such as pdf
+  --from KIND         what is read, where neither content nor name say it
+  --out-dir FOLDER    where files go that --to makes
   --font NAME         typeface, such as Tinos
   --size PT           size of the body text
   --spacing N         line spacing, as a multiple of single
@@ -25,6 +32,9 @@ biblon layout INPUT --boxes   prints the tree of boxes: what it is, its first le
 `
 
 const options = {
+  to: { type: "string" },
+  from: { type: "string" },
+  "out-dir": { type: "string" },
   font: { type: "string" },
   size: { type: "string" },
   spacing: { type: "string" },
@@ -48,6 +58,39 @@ function parse(args: string[]) {
   }
 }
 
+async function convert(input: string, output: string, to: string | undefined, settings: Settings): Promise<void> {
+  const read = await readInput(input, settings)
+  await writeOutput(output, read, to)
+  if (read.left.length > 0) process.stderr.write(`biblon: ${input}: left out: ${leftOutWords(read.left)}\n`)
+}
+
+/** One after the other; those that cannot be read or written are named, and the others are made all the same. */
+async function convertAll(
+  inputs: readonly string[],
+  to: string,
+  folder: string | undefined,
+  settings: Settings,
+): Promise<void> {
+  if (folder !== undefined) await mkdir(folder, { recursive: true })
+  let failed = 0
+  for (const [i, input] of inputs.entries()) {
+    if (process.stderr.isTTY && inputs.length > 1) process.stderr.write(`\r${i + 1} of ${inputs.length}`)
+    try {
+      await convert(input, outputFor(input, to, folder), to, settings)
+    } catch (error) {
+      if (!(error instanceof ReadingError)) throw error
+      failed++
+      process.stderr.write(`biblon: ${error.message}\n`)
+    }
+  }
+  if (process.stderr.isTTY && inputs.length > 1) process.stderr.write("\n")
+  if (failed > 0 && inputs.length > 1) throw new ReadingError(`${failed} of ${inputs.length} files were not made`)
+  if (failed > 0) throw new QuietError()
+}
+
+/** What went wrong was said already. */
+class QuietError extends Error {}
+
 async function perform(args: string[]): Promise<void> {
   const { values, positionals } = parse(args)
   const [verb, input, output, ...rest] = positionals
@@ -60,10 +103,10 @@ async function perform(args: string[]): Promise<void> {
   if (!input) throw new UsageError("Name the file to read")
   const settings: Settings = readSettings(values)
   if (verb === "convert") {
+    const { to, "out-dir": folder } = values
+    if (to !== undefined && output !== standard) return convertAll(positionals.slice(1), to, folder, settings)
     if (!output || rest.length > 0) throw new UsageError("Name one file to read and one to write")
-    const read = await readInput(input, settings)
-    await writeOutput(output, read)
-    if (read.left.length > 0) process.stderr.write(`biblon: ${input}: left out: ${leftOutWords(read.left)}\n`)
+    await convert(input, output, to, settings)
   } else {
     if (output) throw new UsageError("Layout takes one file and prints to standard output")
     if (values.json === values.boxes) throw new UsageError("Say how to print the layout: --json or --boxes")
@@ -81,6 +124,7 @@ export async function run(args: string[]): Promise<number> {
     await perform(args)
     return 0
   } catch (error) {
+    if (error instanceof QuietError) return 1
     if (error instanceof UsageError) {
       process.stderr.write(`biblon: ${error.message}\nbiblon --help lists what it can do.\n`)
       return 2

@@ -47,10 +47,12 @@ export function readSettings(values: {
   footer?: string
   numbers?: string
   lines?: boolean
+  from?: string
 }): Settings {
   const { font, size, spacing, paper, margins, columns, header, footer, numbers, lines } = values
   return {
     lines: lines ?? false,
+    ...(values.from === undefined ? {} : { from: values.from.replace(/^\./, "") }),
     ...(font === undefined
       ? {}
       : {

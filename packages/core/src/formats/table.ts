@@ -65,6 +65,9 @@ export function formatFor(file: string, among: readonly Format[]): Format | unde
   return among.find(({ endings }) => endings.includes(ending))
 }
 
+/** Whether what a file is need not be told by its name. @throws ReadingError for files that are something else */
+export const isToldByContent = (bytes: Uint8Array): boolean => kindOf(bytes) !== null
+
 const readable: readonly Format[] = Object.values(formats).filter(({ reads }) => reads)
 
 /**

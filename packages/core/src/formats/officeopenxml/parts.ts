@@ -42,12 +42,22 @@ export class Parts {
     return this.files.get(path)
   }
 
+  private readonly texts = new Map<string, string>()
+
+  /** A part as text; of one that is read twice, the same. */
+  text(path: string): string {
+    const bytes = this.files.get(path)
+    let text = this.texts.get(path)
+    if (text === undefined) this.texts.set(path, (text = bytes ? xmlText(bytes) : ""))
+    return text
+  }
+
   /** The root of a part; undefined where there is none, or nothing to be read in it. */
   xml(path: string, each?: XmlOptions["each"]): XmlElement | undefined {
     const bytes = this.files.get(path)
     if (!bytes) return undefined
     try {
-      const { root, damaged } = parseXml(xmlText(bytes), { prefix: prefixOf, ...(each ? { each } : {}) })
+      const { root, damaged } = parseXml(this.text(path), { prefix: prefixOf, ...(each ? { each } : {}) })
       if (damaged) this.damaged.add(path)
       return root
     } catch (error) {
