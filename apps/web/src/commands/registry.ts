@@ -270,6 +270,7 @@ export const tools: readonly Tool[] = [
   { id: "print", name: "Print", words: "paper printer", icon: Printer, keys: ["Mod+p"], run: (session) => void session.delivery.print() },
   { id: "pdf", name: "Save as PDF", words: "export download file", icon: FileArrowDown, run: (session) => void session.delivery.save("pdf") },
   { id: "save-docx", name: "Save as Office Open XML", words: "export docx word processor download copy other format office", icon: Article, run: (session) => void session.delivery.save("docx") },
+  { id: "save-odt", name: "Save as OpenDocument", words: "export odt open document download copy other format office", icon: Article, run: (session) => void session.delivery.save("odt") },
   { id: "save-html", name: "Save as HTML", words: "export web page download copy other format", icon: FileHtml, run: (session) => void session.delivery.save("html") },
   { id: "save-text", name: "Save as plain text", words: "export txt words download copy other format", icon: FileText, run: (session) => void session.delivery.save("text") },
   { id: "save-csv", name: "Save the table as values", words: "export csv spreadsheet comma separated calculate", icon: Table, applies: (e) => hasTable(e.doc), run: (session) => void session.delivery.save("csv") },

@@ -26,6 +26,13 @@ export const kinds = {
     reads: true,
     note: "For other word processors: text, formatting, sheets, notes, tables and pictures",
   },
+  odt: {
+    name: "OpenDocument",
+    endings: [".odt", ".fodt", ".ott"],
+    media: "application/vnd.oasis.opendocument.text",
+    reads: true,
+    note: "The open standard of office documents: text, formatting, sheets, notes, tables and pictures",
+  },
   html: {
     name: "HTML",
     endings: [".html", ".htm", ".xhtml"],

@@ -11,6 +11,8 @@ import { textOf } from "./encoding"
 import { kinds, readableEndings } from "./kinds"
 import { readOfficeOpenXml } from "./officeopenxml/reading"
 import { writeOfficeOpenXml } from "./officeopenxml/writing"
+import { readOpenDocument } from "./opendocument/reading"
+import { writeOpenDocument } from "./opendocument/writing"
 import { readText, writeText } from "./text"
 
 const bytesOf = (text: string) => new TextEncoder().encode(text)
@@ -47,7 +49,13 @@ const docx: Format = {
   write: ({ name, doc }, asset = () => undefined) => writeOfficeOpenXml(doc, { name, asset }),
 }
 
-export const formats = { docx, html, text, csv, json }
+const odt: Format = {
+  ...kinds.odt,
+  read: (bytes) => readOpenDocument(bytes),
+  write: ({ name, doc }, asset = () => undefined) => writeOpenDocument(doc, { name, asset }),
+}
+
+export const formats = { docx, odt, html, text, csv, json }
 
 /** Bytes of the largest file that is read. */
 export const largestFile = 256 * 1024 * 1024

@@ -42,6 +42,7 @@ export function DeliverTray() {
       <Delivery tool={toolNamed("print")} note="The same file, to your printer" />
       <SectionTitle>A copy in another format</SectionTitle>
       <Delivery tool={toolNamed("save-docx")} note={kinds.docx.note} />
+      <Delivery tool={toolNamed("save-odt")} note={kinds.odt.note} />
       <Delivery tool={toolNamed("save-html")} note={kinds.html.note} />
       <Delivery tool={toolNamed("save-text")} note={kinds.text.note} />
       <Delivery tool={toolNamed("save-json")} note={kinds.json.note} />

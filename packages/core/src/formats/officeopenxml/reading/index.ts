@@ -1,29 +1,22 @@
 /** Office Open XML text as a document. */
 import {
   asName,
-  bodyOf,
-  computedOf,
   defaultNotes,
   defaultProperties,
   document,
-  fieldAttrs,
-  isLeaf,
-  leavesOf,
   limits,
   nodes,
   paragraph,
-  placesOf,
-  referenceOf,
-  schema,
   withoutOrphans,
   type NoteSettings,
   type PageSetup,
   type Properties,
 } from "../../../document"
 import { checkDocument, ReadingError } from "../../../document/reading"
-import { Fragment, type Node } from "prosemirror-model"
+import type { Node } from "prosemirror-model"
 import type { FileRead } from "../../format"
 import { Leaving } from "../../leaving"
+import { withTrueReferences } from "../../trueReferences"
 import { child, textIn, type XmlElement } from "../../xml/parsing"
 import { Parts } from "../parts"
 import { Book } from "./book"
@@ -68,7 +61,7 @@ export function readOfficeOpenXml(bytes: Uint8Array): FileRead {
     { styles: { ...sheet, lists: numbering.lists }, setup, properties: propertiesOf(parts), notes: notesOf(settings) },
     book.stories,
   )
-  const doc = checkDocument(withoutOrphans(withTrueReferences(made, book)))
+  const doc = checkDocument(withoutOrphans(withTrueReferences(made, book.shown)))
   for (const [asked, shown] of theme.replaced) leaving.add(`the typeface ${asked}, shown in ${shown}`)
   if (parts.damaged.size > 0) leaving.add("damaged parts, read as far as they go", parts.damaged.size)
   return {
@@ -163,51 +156,4 @@ function notesOf(settings: XmlElement | undefined): NoteSettings {
     },
     end: { form: noteForms[valueOf(end, "w:numFmt") ?? ""] ?? defaultNotes.end.form },
   }
-}
-
-/** A document in which a reference that would show other words than it did stays as the words that it showed, leading there. */
-function withTrueReferences(doc: Node, book: Book): Node {
-  const values = computedOf(doc, new Map())
-  if (values.size === 0) return doc
-  const places = placesOf(doc)
-  const replaced = new Map<Node, Node>()
-  for (const [leaf, shown] of values)
-    for (const [field, value] of shown) {
-      const { kind, format } = fieldAttrs(field)
-      if (kind !== "reference") continue
-      const was = book.shown.get(field)?.trim()
-      const { part, place } = referenceOf(format)
-      if (was === undefined || (places.has(place) && (part === "sheet" || value === was))) continue
-      const node = leavesOf(doc).node(leaf)
-      // The number of a caption is often what is meant by its words.
-      const number = places.has(place)
-        ? schema.nodes.field?.create({ kind: "reference", format: `number ${place}` }, null, field.marks)
-        : undefined
-      const text = was === "" ? null : schema.text(was, field.marks)
-      const own = number && part === "words" && numberShown(doc, place, was) ? number : text
-      const before = replaced.get(node) ?? node
-      const at = before.children.indexOf(field)
-      if (at < 0) continue
-      const children = [...before.children]
-      children.splice(at, 1, ...(own ? [own] : []))
-      replaced.set(node, before.copy(Fragment.from(children)))
-    }
-  if (replaced.size === 0) return doc
-  const mended = (node: Node): Node => {
-    const other = replaced.get(node)
-    if (other) return other
-    if (isLeaf(node)) return node
-    const children = node.children.map(mended)
-    return children.every((own, i) => own === node.child(i)) ? node : node.copy(Fragment.from(children))
-  }
-  return doc.copy(doc.content.replaceChild(0, mended(bodyOf(doc))))
-}
-
-/** Whether what a reference showed is the label and number of the caption that it is about. */
-function numberShown(doc: Node, place: string, was: string): boolean {
-  const leaf = placesOf(doc).get(place)
-  if (leaf === undefined) return false
-  const node = leavesOf(doc).node(leaf)
-  const caption = node.children.some((own) => own.type === nodes.field && fieldAttrs(own).kind === "caption")
-  return caption && /^\p{L}[\p{L}\s]*\s[\d.]+$/u.test(was)
 }

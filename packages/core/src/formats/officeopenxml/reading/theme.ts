@@ -1,32 +1,7 @@
 /** Typefaces and colours that a document names by what they are for. */
-import { families } from "../../../document/families"
+import { familyMeant } from "../../familyMeant"
 import { child, childrenNamed, within, type XmlElement } from "../../xml/parsing"
 import { colourOf, valueOf } from "./values"
-
-const byName = new Map(
-  families.flatMap(({ name, matches }) =>
-    [name, ...(matches ? [matches] : [])].map((own) => [own.toLowerCase(), name]),
-  ),
-)
-/** Faces that everybody takes for one another. */
-for (const [name, own] of [
-  ["helvetica", "Arimo"],
-  ["times", "Tinos"],
-  ["liberation serif", "Tinos"],
-  ["liberation sans", "Arimo"],
-  ["liberation mono", "Cousine"],
-  ["garamond", "EB Garamond"],
-  ["baskerville", "Libre Baskerville"],
-] as const)
-  byName.set(name, own)
-
-/** Kinds of typefaces, as tables of faces tell them. */
-const kinds: Readonly<Record<string, string>> = {
-  roman: "Tinos",
-  swiss: "Arimo",
-  modern: "Cousine",
-  script: "Dancing Script",
-}
 
 const colourNames: Readonly<Record<string, string>> = {
   text1: "dk1",
@@ -62,14 +37,9 @@ export class Theme {
   family(name: string | undefined): string | undefined {
     const asked = name?.trim()
     if (!asked) return undefined
-    const key = asked.toLowerCase()
-    const known = byName.get(key)
-    if (known) return known
-    const own =
-      kinds[this.kindsOfFaces.get(key) ?? ""] ??
-      (/sans|grotesk|gothic/i.test(asked) ? "Arimo" : /mono|code|consol|courier/i.test(asked) ? "Cousine" : "Tinos")
-    this.replaced.set(asked, own)
-    return own
+    const own = familyMeant(asked, this.kindsOfFaces.get(asked.toLowerCase()))
+    if (!own.known) this.replaced.set(asked, own.family)
+    return own.family
   }
 
   /** A typeface named by what it is for: "minorHAnsi", "majorEastAsia". */

@@ -1,0 +1,147 @@
+/** What all texts of one file share while it is read. */
+import {
+  entryOf,
+  levelOf,
+  nodes,
+  paragraph,
+  readyLists,
+  type ParagraphFormat,
+  type StyleSheet,
+} from "../../../document"
+import type { Node } from "prosemirror-model"
+import { assetName } from "../../assets"
+import type { Leaving } from "../../leaving"
+import { checkPicture, PictureError } from "../../pictureFile"
+import { child, childrenNamed, isElement, textIn, type XmlElement } from "../../xml/parsing"
+import { cleanPath } from "../../zip"
+import type { Lists } from "./lists"
+import type { Styles } from "./styles"
+
+export interface PictureFileRead {
+  asset: string
+  pixels: [number, number]
+}
+
+export class Book {
+  readonly stories: Node[] = []
+  readonly assets = new Map<string, Uint8Array>()
+  /** What fields showed in the file. */
+  readonly shown = new WeakMap<Node, string>()
+  /** The sheet, once it is made. */
+  sheet: StyleSheet | null = null
+
+  constructor(
+    readonly lists: Lists,
+    readonly leaving: Leaving,
+    private readonly file: (path: string) => Uint8Array | undefined,
+    /** List styles, and those of dates, by name. */
+    private readonly named: ReadonlyMap<string, XmlElement>,
+  ) {}
+
+  private readonly formats = new Map<string, Partial<ParagraphFormat>>()
+
+  /** The same values as one object, so that they are checked and compared once. */
+  same(format: Partial<ParagraphFormat>): Partial<ParagraphFormat> {
+    const key = JSON.stringify(format)
+    const known = this.formats.get(key)
+    if (known) return known
+    this.formats.set(key, format)
+    return format
+  }
+
+  listStyle(name: string, _styles: Styles): XmlElement | undefined {
+    return this.named.get(`list ${name}`)
+  }
+
+  /** The definition of a list that names none. */
+  plainList(): string {
+    return Object.keys(readyLists)[0] ?? "marks"
+  }
+
+  indentOf(definition: string, level: number): number {
+    const { sheet } = this
+    return sheet ? levelOf({ ...sheet, lists: this.lists.definitions }, definition, level).indent : 0
+  }
+
+  outlineOf(style: string): number | null {
+    return (this.sheet && entryOf(this.sheet.styles, style)?.outline) ?? null
+  }
+
+  note(kind: "note" | "endnote", blocks: readonly Node[]): string {
+    const key = `${kind}-${this.stories.length + 1}`
+    const plain = blocks.map((block) =>
+      block.isTextblock ? block : paragraph("note", [block.textBetween(0, block.content.size, " ")].filter(Boolean)),
+    )
+    this.stories.push(nodes.story.create({ key, kind }, plain))
+    return key
+  }
+
+  edge(kind: "header" | "footer", blocks: readonly Node[]): string {
+    const key = `${kind}-${this.stories.length + 1}`
+    this.stories.push(nodes.story.create({ key, kind }, [...blocks]))
+    return key
+  }
+
+  private readonly pictures = new Map<string, PictureFileRead | null>()
+
+  picture(image: XmlElement): PictureFileRead | null {
+    const href = image.attrs["xlink:href"] ?? ""
+    const inside = child(image, "office:binary-data")
+    if (/^[a-z]+:/i.test(href) && !inside) {
+      this.leaving.add("pictures that lie elsewhere")
+      return null
+    }
+    const path = cleanPath(href)
+    let known = inside ? undefined : this.pictures.get(path)
+    if (known === undefined) {
+      known = null
+      const bytes = inside ? bytesOf(textIn(inside)) : this.file(path)
+      try {
+        if (bytes) {
+          const { width, height } = checkPicture(bytes)
+          known = { asset: assetName(bytes), pixels: [width, height] }
+          this.assets.set(known.asset, bytes)
+        }
+      } catch (error) {
+        if (!(error instanceof PictureError)) throw error
+      }
+      if (!inside) this.pictures.set(path, known)
+    }
+    if (!known) this.leaving.add("pictures of a kind that is not shown")
+    return known
+  }
+
+  /** How a date is written by a style of dates. */
+  dateForm(name: string | undefined, time: boolean): string {
+    const style = name === undefined ? undefined : this.named.get(`date ${name}`)
+    if (!style) return time ? "time" : "short"
+    const has = (part: string) => style.children.some((own) => isElement(own) && own.name === `number:${part}`)
+    const month = child(style, "number:month")?.attrs
+    if (has("hours")) return has("day") ? "dateTime" : "time"
+    if (has("day-of-week")) return has("day") ? "full" : "weekday"
+    if (!has("day")) return has("month") ? "monthYear" : "year"
+    if (!has("year")) return "dayMonth"
+    if (month?.["number:textual"] !== "true") return "short"
+    return month["number:style"] === "long" ? "long" : "medium"
+  }
+}
+
+function bytesOf(base64: string): Uint8Array | undefined {
+  try {
+    return Uint8Array.from(atob(base64.replace(/\s+/g, "")), (sign) => sign.charCodeAt(0))
+  } catch {
+    return undefined
+  }
+}
+
+/** List styles and styles of dates of some parts, by kind and name. */
+export function namedIn(parts: readonly (XmlElement | undefined)[]): Map<string, XmlElement> {
+  const found = new Map<string, XmlElement>()
+  for (const part of parts) {
+    for (const own of childrenNamed(part, "text:list-style")) found.set(`list ${own.attrs["style:name"] ?? ""}`, own)
+    for (const own of childrenNamed(part, "text:outline-style")) found.set("list outline", own)
+    for (const name of ["number:date-style", "number:time-style"])
+      for (const own of childrenNamed(part, name)) found.set(`date ${own.attrs["style:name"] ?? ""}`, own)
+  }
+  return found
+}
