@@ -258,7 +258,7 @@ export class StoryWriter {
     const room = this.width
     const widths = format.columns ?? Array.from({ length: grid.columns }, () => room / grid.columns)
     const total = widths.reduce((sum, own) => sum + own, 0)
-    const part = total > room ? room / total : 1
+    const part = total > room + 1 ? room / total : 1
     const wide = (from: number, span: number) =>
       Math.round(widths.slice(from, from + span).reduce((sum, own) => sum + twips(own * part), 0))
     const padding = (side: string, own: number) => xml(`w:${side}`, { "w:w": twips(own), "w:type": "dxa" })

@@ -224,8 +224,10 @@ export function readParagraph(properties: XmlElement | undefined, rtl: boolean):
   if (before !== undefined) format.spaceBefore = before
   if (after !== undefined) format.spaceAfter = after
   const [left, right] = [lengthOf(attrs["fo:margin-left"]) ?? all, lengthOf(attrs["fo:margin-right"]) ?? all]
-  if (left !== undefined) format.indentLeft = backward ? (right ?? 0) : left
-  if (right !== undefined) format.indentRight = backward ? (left ?? 0) : right
+  // Ours count from the edges at which lines begin and end.
+  const [begin, end] = backward ? [right, left] : [left, right]
+  if (begin !== undefined) format.indentLeft = begin
+  if (end !== undefined) format.indentRight = end
   const first = lengthOf(attrs["fo:text-indent"])
   if (first !== undefined) format.indentFirst = first
   const height = attrs["fo:line-height"]

@@ -181,7 +181,8 @@ export class StoryReader {
       style = `heading${level}`
     const place = this.placeInList()
     const own: Partial<ParagraphFormat> = { ...said.paragraph }
-    if (master) delete own.breakBefore
+    // New sheets are begun by the section itself.
+    if (master && own.breakBefore) delete own.breakBefore
     if (place !== undefined) {
       // What stands in an item behind its first paragraph stands where that stands.
       if (place === null && this.list?.definition) {

@@ -369,7 +369,7 @@ export class StoryWriter {
     const grid = gridOf(table)
     const widths = format.columns ?? Array.from({ length: grid.columns }, () => this.width / grid.columns)
     const total = widths.reduce((sum, own) => sum + own, 0)
-    const part = total > this.width ? this.width / total : 1
+    const part = total > this.width + 1 ? this.width / total : 1
     const style = this.automatic.style(
       "Ta",
       "table",
