@@ -88,7 +88,7 @@ test("a file from elsewhere is brought in by button or drop, with what was left 
     .getByLabel("File to bring in")
     .setInputFiles({ name: "tides.html", mimeType: "text/html", buffer: Buffer.from(html) })
   await expect(page.locator(".block[role=heading]", { hasText: "Slack water" })).toBeVisible()
-  await expect(page.getByText("Left out, or taken in otherwise: pictures (1).")).toBeVisible()
+  await expect(page.getByText("Left out, or taken in otherwise: pictures that lie elsewhere (1).")).toBeVisible()
   await expect(page.getByRole("button", { name: /^Name: Slack water/ })).toBeVisible()
   await page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Deliver", exact: true }).click()
   for (const [name, ending, holds] of [

@@ -49,7 +49,7 @@ import {
   type Command,
 } from "../src/editing"
 import { formats, readFile } from "../src/formats/table"
-import { htmlPage } from "../src/formats/html/writing"
+import { htmlPage } from "../src/formats/html/page"
 import { readHtml } from "../src/formats/html"
 import { fragmentsOf, layoutDocument, tablesOf } from "../src/layout"
 import { typesetter } from "../node/typesetting"

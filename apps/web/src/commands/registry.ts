@@ -272,6 +272,8 @@ export const tools: readonly Tool[] = [
   { id: "save-docx", name: "Save as Office Open XML", words: "export docx word processor download copy other format office", icon: Article, run: (session) => void session.delivery.save("docx") },
   { id: "save-odt", name: "Save as OpenDocument", words: "export odt open document download copy other format office", icon: Article, run: (session) => void session.delivery.save("odt") },
   { id: "save-html", name: "Save as HTML", words: "export web page download copy other format", icon: FileHtml, run: (session) => void session.delivery.save("html") },
+  { id: "save-epub", name: "Save as EPUB", words: "export book reader ebook download copy other format", icon: BookOpen, run: (session) => void session.delivery.save("epub") },
+  { id: "save-commonmark", name: "Save as CommonMark", words: "export markdown md download copy other format", icon: FileText, run: (session) => void session.delivery.save("commonmark") },
   { id: "save-text", name: "Save as plain text", words: "export txt words download copy other format", icon: FileText, run: (session) => void session.delivery.save("text") },
   { id: "save-csv", name: "Save the table as values", words: "export csv spreadsheet comma separated calculate", icon: Table, applies: (e) => hasTable(e.doc), run: (session) => void session.delivery.save("csv") },
   { id: "save-json", name: "Save as a Biblon file", words: "export backup download copy keep everything json", icon: FileArrowDown, run: (session) => void session.delivery.save("json") },

@@ -40,6 +40,20 @@ export const kinds = {
     reads: true,
     note: "For the web and other programs: text with its formatting, no sheets",
   },
+  commonmark: {
+    name: "CommonMark",
+    endings: [".md", ".markdown"],
+    media: "text/markdown",
+    reads: true,
+    note: "Text with signs for headings, lists, tables and notes",
+  },
+  epub: {
+    name: "EPUB",
+    endings: [".epub"],
+    media: "application/epub+zip",
+    reads: false,
+    note: "A book for readers: chapters, contents, notes and pictures",
+  },
   text: {
     name: "Plain text",
     endings: [".txt", ".text"],

@@ -2,9 +2,12 @@
 import { documentAttrs } from "../document"
 import { ReadingError } from "../document/reading"
 import type { FileRead, Format, NamedDocument, ReadOptions } from "./format"
+import { readCommonMark } from "./commonmark/reading"
+import { writeCommonMark } from "./commonmark/writing"
 import { readCsv, writeCsv } from "./csv"
+import { writeEpub } from "./epub/writing"
 import { readHtmlFile } from "./html/file"
-import { htmlPage } from "./html/writing"
+import { htmlPage } from "./html/page"
 import { readJson, writeJson } from "./json"
 import { kindOf } from "./content"
 import { textOf } from "./encoding"
@@ -22,7 +25,7 @@ const whole = (named: NamedDocument): FileRead => ({ ...named, assets: new Map()
 const html: Format = {
   ...kinds.html,
   read: (bytes) => readHtmlFile(textOf(bytes)),
-  write: ({ name, doc }) => bytesOf(htmlPage(doc, name ?? documentAttrs(doc).properties.title)),
+  write: ({ name, doc }, asset) => bytesOf(htmlPage(doc, name ?? documentAttrs(doc).properties.title, asset)),
 }
 
 const text: Format = {
@@ -33,8 +36,8 @@ const text: Format = {
 
 const json: Format = {
   ...kinds.json,
-  read: (bytes) => whole(readJson(textOf(bytes))),
-  write: (named) => bytesOf(writeJson(named)),
+  read: (bytes) => readJson(textOf(bytes)),
+  write: (named, asset) => bytesOf(writeJson(named, asset)),
 }
 
 const csv: Format = {
@@ -55,7 +58,18 @@ const odt: Format = {
   write: ({ name, doc }, asset = () => undefined) => writeOpenDocument(doc, { name, asset }),
 }
 
-export const formats = { docx, odt, html, text, csv, json }
+const commonmark: Format = {
+  ...kinds.commonmark,
+  read: (bytes) => readCommonMark(textOf(bytes)),
+  write: ({ name, doc }, asset) => bytesOf(writeCommonMark(doc, name, asset)),
+}
+
+const epub: Format = {
+  ...kinds.epub,
+  write: ({ name, doc }, asset) => writeEpub(doc, name, asset),
+}
+
+export const formats = { docx, odt, html, commonmark, epub, text, csv, json }
 
 /** Bytes of the largest file that is read. */
 export const largestFile = 256 * 1024 * 1024

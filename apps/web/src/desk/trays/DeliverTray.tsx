@@ -44,6 +44,8 @@ export function DeliverTray() {
       <Delivery tool={toolNamed("save-docx")} note={kinds.docx.note} />
       <Delivery tool={toolNamed("save-odt")} note={kinds.odt.note} />
       <Delivery tool={toolNamed("save-html")} note={kinds.html.note} />
+      <Delivery tool={toolNamed("save-epub")} note={kinds.epub.note} />
+      <Delivery tool={toolNamed("save-commonmark")} note={kinds.commonmark.note} />
       <Delivery tool={toolNamed("save-text")} note={kinds.text.note} />
       <Delivery tool={toolNamed("save-json")} note={kinds.json.note} />
       {progress ? (

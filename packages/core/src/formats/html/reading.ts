@@ -30,7 +30,7 @@ const deepest = 256
 const longest = 64 * 1024 * 1024
 
 const dropped = new Set(
-  "script style head title meta link template noscript iframe object embed svg math canvas video audio img picture select textarea button form colgroup".split(
+  "script style head title meta link template noscript iframe object embed svg math canvas video audio select textarea button form colgroup".split(
     " ",
   ),
 )
@@ -52,6 +52,21 @@ interface Context {
   item: { place: ListPlace | null; indent: number } | null
   /** How many tables it stands in. */
   tables: number
+  pictures: HtmlPictures | null
+}
+
+/** Makes a picture of what an image shows; null where it cannot be had, which a page has no say in. */
+export type HtmlPictures = (source: string, alt: string, size: { width?: number; height?: number }) => Node | null
+
+function image(element: Element, context: Context, out: Collector): void {
+  const style = declarations(element)
+  const side = (name: "width" | "height") => points(style.get(name)) ?? points(`${attribute(element, name) ?? ""}px`)
+  const [width, height] = [side("width"), side("height")]
+  const picture = context.pictures?.(attribute(element, "src") ?? "", attribute(element, "alt") ?? "", {
+    ...(width === undefined ? {} : { width }),
+    ...(height === undefined ? {} : { height }),
+  })
+  if (picture) out.atom(picture, context)
 }
 
 function attribute(element: Element, name: string): string | undefined {
@@ -325,6 +340,11 @@ class Collector {
     })
   }
 
+  atom(node: Node, context: Context): void {
+    this.context ??= context
+    this.inline.push(node)
+  }
+
   lineBreak(context: Context): void {
     this.context ??= context
     this.inline.push(nodes.lineBreak.create())
@@ -390,6 +410,7 @@ function walk(node: Any, context: Context, out: Collector, depth: number): void 
   if (dropped.has(tag) || declarations(element).get("display") === "none") return
   if (tag === "br") return out.lineBreak(context)
   if (tag === "input") return
+  if (tag === "img") return image(element, context, out)
   if (tag === "hr") {
     out.end(context)
     return out.push(context.style, {
@@ -487,6 +508,7 @@ function inlineOnly(node: Any, context: Context, out: Collector, depth: number):
   if (node.nodeName === "#text")
     return out.text((node as DefaultTreeAdapterTypes.DefaultTreeAdapterMap["textNode"]).value, context)
   if (!("tagName" in node) || dropped.has((node as Element).tagName)) return
+  if ((node as Element).tagName === "img") return image(node as Element, context, out)
   const inner = withElement(node as Element, context)
   for (const child of (node as Element).childNodes)
     inlineOnly(child, { ...inner, style: context.style }, out, depth + 1)
@@ -498,9 +520,18 @@ const partOfTable = /^\s*<(?:tr|td|th|tbody|thead|tfoot|col|colgroup|caption)[\s
 const packing = { start: "<!--StartFragment-->", end: "<!--EndFragment-->" }
 
 /** @returns a slice that may be put in at a caret; letters alone join the paragraph they land in */
-export function readHtml(source: string): Slice {
+export function readHtml(source: string, pictures: HtmlPictures | null = null): Slice {
   const out = new Collector()
-  const context: Context = { marks: [], style: bodyStyle, format: {}, pre: false, list: null, item: null, tables: 0 }
+  const context: Context = {
+    marks: [],
+    style: bodyStyle,
+    format: {},
+    pre: false,
+    list: null,
+    item: null,
+    tables: 0,
+    pictures,
+  }
   // Programs that copy wrap what was copied in comments; what stands outside is packing.
   const [begin, end] = [source.indexOf(packing.start), source.lastIndexOf(packing.end)]
   const packed =

@@ -1,10 +1,8 @@
 /** A stretch of a document as HTML for other programs: tags where HTML has one, the rest as inline style. */
-import { Fragment, Slice, type Node } from "prosemirror-model"
+import type { Node, Slice } from "prosemirror-model"
 import {
-  bodyOf,
   borderSides,
   cellFormat,
-  documentAttrs,
   edgeOf,
   fieldText,
   gridOf,
@@ -27,7 +25,7 @@ import {
 } from "../../document"
 
 const entities: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" }
-const safe = (text: string) => text.replace(/[&<>"]/g, (c) => entities[c] as string)
+export const safe = (text: string) => text.replace(/[&<>"]/g, (c) => entities[c] as string)
 
 function css(properties: Record<string, string | null>): string {
   const said = Object.entries(properties).filter(([, value]) => value !== null)
@@ -84,20 +82,47 @@ function run(text: string, look: RunLook, base: LetterFormat): string {
   return look.link && !look.link.startsWith("#") ? `<a href="${safe(look.link)}">${html}</a>` : html
 }
 
-function inline(paragraph: Node, styles: StyleSheet): string {
+/** What a page shows beyond the words of its paragraphs. */
+export interface HtmlSources {
+  /** Of a picture: as HTML. */
+  picture(picture: Node): string
+  /** Of the mark of a note: as HTML. */
+  mark(anchor: Node): string
+  /** What a field shows. */
+  field(field: Node, language: string): string
+  /** Whether places of the document can be gone to. */
+  places: boolean
+}
+
+/** On a clipboard there are words alone. */
+const wordsAlone: HtmlSources = { picture: () => "", mark: () => "", field: fieldText, places: false }
+
+/** A name as it may stand behind a #. */
+export const idOf = (place: string): string => `p-${encodeURIComponent(place).replaceAll("%", "_")}`
+
+function inline(paragraph: Node, styles: StyleSheet, sources: HtmlSources): string {
   const base = paragraphLook(styles, paragraph).letters
   let html = ""
+  const begun = new Set<string>()
   paragraph.forEach((child) => {
     const look = letterLook(styles, base, child.marks)
-    html += run(
-      child.isText
+    const place = child.marks.find(({ type }) => type.name === "place")?.attrs.value as string | undefined
+    if (sources.places && place !== undefined && !begun.has(place)) {
+      begun.add(place)
+      html += `<a id="${safe(idOf(place))}"></a>`
+    }
+    if (child.type === nodes.picture) html += sources.picture(child)
+    else if (child.type === nodes.anchor) html += sources.mark(child)
+    else {
+      const words = child.isText
         ? (child.text ?? "")
         : child.type === nodes.field
-          ? fieldText(child, look.language)
-          : (child.type.spec.leafText?.(child) ?? ""),
-      look,
-      base,
-    )
+          ? sources.field(child, look.language)
+          : (child.type.spec.leafText?.(child) ?? "")
+      const made = run(words, look, base)
+      html +=
+        sources.places && look.link?.startsWith("#") ? `<a href="#${safe(idOf(look.link.slice(1)))}">${made}</a>` : made
+    }
   })
   return html
 }
@@ -143,13 +168,13 @@ function isRule(paragraph: Node, { borders }: ParagraphFormat): boolean {
   return paragraph.content.size === 0 && sides.length === 1 && (sides[0] === "bottom" || sides[0] === "top")
 }
 
-function block(paragraph: Node, styles: StyleSheet): string {
+function block(paragraph: Node, styles: StyleSheet, sources: HtmlSources): string {
   const level = outlineLevel(styles, paragraph)
   const { paragraph: format, letters } = paragraphLook(styles, paragraph)
   if (isRule(paragraph, format)) return "<hr>"
   const tag = level ? `h${Math.min(6, level)}` : paragraphAttrs(paragraph).style === "quotation" ? "blockquote" : "p"
   const direction = format.direction === "rtl" ? ' dir="rtl"' : ""
-  return `<${tag}${direction}${paragraphCss(format, letters, level, false)}>${inline(paragraph, styles)}</${tag}>`
+  return `<${tag}${direction}${paragraphCss(format, letters, level, false)}>${inline(paragraph, styles, sources)}</${tag}>`
 }
 
 const listTypes: Partial<Record<string, string>> = {
@@ -174,7 +199,10 @@ function listTag(styles: StyleSheet, place: ListPlace): { tag: string; open: str
 class Lists {
   private readonly open: { tag: string; run: string }[] = []
 
-  constructor(private readonly styles: StyleSheet) {}
+  constructor(
+    private readonly styles: StyleSheet,
+    private readonly sources: HtmlSources,
+  ) {}
 
   item(paragraph: Node, place: ListPlace): string {
     const run = `${place.definition} ${place.run}`
@@ -196,7 +224,7 @@ class Lists {
       levelOf(this.styles, place.definition, place.level).kind === "check"
         ? `<input type="checkbox"${place.done ? " checked" : ""}>`
         : ""
-    return `${html}<li${paragraphCss(format, letters, null, true)}>${check}${inline(paragraph, this.styles)}`
+    return `${html}<li${paragraphCss(format, letters, null, true)}>${check}${inline(paragraph, this.styles, this.sources)}`
   }
 
   private end(): string {
@@ -212,7 +240,7 @@ class Lists {
 }
 
 /** A part of one paragraph comes as letters, whole paragraphs as blocks. */
-export function writeHtml(slice: Slice, styles: StyleSheet): string {
+export function writeHtml(slice: Slice, styles: StyleSheet, sources: HtmlSources = wordsAlone): string {
   const blocks: Node[] = []
   // Those of stories stand where their marks are lost.
   slice.content.descendants((node) => {
@@ -220,25 +248,25 @@ export function writeHtml(slice: Slice, styles: StyleSheet): string {
     return !node.isTextblock && node.type !== nodes.table
   })
   const [only] = blocks
-  if (only?.isTextblock && blocks.length === 1 && slice.openStart > 0) return inline(only, styles)
-  return writeBlocks(blocks, styles)
+  if (only?.isTextblock && blocks.length === 1 && slice.openStart > 0) return inline(only, styles, sources)
+  return writeBlocks(blocks, styles, sources)
 }
 
-function writeBlocks(blocks: readonly Node[], styles: StyleSheet): string {
-  const lists = new Lists(styles)
+export function writeBlocks(blocks: readonly Node[], styles: StyleSheet, sources: HtmlSources): string {
+  const lists = new Lists(styles, sources)
   const written = blocks.map((node, i) => {
     const between = i > 0 ? "\n" : ""
-    if (node.type === nodes.table) return `${lists.close()}${between}${table(node, styles)}`
+    if (node.type === nodes.table) return `${lists.close()}${between}${table(node, styles, sources)}`
     if (!node.isTextblock) return ""
     // A numbered heading stays a heading.
     const place = outlineLevel(styles, node) === null ? listPlace(styles, node) : null
-    return place ? lists.item(node, place) : `${lists.close()}${between}${block(node, styles)}`
+    return place ? lists.item(node, place) : `${lists.close()}${between}${block(node, styles, sources)}`
   })
   return written.join("") + lists.close()
 }
 
 /** A table with what is seen of it: grounds, lines and widths. */
-function table(own: Node, styles: StyleSheet): string {
+function table(own: Node, styles: StyleSheet, sources: HtmlSources): string {
   const grid = gridOf(own)
   const { headRows, firstColumn, columns, align } = tableFormat(own)
   const widths = (columns ?? []).map((width) => `<col style="width:${Math.round(width * 10) / 10}pt">`).join("")
@@ -262,7 +290,7 @@ function table(own: Node, styles: StyleSheet): string {
         "text-align": "left",
       })
       const scope = tag === "th" ? ` scope="${head ? "col" : "row"}"` : ""
-      return `<${tag}${spans}${scope}${look}>${writeBlocks(node.children, styles)}</${tag}>`
+      return `<${tag}${spans}${scope}${look}>${writeBlocks(node.children, styles, sources)}</${tag}>`
     })
     return `<tr>${cells.join("")}</tr>`
   })
@@ -270,24 +298,4 @@ function table(own: Node, styles: StyleSheet): string {
   const part = (tag: string, some: readonly string[]) => (some.length > 0 ? `<${tag}>${some.join("\n")}</${tag}>` : "")
   const place = { left: null, center: "0 auto", right: "0 0 0 auto" }[align]
   return `<table${css({ "border-collapse": "collapse", margin: place, width: columns ? null : "100%" })}>${widths ? `<colgroup>${widths}</colgroup>` : ""}${part("thead", rows.slice(0, heads))}${part("tbody", rows.slice(heads))}</table>`
-}
-
-/** A whole document as a page of its own. */
-export function htmlPage(doc: Node, title: string): string {
-  const { styles, setup } = documentAttrs(doc)
-  const body = writeHtml(new Slice(Fragment.from(bodyOf(doc).content), 0, 0), styles)
-  const { width, margins } = setup
-  return `<!doctype html>
-<html lang="${safe(styles.defaults.letters.language)}">
-<head>
-<meta charset="utf-8">
-<meta name="viewport" content="width=device-width">
-<title>${safe(title)}</title>
-<style>body{max-width:${width - margins.left - margins.right}pt;margin:2em auto;padding:0 1em}</style>
-</head>
-<body>
-${body}
-</body>
-</html>
-`
 }

@@ -60,7 +60,7 @@ export class Written {
   readonly lists: WrittenLists
   readonly files = new Map<string, Uint8Array>()
   readonly blank = paragraph()
-  private readonly shownBy: ReadonlyMap<Node, string>
+  private readonly shownBy: Map<Node, string>
 
   constructor(
     readonly doc: Node,
@@ -145,12 +145,15 @@ export class Written {
   /** A paragraph whose words have letters of which they say nothing themselves. */
   dressed(block: Node, letters: Partial<LetterFormat>): Node {
     const own = Object.entries(letters).map(([name, value]) => marks[name as MarkName].create({ value }))
-    const children = block.children.map((node) =>
-      own.reduce(
+    const children = block.children.map((node) => {
+      const made = own.reduce(
         (now, mark) => (now.marks.some(({ type }) => type === mark.type) ? now : now.mark(mark.addToSet(now.marks))),
         node,
-      ),
-    )
+      )
+      const shown = this.shownBy.get(node)
+      if (shown !== undefined) this.shownBy.set(made, shown)
+      return made
+    })
     return block.copy(Fragment.from(children))
   }
 }
