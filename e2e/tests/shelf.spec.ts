@@ -37,7 +37,8 @@ test("a blank sheet is made, told apart by its text, named in place and opened a
   await page.getByRole("link", { name: "Back to the shelf" }).click()
   await expect(page.getByText("“Notice: dogs travel free”")).toBeVisible()
   await expect(page.getByText(/· not named yet ·/).first()).toBeVisible()
-  await page.getByRole("button", { name: "Rename “Notice: dogs travel free”" }).click()
+  await page.getByRole("button", { name: "What to do with “Notice: dogs travel free”" }).click()
+  await page.getByRole("menuitem", { name: "Rename" }).click()
   await page.keyboard.type("Slipway notice")
   await page.keyboard.press("Enter")
   await expect(page.getByText("Slipway notice", { exact: true })).toBeVisible()
@@ -148,10 +149,7 @@ test("a report is brought in as Office Open XML with its picture, changed, and g
     ],
     {},
   )
-  writeFileSync(
-    paper,
-    formats.docx.write?.({ name: "Risks", doc: report }, () => discPng(120, 90)) ?? new Uint8Array(),
-  )
+  writeFileSync(paper, formats.docx.write?.({ name: "Risks", doc: report }, () => discPng(120, 90)) ?? new Uint8Array())
   await page.goto(server.address)
   await page.getByLabel("File to bring in").setInputFiles(paper)
   await expect(page.locator(".block[role=heading]", { hasText: "Risks of the season" })).toBeVisible()
@@ -173,4 +171,44 @@ test("a report is brought in as Office Open XML with its picture, changed, and g
   expect(value).toContain("<h1>Risks of the season</h1>")
   expect(value).toContain("The chain is <strong>worn</strong>. Watch it.")
   expect(value).toMatch(/<ol><li>grease it<\/li><\/ol>.*<table>.*Oda.*<img alt="A buoy"/)
+})
+
+test("a document is found by a phrase and opens at it; copies, the bin and the way back are one step each", async ({
+  page,
+  server,
+}) => {
+  await page.goto(server.address)
+  const search = page.getByRole("searchbox", { name: "Find on the shelf" })
+  await search.fill("hauled a chain of el")
+  await expect(page.getByText("No document is called that or holds these words.")).toBeVisible()
+  await search.fill("half moon and a str")
+  const found = page.getByRole("list", { name: "Found" }).getByRole("link")
+  await expect(found).toHaveCount(1)
+  await expect(found).toContainText("Tides and timetables")
+  await found.click()
+  await expect(page.getByTestId("find-count")).toHaveText("1 of 1")
+  await expect(page.locator(".block.note", { hasText: "a half moon and a stroke" })).toBeInViewport()
+  await page.getByRole("link", { name: "Back to the shelf" }).click()
+  await search.fill("risk")
+  await expect(found.first()).toContainText("Risk report")
+  await search.fill("")
+
+  const menu = (name: string) => page.getByRole("button", { name: `What to do with ${name}`, exact: true })
+  await menu("Risk report").click()
+  await page.getByRole("menuitem", { name: "Make a copy" }).click()
+  await expect(menu("Risk report, copy")).toBeVisible()
+  await menu("Risk report").focus()
+  await page.keyboard.press("Enter")
+  await page.keyboard.press("ArrowUp")
+  await page.keyboard.press("Enter")
+  await expect(page.getByText("Risk report is in the bin.")).toBeVisible()
+  await expect(menu("Risk report")).toBeHidden()
+  await page.getByRole("button", { name: "Undo" }).click()
+  await expect(menu("Risk report")).toBeVisible()
+  await menu("Risk report, copy").click()
+  await page.getByRole("menuitem", { name: "Put in the bin" }).click()
+  await page.getByRole("button", { name: "Bin, 1 document" }).click()
+  await expectAccessible(page)
+  await page.getByRole("button", { name: "Remove for good" }).click()
+  await expect(page.getByText(/^Bin, /)).toBeHidden()
 })

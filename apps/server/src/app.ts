@@ -13,6 +13,7 @@ import { serveApp } from "./routes/app"
 import { AssetStore } from "./store/assets"
 import { openDatabase } from "./store/database"
 import { DocumentStore } from "./store/documents"
+import { Searching } from "./store/searching"
 import { sweepDaily } from "./store/sweeping"
 import { Writing } from "./store/writing"
 
@@ -60,7 +61,7 @@ export function createApp({ database, web, hosts: setting }: AppOptions): App {
   const app = express()
   app.disable("x-powered-by")
   app.use(guard(hosts))
-  app.use("/api", assetRoutes(assets), documentRoutes(store, rooms, pictures))
+  app.use("/api", assetRoutes(assets), documentRoutes(store, rooms, pictures, new Searching(db, store)))
   app.use("/api", (_request, response) => {
     response.status(404).json({ message: "There is nothing at this address." })
   })

@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs"
 import type { AddressInfo } from "node:net"
 import { WebSocket } from "ws"
+import { document, p } from "@biblon/core/document"
 import { faceFile } from "@biblon/core/node"
 import { createApp, type App } from "../src/app"
 import { fillShelf } from "../src/demo/fill"
@@ -122,4 +123,43 @@ test("a message that makes no sense is answered, not obeyed", async () => {
   })
   expect(got.map((m) => m.type)).toEqual(["ready", "refused"])
   socket.terminate()
+})
+
+test("documents are found by name and by what is written in them, as it is now, with the sentence around it", async () => {
+  const found = async (words: string) =>
+    (
+      (await json(`/search?words=${encodeURIComponent(words)}`)).body as {
+        entry: { name: string }
+        sentence: string | null
+      }[]
+    ).map(({ entry, sentence }) => [entry.name, sentence])
+  const { body } = await json("/documents/kept", {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify({
+      name: "Éclusier",
+      document: document([p("The weir was mended at Whitsun.")]).toJSON() as unknown,
+    }),
+  })
+  expect(await found("mended whit")).toEqual([["Éclusier", "The weir was \u0001mended\u0002 at \u0001Whitsun\u0002."]])
+  expect(await found("ÉCLUS")).toEqual([["Éclusier", null]])
+  expect(await found('" OR 1 * ( NEAR')).toEqual([])
+  expect(await found("%")).toEqual([])
+  await fetch(`${address}/api/documents/${body.id}/binned`, { method: "PUT" })
+  expect(await found("mended whit")).toEqual([])
+  expect((await json("/bin")).body.map((own: { id: string }) => own.id)).toEqual([body.id])
+})
+
+test("what is in the bin can be had again until it is removed; what is on the shelf cannot be removed", async () => {
+  const { body: made } = await json("/documents", { method: "POST" })
+  const act = async (method: string, path: string) =>
+    (await fetch(`${address}/api/documents/${made.id}${path}`, { method })).status
+  expect(await act("DELETE", "")).toBe(404)
+  expect(await act("PUT", "/binned")).toBe(204)
+  expect(app.store.list().some(({ id }) => id === made.id)).toBe(false)
+  expect(await act("DELETE", "/binned")).toBe(204)
+  expect(app.store.list().some(({ id }) => id === made.id)).toBe(true)
+  expect(await act("POST", "/copies")).toBe(201)
+  await act("PUT", "/binned")
+  expect([await act("DELETE", ""), await act("DELETE", ""), await act("POST", "/copies")]).toEqual([204, 404, 404])
 })

@@ -1,6 +1,6 @@
 /** The server's HTTP interface. Answers are those of our own server and of the same version, so their types suffice. */
 import { earlyContent } from "./live/early"
-import type { AddedFont, AddedPicture, Problem, ShelfEntry } from "@biblon/wire"
+import type { AddedFont, AddedPicture, FoundDocument, Problem, ShelfEntry } from "@biblon/wire"
 
 export class NotThere extends Error {}
 
@@ -70,5 +70,11 @@ export const api = {
     ),
   /** The file of a picture in a document. */
   picture: async (asset: string) => (await ask(`/assets/${asset}`)).blob(),
+  search: (words: string) => json<FoundDocument[]>(ask(`/search?words=${encodeURIComponent(words)}`)),
+  binned: () => json<ShelfEntry[]>(ask("/bin")),
+  bin: (id: string) => ask(`/documents/${id}/binned`, { method: "PUT" }),
+  restore: (id: string) => ask(`/documents/${id}/binned`, { method: "DELETE" }),
+  remove: (id: string) => ask(`/documents/${id}`, { method: "DELETE" }),
+  duplicate: (id: string) => json<ShelfEntry>(ask(`/documents/${id}/copies`, { method: "POST" })),
   pictureUrl: ({ id, version }: ShelfEntry) => `/api/documents/${id}/picture?v=${version}`,
 }

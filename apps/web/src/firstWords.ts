@@ -10,3 +10,16 @@ export function takeWords(id: string): string | null {
   waiting.delete(id)
   return text
 }
+
+const searches = new Map<string, string>()
+
+/** What is looked for in a document as soon as it is open. */
+export function leaveSearch(id: string, phrase: string): void {
+  searches.set(id, phrase)
+}
+
+export function takeSearch(id: string): string | null {
+  const phrase = searches.get(id)
+  searches.delete(id)
+  return phrase ?? null
+}

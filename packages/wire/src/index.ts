@@ -21,6 +21,9 @@ export const ShelfEntry = z.object({
   version: z.number().int(),
 })
 
+/** A document in which something was found, and where: a sentence with the words between the signs U+0001 and U+0002. */
+export const FoundDocument = z.object({ entry: ShelfEntry, sentence: z.string().nullable() })
+
 export const Rename = z.object({ name: z.string().trim().max(200).nullable() })
 
 /** A document that is kept as a new one: a name, and the document node. */
@@ -81,6 +84,7 @@ export const Problem = z.object({ message: z.string() })
 
 export type AddedPicture = z.infer<typeof AddedPicture>
 export type ShelfEntry = z.infer<typeof ShelfEntry>
+export type FoundDocument = z.infer<typeof FoundDocument>
 export type Rename = z.infer<typeof Rename>
 export type NewDocument = z.infer<typeof NewDocument>
 export type StepBatch = z.infer<typeof StepBatch>

@@ -34,6 +34,11 @@ export class Rooms {
       )
   }
 
+  /** Whether somebody has a document open. */
+  isOpen(id: string): boolean {
+    return this.open.has(id)
+  }
+
   tell(id: string, message: FromServer): void {
     this.open.get(id)?.tell(message)
   }

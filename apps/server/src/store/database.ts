@@ -46,6 +46,15 @@ const migrations: (string | ((db: Db) => void))[] = [
   `-- Who made a change; empty for those made before that was kept.
    alter table steps add column person text not null default '';`,
   packSnapshots,
+  `-- When it was put into the bin, in milliseconds since 1970; null for one on the shelf.
+   alter table documents add column binned integer;
+   -- The words of documents, to be searched; made anew from these when they are searched.
+   create table text_versions (
+     rowid integer primary key,
+     document text not null unique references documents (id) on delete cascade,
+     version integer not null
+   ) strict;
+   create virtual table texts using fts5 (body, tokenize = "unicode61 remove_diacritics 2");`,
 ]
 
 /** Snapshots are packed, with the number of the form they are in. */

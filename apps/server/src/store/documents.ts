@@ -31,8 +31,14 @@ export class DocumentStore {
     this.snapshots = new Snapshots(db)
     this.sql = {
       list: db.prepare<[], ShelfEntry>(
-        "select id, name, opening, created, changed, version from documents order by changed desc, id",
+        "select id, name, opening, created, changed, version from documents where binned is null order by changed desc, id",
       ),
+      binned: db.prepare<[], ShelfEntry>(
+        "select id, name, opening, created, changed, version from documents where binned is not null order by binned desc, id",
+      ),
+      bin: db.prepare("update documents set binned = ? where id = ?"),
+      empty: db.prepare("delete from documents where id = ? and binned is not null"),
+      forgetText: db.prepare("delete from texts where rowid = (select rowid from text_versions where document = ?)"),
       one: db.prepare<[string], ShelfEntry>(
         "select id, name, opening, created, changed, version from documents where id = ?",
       ),
@@ -57,6 +63,31 @@ export class DocumentStore {
 
   list(): ShelfEntry[] {
     return this.sql.list.all()
+  }
+
+  /** What lies in the bin, the last on top. */
+  binned(): ShelfEntry[] {
+    return this.sql.binned.all()
+  }
+
+  /** Puts a document into the bin, or with null back on the shelf. */
+  bin(id: string, now: number | null): boolean {
+    return this.sql.bin.run(now, id).changes > 0
+  }
+
+  /** Removes a document of the bin for good, with all its versions. */
+  remove(id: string): boolean {
+    return this.db.transaction(() => {
+      this.sql.forgetText.run(id)
+      return this.sql.empty.run(id).changes > 0
+    })()
+  }
+
+  /** A copy of a document as it is now, with a name of its own. */
+  duplicate(id: string, now: number): ShelfEntry | undefined {
+    const entry = this.entry(id)
+    const doc = entry && this.at(id, entry.version)
+    return entry && doc && this.create(doc, entry.name === null ? null : `${entry.name.slice(0, 190)}, copy`, now)
   }
 
   entry(id: string): ShelfEntry | undefined {

@@ -1,8 +1,8 @@
 /** One open document: puts the parts of a desk together and lets them know of one another. */
 import { documentAttrs } from "@biblon/core/document"
-import type { Command } from "@biblon/core/editing"
+import { noQuery, type Command } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
-import { takeWords } from "../firstWords"
+import { takeSearch, takeWords } from "../firstWords"
 import { earlyWorker } from "../live/early"
 import { Keeping } from "../live/keeping"
 import { stepJson } from "../live/stepJson"
@@ -183,6 +183,11 @@ export class DeskSession implements DeskPort {
         if (steps.length > 0) this.layout.change(steps)
         this.surface.field?.sync()
         this.surface.beginWriting()
+        const phrase = takeSearch(id)
+        if (phrase !== null) {
+          this.finder.set({ ...noQuery, text: phrase })
+          this.opening.search()
+        }
       },
       receive: (tr) => this.editing.apply(tr),
       show: (change, at) => {

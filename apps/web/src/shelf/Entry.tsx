@@ -3,11 +3,11 @@ import { router } from "expo-router"
 import { Text, View } from "react-native"
 import type { ShelfEntry } from "@biblon/wire"
 import { api } from "../api"
-import { IconButton } from "../ui/button"
 import { NameField } from "../ui/NameField"
 import { useShelf } from "./store"
 import { sheetWords, titleWords, whenWords } from "./words"
-import { PencilSimpleLine } from "../ui/icons"
+import { Copy, DotsThree, PencilSimpleLine, Trash } from "../ui/icons"
+import { Menu } from "../ui/menu"
 import { Press } from "../ui/bar"
 
 function useEntry(entry: ShelfEntry) {
@@ -30,7 +30,7 @@ function useEntry(entry: ShelfEntry) {
 
 const open = (entry: ShelfEntry) => () => router.navigate(`/d/${entry.id}`)
 
-function Picture({ entry, width, height }: { entry: ShelfEntry; width: number; height: number }) {
+export function Picture({ entry, width, height }: { entry: ShelfEntry; width: number; height: number }) {
   return (
     <img
       src={api.pictureUrl(entry)}
@@ -53,6 +53,21 @@ function EntryName({ entry, onEnd }: { entry: ShelfEntry; onEnd: () => void }) {
       onTake={(name) => void rename(entry.id, name)}
       onEnd={onEnd}
       className="h-11 w-full px-2 font-ui text-[16px]"
+    />
+  )
+}
+
+function More({ entry, title, onName }: { entry: ShelfEntry; title: string; onName: () => void }) {
+  const { bin, duplicate } = useShelf()
+  return (
+    <Menu
+      label={`What to do with ${title}`}
+      icon={DotsThree}
+      entries={[
+        { label: "Rename", icon: PencilSimpleLine, act: onName },
+        { label: "Make a copy", icon: Copy, act: () => void duplicate(entry.id) },
+        { label: "Put in the bin", icon: Trash, act: () => void bin(entry) },
+      ]}
     />
   )
 }
@@ -80,12 +95,9 @@ export function Card({ entry }: { entry: ShelfEntry }) {
         )}
         <View className="flex-row items-end justify-between">
           <Text className="shrink pb-1 font-ui text-[13px] text-ink-soft">{facts}</Text>
-          <IconButton
-            name={`Rename ${title.text}`}
-            icon={PencilSimpleLine}
-            onPress={() => setNaming(true)}
-            className="-mb-2 -mr-2 h-11 w-11 rounded-button"
-          />
+          <View className="-mb-2 -mr-2">
+            <More entry={entry} title={title.text} onName={() => setNaming(true)} />
+          </View>
         </View>
       </View>
     </View>
@@ -126,7 +138,7 @@ export function Row({ entry }: { entry: ShelfEntry }) {
           </Text>
         </Press>
       )}
-      <IconButton name={`Rename ${title.text}`} icon={PencilSimpleLine} onPress={() => setNaming(true)} />
+      <More entry={entry} title={title.text} onName={() => setNaming(true)} />
     </View>
   )
 }

@@ -5,10 +5,15 @@ import { readableEndings, readableNames } from "@biblon/core/formats/kinds"
 import { ScrollView, Text, View } from "react-native"
 import { Glyph } from "../ui/glyph"
 import { Card, Row } from "./Entry"
+import { Bin } from "./Bin"
+import { Found } from "./Found"
 import { useShelf } from "./store"
+import { titleWords } from "./words"
 import { FileArrowUp, Plus } from "../ui/icons"
 import { Press } from "../ui/bar"
 import { Act } from "../ui/button"
+import { TextField } from "../ui/field"
+import type { FoundDocument } from "@biblon/wire"
 
 const again = 4000
 
@@ -84,6 +89,22 @@ function openDocument(id: string | null): void {
   if (id) router.navigate(`/d/${id}`)
 }
 
+function FoundList({ found, typed }: { found: readonly FoundDocument[]; typed: string }) {
+  if (found.length === 0)
+    return (
+      <Text role="status" className="mt-6 font-ui text-[15px] text-ink-soft">
+        No document is called that or holds these words.
+      </Text>
+    )
+  return (
+    <View role="list" aria-label="Found" className="mt-4 border-t border-line">
+      {found.map((own) => (
+        <Found key={own.entry.id} found={own} typed={typed} />
+      ))}
+    </View>
+  )
+}
+
 export function Shelf() {
   const { entries, trouble, load, create } = useShelf()
   useDroppedFiles()
@@ -98,6 +119,7 @@ export function Shelf() {
     const timer = setTimeout(() => void load(), again)
     return () => clearTimeout(timer)
   }, [trouble, load])
+  const { words, found, search, justBinned, restore } = useShelf()
   const [latest, ...others] = entries ?? []
   return (
     <ScrollView
@@ -113,7 +135,27 @@ export function Shelf() {
           {trouble}
         </Text>
       ) : null}
-      <View className="wide:flex-row wide:items-start wide:gap-12">
+      {justBinned ? (
+        <View role="status" className="mt-3 flex-row items-center gap-2 rounded-tray bg-raised px-3 py-1">
+          <Text numberOfLines={1} className="flex-1 font-ui text-[14px] text-ink">
+            {`${titleWords(justBinned, Date.now()).text} is in the bin.`}
+          </Text>
+          <Act label="Undo" primary onPress={() => void restore(justBinned.id)} />
+        </View>
+      ) : null}
+      {entries && (entries.length > 0 || words !== "") ? (
+        <TextField
+          quiet
+          type="search"
+          label="Find on the shelf"
+          placeholder="A name, or words of a document"
+          value={words}
+          onChange={(event) => void search(event.target.value)}
+          className="mt-4 max-w-[520px]"
+        />
+      ) : null}
+      {found ? <FoundList found={found} typed={words} /> : null}
+      <View className={`wide:flex-row wide:items-start wide:gap-12 ${found ? "hidden" : ""}`}>
         <View className="wide:w-[400px]">
           {latest ? (
             <>
@@ -147,6 +189,7 @@ export function Shelf() {
           </View>
         ) : null}
       </View>
+      {found ? null : <Bin />}
     </ScrollView>
   )
 }

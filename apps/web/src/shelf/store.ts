@@ -1,5 +1,5 @@
 import { create } from "zustand"
-import type { ShelfEntry } from "@biblon/wire"
+import type { FoundDocument, ShelfEntry } from "@biblon/wire"
 import { leftOutWords } from "@biblon/core/formats/format"
 import { api } from "../api"
 import { leaveWords } from "../firstWords"
@@ -19,6 +19,32 @@ interface ShelfState {
   reading: string | null
   stopReading(): void
   rename(id: string, name: string | null): Promise<void>
+  /** What lies in the bin. */
+  binned: ShelfEntry[]
+  /** The document that was put into the bin last, as long as that can be taken back at once. */
+  justBinned: ShelfEntry | null
+  bin(entry: ShelfEntry): Promise<void>
+  restore(id: string): Promise<void>
+  remove(ids: readonly string[]): Promise<void>
+  duplicate(id: string): Promise<void>
+  /** What is searched for, and what was found; null while nothing is searched. */
+  words: string
+  found: FoundDocument[] | null
+  search(words: string): Promise<void>
+}
+
+/** Does something that the server may refuse, which is said. */
+async function attempt(
+  set: (change: Partial<ShelfState>) => void,
+  done: string,
+  act: () => Promise<void>,
+): Promise<void> {
+  try {
+    await act()
+  } catch (error) {
+    const why = error instanceof TypeError ? "the server cannot be reached" : (error as Error).message
+    set({ trouble: `It could not be ${done}: ${why}. Nothing was changed.` })
+  }
 }
 
 let stop = new AbortController()
@@ -31,8 +57,8 @@ export const useShelf = create<ShelfState>((set, get) => ({
 
   async load() {
     try {
-      const entries = await api.list()
-      set({ entries, trouble: null })
+      const [entries, binned] = await Promise.all([api.list(), api.binned()])
+      set({ entries, binned, trouble: null })
       for (const { id } of entries)
         void api
           .sheets(id)
@@ -76,6 +102,52 @@ export const useShelf = create<ShelfState>((set, get) => ({
     } finally {
       set({ reading: null })
     }
+  },
+
+  binned: [],
+  justBinned: null,
+
+  async bin(entry) {
+    await attempt(set, "put into the bin", async () => {
+      await api.bin(entry.id)
+      set({ justBinned: entry })
+      await get().load()
+    })
+  },
+
+  async restore(id) {
+    await attempt(set, "put back", async () => {
+      await api.restore(id)
+      set({ justBinned: null })
+      await get().load()
+    })
+  },
+
+  async remove(ids) {
+    await attempt(set, "removed", async () => {
+      for (const id of ids) await api.remove(id)
+      await get().load()
+    })
+  },
+
+  async duplicate(id) {
+    await attempt(set, "copied", async () => {
+      await api.duplicate(id)
+      await get().load()
+    })
+  },
+
+  words: "",
+  found: null,
+
+  async search(words) {
+    set({ words })
+    if (words.trim() === "") return set({ found: null })
+    await attempt(set, "searched", async () => {
+      const found = await api.search(words)
+      // Of several searches under way only the last one counts.
+      if (get().words === words) set({ found })
+    })
   },
 
   async rename(id, name) {

@@ -82,3 +82,5 @@ export { ColumnsPlusRightIcon as ColumnsPlusRight } from "phosphor-react-native/
 export { ArrowsInLineHorizontalIcon as ArrowsInLineHorizontal } from "phosphor-react-native/src/icons/ArrowsInLineHorizontal"
 export { ArrowsOutLineHorizontalIcon as ArrowsOutLineHorizontal } from "phosphor-react-native/src/icons/ArrowsOutLineHorizontal"
 export { ImageIcon } from "phosphor-react-native/src/icons/Image"
+export { DotsThreeIcon as DotsThree } from "phosphor-react-native/src/icons/DotsThree"
+export { TrashIcon as Trash } from "phosphor-react-native/src/icons/Trash"
