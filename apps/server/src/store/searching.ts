@@ -10,7 +10,7 @@ const most = 50
 const readAtOnce = 200
 
 /** Words as the search wants them: each has to be there, the last one may go on. */
-export function queryOf(words: string): string | null {
+function queryOf(words: string): string | null {
   const found = words.match(/[\p{L}\p{N}\p{M}]+/gu)?.slice(0, 20)
   return found ? found.map((word, i) => `"${word}"${i === found.length - 1 ? "*" : ""}`).join(" ") : null
 }

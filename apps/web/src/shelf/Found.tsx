@@ -15,7 +15,7 @@ function partsOf(sentence: string): { text: string; found: boolean }[] {
 }
 
 /** What is looked for in the document once it is open: the words as they were typed if they stand there so, else the first of them. */
-export function phraseIn(sentence: string, typed: string): string {
+function phraseIn(sentence: string, typed: string): string {
   const plain = sentence.replace(/[\u0001\u0002]/g, "")
   const words = typed.trim()
   return plain.toLowerCase().includes(words.toLowerCase())

@@ -1,12 +1,12 @@
 /** Drawings of the interface and their colours. */
-import { Minus, Plus, X, type Icon } from "./icons"
+import { DotsThree, Minus, Plus, X, type Icon } from "./icons"
 
 export const ink = "rgb(var(--ink))"
 export const inkSoft = "rgb(var(--ink-soft))"
 export const murex = "rgb(var(--murex))"
 
 /** Drawings of mere strokes have no second tone. */
-const strokes = new Set<Icon>([Minus, Plus, X])
+const strokes = new Set<Icon>([DotsThree, Minus, Plus, X])
 
 export function Glyph({
   icon: Drawing,

@@ -30,9 +30,9 @@ export interface XmlOptions {
 }
 
 /** So many elements may stand inside one another. */
-export const deepest = 256
+const deepest = 256
 /** Elements of one part: a thousand sheets have about a million. */
-export const mostElements = 20_000_000
+const mostElements = 20_000_000
 
 const none: Readonly<Record<string, string>> = Object.freeze(Object.create(null) as Record<string, string>)
 

@@ -3,7 +3,7 @@ import { unzipSync, zipSync, type ZipOptions } from "fflate"
 import { ReadingError } from "../../document/reading"
 
 /** Bytes that one file may come to, and all that are read of one archive; files in it. */
-export const zipLimits = { file: 256 * 1024 * 1024, all: 768 * 1024 * 1024, files: 20_000 }
+const zipLimits = { file: 256 * 1024 * 1024, all: 768 * 1024 * 1024, files: 20_000 }
 
 export function isZip(bytes: Uint8Array): boolean {
   return bytes[0] === 0x50 && bytes[1] === 0x4b && (bytes[2] === 3 || bytes[2] === 5)

@@ -31,7 +31,7 @@ const tabAligns: Readonly<Record<string, TabStop["align"]>> = {
 }
 
 /** Stops with what a paragraph says of them: those it clears go. */
-export function withTabs(inherited: readonly TabStop[], tabs: XmlElement | undefined): TabStop[] | undefined {
+function withTabs(inherited: readonly TabStop[], tabs: XmlElement | undefined): TabStop[] | undefined {
   if (!tabs) return undefined
   const stops = new Map(inherited.map((tab) => [tab.position, tab]))
   for (const { attrs } of childrenNamed(tabs, "w:tab")) {
@@ -85,7 +85,7 @@ function indentsOf({ attrs }: XmlElement): Partial<ParagraphFormat> {
 
 const sides = ["top", "right", "bottom", "left", "between"] as const
 
-export function bordersOf(pBdr: XmlElement): Borders {
+function bordersOf(pBdr: XmlElement): Borders {
   const borders: Borders = {}
   for (const side of sides) {
     const border = borderOf(child(pBdr, `w:${side}`))

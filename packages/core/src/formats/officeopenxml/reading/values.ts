@@ -29,12 +29,6 @@ export function isOn(element: XmlElement): boolean {
   return !["0", "false", "off", "none"].includes(element.attrs["w:val"] ?? "true")
 }
 
-/** On, off, or undefined where nothing is said. */
-export function toggle(parent: XmlElement | undefined, name: string): boolean | undefined {
-  const own = child(parent, name)
-  return own && isOn(own)
-}
-
 export function valueOf(parent: XmlElement | undefined, name: string): string | undefined {
   return child(parent, name)?.attrs["w:val"]
 }

@@ -10,7 +10,7 @@ import {
   type ListDefinition,
   type ListLevel,
 } from "../../../document"
-import { child, childrenNamed, isElement, type XmlElement } from "../../xml/parsing"
+import { child, isElement, type XmlElement } from "../../xml/parsing"
 import { boxes } from "../../officeopenxml/boxes"
 import { lengthOf, readLetters, type LetterContext } from "./properties"
 
@@ -115,8 +115,3 @@ export class Lists {
     return Number.isInteger(start) ? within(start, limits.list.start) : undefined
   }
 }
-
-export const itemsOf = (list: XmlElement): XmlElement[] => [
-  ...childrenNamed(list, "text:list-header"),
-  ...childrenNamed(list, "text:list-item"),
-]

@@ -23,7 +23,7 @@ export function lengthOf(value: string | undefined): number | undefined {
   return Number.isFinite(number) ? Math.round(number * 100) / 100 : value?.trim() === "0" ? 0 : undefined
 }
 
-export function percentOf(value: string | undefined): number | undefined {
+function percentOf(value: string | undefined): number | undefined {
   const found = /^\s*(-?[\d.]+)%\s*$/.exec(value ?? "")
   return found ? Number(found[1]) / 100 : undefined
 }

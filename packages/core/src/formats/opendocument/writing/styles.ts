@@ -18,7 +18,7 @@ import { paragraphProperties, points, textProperties } from "./properties"
 const standard = new Map([...commonStyles].map(([name, key]) => [key, name]))
 
 /** A name as names of styles have to be. */
-export const encoded = (name: string): string => {
+const encoded = (name: string): string => {
   const own = name.replace(/[^\p{L}\p{N}-]/gu, (sign) => `_${sign.codePointAt(0)?.toString(16)}_`)
   return /^\p{L}/u.test(own) ? own : `s${own}`
 }
