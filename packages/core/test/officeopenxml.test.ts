@@ -24,6 +24,7 @@ import { ReadingError } from "../src/document/reading"
 import { readOfficeOpenXml } from "../src/formats/officeopenxml/reading"
 import { writeOfficeOpenXml } from "../src/formats/officeopenxml/writing"
 import { readFile } from "../src/formats/table"
+import { unzip, zip } from "../src/formats/zip"
 import { officeFile, wp, wr, type Made } from "./office"
 import { documents, formatsOf, lettersOf, picture, plain, png, said } from "./officeDocuments"
 import type { Node } from "prosemirror-model"
@@ -204,6 +205,24 @@ test("tables: joined both ways, ragged rows, conditions of their style on the ce
   expect(cellFormat(grid.firstChild?.firstChild as Node).shading).toBe("#112233")
   expect(lettersOf(grid.firstChild?.firstChild?.firstChild?.firstChild as Node)).toEqual({ bold: true })
   expect(grid.attrs.format).toMatchObject({ headRows: 1 })
+})
+
+test("what the style of a table says of the text in it holds where the styles of that say nothing; names of parts count in any case", () => {
+  const styles = `<w:style w:type="paragraph" w:default="1" w:styleId="N"><w:name w:val="Normal"/><w:rPr><w:color w:val="112233"/></w:rPr></w:style>
+    <w:style w:type="table" w:default="1" w:styleId="T"><w:name w:val="T"/><w:pPr><w:spacing w:after="0"/><w:jc w:val="center"/></w:pPr><w:rPr><w:color w:val="FF0000"/><w:i/></w:rPr></w:style>`
+  const grid = blocksIn({
+    styles,
+    body: `<w:tbl><w:tblGrid/><w:tr><w:tc><w:tcPr><w:tcW w:w="1440" w:type="dxa"/></w:tcPr>${wp(wr("c"), '<w:jc w:val="right"/>')}</w:tc></w:tr></w:tbl>`,
+  })[0] as Node
+  const inside = grid.firstChild?.firstChild?.firstChild as Node
+  expect(paragraphAttrs(inside).format).toEqual({ spaceAfter: 0, align: "right" })
+  expect(lettersOf(inside.firstChild as Node)).toEqual({ italic: true })
+  expect(grid.attrs.format).toMatchObject({ columns: [72] })
+  const source = officeFile({ body: wp(wr("Tide")) })
+  const files = new Map(
+    [...unzip(source)].map(([path, bytes]) => [path.toUpperCase().replace("_RELS/.RELS", "_rels/.rels"), bytes]),
+  )
+  expect(readOfficeOpenXml(zip(files)).doc.textContent).toBe("Tide")
 })
 
 test("breaks divide paragraphs; sections hand their setup on; notes come along; what is removed stays out", () => {

@@ -3,9 +3,11 @@ import fc from "fast-check"
 import {
   bodyOf,
   cellFormat,
+  document,
   documentAttrs,
   fieldAttrs,
   leavesOf,
+  paragraph,
   paragraphAttrs,
   pictureFormat,
   sectionsOf,
@@ -91,6 +93,23 @@ test("blanks count where they are said, styles by the names that everybody knows
     "constructor: a\tb\nc",
   ])
   expect(documentAttrs(doc).styles.styles.heading1).toMatchObject({ outline: 1, letters: { size: 18 } })
+})
+
+test("tab stops count from where lines begin, of a style, of what it starts from, or of the paragraph itself", () => {
+  const stops = (at: string, more = "") =>
+    `<style:paragraph-properties ${more}><style:tab-stops><style:tab-stop style:position="${at}"/></style:tab-stops></style:paragraph-properties>`
+  const named = `<style:style style:name="Standard" style:family="paragraph"><style:paragraph-properties fo:margin-left="20pt"/></style:style>`
+  const shown = (content: string) => {
+    const [block] = blocksIn('<text:p text:style-name="S">a</text:p>', {
+      named,
+      automatic: style("paragraph", content, 'style:parent-style-name="Standard"'),
+    })
+    return paragraphAttrs(block as Node).format?.tabs?.map(({ position }) => position)
+  }
+  expect(shown(stops("30pt"))).toEqual([50])
+  expect(shown(stops("30pt", 'fo:margin-left="5pt"'))).toEqual([35])
+  const doc = document([paragraph("quotation", ["a"], { tabs: [{ position: 90, align: "left", leader: "none" }] })])
+  expect(paragraphAttrs(bodyOf(around(doc)).child(0)).format?.tabs?.[0]?.position).toBe(90)
 })
 
 test("lists in levels, going on where they say so, beginning where they say; what follows in an item stands below it", () => {

@@ -24,7 +24,12 @@ export class Parts {
   /** Paths of parts that could not be read to their end. */
   readonly damaged = new Set<string>()
 
-  private constructor(private readonly files: ReadonlyMap<string, Uint8Array>) {}
+  /** Names of parts count in any case of letters. */
+  private readonly files: ReadonlyMap<string, Uint8Array>
+
+  private constructor(files: ReadonlyMap<string, Uint8Array>) {
+    this.files = new Map([...files].map(([path, bytes]) => [path.toLowerCase(), bytes]))
+  }
 
   /** @throws ReadingError */
   static open(bytes: Uint8Array): Parts {
@@ -35,18 +40,18 @@ export class Parts {
   }
 
   has(path: string): boolean {
-    return this.files.has(path)
+    return this.files.has(path.toLowerCase())
   }
 
   bytes(path: string): Uint8Array | undefined {
-    return this.files.get(path)
+    return this.files.get(path.toLowerCase())
   }
 
   private readonly texts = new Map<string, string>()
 
   /** A part as text; of one that is read twice, the same. */
   text(path: string): string {
-    const bytes = this.files.get(path)
+    const bytes = this.bytes(path)
     let text = this.texts.get(path)
     if (text === undefined) this.texts.set(path, (text = bytes ? xmlText(bytes) : ""))
     return text
@@ -54,8 +59,7 @@ export class Parts {
 
   /** The root of a part; undefined where there is none, or nothing to be read in it. */
   xml(path: string, each?: XmlOptions["each"]): XmlElement | undefined {
-    const bytes = this.files.get(path)
-    if (!bytes) return undefined
+    if (!this.has(path)) return undefined
     try {
       const { root, damaged } = parseXml(this.text(path), { prefix: prefixOf, ...(each ? { each } : {}) })
       if (damaged) this.damaged.add(path)

@@ -1,5 +1,5 @@
 /** What all texts of one file share while it is read. */
-import { asName, nodes, paragraph, type ParagraphFormat, type StyleSheet } from "../../../document"
+import { asName, nodes, paragraph, styleChain, type ParagraphFormat, type StyleSheet } from "../../../document"
 import type { Node } from "prosemirror-model"
 import type { Leaving } from "../../leaving"
 import { allWithin, childrenNamed, textIn, type XmlElement } from "../../xml/parsing"
@@ -41,6 +41,22 @@ export class Book {
     if (known) return known
     this.formats.set(key, format)
     return format
+  }
+
+  private readonly saidBy = new Map<string, { letters: ReadonlySet<string>; paragraph: ReadonlySet<string> }>()
+
+  /** What a style says, with all that it starts from but the document’s own defaults. */
+  saidByStyle(key: string): { letters: ReadonlySet<string>; paragraph: ReadonlySet<string> } {
+    let said = this.saidBy.get(key)
+    if (!said) {
+      const chain = styleChain(this.sheet, key)
+      said = {
+        letters: new Set(chain.flatMap(({ letters }) => Object.keys(letters))),
+        paragraph: new Set(chain.flatMap(({ paragraph }) => Object.keys(paragraph))),
+      }
+      this.saidBy.set(key, said)
+    }
+    return said
   }
 
   private readonly notes = new Map<NoteKind, ReadonlyMap<string, XmlElement>>()

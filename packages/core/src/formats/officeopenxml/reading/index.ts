@@ -30,7 +30,8 @@ import { colourOf, isOn, valueOf } from "./values"
 /** @throws ReadingError */
 export function readOfficeOpenXml(bytes: Uint8Array): FileRead {
   const parts = Parts.open(bytes)
-  const main = parts.related("", "officeDocument")
+  const usual = "word/document.xml"
+  const main = parts.related("", "officeDocument") ?? (parts.has(usual) ? usual : undefined)
   if (main === undefined) throw new ReadingError("There is no text in it: its main part is missing")
   const leaving = new Leaving()
   const part = (type: string) => parts.xml(parts.related(main, type) ?? "")

@@ -24,7 +24,7 @@ import { fieldOf, instructionOf, type Instruction } from "./fields"
 import { readLetters } from "./letters"
 import { readParagraph, type ReadParagraph } from "./paragraphs"
 import { symbolOf } from "./symbols"
-import { TableReader } from "./tables"
+import { TableReader, type CellSays } from "./tables"
 
 export type StoryKind = "body" | "edge" | "note" | "cell"
 
@@ -58,7 +58,7 @@ interface Current {
   touched: boolean
 }
 
-const noLetters: Partial<LetterFormat> = {}
+const nothing: CellSays = { letters: {}, paragraph: {} }
 
 const known = new Map<string, readonly Mark[]>()
 
@@ -131,7 +131,8 @@ export class StoryReader {
     private readonly path: string,
     private readonly kind: StoryKind,
     /** Letters as a table wants them. */
-    private readonly letters: Partial<LetterFormat> = noLetters,
+    /** What a table says of the text in it. */
+    private readonly said: CellSays = nothing,
     private readonly depth = 0,
   ) {}
 
@@ -167,8 +168,17 @@ export class StoryReader {
       this.book.leaving.add("tables inside tables, as their text")
       return this.book.textOf(element).forEach((node) => this.blocks.push(node))
     }
-    const reader = new TableReader(this.book.styles, this.book.theme, (cell, letters) =>
-      new StoryReader(this.book, this.path, "cell", { ...this.letters, ...letters }, this.depth + 1)
+    const reader = new TableReader(this.book.styles, this.book.theme, (cell, said) =>
+      new StoryReader(
+        this.book,
+        this.path,
+        "cell",
+        {
+          letters: { ...this.said.letters, ...said.letters },
+          paragraph: { ...this.said.paragraph, ...said.paragraph },
+        },
+        this.depth + 1,
+      )
         .takeAll(cell)
         .finish(),
     )
@@ -219,6 +229,13 @@ export class StoryReader {
   private formatOf(read: ReadParagraph, style: string): Partial<ParagraphFormat> {
     const { numbering } = read
     let { format } = read
+    if (this.said !== nothing) {
+      const own = this.book.saidByStyle(style).paragraph
+      format = {
+        ...Object.fromEntries(Object.entries(this.said.paragraph).filter(([name]) => !own.has(name))),
+        ...format,
+      }
+    }
     if (numbering) {
       const own = this.listOfStyle(style)
       const { numbering: lists } = this.book
@@ -325,11 +342,17 @@ export class StoryReader {
 
   private lettersOf(rPr: XmlElement | undefined) {
     const { format, style, hidden } = readLetters(rPr, this.book.theme)
-    const all = this.letters === noLetters ? format : { ...this.letters, ...format }
+    const all = this.said === nothing ? format : { ...this.tableLetters(), ...format }
     // Links look so by themselves.
     if (this.linkNow !== null && all.colour === linkLook.colour) delete all.colour
     if (this.linkNow !== null && all.underline === linkLook.underline) delete all.underline
     return { format: all, style: this.book.styles.lettersKey(style), hidden }
+  }
+
+  /** What the table says of letters, but for what the style of the paragraph says itself. */
+  private tableLetters(): Partial<LetterFormat> {
+    const own = this.book.saidByStyle(this.current?.style ?? bodyStyle).letters
+    return Object.fromEntries(Object.entries(this.said.letters).filter(([name]) => !own.has(name)))
   }
 
   private get linkNow(): string | null {
@@ -494,7 +517,7 @@ export class StoryReader {
     if (!content || this.kind === "note" || this.depth > 12) return
     this.book.leaving.add("text boxes, whose text follows the paragraph")
     this.beside.push(
-      ...new StoryReader(this.book, this.path, "cell", noLetters, this.depth + 1).takeAll(content).finish(),
+      ...new StoryReader(this.book, this.path, "cell", nothing, this.depth + 1).takeAll(content).finish(),
     )
   }
 

@@ -7,12 +7,14 @@ import {
   type Border,
   type CellFormat,
   type LetterFormat,
+  type ParagraphFormat,
   type TableFormat,
 } from "../../../document"
 import type { Node } from "prosemirror-model"
 import { squared } from "../../squared"
 import { child, childrenNamed, isElement, type XmlElement } from "../../xml/parsing"
 import { readLetters } from "./letters"
+import { readParagraph } from "./paragraphs"
 import type { Styles } from "./styles"
 import type { Theme } from "./theme"
 import { borderOf, isOn, shadingOf, twips, valueOf, whole } from "./values"
@@ -43,7 +45,13 @@ function linesOf(element: XmlElement | undefined): Lines {
 interface Condition {
   lines: Lines
   shading: string | null | undefined
+  said: CellSays
+}
+
+/** What a table says of the text of a cell that says nothing of itself. */
+export interface CellSays {
   letters: Partial<LetterFormat>
+  paragraph: Partial<ParagraphFormat>
 }
 
 const conditionNames = [
@@ -77,7 +85,7 @@ export class TableReader {
     private readonly styles: Styles,
     private readonly theme: Theme,
     /** The blocks of a cell. */
-    private readonly blocks: (cell: XmlElement, letters: Partial<LetterFormat>) => Node[],
+    private readonly blocks: (cell: XmlElement, said: CellSays) => Node[],
   ) {}
 
   private style(id: string | undefined, turns = 0): TableStyle {
@@ -94,7 +102,10 @@ export class TableReader {
       conditions.set(name, {
         lines: { ...before?.lines, ...linesOf(child(tblPr, "w:tblBorders")), ...linesOf(child(tcPr, "w:tcBorders")) },
         shading: shadingOf(child(tcPr, "w:shd")) ?? before?.shading,
-        letters: { ...before?.letters, ...readLetters(child(from, "w:rPr"), this.theme).format },
+        said: {
+          letters: { ...before?.said.letters, ...readLetters(child(from, "w:rPr"), this.theme).format },
+          paragraph: { ...before?.said.paragraph, ...readParagraph(child(from, "w:pPr"), []).format },
+        },
       })
     }
     add("wholeTable", element, properties)
@@ -159,8 +170,10 @@ export class TableReader {
         if (cell.merged === "goesOn") return []
         const rowspan = spans.get(cell) ?? 1
         const conditions = conditionsAt(r, at, at + cell.span - 1)
-        const letters = Object.assign({}, ...conditions.map((one) => one.letters)) as Partial<LetterFormat>
-        const blocks = this.blocks(cell.element, letters)
+        const blocks = this.blocks(cell.element, {
+          letters: Object.assign({}, ...conditions.map(({ said }) => said.letters)) as Partial<LetterFormat>,
+          paragraph: Object.assign({}, ...conditions.map(({ said }) => said.paragraph)) as Partial<ParagraphFormat>,
+        })
         const edges = {
           top: r === 0,
           left: at === 0,
@@ -185,7 +198,7 @@ export class TableReader {
 
   /** A table that is wider than any here: its cells one below another. */
   private flat(grid: readonly Cell[][]): Node[] {
-    return grid.flatMap((cells) => cells.flatMap(({ element }) => this.blocks(element, {})))
+    return grid.flatMap((cells) => cells.flatMap(({ element }) => this.blocks(element, { letters: {}, paragraph: {} })))
   }
 
   private format(
@@ -196,7 +209,8 @@ export class TableReader {
     heads: number,
     rows: readonly XmlElement[],
   ): Partial<TableFormat> {
-    const widths = childrenNamed(child(table, "w:tblGrid"), "w:gridCol").map(({ attrs }) => twips(attrs["w:w"]) ?? 0)
+    const said = childrenNamed(child(table, "w:tblGrid"), "w:gridCol").map(({ attrs }) => twips(attrs["w:w"]) ?? 0)
+    const widths = said.length === columns && said.every((width) => width > 0) ? said : widthsOfCells(rows, columns)
     const align = valueOf(properties, "w:jc")
     const indent = twips(child(properties, "w:tblInd")?.attrs["w:w"])
     const padding = child(properties, "w:tblCellMar") ?? style.padding
@@ -219,6 +233,20 @@ export class TableReader {
       ...(alt ? { alt: alt.slice(0, limits.alt) } : {}),
     }
   }
+}
+
+/** Widths as the cells of a row say them, none of which reaches over two columns. */
+function widthsOfCells(rows: readonly XmlElement[], columns: number): number[] {
+  for (const row of rows) {
+    const cells = cellsOf(row)
+    if (cells.length !== columns) continue
+    const widths = cells.map(({ element }) => {
+      const own = child(child(element, "w:tcPr"), "w:tcW")?.attrs
+      return own?.["w:type"] === undefined || own["w:type"] === "dxa" ? (twips(own?.["w:w"]) ?? 0) : 0
+    })
+    if (widths.every((width) => width > 0)) return widths
+  }
+  return []
 }
 
 const inside = new Set(["w:sdt", "w:sdtContent", "w:customXml", "w:ins", "w:moveTo"])

@@ -207,8 +207,8 @@ function stopsOf(stops: XmlElement, indent: number): TabStop[] {
     .sort((a, b) => a.position - b.position)
 }
 
-/** @param size of its letters, which percentages of drop caps and line heights are of */
-export function readParagraph(properties: XmlElement | undefined, rtl: boolean): Partial<ParagraphFormat> {
+/** @param indent of what it starts from, from which tab stops count unless it has one itself */
+export function readParagraph(properties: XmlElement | undefined, rtl: boolean, indent = 0): Partial<ParagraphFormat> {
   const format: Partial<ParagraphFormat> = {}
   const attrs = properties?.attrs
   if (!properties || !attrs) return format
@@ -263,7 +263,7 @@ export function readParagraph(properties: XmlElement | undefined, rtl: boolean):
     format.borders = borders
   }
   const stops = child(properties, "style:tab-stops")
-  if (stops) format.tabs = stopsOf(stops, 0)
+  if (stops) format.tabs = stopsOf(stops, format.indentLeft ?? indent)
   const cap = child(properties, "style:drop-cap")?.attrs
   if (cap) {
     const lines = Number(cap["style:lines"] ?? 1)

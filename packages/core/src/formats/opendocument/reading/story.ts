@@ -303,6 +303,10 @@ export class StoryReader {
       case "text:change-start":
       case "text:change-end":
       case "text:change":
+      case "text:script":
+      case "office:binary-data":
+      case "svg:title":
+      case "svg:desc":
         return
       case "text:ruby":
         return this.inlineAll(child(element, "text:ruby-base"), letters, style)

@@ -125,7 +125,8 @@ export class Styles {
         element: this.named.get(own),
       }
     const parent = this.find(family, element.attrs["style:parent-style-name"], turns + 1)
-    const read = this.read(element, this.isBackward(parent.key), this.sizeOf(parent.key))
+    const indent = parent.paragraph.indentLeft ?? this.indentOf(parent.key)
+    const read = this.read(element, this.isBackward(parent.key), this.sizeOf(parent.key), indent)
     return {
       key: parent.key,
       paragraph: { ...parent.paragraph, ...read.paragraph },
@@ -135,13 +136,13 @@ export class Styles {
     }
   }
 
-  private read(element: XmlElement, rtl: boolean, size: number | undefined) {
+  private read(element: XmlElement, rtl: boolean, size: number | undefined, indent: number) {
     const {
       format: letters,
       hidden,
       hyphenate,
     } = readLetters(child(element, "style:text-properties"), this.context, size)
-    const paragraph = readParagraph(child(element, "style:paragraph-properties"), rtl)
+    const paragraph = readParagraph(child(element, "style:paragraph-properties"), rtl, indent)
     if (hyphenate !== undefined && element.attrs["style:family"] === "paragraph") paragraph.hyphenate = hyphenate
     return { letters, paragraph, hidden }
   }
@@ -155,6 +156,15 @@ export class Styles {
       at = own?.parent ?? null
     }
     return this.defaults.letters.size
+  }
+
+  private indentOf(key: string): number {
+    for (let at: string | null = key, turns = 0; at !== null && turns < 30; turns++) {
+      const own: Style | undefined = entryOf(this.made, at)
+      if (own?.paragraph.indentLeft !== undefined) return own.paragraph.indentLeft
+      at = own?.parent ?? null
+    }
+    return this.defaults.paragraph.indentLeft
   }
 
   isBackward(key: string): boolean {
@@ -185,6 +195,7 @@ export class Styles {
         element,
         over === null ? false : this.isBackward(over),
         over === null ? this.defaults.letters.size : this.sizeOf(over),
+        over === null ? this.defaults.paragraph.indentLeft : this.indentOf(over),
       )
       const numbered = letters ? undefined : list(element, key)
       if (numbered !== undefined) read.paragraph.list = numbered

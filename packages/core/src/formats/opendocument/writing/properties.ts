@@ -79,14 +79,15 @@ function spacing({ lineSpacing }: Partial<ParagraphFormat>): XmlValues {
 
 const sides = ["top", "right", "bottom", "left"] as const
 
-function stops({ tabs }: Partial<ParagraphFormat>): string {
+/** Stops count from where lines begin, without that of the first. */
+function stops({ tabs }: Partial<ParagraphFormat>, indent: number): string {
   if (tabs === undefined) return ""
   return xml(
     "style:tab-stops",
     null,
     ...tabs.map(({ position, align, leader }) =>
       xml("style:tab-stop", {
-        "style:position": points(position),
+        "style:position": points(position - indent),
         "style:type": align === "decimal" ? "char" : align,
         "style:char": align === "decimal" ? "." : undefined,
         "style:leader-style": { none: undefined, dotted: "dotted", dashed: "dash", solid: "solid" }[leader],
@@ -96,8 +97,16 @@ function stops({ tabs }: Partial<ParagraphFormat>): string {
   )
 }
 
-/** @param rtl whether it runs from right to left, after all that it starts from */
-export function paragraphProperties(format: Partial<ParagraphFormat>, rtl: boolean, more: XmlValues = {}): string {
+/**
+ * @param rtl whether it runs from right to left, after all that it starts from
+ * @param indent where its lines begin, likewise
+ */
+export function paragraphProperties(
+  format: Partial<ParagraphFormat>,
+  rtl: boolean,
+  indent: number,
+  more: XmlValues = {},
+): string {
   const { indentLeft, indentRight, borders, breakBefore, columnBefore, direction, dropCap } = format
   const [start, end] = [
     indentLeft === undefined ? undefined : points(indentLeft),
@@ -135,7 +144,7 @@ export function paragraphProperties(format: Partial<ParagraphFormat>, rtl: boole
     "style:writing-mode": direction === undefined ? undefined : direction === "rtl" ? "rl-tb" : "lr-tb",
   }
   const inside =
-    stops(format) +
+    stops(format, indent) +
     (dropCap
       ? xml("style:drop-cap", {
           "style:lines": dropCap.lines,

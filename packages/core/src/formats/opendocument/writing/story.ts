@@ -17,6 +17,7 @@ import {
   referenceOf,
   rowHeight,
   storiesOf,
+  styleLook,
   tableFormat,
   type GridCell,
   type LetterFormat,
@@ -137,13 +138,16 @@ export class StoryWriter {
     const { style, format, letters: markLetters } = paragraphAttrs(node)
     const look = paragraphLook(sheet, node)
     const outline = outlineLevel(sheet, node)
-    const rtl = look.paragraph.direction === "rtl"
     const own = this.withFittingCap(node, format ?? {})
     const name = this.automatic.paragraph(
       styles.name(style),
       own,
       { ...letters, ...(node.childCount === 0 ? markLetters : null) },
-      rtl,
+      {
+        direction: look.paragraph.direction,
+        // Where its list puts it is no matter of its stops.
+        indentLeft: own.indentLeft ?? styleLook(sheet, style).paragraph.indentLeft,
+      },
       { "style:master-page-name": page?.master, "style:list-style-name": format?.list === null ? "" : undefined },
       { "style:page-number": page?.start ?? undefined },
     )

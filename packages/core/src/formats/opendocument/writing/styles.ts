@@ -5,6 +5,7 @@ import {
   levelOf,
   listNamed,
   type LetterFormat,
+  styleLook,
   type ListLevel,
   type ParagraphFormat,
   type Style,
@@ -55,7 +56,7 @@ export class WrittenStyles {
     const defaults = xml(
       "style:default-style",
       { "style:family": "paragraph" },
-      paragraphProperties(plain, plain.direction === "rtl", { "style:tab-stop-distance": "36pt" }),
+      paragraphProperties(plain, plain.direction === "rtl", plain.indentLeft, { "style:tab-stop-distance": "36pt" }),
       textProperties(letters, plain.hyphenate),
     )
     const named = Object.entries(this.sheet.styles).map(([key, own]) => this.style(key, own, lists))
@@ -79,7 +80,7 @@ export class WrittenStyles {
           letters || list === undefined ? undefined : list === null ? "" : lists.style(list.definition),
         "style:list-level": letters || !list ? undefined : list.level + 1,
       },
-      !letters && paragraphProperties(format, rtl),
+      !letters && paragraphProperties(format, rtl, styleLook(this.sheet, key).paragraph.indentLeft),
       textProperties(own.letters, letters ? undefined : hyphenate),
     )
   }
@@ -107,12 +108,12 @@ export class AutomaticStyles {
     parent: string,
     format: Partial<ParagraphFormat>,
     letters: Partial<LetterFormat>,
-    rtl: boolean,
+    { direction, indentLeft }: Pick<ParagraphFormat, "direction" | "indentLeft">,
     more: XmlValues,
     page: XmlValues,
   ): string {
     const { list: _list, hyphenate, ...own } = format
-    const content = paragraphProperties(own, rtl, page) + textProperties(letters, hyphenate)
+    const content = paragraphProperties(own, direction === "rtl", indentLeft, page) + textProperties(letters, hyphenate)
     if (content === "" && Object.values(more).every((value) => value === undefined)) return parent
     return this.style("P", "paragraph", { "style:parent-style-name": parent, ...more }, content)
   }
