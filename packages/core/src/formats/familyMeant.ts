@@ -38,3 +38,6 @@ export function familyMeant(name: string, kind?: string): { family: string; know
     (/sans|grotesk|gothic/i.test(name) ? "Arimo" : /mono|code|consol|courier/i.test(name) ? "Cousine" : "Tinos")
   return { family, known: false }
 }
+
+/** Whether a typeface holds signs in the place of letters. */
+export const isOfSigns = (name: string): boolean => /symbol|dings/i.test(name)

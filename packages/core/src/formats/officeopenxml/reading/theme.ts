@@ -1,5 +1,5 @@
 /** Typefaces and colours that a document names by what they are for. */
-import { familyMeant } from "../../familyMeant"
+import { familyMeant, isOfSigns } from "../../familyMeant"
 import { child, childrenNamed, within, type XmlElement } from "../../xml/parsing"
 import { colourOf, valueOf } from "./values"
 
@@ -38,7 +38,8 @@ export class Theme {
     const asked = name?.trim()
     if (!asked) return undefined
     const own = familyMeant(asked, this.kindsOfFaces.get(asked.toLowerCase()))
-    if (!own.known) this.replaced.set(asked, own.family)
+    // Faces of signs are read as the signs that they show.
+    if (!own.known && !isOfSigns(asked)) this.replaced.set(asked, own.family)
     return own.family
   }
 

@@ -11,7 +11,7 @@ import {
   type ParagraphFormat,
   type TabStop,
 } from "../../../document"
-import { familyMeant } from "../../familyMeant"
+import { familyMeant, isOfSigns } from "../../familyMeant"
 import { child, childrenNamed, type XmlElement } from "../../xml/parsing"
 
 const units: Readonly<Record<string, number>> = { pt: 1, in: 72, cm: 72 / 2.54, mm: 72 / 25.4, pc: 12, px: 0.75 }
@@ -123,7 +123,7 @@ export function readLetters(
     attrs["style:font-name"]
   if (asked) {
     const { family, known } = familyMeant(asked, face?.kind ?? attrs["style:font-family-generic"])
-    if (!known) replaced.set(asked, family)
+    if (!known && !isOfSigns(asked)) replaced.set(asked, family)
     format.family = family
   }
   const points = lengthOf(attrs["fo:font-size"])
