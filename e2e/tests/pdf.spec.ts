@@ -1,7 +1,7 @@
 import { execFileSync } from "node:child_process"
 import { readFileSync } from "node:fs"
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs"
-import { expect, test } from "../desk"
+import { expect, expectAccessible, test } from "../desk"
 
 const open = (path: string) =>
   getDocument({ data: new Uint8Array(readFileSync(path)), useSystemFonts: false, verbosity: 0 }).promise
@@ -115,4 +115,26 @@ test("printing opens the same PDF", async ({ desk, page }) => {
     return { type: blob.type, head: await blob.slice(0, 8).text() }
   })
   expect(kind).toEqual({ type: "application/pdf", head: "%PDF-1.7" })
+})
+
+test("sheets lie on paper as they were drawn: a booklet of some of them", async ({ desk, page }) => {
+  await desk.openNamed("Tides and timetables")
+  await page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Deliver", exact: true }).click()
+  const tray = page.getByRole("region", { name: "Deliver" })
+  await tray.getByRole("button", { name: "How it lies on the paper" }).click()
+  await tray.getByLabel("Sheets", { exact: true }).selectOption("These")
+  await tray.getByRole("textbox", { name: "Numbers, such as 1-3, 7" }).fill("9-5-1")
+  await expect(tray.getByText("These name no sheets.")).toBeVisible()
+  await expect(tray.getByRole("button", { name: "Print so" })).toBeDisabled()
+  await tray.getByRole("textbox", { name: "Numbers, such as 1-3, 7" }).fill("1-4")
+  await tray.getByRole("button", { name: "Booklet" }).click()
+  await expect(tray.getByRole("img", { name: "Side 1: 4, 1" })).toBeVisible()
+  await expect(tray.getByRole("img", { name: "Side 2: 2, 3" })).toBeVisible()
+  await expectAccessible(page)
+  const [file] = await Promise.all([
+    page.waitForEvent("download"),
+    tray.getByRole("button", { name: "Save so as PDF" }).click(),
+  ])
+  const told = execFileSync("pdfinfo", [await file.path()], { encoding: "utf8" })
+  expect(told).toMatch(/Pages:\s+2[\s\S]*Page size:\s+841\.8\d* x 595/)
 })

@@ -17,9 +17,10 @@ import {
   Typesetter,
   type Layout,
 } from "../src/layout"
-import type { AssetSource, Format } from "../src/formats/format"
+import { ReadingError } from "../src/document/reading"
+import type { AssetSource, Format, NamedDocument } from "../src/formats/format"
 import { kinds } from "../src/formats/kinds"
-import { createSubsetter, writePdf, type Subsetter } from "../src/output"
+import { createSubsetter, writePdf, writePrint, type PrintPlan, type Subsetter } from "../src/output"
 
 /** The folder of the project: where a program was started says nothing of it, so each program of ours names it. */
 export function projectRoot(): string {
@@ -101,4 +102,21 @@ export const pdfFormat: Format = {
 /** @param name what the document is called */
 export function layoutOf(doc: Node, setter: Typesetter = typesetter(), name = ""): Layout {
   return furnished(setter, layoutDocument(setter, doc, { mode: "sheets", name }), valuesNow)
+}
+
+/** A document as a PDF of its sheets as they lie on paper. @throws ReadingError where the plan names no sheets */
+export function printFile({ name, doc }: NamedDocument, plan: PrintPlan, assets?: AssetSource): Uint8Array {
+  const setter = assets ? openTypesetter(assets) : typesetter()
+  subset ??= createSubsetter(readFileSync(wasmFile("harfbuzz-subset")))
+  const writing = writePrint(layoutOf(doc, setter, name ?? ""), plan, {
+    fonts: setter.fonts,
+    subset,
+    name: name ?? "",
+    pictures: assets ?? (() => undefined),
+    deflate: (bytes) => deflateSync(bytes, { level: 6 }),
+  })
+  let step = writing.next()
+  while (!step.done) step = writing.next()
+  if (!step.value) throw new ReadingError(`There are no sheets "${plan.sheets}" in it`)
+  return step.value
 }

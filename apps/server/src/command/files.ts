@@ -15,7 +15,8 @@ import { ReadingError } from "@biblon/core/document/reading"
 import { fillEdge, placeNumbers, type NumberPlace } from "@biblon/core/editing"
 import { formatFor, formats, isToldByContent, nameAndEnding, readFile } from "@biblon/core/formats"
 import type { FileRead, Format, NamedDocument } from "@biblon/core/formats/format"
-import { pdfFormat } from "@biblon/core/node"
+import { pdfFormat, printFile } from "@biblon/core/node"
+import type { PrintPlan } from "@biblon/core/output/printing"
 
 /** The words of a call are off. */
 export class UsageError extends Error {}
@@ -36,6 +37,8 @@ export interface Settings {
   header?: string
   footer?: string
   numbers?: NumberPlace
+  /** How the sheets of a PDF lie on paper. */
+  print?: PrintPlan
 }
 
 const all: readonly Format[] = [...Object.values(formats), pdfFormat]
@@ -147,12 +150,14 @@ export async function writeOutput(
   path: string,
   named: NamedDocument & Pick<FileRead, "assets">,
   to?: string,
+  print?: PrintPlan,
 ): Promise<void> {
-  const { write } = formatThat("write", to === undefined ? path : `a.${to.replace(/^\./, "")}`)
+  const { write, media } = formatThat("write", to === undefined ? path : `a.${to.replace(/^\./, "")}`)
   // Beside it first, so that a disk that is full leaves an older file whole.
   const beside = `${path}.${process.pid}.part`
   try {
-    const bytes = write(named, named.assets.size > 0 ? (asset) => named.assets.get(asset) : undefined)
+    const assets = named.assets.size > 0 ? (asset: string) => named.assets.get(asset) : undefined
+    const bytes = print && media === pdfFormat.media ? printFile(named, print, assets) : write(named, assets)
     if (path === standard) {
       await new Promise<void>((resolve, reject) =>
         process.stdout.write(bytes, (error) => (error ? reject(error) : resolve())),

@@ -28,6 +28,8 @@ biblon layout INPUT --boxes   prints the tree of boxes: what it is, its first le
   --header TEXT       at the head of each sheet: left|middle|right, with {page}, {pages}, {title}, {author}, {date}, {heading}
   --footer TEXT       the same at the foot
   --numbers PLACE     numbers of the sheets: head-left, head-middle, head-right, head-outer, or the same with foot
+  --sheets WHICH      of a PDF: all, odd, even, or numbers such as 1-3,7,9-
+  --arrange HOW       of a PDF: one, two or four sheets on a side, or a booklet
   --lines             in plain text, every line is a paragraph (otherwise a blank line ends one)
 `
 
@@ -44,6 +46,8 @@ const options = {
   header: { type: "string" },
   footer: { type: "string" },
   numbers: { type: "string" },
+  sheets: { type: "string" },
+  arrange: { type: "string" },
   lines: { type: "boolean", default: false },
   json: { type: "boolean", default: false },
   boxes: { type: "boolean", default: false },
@@ -60,7 +64,7 @@ function parse(args: string[]) {
 
 async function convert(input: string, output: string, to: string | undefined, settings: Settings): Promise<void> {
   const read = await readInput(input, settings)
-  await writeOutput(output, read, to)
+  await writeOutput(output, read, to, settings.print)
   if (read.left.length > 0) process.stderr.write(`biblon: ${input}: left out: ${leftOutWords(read.left)}\n`)
 }
 

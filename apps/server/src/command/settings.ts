@@ -1,6 +1,7 @@
 import { limits, MM, papers, type PaperName } from "@biblon/core/document"
 import type { NumberPlace } from "@biblon/core/editing"
 import { families } from "@biblon/core/layout"
+import { plainPrint } from "@biblon/core/output/printing"
 import { UsageError, type Settings } from "./files"
 
 const unitPoints = { mm: MM, cm: 10 * MM, in: 72, pt: 1 } as const
@@ -48,10 +49,21 @@ export function readSettings(values: {
   numbers?: string
   lines?: boolean
   from?: string
+  sheets?: string
+  arrange?: string
 }): Settings {
   const { font, size, spacing, paper, margins, columns, header, footer, numbers, lines } = values
   return {
     lines: lines ?? false,
+    ...(values.sheets === undefined && values.arrange === undefined
+      ? {}
+      : {
+          print: {
+            ...plainPrint,
+            sheets: values.sheets ?? "all",
+            arrangement: oneOf(values.arrange ?? "one", ["one", "two", "four", "booklet"] as const, "An arrangement"),
+          },
+        }),
     ...(values.from === undefined ? {} : { from: values.from.replace(/^\./, "") }),
     ...(font === undefined
       ? {}

@@ -1,6 +1,7 @@
 /** The finished document leaves: as a file, or to the printer by way of the same file. */
 import { kinds, type KindId } from "@biblon/core/formats/kinds"
 import { assetsOf } from "@biblon/core/document"
+import type { PrintPlan } from "@biblon/core/output/printing"
 import { keptBytes } from "../live/files"
 import { makeFile, type FileProgress } from "../workers/fileClient"
 import type { DeskPort } from "./ports"
@@ -17,7 +18,7 @@ export class Delivery {
   constructor(private readonly desk: DeskPort) {}
 
   /** The finished document as a file; null if it was stopped or failed. */
-  private async make(kind: KindId): Promise<Blob | null> {
+  private async make(kind: KindId, plan: PrintPlan | null): Promise<Blob | null> {
     const { store, now } = this.desk
     if (!now) return null
     const stop = (this.stopping = new AbortController())
@@ -30,6 +31,7 @@ export class Delivery {
         content,
         store.getState().name ?? "",
         await keptBytes(assetsOf(now.doc)),
+        plan,
         progress,
         stop.signal,
       )
@@ -48,8 +50,9 @@ export class Delivery {
     this.stopping?.abort()
   }
 
-  async save(kind: KindId): Promise<void> {
-    const file = await this.make(kind)
+  /** @param plan how the sheets of a PDF lie on paper; left out for the sheets themselves */
+  async save(kind: KindId, plan: PrintPlan | null = null): Promise<void> {
+    const file = await this.make(kind, plan)
     if (!file) return
     const url = URL.createObjectURL(file)
     const link = document.createElement("a")
@@ -60,8 +63,8 @@ export class Delivery {
   }
 
   /** Opens the browser's print window on the PDF; where a browser cannot print from a frame, the PDF opens beside. */
-  async print(): Promise<void> {
-    const pdf = await this.make("pdf")
+  async print(plan: PrintPlan | null = null): Promise<void> {
+    const pdf = await this.make("pdf", plan)
     if (!pdf) return
     const url = URL.createObjectURL(pdf)
     const frame = document.createElement("iframe")

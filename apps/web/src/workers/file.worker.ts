@@ -6,13 +6,20 @@ import { formats, readFile } from "@biblon/core/formats"
 import type { LeftOut } from "@biblon/core/formats/format"
 import type { KindId } from "@biblon/core/formats/kinds"
 import { Composition, furnished } from "@biblon/core/layout"
-import { createSubsetter, writePdf } from "@biblon/core/output"
+import { createSubsetter, writePdf, writePrint, type PrintPlan } from "@biblon/core/output"
 import { addressOf } from "./addresses"
 import { keepPicture, openTypesetter, pictureBytes } from "./resources"
 
 export type FileRequest =
   /** `content` is the document node as JSON text; `kept` are files that the server does not have yet. */
-  | { type: "write"; kind: KindId; content: string; name: string; kept: readonly [asset: string, bytes: Uint8Array][] }
+  | {
+      type: "write"
+      kind: KindId
+      content: string
+      name: string
+      kept: readonly [asset: string, bytes: Uint8Array][]
+      plan: PrintPlan | null
+    }
   /** `file` is its name with its ending. */
   | { type: "read"; bytes: Uint8Array; file: string }
 
@@ -33,7 +40,7 @@ export type FileReply =
 const post = (message: FileReply, transfer: Transferable[] = []) => self.postMessage(message, { transfer })
 const every = 10
 
-async function pdfOf(doc: Node, name: string): Promise<Uint8Array> {
+async function pdfOf(doc: Node, name: string, plan: PrintPlan | null): Promise<Uint8Array> {
   const [typesetter, module] = await Promise.all([
     openTypesetter(),
     WebAssembly.compileStreaming(fetch(addressOf("harfbuzz-subset.wasm"))),
@@ -42,18 +49,15 @@ async function pdfOf(doc: Node, name: string): Promise<Uint8Array> {
   while (!composition.step())
     if (composition.settled % every === 0) post({ type: "progress", stage: "layout", done: composition.settled, of: 0 })
   const layout = furnished(typesetter, composition.layout, valuesNow)
-  const writing = writePdf(layout, {
-    fonts: typesetter.fonts,
-    subset: createSubsetter(module),
-    pictures: pictureBytes,
-    name,
-  })
+  const options = { fonts: typesetter.fonts, subset: createSubsetter(module), pictures: pictureBytes, name }
+  const writing = plan ? writePrint(layout, plan, options) : writePdf(layout, options)
   let step = writing.next()
   while (!step.done) {
     if (step.value % every === 0)
       post({ type: "progress", stage: "writing", done: step.value, of: layout.placed.length })
     step = writing.next()
   }
+  if (!step.value) throw new Error("no sheets have these numbers")
   return step.value
 }
 
@@ -70,7 +74,9 @@ async function perform(request: FileRequest): Promise<void> {
   for (const [asset, bytes] of request.kept) keepPicture(asset, bytes)
   const doc = Node.fromJSON(schema, JSON.parse(request.content))
   const made =
-    kind === "pdf" ? await pdfOf(doc, name) : formats[kind].write?.({ name: name || null, doc }, pictureBytes)
+    kind === "pdf"
+      ? await pdfOf(doc, name, request.plan)
+      : formats[kind].write?.({ name: name || null, doc }, pictureBytes)
   if (!made) throw new Error(`${kind} is not written`)
   const bytes = new Uint8Array(made)
   post({ type: "written", bytes }, [bytes.buffer])

@@ -1,4 +1,5 @@
 import { kinds, type KindId } from "@biblon/core/formats/kinds"
+import type { PrintPlan } from "@biblon/core/output/printing"
 import type { FileReply, FileRequest } from "./file.worker"
 import { addressOf } from "./addresses"
 
@@ -38,16 +39,18 @@ function perform(
 /**
  * @param content the document node as JSON text
  * @param kept files of its pictures that the server does not have yet
+ * @param plan how the sheets of a PDF lie on paper; null for a PDF of the sheets themselves
  */
 export async function makeFile(
   kind: KindId,
   content: string,
   name: string,
   kept: readonly [asset: string, bytes: Uint8Array][],
+  plan: PrintPlan | null,
   onProgress: (progress: FileProgress) => void,
   signal: AbortSignal,
 ): Promise<Blob> {
-  const made = await perform({ type: "write", kind, content, name, kept }, onProgress, signal)
+  const made = await perform({ type: "write", kind, content, name, kept, plan }, onProgress, signal)
   if (made.type !== "written") throw new Error("no file was made")
   return new Blob([made.bytes], { type: kinds[kind].media })
 }

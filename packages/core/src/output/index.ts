@@ -1,2 +1,3 @@
-export { createSubsetter, writePdf, type PdfOptions, type Subsetter } from "./pdf"
+export { createSubsetter, writePdf, writePrint, type PdfOptions, type Subsetter } from "./pdf"
 export { sheetPicture } from "./picture"
+export { mostCopies, plainPrint, sheetsNamed, sidesOf, type Arrangement, type PrintPlan, type Side } from "./printing"

@@ -5,6 +5,7 @@ import { keyLabel } from "../../commands/keys"
 import { SectionTitle } from "../../ui/choice"
 import { Glyph } from "../../ui/glyph"
 import { useDesk, useSession } from "../context"
+import { Printing } from "./Printing"
 import { Press } from "../../ui/bar"
 
 function Delivery({ tool, note }: { tool: Tool; note: string }) {
@@ -40,6 +41,7 @@ export function DeliverTray() {
       </SectionTitle>
       <Delivery tool={toolNamed("pdf")} note={kinds.pdf.note} />
       <Delivery tool={toolNamed("print")} note="The same file, to your printer" />
+      <Printing />
       <SectionTitle>A copy in another format</SectionTitle>
       <Delivery tool={toolNamed("save-docx")} note={kinds.docx.note} />
       <Delivery tool={toolNamed("save-odt")} note={kinds.odt.note} />

@@ -54,7 +54,7 @@ export type Marked = MarkedText | MarkedPicture
 /** What a file has of a picture: the name under which sheets draw it; null where it is not to be had. */
 export type ImageFor = (picture: DrawnPicture) => string | null
 
-interface Drawn {
+export interface Drawn {
   content: string
   faces: Set<PdfFace>
   /** Names of the pictures that are drawn, and strengths at which some are. */

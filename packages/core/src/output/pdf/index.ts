@@ -14,37 +14,15 @@ import {
   textOf,
   type PageSetup,
 } from "../../document"
-import {
-  fragmentsOf,
-  lineTop,
-  numbersOf,
-  shownText,
-  tablesOf,
-  type DrawnPicture,
-  type FaceId,
-  type FontLibrary,
-  type Layout,
-  type LineRun,
-} from "../../layout"
+import { fragmentsOf, lineTop, numbersOf, shownText, tablesOf, type Layout } from "../../layout"
 import { drawSheet, tagOf, type LinkBox } from "./content"
-import { PdfFace } from "./fonts"
-import { embedImage } from "./images"
 import { num, PdfFile, ref, textString, type Ref } from "./objects"
 import { writeElements, type Element } from "./structure"
-import type { Subsetter } from "./subset"
+import { Supplies, type PdfOptions } from "./supplies"
 
+export { writePrint } from "./imposing"
 export { createSubsetter, type Subsetter } from "./subset"
-
-export interface PdfOptions {
-  fonts: FontLibrary
-  subset: Subsetter
-  /** Packs a stream (zlib, RFC 1950): that of the platform, where it has one that answers at once. */
-  deflate?: (bytes: Uint8Array) => Uint8Array
-  /** The bytes of a picture by its SHA-256; undefined where they are not to be had. */
-  pictures?: (asset: string) => Uint8Array | undefined
-  /** Name of the document, where its own properties give no title. */
-  name: string
-}
+export type { PdfOptions } from "./supplies"
 
 interface Heading {
   level: number
@@ -62,28 +40,7 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
   const pages = file.reserve()
   const tree = file.reserve()
   const documentElement = file.reserve()
-  const faces = new Map<FaceId, PdfFace>()
-  const faceFor = ({ run }: LineRun): PdfFace => {
-    let face = faces.get(run.face)
-    if (!face) faces.set(run.face, (face = new PdfFace(file, run.face, `F${faces.size}`, options.fonts)))
-    return face
-  }
-
-  /** Each picture is in the file once, however often it is drawn. */
-  const imageNames = new Map<string, string | null>()
-  const imageRefs = new Map<string, Ref>()
-  const imageFor = ({ asset }: DrawnPicture): string | null => {
-    let name = imageNames.get(asset)
-    if (name === undefined) {
-      const bytes = options.pictures?.(asset)
-      const image = bytes ? embedImage(file, bytes) : null
-      name = image === null ? null : `I${imageNames.size}`
-      if (name && image !== null) imageRefs.set(name, image)
-      imageNames.set(asset, name)
-    }
-    return name
-  }
-
+  const supplies = new Supplies(file, options)
   const pageRefs: Ref[] = []
   const elements = new Map<number, Element>()
   const parentTree: string[] = []
@@ -94,7 +51,7 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
     const { sheet } = placed
     const page = file.reserve()
     pageRefs.push(page)
-    const drawn = drawSheet(placed, options.fonts, faceFor, imageFor)
+    const drawn = drawSheet(placed, options.fonts, supplies.face, supplies.image)
     const content = file.addStream(drawn.content)
     const parents: Ref[] = []
     for (const own of drawn.marked) {
@@ -146,18 +103,9 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
     parentTree.push(`${index}[${parents.map(ref).join(" ")}]`)
     const own = drawn.links.map((link) => ({ id: file.reserve(), link }))
     annotations.push(...own)
-    const fonts = [...drawn.faces].map((face) => `/${face.name} ${ref(face.ref)}`).join("")
-    const images =
-      drawn.images.size > 0
-        ? `/XObject<<${[...drawn.images].map((name) => `/${name} ${ref(imageRefs.get(name) ?? 0)}`).join("")}>>`
-        : ""
-    const strengths =
-      drawn.strengths.size > 0
-        ? `/ExtGState<<${[...drawn.strengths].map((part) => `/S${part}<</ca ${part / 100}/CA ${part / 100}>>`).join("")}>>`
-        : ""
     file.add(
       `<</Type/Page/Parent ${ref(pages)}/MediaBox[0 0 ${num(sheet.width)} ${num(sheet.height)}]/Contents ${ref(content)}` +
-        `/Resources<</Font<<${fonts}>>${images}${strengths}/ProcSet[/PDF/Text/ImageB/ImageC/ImageI]>>/StructParents ${index}/Tabs/S${own.length > 0 ? `/Annots[${own.map(({ id }) => ref(id)).join(" ")}]` : ""}>>`,
+        `/Resources${supplies.resources(drawn)}/StructParents ${index}/Tabs/S${own.length > 0 ? `/Annots[${own.map(({ id }) => ref(id)).join(" ")}]` : ""}>>`,
       page,
     )
     yield index + 1
@@ -188,7 +136,7 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
       id,
     )
   }
-  for (const face of faces.values()) face.write(file, options.subset)
+  supplies.finish()
   const tables = layout.placed.flatMap((placed) => tablesOf(placed))
   const inOrder = [...elements.entries()].sort(([a], [b]) => a - b)
   const blocks = writeElements(file, inOrder, documentElement, tables)
