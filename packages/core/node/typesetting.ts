@@ -20,7 +20,7 @@ import {
 import { ReadingError } from "../src/document/reading"
 import type { AssetSource, Format, NamedDocument } from "../src/formats/format"
 import { kinds } from "../src/formats/kinds"
-import { createSubsetter, writePdf, writePrint, type PrintPlan, type Subsetter } from "../src/output"
+import { createSubsetter, writePdf, writeImposed, type PrintPlan, type Subsetter } from "../src/output"
 
 /** The folder of the project: where a program was started says nothing of it, so each program of ours names it. */
 export function projectRoot(): string {
@@ -108,7 +108,7 @@ export function layoutOf(doc: Node, setter: Typesetter = typesetter(), name = ""
 export function printFile({ name, doc }: NamedDocument, plan: PrintPlan, assets?: AssetSource): Uint8Array {
   const setter = assets ? openTypesetter(assets) : typesetter()
   subset ??= createSubsetter(readFileSync(wasmFile("harfbuzz-subset")))
-  const writing = writePrint(layoutOf(doc, setter, name ?? ""), plan, {
+  const writing = writeImposed(layoutOf(doc, setter, name ?? ""), plan, {
     fonts: setter.fonts,
     subset,
     name: name ?? "",

@@ -6,7 +6,7 @@ import { formats, readFile } from "@biblon/core/formats"
 import type { LeftOut } from "@biblon/core/formats/format"
 import type { KindId } from "@biblon/core/formats/kinds"
 import { Composition, furnished } from "@biblon/core/layout"
-import { createSubsetter, writePdf, writePrint, type PrintPlan } from "@biblon/core/output"
+import { createSubsetter, writePdf, writeImposed, type PrintPlan } from "@biblon/core/output"
 import { addressOf } from "./addresses"
 import { keepPicture, openTypesetter, pictureBytes } from "./resources"
 
@@ -50,7 +50,7 @@ async function pdfOf(doc: Node, name: string, plan: PrintPlan | null): Promise<U
     if (composition.settled % every === 0) post({ type: "progress", stage: "layout", done: composition.settled, of: 0 })
   const layout = furnished(typesetter, composition.layout, valuesNow)
   const options = { fonts: typesetter.fonts, subset: createSubsetter(module), pictures: pictureBytes, name }
-  const writing = plan ? writePrint(layout, plan, options) : writePdf(layout, options)
+  const writing = plan ? writeImposed(layout, plan, options) : writePdf(layout, options)
   let step = writing.next()
   while (!step.done) {
     if (step.value % every === 0)

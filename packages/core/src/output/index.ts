@@ -1,3 +1,3 @@
-export { createSubsetter, writePdf, writePrint, type PdfOptions, type Subsetter } from "./pdf"
+export { createSubsetter, writePdf, writeImposed, type PdfOptions, type Subsetter } from "./pdf"
 export { sheetPicture } from "./picture"
 export { mostCopies, plainPrint, sheetsNamed, sidesOf, type Arrangement, type PrintPlan, type Side } from "./printing"

@@ -11,7 +11,7 @@ import { Supplies, type PdfOptions } from "./supplies"
  * Yields the number of sheets done after each; returns the file, or null where the plan names no sheets.
  * It has neither tags nor bookmarks: it is for paper.
  */
-export function* writePrint(
+export function* writeImposed(
   layout: Layout,
   plan: PrintPlan,
   options: PdfOptions,

@@ -20,7 +20,7 @@ import { num, PdfFile, ref, textString, type Ref } from "./objects"
 import { writeElements, type Element } from "./structure"
 import { Supplies, type PdfOptions } from "./supplies"
 
-export { writePrint } from "./imposing"
+export { writeImposed } from "./imposing"
 export { createSubsetter, type Subsetter } from "./subset"
 export type { PdfOptions } from "./supplies"
 

@@ -49,7 +49,7 @@ function columns({ columns: own }: PageSetup): string {
   )
 }
 
-function body(doc: Node, written: Written, automatic: AutomaticStyles): string {
+function textOf(doc: Node, written: Written, automatic: AutomaticStyles): string {
   const sections = sectionsOf(doc)
   const { nodes } = blocksOf(bodyOf(doc))
   let made = ""
@@ -183,7 +183,7 @@ export function writeOpenDocument(doc: Node, sources: WriteSources): Uint8Array 
   const written = new Written(doc, sources)
   const { properties, notes: settings } = documentAttrs(doc)
   const [ofContent, ofStyles] = [new AutomaticStyles(), new AutomaticStyles()]
-  const text = body(doc, written, ofContent)
+  const own = textOf(doc, written, ofContent)
   const { layouts, pages } = masters(doc, written, ofStyles)
   const named = written.styles.part(written.lists)
   const version = { "office:version": "1.3" }
@@ -191,7 +191,7 @@ export function writeOpenDocument(doc: Node, sources: WriteSources): Uint8Array 
     "office:document-content",
     { ...declared, ...version },
     xml("office:automatic-styles", null, ofContent.part, written.dateStyles),
-    xml("office:body", null, xml("office:text", null, text)),
+    xml("office:body", null, xml("office:text", null, own)),
   )
   const styles = xml(
     "office:document-styles",
