@@ -38,7 +38,11 @@ test("two and four on a side, in the order of reading; copies one after the othe
   const [side] = sidesOf({ ...plainPrint, arrangement: "two", paper: A4 }, sizes(2)) ?? []
   expect([side?.width, side?.height]).toEqual([842, 595])
   const [left, right] = side?.placed ?? []
-  expect([left?.x, left?.y, left?.scale]).toEqual([expect.closeTo(0, 0), expect.closeTo(0, 0), expect.closeTo(0.7066, 3)])
+  expect([left?.x, left?.y, left?.scale]).toEqual([
+    expect.closeTo(0, 0),
+    expect.closeTo(0, 0),
+    expect.closeTo(0.7066, 3),
+  ])
   expect(right?.x).toBeCloseTo(421, 0)
 })
 

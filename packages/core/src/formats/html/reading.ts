@@ -17,9 +17,11 @@ import {
   schema,
   withTypedLists,
   type Border,
+  type CellFormat,
   type ListPlace,
   type ParagraphFormat,
 } from "../../document"
+import { meanings } from "../meanings"
 import { parsePart } from "./parsing"
 import { readTable } from "./tables"
 
@@ -85,6 +87,8 @@ function declarations(element: Element): Map<string, string> {
   }
   return map
 }
+
+const verticalMeant = meanings<CellFormat["vertical"]>({ middle: "middle", bottom: "bottom" })
 
 /** A length of CSS in points; undefined for those that depend on something else. */
 function points(value: string | undefined): number | undefined {
@@ -470,7 +474,7 @@ function table(element: Element, context: Context, out: Collector, depth: number
     format: (cell) => {
       const style = declarations(cell)
       const { shading, borders } = withFormat(cell, style, {})
-      const vertical = ({ middle: "middle", bottom: "bottom" } as const)[style.get("vertical-align") ?? ""]
+      const vertical = verticalMeant(style.get("vertical-align"))
       const said = attribute(cell, "bgcolor") ? colour(attribute(cell, "bgcolor")) : shading
       return {
         ...(said ? { shading: said } : {}),

@@ -1,5 +1,6 @@
 /** Fields (ISO/IEC 29500-1, 17.16) by their instructions: those that are ours, and what of the others stays as text. */
 import { asName, type dateFormats, limits, type FieldAttrs } from "../../../document"
+import { meanings } from "../../meanings"
 
 /** An instruction in its words: the name, what it is about, and switches with what follows them. */
 export interface Instruction {
@@ -50,6 +51,8 @@ export const datePatterns: Readonly<Record<keyof typeof dateFormats, string>> = 
   dateTime: "d MMMM yyyy HH:mm",
 }
 
+const propertyMeant = meanings({ title: "title", author: "author", subject: "subtitle", company: "organisation" })
+
 /** The field that an instruction means; null where what it showed last stays as text. */
 export function fieldOf({ name, words, switches }: Instruction): FieldAttrs | null {
   const [about = ""] = words
@@ -72,9 +75,7 @@ export function fieldOf({ name, words, switches }: Instruction): FieldAttrs | nu
     case "SUBJECT":
       return { kind: "property", format: "subtitle" }
     case "DOCPROPERTY": {
-      const property = { title: "title", author: "author", subject: "subtitle", company: "organisation" }[
-        about.toLowerCase()
-      ]
+      const property = propertyMeant(about.toLowerCase())
       return property === "title" || property === "author"
         ? { kind: property, format: "" }
         : property

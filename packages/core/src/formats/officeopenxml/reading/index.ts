@@ -16,6 +16,7 @@ import { checkDocument, ReadingError } from "../../../document/reading"
 import type { Node } from "prosemirror-model"
 import type { FileRead } from "../../format"
 import { Leaving } from "../../leaving"
+import { meanings } from "../../meanings"
 import { withTrueReferences } from "../../trueReferences"
 import { child, textIn, type XmlElement } from "../../xml/parsing"
 import { Parts } from "../parts"
@@ -137,14 +138,14 @@ function propertiesOf(parts: Parts): Properties {
   }
 }
 
-const noteForms: Readonly<Record<string, NoteSettings["end"]["form"]>> = {
+const noteForms = meanings<NoteSettings["end"]["form"]>({
   decimal: "decimal",
   lowerRoman: "lowerRoman",
   upperRoman: "upperRoman",
   lowerLetter: "lowerLetter",
   upperLetter: "upperLetter",
   chicago: "signs",
-}
+})
 
 function notesOf(settings: XmlElement | undefined): NoteSettings {
   const foot = child(settings, "w:footnotePr")
@@ -152,9 +153,9 @@ function notesOf(settings: XmlElement | undefined): NoteSettings {
   const restart = valueOf(foot, "w:numRestart")
   return {
     foot: {
-      form: noteForms[valueOf(foot, "w:numFmt") ?? ""] ?? defaultNotes.foot.form,
+      form: noteForms(valueOf(foot, "w:numFmt")) ?? defaultNotes.foot.form,
       restart: restart === "eachSect" ? "section" : restart === "eachPage" ? "sheet" : "document",
     },
-    end: { form: noteForms[valueOf(end, "w:numFmt") ?? ""] ?? defaultNotes.end.form },
+    end: { form: noteForms(valueOf(end, "w:numFmt")) ?? defaultNotes.end.form },
   }
 }

@@ -1,5 +1,6 @@
 /** Properties of runs as values of letters (ISO/IEC 29500-1, 17.3.2). */
 import { fitLetters, knownLanguage, type LetterFormat } from "../../../document"
+import { meanings } from "../../meanings"
 import { child, type XmlElement } from "../../xml/parsing"
 import type { Theme } from "./theme"
 import { colourOf, halfPoints, highlightOf, isOn, shadingOf, twips } from "./values"
@@ -11,7 +12,7 @@ export interface ReadLetters {
   hidden: boolean
 }
 
-const underlines: Readonly<Record<string, LetterFormat["underline"]>> = {
+const underlines = meanings<LetterFormat["underline"]>({
   none: "none",
   words: "single",
   double: "double",
@@ -29,7 +30,7 @@ const underlines: Readonly<Record<string, LetterFormat["underline"]>> = {
   dashLongHeavy: "dashed",
   wave: "wavy",
   wavyHeavy: "wavy",
-}
+})
 
 export function readLetters(rPr: XmlElement | undefined, theme: Theme): ReadLetters {
   const format: Partial<LetterFormat> = {}
@@ -110,7 +111,7 @@ export function readLetters(rPr: XmlElement | undefined, theme: Theme): ReadLett
         break
       }
       case "w:u": {
-        format.underline = underlines[value ?? "single"] ?? "single"
+        format.underline = underlines(value ?? "single") ?? "single"
         const colour = colourOf(own.attrs["w:color"])
         if (colour) format.underlineColour = colour
         break

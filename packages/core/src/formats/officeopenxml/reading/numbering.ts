@@ -10,6 +10,7 @@ import {
   type ListLevel,
   type ListPlace,
 } from "../../../document"
+import { meanings } from "../../meanings"
 import { child, childrenNamed, type XmlElement } from "../../xml/parsing"
 import type { Leaving } from "../../leaving"
 import { readLetters } from "./letters"
@@ -19,14 +20,16 @@ import { symbolOf } from "./symbols"
 import type { Theme } from "./theme"
 import { isOn, valueOf, whole } from "./values"
 
-const forms: Readonly<Record<string, ListLevel["numbering"]>> = {
+const alignMeant = meanings<ListLevel["align"]>({ center: "center", right: "right", end: "right" })
+const followMeant = meanings<ListLevel["follow"]>({ space: "space", nothing: "none" })
+const forms = meanings<ListLevel["numbering"]>({
   decimal: "decimal",
   decimalZero: "zero",
   lowerLetter: "lowerLetter",
   upperLetter: "upperLetter",
   lowerRoman: "lowerRoman",
   upperRoman: "upperRoman",
-}
+})
 
 function levelOf(lvl: XmlElement, depth: number, theme: Theme, leaving: Leaving): ListLevel {
   const form = valueOf(lvl, "w:numFmt") ?? "decimal"
@@ -39,8 +42,8 @@ function levelOf(lvl: XmlElement, depth: number, theme: Theme, leaving: Leaving)
   const mark =
     form === "bullet" ||
     form === "none" ||
-    (form !== "none" && !forms[form] && pattern !== "" && !pattern.includes("%"))
-  if (!mark && !forms[form]) leaving.add("forms of numbers in lists, as plain numbers")
+    (form !== "none" && !forms(form) && pattern !== "" && !pattern.includes("%"))
+  if (!mark && !forms(form)) leaving.add("forms of numbers in lists, as plain numbers")
   const face = child(rPr, "w:rFonts")?.attrs["w:ascii"] ?? child(rPr, "w:rFonts")?.attrs["w:hAnsi"]
   const signs =
     form === "none" ? "" : [...pattern].map((sign) => symbolOf(face, sign.codePointAt(0) ?? 0) ?? sign).join("")
@@ -49,12 +52,12 @@ function levelOf(lvl: XmlElement, depth: number, theme: Theme, leaving: Leaving)
   return fitLevel({
     format: mark ? signs || (form === "bullet" ? "•" : "") : pattern,
     kind: mark ? "mark" : "number",
-    numbering: forms[form] ?? "decimal",
+    numbering: forms(form) ?? "decimal",
     start: whole(valueOf(lvl, "w:start")) ?? 0,
     indent: (format.indentLeft ?? 0) + Math.max(0, format.indentFirst ?? 0),
     hanging: hanging || Math.max(0, format.indentFirst ?? 0),
-    align: ({ center: "center", right: "right", end: "right" } as const)[valueOf(lvl, "w:lvlJc") ?? ""] ?? "left",
-    follow: ({ space: "space", nothing: "none" } as const)[valueOf(lvl, "w:suff") ?? ""] ?? "tab",
+    align: alignMeant(valueOf(lvl, "w:lvlJc")) ?? "left",
+    follow: followMeant(valueOf(lvl, "w:suff")) ?? "tab",
     restart: restart === undefined ? 0 : restart === 0 ? null : within(restart, [0, Math.max(0, depth)]),
     legal: Boolean(child(lvl, "w:isLgl")) && isOn(child(lvl, "w:isLgl") as XmlElement),
     tight: child(child(lvl, "w:pPr"), "w:contextualSpacing") !== undefined,

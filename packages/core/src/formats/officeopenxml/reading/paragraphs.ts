@@ -1,5 +1,6 @@
 /** Properties of paragraphs (ISO/IEC 29500-1, 17.3.1). */
 import { fitParagraph, type Borders, type LineSpacing, type ParagraphFormat, type TabStop } from "../../../document"
+import { meanings } from "../../meanings"
 import { child, childrenNamed, type XmlElement } from "../../xml/parsing"
 import { borderOf, isOn, shadingOf, twips, whole } from "./values"
 
@@ -16,19 +17,19 @@ export interface ReadParagraph {
 /** Space of paragraphs that leave it to the program, as pages of the web do. */
 const ownSpace = 14
 
-const leaders: Readonly<Record<string, TabStop["leader"]>> = {
+const leaders = meanings<TabStop["leader"]>({
   dot: "dotted",
   middleDot: "dotted",
   hyphen: "dashed",
   underscore: "solid",
   heavy: "solid",
-}
-const tabAligns: Readonly<Record<string, TabStop["align"]>> = {
+})
+const tabAligns = meanings<TabStop["align"]>({
   center: "center",
   right: "right",
   end: "right",
   decimal: "decimal",
-}
+})
 
 /** Stops with what a paragraph says of them: those it clears go. */
 function withTabs(inherited: readonly TabStop[], tabs: XmlElement | undefined): TabStop[] | undefined {
@@ -42,8 +43,8 @@ function withTabs(inherited: readonly TabStop[], tabs: XmlElement | undefined): 
     if (kind === "clear" || kind === "bar" || kind === "num") continue
     stops.set(position, {
       position,
-      align: tabAligns[kind] ?? "left",
-      leader: leaders[attrs["w:leader"] ?? ""] ?? "none",
+      align: tabAligns(kind) ?? "left",
+      leader: leaders(attrs["w:leader"]) ?? "none",
     })
   }
   return [...stops.values()].sort((a, b) => a.position - b.position)

@@ -3,6 +3,7 @@ import { limits, nodes, within as bound, type PictureFormat } from "../../../doc
 import type { Node } from "prosemirror-model"
 import { assetName } from "../../assets"
 import type { Leaving } from "../../leaving"
+import { meanings } from "../../meanings"
 import { checkPicture, PictureError } from "../../pictureFile"
 import { allWithin, child, textIn, within, type XmlElement } from "../../xml/parsing"
 import type { Parts } from "../parts"
@@ -145,16 +146,16 @@ function sizeOf(width: number | undefined, height: number | undefined): Partial<
   return { ...(w === undefined ? {} : { width: w }), ...(h === undefined ? {} : { height: h }) }
 }
 
-const across: Readonly<Record<string, PictureFormat["across"]["of"]>> = {
+const across = meanings<PictureFormat["across"]["of"]>({
   page: "sheet",
   margin: "margins",
   leftMargin: "sheet",
-}
-const down: Readonly<Record<string, PictureFormat["down"]["of"]>> = {
+})
+const down = meanings<PictureFormat["down"]["of"]>({
   page: "sheet",
   margin: "margins",
   topMargin: "sheet",
-}
+})
 
 /** Where a picture stands that is not in its line, and how text goes round it. */
 function placeOf(anchor: XmlElement): Partial<PictureFormat> {
@@ -180,7 +181,7 @@ function placeOf(anchor: XmlElement): Partial<PictureFormat> {
     side: side === "left" || side === "right" ? side : side === "largest" ? "wider" : "both",
     distance: rounded(bound(distance, limits.picture.distance)),
     across: {
-      of: across[x?.attrs.relativeFrom ?? ""] ?? "column",
+      of: across(x?.attrs.relativeFrom) ?? "column",
       align:
         align === "center" || align === "left" || align === "right"
           ? align
@@ -191,6 +192,6 @@ function placeOf(anchor: XmlElement): Partial<PictureFormat> {
               : null,
       at: rounded(offset(x)),
     },
-    down: { of: down[y?.attrs.relativeFrom ?? ""] ?? "paragraph", at: rounded(offset(y)) },
+    down: { of: down(y?.attrs.relativeFrom) ?? "paragraph", at: rounded(offset(y)) },
   }
 }

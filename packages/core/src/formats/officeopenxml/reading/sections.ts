@@ -1,5 +1,6 @@
 /** Sections (ISO/IEC 29500-1, 17.6). */
 import { defaultSetup, fitBorder, fitSetup, type PageSetup } from "../../../document"
+import { meanings } from "../../meanings"
 import { child, childrenNamed, type XmlElement } from "../../xml/parsing"
 import { borderOf, isOn, twips, valueOf, whole } from "./values"
 
@@ -10,19 +11,19 @@ export interface SectionSettings {
   colour: string | null
 }
 
-const begins: Readonly<Record<string, PageSetup["begins"]>> = {
+const begins = meanings<PageSetup["begins"]>({
   continuous: "continuous",
   nextColumn: "continuous",
   oddPage: "odd",
   evenPage: "even",
-}
-const forms: Readonly<Record<string, PageSetup["numbering"]["form"]>> = {
+})
+const forms = meanings<PageSetup["numbering"]["form"]>({
   lowerRoman: "lowerRoman",
   upperRoman: "upperRoman",
   lowerLetter: "lowerLetter",
   upperLetter: "upperLetter",
-}
-const variants: Readonly<Record<string, "all" | "first" | "left">> = { default: "all", first: "first", even: "left" }
+})
+const variants = meanings<"all" | "first" | "left">({ default: "all", first: "first", even: "left" })
 
 /** @param story makes a story of the part that a section refers to, and gives its key */
 export function readSection(
@@ -43,7 +44,7 @@ export function readSection(
       left: null,
     }
     for (const { attrs } of childrenNamed(sectPr, name === "head" ? "w:headerReference" : "w:footerReference")) {
-      const variant = variants[attrs["w:type"] ?? "default"]
+      const variant = variants(attrs["w:type"] ?? "default")
       if (variant) own[variant] = story(attrs["r:id"] ?? "", name)
     }
     return own
@@ -70,11 +71,11 @@ export function readSection(
       shares: unequal ? widths.map((width) => Math.round((width / least) * 1000) / 1000) : null,
     },
     frame: frame ? fitBorder(frame) : null,
-    begins: begins[valueOf(sectPr, "w:type") ?? ""] ?? "sheet",
+    begins: begins(valueOf(sectPr, "w:type")) ?? "sheet",
     firstOwn: flag(child(sectPr, "w:titlePg")),
     leftRight: settings.leftRight,
     head: edge("head"),
     foot: edge("foot"),
-    numbering: { form: forms[numbers?.["w:fmt"] ?? ""] ?? "decimal", start: whole(numbers?.["w:start"]) ?? null },
+    numbering: { form: forms(numbers?.["w:fmt"]) ?? "decimal", start: whole(numbers?.["w:start"]) ?? null },
   })
 }

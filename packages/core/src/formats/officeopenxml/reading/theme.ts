@@ -1,9 +1,10 @@
 /** Typefaces and colours that a document names by what they are for. */
 import { familyMeant, isOfSigns } from "../../familyMeant"
+import { meanings } from "../../meanings"
 import { child, childrenNamed, within, type XmlElement } from "../../xml/parsing"
 import { colourOf, valueOf } from "./values"
 
-const colourNames: Readonly<Record<string, string>> = {
+const colourNames = meanings<string>({
   text1: "dk1",
   dark1: "dk1",
   background1: "lt1",
@@ -14,7 +15,7 @@ const colourNames: Readonly<Record<string, string>> = {
   light2: "lt2",
   hyperlink: "hlink",
   followedHyperlink: "folHlink",
-}
+})
 
 export class Theme {
   private readonly kindsOfFaces: ReadonlyMap<string, string>
@@ -54,7 +55,7 @@ export class Theme {
 
   colour(name: string | undefined): string | undefined {
     if (name === undefined) return undefined
-    const own = child(within(this.theme, "a:clrScheme"), `a:${colourNames[name] ?? name}`)
+    const own = child(within(this.theme, "a:clrScheme"), `a:${colourNames(name) ?? name}`)
     return colourOf(child(own, "a:srgbClr")?.attrs.val ?? child(own, "a:sysClr")?.attrs.lastClr)
   }
 }

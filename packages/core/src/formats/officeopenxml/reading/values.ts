@@ -1,15 +1,16 @@
 /** Values as the standard writes them down, in both its forms. */
 import { limits, within } from "../../../document"
 import type { Border, RulePattern } from "../../../document"
+import { meanings } from "../../meanings"
 import { child, type XmlElement } from "../../xml/parsing"
 
-const points: Readonly<Record<string, number>> = { pt: 1, in: 72, cm: 72 / 2.54, mm: 72 / 25.4, pc: 12, pi: 12 }
+const points = meanings<number>({ pt: 1, in: 72, cm: 72 / 2.54, mm: 72 / 25.4, pc: 12, pi: 12 })
 
 /** A number of units, or a number with a unit of its own, in points; undefined for what is none. */
 function measure(value: string | undefined, unit: number): number | undefined {
   const found = /^\s*(-?[\d.]+)\s*([a-z]{2})?\s*$/.exec(value ?? "")
   if (!found) return undefined
-  const number = Number(found[1]) * (found[2] ? (points[found[2]] ?? Number.NaN) : unit)
+  const number = Number(found[1]) * (found[2] ? (points(found[2]) ?? Number.NaN) : unit)
   return Number.isFinite(number) ? Math.round(number * 1000) / 1000 : undefined
 }
 

@@ -19,6 +19,7 @@ import { checkDocument, ReadingError } from "../../../document/reading"
 import type { Node } from "prosemirror-model"
 import type { FileRead } from "../../format"
 import { Leaving } from "../../leaving"
+import { meanings } from "../../meanings"
 import { withTrueReferences } from "../../trueReferences"
 import { child, childrenNamed, isElement, parseXml, textIn, xmlText, type XmlElement } from "../../xml/parsing"
 import { isZip, unzip } from "../../zip"
@@ -184,10 +185,7 @@ class Masters {
     })
     const [head, foot] = [edge("header"), edge("footer")]
     const frame = borderOf(attrs["fo:border"] ?? attrs["fo:border-top"])
-    const form =
-      ({ i: "lowerRoman", I: "upperRoman", a: "lowerLetter", A: "upperLetter" } as const)[
-        attrs["style:num-format"] ?? ""
-      ] ?? "decimal"
+    const form = formMeant(attrs["style:num-format"]) ?? "decimal"
     return fitSetup({
       ...defaultSetup,
       width: lengthOf(attrs["fo:page-width"]) ?? defaultSetup.width,
@@ -277,23 +275,24 @@ function propertiesOf(meta: XmlElement | undefined): Properties {
   }
 }
 
+const formMeant = meanings<PageSetup["numbering"]["form"]>({
+  "1": "decimal",
+  a: "lowerLetter",
+  A: "upperLetter",
+  i: "lowerRoman",
+  I: "upperRoman",
+})
+
 function notesOf(named: XmlElement | undefined): NoteSettings {
-  const forms: Readonly<Record<string, NoteSettings["end"]["form"]>> = {
-    "1": "decimal",
-    a: "lowerLetter",
-    A: "upperLetter",
-    i: "lowerRoman",
-    I: "upperRoman",
-  }
   const of = (kind: string) =>
     childrenNamed(named, "text:notes-configuration").find(({ attrs }) => attrs["text:note-class"] === kind)?.attrs
   const [foot, end] = [of("footnote"), of("endnote")]
   const restart = foot?.["text:start-numbering-at"]
   return {
     foot: {
-      form: forms[foot?.["style:num-format"] ?? ""] ?? defaultNotes.foot.form,
+      form: formMeant(foot?.["style:num-format"]) ?? defaultNotes.foot.form,
       restart: restart === "page" ? "sheet" : restart === "chapter" ? "section" : "document",
     },
-    end: { form: forms[end?.["style:num-format"] ?? ""] ?? defaultNotes.end.form },
+    end: { form: formMeant(end?.["style:num-format"]) ?? defaultNotes.end.form },
   }
 }

@@ -10,17 +10,20 @@ import {
   type ListDefinition,
   type ListLevel,
 } from "../../../document"
+import { meanings } from "../../meanings"
 import { child, isElement, type XmlElement } from "../../xml/parsing"
 import { boxes } from "../../officeopenxml/boxes"
 import { lengthOf, readLetters, type LetterContext } from "./properties"
 
-const forms: Readonly<Record<string, ListLevel["numbering"]>> = {
+const alignMeant = meanings<ListLevel["align"]>({ center: "center", end: "right", right: "right" })
+const followMeant = meanings<ListLevel["follow"]>({ space: "space", nothing: "none" })
+const forms = meanings<ListLevel["numbering"]>({
   "1": "decimal",
   a: "lowerLetter",
   A: "upperLetter",
   i: "lowerRoman",
   I: "upperRoman",
-}
+})
 
 function levelOf(own: XmlElement, depth: number, context: LetterContext): ListLevel {
   const { attrs } = own
@@ -44,13 +47,12 @@ function levelOf(own: XmlElement, depth: number, context: LetterContext): ListLe
         ? "•"
         : sign || (attrs["style:num-suffix"] ?? ""),
     kind: number ? "number" : "mark",
-    numbering: forms[form] ?? "decimal",
+    numbering: forms(form) ?? "decimal",
     start: Number(attrs["text:start-value"] ?? 1) || 1,
     indent: label ? (left ?? 0) : space + width,
     hanging: label ? Math.max(0, -(first ?? 0)) : width,
-    align:
-      ({ center: "center", end: "right", right: "right" } as const)[properties?.attrs["fo:text-align"] ?? ""] ?? "left",
-    follow: ({ space: "space", nothing: "none" } as const)[label?.["text:label-followed-by"] ?? ""] ?? "tab",
+    align: alignMeant(properties?.attrs["fo:text-align"]) ?? "left",
+    follow: followMeant(label?.["text:label-followed-by"]) ?? "tab",
     restart: 0,
     legal: false,
     tight: false,

@@ -12,14 +12,15 @@ import {
   type TabStop,
 } from "../../../document"
 import { familyMeant, isOfSigns } from "../../familyMeant"
+import { meanings } from "../../meanings"
 import { child, childrenNamed, type XmlElement } from "../../xml/parsing"
 
-const units: Readonly<Record<string, number>> = { pt: 1, in: 72, cm: 72 / 2.54, mm: 72 / 25.4, pc: 12, px: 0.75 }
+const units = meanings<number>({ pt: 1, in: 72, cm: 72 / 2.54, mm: 72 / 25.4, pc: 12, px: 0.75 })
 
 /** A length in points; undefined for what is none. */
 export function lengthOf(value: string | undefined): number | undefined {
   const found = /^\s*(-?[\d.]+)\s*(pt|in|cm|mm|pc|px)\s*$/.exec(value ?? "")
-  const number = found ? Number(found[1]) * (units[found[2] ?? ""] ?? Number.NaN) : Number.NaN
+  const number = found ? Number(found[1]) * (units(found[2]) ?? Number.NaN) : Number.NaN
   return Number.isFinite(number) ? Math.round(number * 100) / 100 : value?.trim() === "0" ? 0 : undefined
 }
 
@@ -174,12 +175,12 @@ export function readLetters(
   }
 }
 
-const aligns: Readonly<Record<string, ParagraphFormat["align"]>> = {
+const alignMeant = meanings<ParagraphFormat["align"]>({
   left: "left",
   center: "center",
   right: "right",
   justify: "justify",
-}
+})
 
 function stopsOf(stops: XmlElement, indent: number): TabStop[] {
   return childrenNamed(stops, "style:tab-stop")
@@ -218,7 +219,10 @@ export function readParagraph(properties: XmlElement | undefined, rtl: boolean, 
   const backward = format.direction === undefined ? rtl : format.direction === "rtl"
   const align = attrs["fo:text-align"]
   if (align === "start" || align === "end") format.align = (align === "start") === backward ? "right" : "left"
-  else if (align !== undefined && aligns[align]) format.align = aligns[align] as ParagraphFormat["align"]
+  else {
+    const meant = alignMeant(align)
+    if (meant) format.align = meant
+  }
   const all = lengthOf(attrs["fo:margin"])
   const [before, after] = [lengthOf(attrs["fo:margin-top"]) ?? all, lengthOf(attrs["fo:margin-bottom"]) ?? all]
   if (before !== undefined) format.spaceBefore = before
@@ -250,9 +254,8 @@ export function readParagraph(properties: XmlElement | undefined, rtl: boolean, 
   if (widows !== undefined) format.widows = widows
   const begins = attrs["fo:break-before"]
   if (begins !== undefined) {
-    format.breakBefore = begins === "page" || begins === "odd-page" || begins === "even-page"
-    format.columnBefore = begins === "column"
-    if (!format.columnBefore) delete format.columnBefore
+    if (begins === "column") format.columnBefore = true
+    else format.breakBefore = begins === "page" || begins === "odd-page" || begins === "even-page"
   }
   const ground = groundOf(attrs["fo:background-color"])
   if (ground !== undefined) format.shading = ground

@@ -21,6 +21,7 @@ import {
   type TableFormat,
 } from "../../../document"
 import { Mark, type Node } from "prosemirror-model"
+import { meanings } from "../../meanings"
 import { squared } from "../../squared"
 import { child, childrenNamed, isElement, textIn, within, type XmlElement } from "../../xml/parsing"
 import type { Book } from "./book"
@@ -48,11 +49,11 @@ interface ListNow {
   fresh: boolean
 }
 
-const contentsKinds: Readonly<Record<string, string>> = {
+const contentsKinds = meanings<string>({
   "text:table-of-content": "",
   "text:illustration-index": "Figure",
   "text:table-index": "Table",
-}
+})
 
 export class StoryReader {
   readonly blocks: Block[] = []
@@ -82,7 +83,7 @@ export class StoryReader {
 
   take(element: XmlElement): void {
     const { name, attrs } = element
-    const of = contentsKinds[name]
+    const of = contentsKinds(name)
     if (name === "text:p" || name === "text:h") this.paragraph(element)
     else if (name === "text:list") this.listOf(element)
     else if (name === "table:table") this.table(element)
@@ -581,8 +582,8 @@ function cropOf(
   return Object.values(crop).some((own) => own > 0) ? crop : undefined
 }
 
-const acrossOf: Readonly<Record<string, PictureFormat["across"]["of"]>> = { page: "sheet", "page-content": "margins" }
-const downOf: Readonly<Record<string, PictureFormat["down"]["of"]>> = { page: "sheet", "page-content": "margins" }
+const acrossOf = meanings<PictureFormat["across"]["of"]>({ page: "sheet", "page-content": "margins" })
+const downOf = meanings<PictureFormat["down"]["of"]>({ page: "sheet", "page-content": "margins" })
 
 /** Where a picture stands that is not in its line. */
 function placeOf(frame: XmlElement, graphic: Readonly<Record<string, string>>): Partial<PictureFormat> {
@@ -603,12 +604,12 @@ function placeOf(frame: XmlElement, graphic: Readonly<Record<string, string>>): 
     side: wrap === "left" || wrap === "right" ? wrap : wrap === "dynamic" || wrap === "biggest" ? "wider" : "both",
     distance: bound(lengthOf(graphic["fo:margin-left"] ?? graphic["fo:margin"]) ?? 0, limits.picture.distance),
     across: {
-      of: acrossOf[graphic["style:horizontal-rel"] ?? ""] ?? (anchor === "page" ? "sheet" : "column"),
+      of: acrossOf(graphic["style:horizontal-rel"]) ?? (anchor === "page" ? "sheet" : "column"),
       align: align === "left" || align === "center" || align === "right" ? align : null,
       at: length("svg:x"),
     },
     down: {
-      of: downOf[graphic["style:vertical-rel"] ?? ""] ?? (anchor === "page" ? "sheet" : "paragraph"),
+      of: downOf(graphic["style:vertical-rel"]) ?? (anchor === "page" ? "sheet" : "paragraph"),
       at: length("svg:y"),
     },
   }
