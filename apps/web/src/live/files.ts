@@ -70,15 +70,15 @@ function sendLater(): void {
   }, pause)
 }
 
-/** Gives the server what is kept here. To be called when it can be reached again. */
+/** Gives the server what is kept here. To be called when it can be reached again. What it refuses stays here. */
 export async function sendKept(): Promise<void> {
-  try {
-    const kept = await device()
-    for (const { asset, file } of await kept.getAll("files")) {
+  const kept = await device().catch(() => null)
+  for (const { asset, file } of (await kept?.getAll("files").catch(() => [])) ?? []) {
+    try {
       await api.addPicture(file)
-      await kept.delete("files", asset)
+      await kept?.delete("files", asset)
+    } catch (error) {
+      if (error instanceof TypeError) return sendLater()
     }
-  } catch (error) {
-    if (error instanceof TypeError) sendLater()
   }
 }

@@ -6,6 +6,7 @@ import {
   edgeStory,
   edgeWidth,
   fieldKinds,
+  fitParagraph,
   nodes,
   paragraph,
   schema,
@@ -31,7 +32,7 @@ export type EdgePart = 0 | 1 | 2
 /** A line of a head or foot: its parts are divided by tabs, which stop in the middle and at the right edge of the text. */
 function edgeFormat(setup: PageSetup): Partial<ParagraphFormat> {
   const width = Math.round(edgeWidth(setup) * 100) / 100
-  return {
+  return fitParagraph({
     align: "left",
     lineSpacing: { rule: "multiple", value: 1.15 },
     spaceAfter: 0,
@@ -42,7 +43,7 @@ function edgeFormat(setup: PageSetup): Partial<ParagraphFormat> {
       { position: Math.round(width * 50) / 100, align: "center", leader: "none" },
       { position: width, align: "right", leader: "none" },
     ],
-  }
+  })
 }
 
 /** Sees to it that a section has a head or foot of a kind: the one that it shows, or a new one; with what the sheets showed till then copied. */
