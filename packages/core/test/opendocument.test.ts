@@ -7,6 +7,7 @@ import {
   documentAttrs,
   fieldAttrs,
   leavesOf,
+  limits,
   paragraph,
   paragraphAttrs,
   pictureFormat,
@@ -52,6 +53,26 @@ test.each<[string, Partial<LetterFormat>]>([
   ['style:text-position="33% 58%" fo:letter-spacing="1mm"', { script: "super", spacing: 2.83 }],
   ['fo:font-variant="small-caps" fo:background-color="#ffff00"', { caps: "small", highlight: "#ffff00" }],
   ['fo:language="fr" fo:country="FR"', { language: "fr-FR" }],
+  ['fo:font-weight="700" fo:font-style="oblique"', { bold: true, italic: true }],
+  ['fo:font-weight="constructor" fo:color="red" fo:letter-spacing="constructor"', { bold: false }],
+  ['style:text-underline-style="none" style:text-line-through-style="none"', { underline: "none", strike: "none" }],
+  ['style:text-underline-style="solid" style:text-underline-type="double"', { underline: "double" }],
+  ['style:text-underline-style="solid" style:text-underline-width="bold"', { underline: "thick" }],
+  [
+    'style:text-underline-style="dotted" style:text-line-through-style="solid"',
+    { underline: "dotted", strike: "single" },
+  ],
+  ['style:text-underline-style="long-dash" fo:letter-spacing="normal"', { underline: "dashed", spacing: 0 }],
+  ['style:text-position="sub 58%"', { script: "sub" }],
+  ['style:text-position="0% 100%"', { script: "none" }],
+  ['fo:text-transform="uppercase" fo:background-color="transparent"', { caps: "all", highlight: null }],
+  ['fo:font-variant="normal" fo:text-shadow="none"', { caps: "none", shadow: false }],
+  [
+    'style:text-outline="true" fo:text-shadow="1pt 1pt" style:letter-kerning="false"',
+    { outline: true, shadow: true, kerning: false },
+  ],
+  ['fo:font-size="9000pt"', { size: limits.size[1] }],
+  ['fo:font-size="1e3pt" fo:language="none" fo:country="none"', {}],
 ])("letters: %s", (properties, format) => {
   const automatic = style("text", `<style:text-properties ${properties}/>`)
   const [block] = blocksIn('<text:p><text:span text:style-name="S">Tide</text:span></text:p>', { automatic })
@@ -67,6 +88,24 @@ test.each<[string, Partial<ParagraphFormat>]>([
   ['fo:margin-left="1in" fo:text-indent="-0.5in"', { indentLeft: 72, indentFirst: -36 }],
   ['style:writing-mode="rl-tb" fo:text-align="start"', { direction: "rtl", align: "right" }],
   ['fo:break-before="page" fo:orphans="3"', { breakBefore: true, orphans: 3 }],
+  ['fo:break-before="column"', { columnBefore: true }],
+  ['fo:break-before="auto" fo:widows="0"', { breakBefore: false, widows: 1 }],
+  ['fo:break-before="even-page" fo:widows="constructor"', { breakBefore: true }],
+  ['fo:text-align="constructor" style:writing-mode="constructor"', {}],
+  ['fo:text-align="end"', { align: "right" }],
+  [
+    'style:writing-mode="rl" fo:text-align="end" fo:margin-left="10pt"',
+    { direction: "rtl", align: "left", indentRight: 10 },
+  ],
+  ['fo:margin="6pt"', { spaceBefore: 6, spaceAfter: 6, indentLeft: 6, indentRight: 6 }],
+  ['fo:line-height="14pt"', { lineSpacing: { rule: "exact", value: 14 } }],
+  ['fo:line-height="normal"', { lineSpacing: { rule: "multiple", value: 1 } }],
+  ['style:line-height-at-least="14pt"', { lineSpacing: { rule: "atLeast", value: 14 } }],
+  ['fo:keep-together="always" style:contextual-spacing="true"', { keepTogether: true, spaceAlike: false }],
+  ['fo:background-color="#F0F0F0"', { shading: "#f0f0f0" }],
+  ['fo:background-color="transparent" fo:border="none"', { shading: null, borders: {} }],
+  ['fo:margin-left="90000pt"', { indentLeft: limits.space[1] }],
+  ['fo:margin-left="99999999999999999999999999999999999999pt"', { indentLeft: limits.space[1] }],
   [
     'fo:border-bottom="1pt dashed #00ff00" fo:padding="2pt"',
     { borders: { bottom: { pattern: "dashed", width: 1, colour: "#00ff00", distance: 2 } } },
@@ -74,7 +113,7 @@ test.each<[string, Partial<ParagraphFormat>]>([
 ])("paragraphs: %s", (properties, format) => {
   const automatic = style("paragraph", `<style:paragraph-properties ${properties}/>`)
   expect(
-    paragraphAttrs(blocksIn('<text:p text:style-name="S">Tide</text:p>', { automatic })[0] as Node).format,
+    paragraphAttrs(blocksIn('<text:p text:style-name="S">Tide</text:p>', { automatic })[0] as Node).format ?? {},
   ).toEqual(format)
 })
 

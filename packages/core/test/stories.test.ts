@@ -1,6 +1,17 @@
 import fc from "fast-check"
 import { type EditorState, TextSelection } from "prosemirror-state"
-import { document, leavesOf, nodes, p, storiesOf, table, textOf, withoutOrphans } from "../src/document"
+import {
+  document,
+  fitSetup,
+  leavesOf,
+  limits,
+  nodes,
+  p,
+  storiesOf,
+  table,
+  textOf,
+  withoutOrphans,
+} from "../src/document"
 import { checkDocument, readDocument } from "../src/document/reading"
 import * as editing from "../src/editing"
 import {
@@ -186,4 +197,16 @@ test("whatever is done, every anchor has its story, every story its anchor, and 
     }),
     { numRuns: 150 },
   )
+})
+
+test("the heads of the widest and the narrowest sheets can be written", () => {
+  for (const width of [limits.paper[0], 4000, limits.paper[1]]) {
+    const wide = acted(
+      stateOf([p("Tides")], [0, 0]),
+      editing.changeSetup((setup) => fitSetup({ ...setup, width }), "all", "Paper"),
+    )
+    const { doc } = acted(wide, editing.writeEdge("head", "all", 0))
+    checkDocument(doc)
+    expect(storiesOf(doc).size).toBe(1)
+  }
 })
