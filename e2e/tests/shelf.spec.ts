@@ -13,6 +13,7 @@ test("the shelf shows every document with a picture of its first sheet, its shee
   page,
   server,
 }) => {
+  test.slow()
   await page.goto(server.address)
   for (const name of ["Letter to the harbour master", "Tides and timetables", "Minutes, 3 November"])
     await expect(page.getByText(name, { exact: true })).toBeVisible()
@@ -189,7 +190,7 @@ test("a document is found by a phrase and opens at it; copies, the bin and the w
   await expect(page.getByTestId("find-count")).toHaveText("1 of 1")
   await expect(page.locator(".block.note", { hasText: "a half moon and a stroke" })).toBeInViewport()
   await page.getByRole("link", { name: "Back to the shelf" }).click()
-  await search.fill("risk")
+  await search.fill("risk repo")
   await expect(found.first()).toContainText("Risk report")
   await search.fill("")
 
