@@ -19,7 +19,7 @@ export class Searching {
   private readonly sql
 
   constructor(
-    db: Db,
+    private readonly db: Db,
     private readonly store: DocumentStore,
   ) {
     this.sql = {
@@ -44,7 +44,12 @@ export class Searching {
 
   /** Reads the texts of documents that were changed since they were read last. */
   private refresh(): void {
-    for (const { id, version } of this.sql.stale.all(readAtOnce)) {
+    const stale = this.sql.stale.all(readAtOnce)
+    if (stale.length > 0) this.db.transaction(() => this.read(stale))()
+  }
+
+  private read(stale: readonly { id: string; version: number }[]): void {
+    for (const { id, version } of stale) {
       let text = ""
       try {
         text = wordsOf(this.store, id, version)
