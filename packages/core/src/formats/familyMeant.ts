@@ -1,5 +1,5 @@
 /** Names of typefaces in files, and the families of ours that they mean. */
-import { families } from "../document/families"
+import { families, familyNamed } from "../document/families"
 
 const byName = new Map(
   families.flatMap(({ name, matches }) =>
@@ -41,3 +41,9 @@ export function familyMeant(name: string, kind?: string): { family: string; know
 
 /** Whether a typeface holds signs in the place of letters. */
 export const isOfSigns = (name: string): boolean => /symbol|dings/i.test(name)
+
+/** What a family of ours is called elsewhere: other programs know what it matches. */
+export function faceName(family: string): string {
+  const own = familyNamed(family)
+  return own.name === family ? (own.matches ?? family) : family
+}

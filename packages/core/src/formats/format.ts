@@ -34,6 +34,14 @@ export interface ReadOptions {
   divider?: string
 }
 
+/** What the formats that are archives are written from, with the document. */
+export interface WriteSources {
+  name: string | null
+  asset: AssetSource
+  /** The numbers of sheets on which leaves begin, if they are known. */
+  pages?: ReadonlyMap<number, string> | undefined
+}
+
 /** A kind of file, with what reads and writes it where that can be done. */
 export interface Format extends Kind {
   /** @throws ReadingError */

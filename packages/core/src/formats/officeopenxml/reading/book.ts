@@ -2,6 +2,8 @@
 import { asName, nodes, paragraph, styleChain, type ParagraphFormat, type StyleSheet } from "../../../document"
 import type { Node } from "prosemirror-model"
 import type { Leaving } from "../../leaving"
+import { sharing } from "../../sharing"
+import { withoutTables } from "../../withoutTables"
 import { allWithin, childrenNamed, textIn, type XmlElement } from "../../xml/parsing"
 import type { Parts } from "../parts"
 import type { Numbering } from "./numbering"
@@ -32,16 +34,8 @@ export class Book {
     this.pictures = new PictureReader(parts, leaving)
   }
 
-  private readonly formats = new Map<string, Partial<ParagraphFormat>>()
-
-  /** The same values as one object, so that they are checked and compared once. */
-  same(format: Partial<ParagraphFormat>): Partial<ParagraphFormat> {
-    const key = JSON.stringify(format)
-    const known = this.formats.get(key)
-    if (known) return known
-    this.formats.set(key, format)
-    return format
-  }
+  /** The same values as one object. */
+  readonly same = sharing<Partial<ParagraphFormat>>()
 
   private readonly saidBy = new Map<string, { letters: ReadonlySet<string>; paragraph: ReadonlySet<string> }>()
 
@@ -105,11 +99,6 @@ export class Book {
       return paragraph("body", words === "" ? [] : [words])
     })
   }
-}
-
-/** A table in a note is set as its text. */
-function withoutTables(block: Node): Node {
-  return block.isTextblock ? block : paragraph("note", [block.textBetween(0, block.content.size, " ")].filter(Boolean))
 }
 
 /** The blank between the mark of a note and its words goes with the mark. */

@@ -26,7 +26,7 @@ import { readSection } from "./sections"
 import { isSectionEnd, StoryReader, type Block } from "./story"
 import { Styles } from "./styles"
 import { Theme } from "./theme"
-import { colourOf, isOn, valueOf } from "./values"
+import { colourOf, isOn, numberForms, valueOf } from "./values"
 
 /** @throws ReadingError */
 export function readOfficeOpenXml(bytes: Uint8Array): FileRead {
@@ -138,14 +138,7 @@ function propertiesOf(parts: Parts): Properties {
   }
 }
 
-const noteForms = meanings<NoteSettings["end"]["form"]>({
-  decimal: "decimal",
-  lowerRoman: "lowerRoman",
-  upperRoman: "upperRoman",
-  lowerLetter: "lowerLetter",
-  upperLetter: "upperLetter",
-  chicago: "signs",
-})
+const noteForms = meanings<NoteSettings["end"]["form"]>({ ...numberForms, chicago: "signs" })
 
 function notesOf(settings: XmlElement | undefined): NoteSettings {
   const foot = child(settings, "w:footnotePr")

@@ -14,22 +14,15 @@ import { meanings } from "../../meanings"
 import { child, childrenNamed, type XmlElement } from "../../xml/parsing"
 import type { Leaving } from "../../leaving"
 import { readLetters } from "./letters"
-import { boxes } from "../boxes"
+import { boxes } from "../../boxes"
 import { readParagraph } from "./paragraphs"
 import { symbolOf } from "./symbols"
 import type { Theme } from "./theme"
-import { isOn, valueOf, whole } from "./values"
+import { isOn, numberForms, valueOf, whole } from "./values"
 
 const alignMeant = meanings<ListLevel["align"]>({ center: "center", right: "right", end: "right" })
 const followMeant = meanings<ListLevel["follow"]>({ space: "space", nothing: "none" })
-const forms = meanings<ListLevel["numbering"]>({
-  decimal: "decimal",
-  decimalZero: "zero",
-  lowerLetter: "lowerLetter",
-  upperLetter: "upperLetter",
-  lowerRoman: "lowerRoman",
-  upperRoman: "upperRoman",
-})
+const forms = meanings<ListLevel["numbering"]>({ ...numberForms, decimalZero: "zero" })
 
 function levelOf(lvl: XmlElement, depth: number, theme: Theme, leaving: Leaving): ListLevel {
   const form = valueOf(lvl, "w:numFmt") ?? "decimal"

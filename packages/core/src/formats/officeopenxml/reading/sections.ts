@@ -2,7 +2,7 @@
 import { defaultSetup, fitBorder, fitSetup, type PageSetup } from "../../../document"
 import { meanings } from "../../meanings"
 import { child, childrenNamed, type XmlElement } from "../../xml/parsing"
-import { borderOf, isOn, twips, valueOf, whole } from "./values"
+import { borderOf, isOn, numberForms, twips, valueOf, whole } from "./values"
 
 /** What is said for the whole document. */
 export interface SectionSettings {
@@ -17,12 +17,7 @@ const begins = meanings<PageSetup["begins"]>({
   oddPage: "odd",
   evenPage: "even",
 })
-const forms = meanings<PageSetup["numbering"]["form"]>({
-  lowerRoman: "lowerRoman",
-  upperRoman: "upperRoman",
-  lowerLetter: "lowerLetter",
-  upperLetter: "upperLetter",
-})
+const forms = meanings<PageSetup["numbering"]["form"]>(numberForms)
 const variants = meanings<"all" | "first" | "left">({ default: "all", first: "first", even: "left" })
 
 /** @param story makes a story of the part that a section refers to, and gives its key */

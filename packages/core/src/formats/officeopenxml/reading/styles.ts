@@ -14,6 +14,7 @@ import {
   type StyleSheet,
   type TabStop,
 } from "../../../document"
+import { addReadyStyles } from "../../readyStyles"
 import { child, childrenNamed, type XmlElement } from "../../xml/parsing"
 import { commonStyles } from "../commonStyles"
 import { readLetters } from "./letters"
@@ -179,11 +180,7 @@ export class Styles {
         letters,
       }
     }
-    for (const [key, own] of Object.entries(defaultStyles.styles)) {
-      if (Object.hasOwn(styles, key)) continue
-      const { family: _family, colour: _colour, ...letters } = own.letters
-      styles[key] = { ...own, letters, ...(key === headingsStyle ? { paragraph: {}, letters: {} } : {}) }
-    }
+    addReadyStyles(styles)
     mendParents(styles)
     return { ...this.sheet, fonts: {}, lists: numbering.lists }
   }

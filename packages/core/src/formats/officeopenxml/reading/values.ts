@@ -6,6 +6,15 @@ import { child, type XmlElement } from "../../xml/parsing"
 
 const points = meanings<number>({ pt: 1, in: 72, cm: 72 / 2.54, mm: 72 / 25.4, pc: 12, pi: 12 })
 
+/** Forms of numbers (17.18.59) that all numbers may have, those of sheets, notes and lists. */
+export const numberForms = {
+  decimal: "decimal",
+  lowerLetter: "lowerLetter",
+  upperLetter: "upperLetter",
+  lowerRoman: "lowerRoman",
+  upperRoman: "upperRoman",
+} as const
+
 /** A number of units, or a number with a unit of its own, in points; undefined for what is none. */
 function measure(value: string | undefined, unit: number): number | undefined {
   const found = /^\s*(-?[\d.]+)\s*([a-z]{2})?\s*$/.exec(value ?? "")

@@ -10,10 +10,11 @@ import {
   type PageSetup,
 } from "../../../document"
 import type { Node } from "prosemirror-model"
+import type { WriteSources } from "../../format"
 import { escapeXml, xml, xmlHead } from "../../xml/writing"
 import { zip } from "../../zip"
 import { namespaces } from "../names"
-import { part, WrittenParts, type WriteSources } from "./parts"
+import { part, WrittenParts } from "./parts"
 import { section } from "./sections"
 import { StoryWriter } from "./story"
 import { flag, hex, value } from "./values"

@@ -1,14 +1,8 @@
 /** Values of letters as properties of runs, in the order that the standard wants. */
-import { familyNamed } from "../../../document/families"
 import type { LetterFormat } from "../../../document"
+import { faceName } from "../../familyMeant"
 import { xml } from "../../xml/writing"
 import { flag, hex, shading, twips, value } from "./values"
-
-/** What a family is called elsewhere: other programs know what it matches. */
-export function faceName(family: string): string {
-  const own = familyNamed(family)
-  return own.name === family ? (own.matches ?? family) : family
-}
 
 const underlines: Readonly<Record<LetterFormat["underline"], string>> = {
   none: "none",

@@ -1,7 +1,7 @@
 /** Lists: a definition of ours is an abstract one, each run of it an instance. */
 import { levelOf, listNamed, type ListLevel, type ListPlace, type StyleSheet } from "../../../document"
 import { xml } from "../../xml/writing"
-import { boxes } from "../boxes"
+import { boxes } from "../../boxes"
 import { runProperties } from "./letters"
 import { flag, twips, value } from "./values"
 

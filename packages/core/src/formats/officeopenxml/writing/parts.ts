@@ -12,6 +12,7 @@ import {
   type StyleSheet,
 } from "../../../document"
 import type { Node } from "prosemirror-model"
+import type { WriteSources } from "../../format"
 import { checkPicture } from "../../pictureFile"
 import { xml } from "../../xml/writing"
 import { namespaces } from "../names"
@@ -21,14 +22,6 @@ import { StoryWriter } from "./story"
 import { WrittenStyles } from "./styles"
 
 const officeRelations = "http://schemas.openxmlformats.org/officeDocument/2006/relationships/"
-
-export interface WriteSources {
-  name: string | null
-  /** The bytes of a file of the document; undefined where they are not to be had. */
-  asset(name: string): Uint8Array | undefined
-  /** The numbers of sheets on which leaves begin, if they are known. */
-  pages?: ReadonlyMap<number, string> | undefined
-}
 
 export class WrittenParts {
   readonly sheet: StyleSheet

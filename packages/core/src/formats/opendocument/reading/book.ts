@@ -1,16 +1,10 @@
 /** What all texts of one file share while it is read. */
-import {
-  entryOf,
-  levelOf,
-  nodes,
-  paragraph,
-  readyLists,
-  type ParagraphFormat,
-  type StyleSheet,
-} from "../../../document"
+import { entryOf, levelOf, nodes, readyLists, type ParagraphFormat, type StyleSheet } from "../../../document"
 import type { Node } from "prosemirror-model"
 import { assetName } from "../../assets"
 import type { Leaving } from "../../leaving"
+import { sharing } from "../../sharing"
+import { withoutTables } from "../../withoutTables"
 import { checkPicture, PictureError } from "../../pictureFile"
 import { child, childrenNamed, isElement, textIn, type XmlElement } from "../../xml/parsing"
 import { cleanPath } from "../../zip"
@@ -38,16 +32,8 @@ export class Book {
     private readonly named: ReadonlyMap<string, XmlElement>,
   ) {}
 
-  private readonly formats = new Map<string, Partial<ParagraphFormat>>()
-
-  /** The same values as one object, so that they are checked and compared once. */
-  same(format: Partial<ParagraphFormat>): Partial<ParagraphFormat> {
-    const key = JSON.stringify(format)
-    const known = this.formats.get(key)
-    if (known) return known
-    this.formats.set(key, format)
-    return format
-  }
+  /** The same values as one object. */
+  readonly same = sharing<Partial<ParagraphFormat>>()
 
   listStyle(name: string, _styles: Styles): XmlElement | undefined {
     return this.named.get(`list ${name}`)
@@ -69,10 +55,7 @@ export class Book {
 
   note(kind: "note" | "endnote", blocks: readonly Node[]): string {
     const key = `${kind}-${this.stories.length + 1}`
-    const plain = blocks.map((block) =>
-      block.isTextblock ? block : paragraph("note", [block.textBetween(0, block.content.size, " ")].filter(Boolean)),
-    )
-    this.stories.push(nodes.story.create({ key, kind }, plain))
+    this.stories.push(nodes.story.create({ key, kind }, blocks.map(withoutTables)))
     return key
   }
 

@@ -19,7 +19,7 @@ import { checkDocument, ReadingError } from "../../../document/reading"
 import type { Node } from "prosemirror-model"
 import type { FileRead } from "../../format"
 import { Leaving } from "../../leaving"
-import { meanings } from "../../meanings"
+import { formMeant } from "../numberForms"
 import { withTrueReferences } from "../../trueReferences"
 import { child, childrenNamed, isElement, parseXml, textIn, xmlText, type XmlElement } from "../../xml/parsing"
 import { isZip, unzip } from "../../zip"
@@ -274,14 +274,6 @@ function propertiesOf(meta: XmlElement | undefined): Properties {
     author: words("meta:initial-creator") || words("dc:creator"),
   }
 }
-
-const formMeant = meanings<PageSetup["numbering"]["form"]>({
-  "1": "decimal",
-  a: "lowerLetter",
-  A: "upperLetter",
-  i: "lowerRoman",
-  I: "upperRoman",
-})
 
 function notesOf(named: XmlElement | undefined): NoteSettings {
   const of = (kind: string) =>

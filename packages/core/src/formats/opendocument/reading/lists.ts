@@ -12,19 +12,12 @@ import {
 } from "../../../document"
 import { meanings } from "../../meanings"
 import { child, isElement, type XmlElement } from "../../xml/parsing"
-import { boxes } from "../../officeopenxml/boxes"
+import { boxes } from "../../boxes"
+import { formMeant } from "../numberForms"
 import { lengthOf, readLetters, type LetterContext } from "./properties"
 
 const alignMeant = meanings<ListLevel["align"]>({ center: "center", end: "right", right: "right" })
 const followMeant = meanings<ListLevel["follow"]>({ space: "space", nothing: "none" })
-const forms = meanings<ListLevel["numbering"]>({
-  "1": "decimal",
-  a: "lowerLetter",
-  A: "upperLetter",
-  i: "lowerRoman",
-  I: "upperRoman",
-})
-
 function levelOf(own: XmlElement, depth: number, context: LetterContext): ListLevel {
   const { attrs } = own
   const properties = child(own, "style:list-level-properties")
@@ -47,7 +40,7 @@ function levelOf(own: XmlElement, depth: number, context: LetterContext): ListLe
         ? "•"
         : sign || (attrs["style:num-suffix"] ?? ""),
     kind: number ? "number" : "mark",
-    numbering: forms(form) ?? "decimal",
+    numbering: formMeant(form) ?? "decimal",
     start: Number(attrs["text:start-value"] ?? 1) || 1,
     indent: label ? (left ?? 0) : space + width,
     hanging: label ? Math.max(0, -(first ?? 0)) : width,

@@ -13,6 +13,7 @@ import {
   type Style,
   type StyleSheet,
 } from "../../../document"
+import { addReadyStyles } from "../../readyStyles"
 import { child, childrenNamed, type XmlElement } from "../../xml/parsing"
 import { commonStyles } from "../commonStyles"
 import { readLetters, readParagraph, type LetterContext } from "./properties"
@@ -149,31 +150,27 @@ export class Styles {
 
   private readonly made: Record<string, Style> = {}
 
-  private sizeOf(key: string): number | undefined {
+  /** What a style says of something, or else the nearest of those that it starts from. */
+  private nearest<T>(key: string, of: (style: Style) => T | undefined): T | undefined {
     for (let at: string | null = key, turns = 0; at !== null && turns < 30; turns++) {
       const own: Style | undefined = entryOf(this.made, at)
-      if (own?.letters.size !== undefined) return own.letters.size
+      const found = own && of(own)
+      if (found !== undefined) return found
       at = own?.parent ?? null
     }
-    return this.defaults.letters.size
+    return undefined
+  }
+
+  private sizeOf(key: string): number | undefined {
+    return this.nearest(key, ({ letters }) => letters.size) ?? this.defaults.letters.size
   }
 
   private indentOf(key: string): number {
-    for (let at: string | null = key, turns = 0; at !== null && turns < 30; turns++) {
-      const own: Style | undefined = entryOf(this.made, at)
-      if (own?.paragraph.indentLeft !== undefined) return own.paragraph.indentLeft
-      at = own?.parent ?? null
-    }
-    return this.defaults.paragraph.indentLeft
+    return this.nearest(key, ({ paragraph }) => paragraph.indentLeft) ?? this.defaults.paragraph.indentLeft
   }
 
   isBackward(key: string): boolean {
-    for (let at: string | null = key, turns = 0; at !== null && turns < 30; turns++) {
-      const own: Style | undefined = entryOf(this.made, at)
-      if (own?.paragraph.direction !== undefined) return own.paragraph.direction === "rtl"
-      at = own?.parent ?? null
-    }
-    return this.defaults.paragraph.direction === "rtl"
+    return (this.nearest(key, ({ paragraph }) => paragraph.direction) ?? this.defaults.paragraph.direction) === "rtl"
   }
 
   /** @param list the list that a style gives to its paragraphs */
@@ -217,11 +214,7 @@ export class Styles {
       return key
     }
     for (const name of this.keys.keys()) make(name)
-    for (const [key, own] of Object.entries(defaultStyles.styles)) {
-      if (Object.hasOwn(made, key)) continue
-      const { family: _family, colour: _colour, ...letters } = own.letters
-      made[key] = { ...own, letters, ...(key === headingsStyle ? { paragraph: {}, letters: {} } : {}) }
-    }
+    addReadyStyles(made)
     return made
   }
 }

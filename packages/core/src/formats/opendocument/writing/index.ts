@@ -14,10 +14,11 @@ import {
   type PageSetup,
 } from "../../../document"
 import type { Node } from "prosemirror-model"
-import type { WriteSources } from "../../officeopenxml/writing/parts"
+import type { WriteSources } from "../../format"
 import { escapeXml, xml, xmlHead } from "../../xml/writing"
 import { zip } from "../../zip"
 import { namespaces, textType } from "../names"
+import { formLetters } from "../numberForms"
 import { border, points } from "./properties"
 import { StoryWriter } from "./story"
 import { AutomaticStyles } from "./styles"
@@ -146,9 +147,7 @@ function masters(doc: Node, written: Written, automatic: AutomaticStyles): { lay
           "fo:background-color": setup.colour ?? undefined,
           "fo:border": frame ? border(frame) : undefined,
           "fo:padding": frame ? points(frame.distance) : undefined,
-          "style:num-format": { decimal: "1", lowerRoman: "i", upperRoman: "I", lowerLetter: "a", upperLetter: "A" }[
-            numbering.form
-          ],
+          "style:num-format": formLetters[numbering.form],
         },
         columns(setup),
       ),
@@ -166,15 +165,13 @@ function masters(doc: Node, written: Written, automatic: AutomaticStyles): { lay
 }
 
 function notes({ foot, end }: NoteSettings): string {
-  const form = (own: NoteSettings["end"]["form"]) =>
-    ({ decimal: "1", lowerRoman: "i", upperRoman: "I", lowerLetter: "a", upperLetter: "A", signs: "1" })[own]
   return (
     xml("text:notes-configuration", {
       "text:note-class": "footnote",
-      "style:num-format": form(foot.form),
+      "style:num-format": formLetters[foot.form],
       "text:start-numbering-at": { document: "document", section: "chapter", sheet: "page" }[foot.restart],
       "text:footnotes-position": "page",
-    }) + xml("text:notes-configuration", { "text:note-class": "endnote", "style:num-format": form(end.form) })
+    }) + xml("text:notes-configuration", { "text:note-class": "endnote", "style:num-format": formLetters[end.form] })
   )
 }
 

@@ -1,6 +1,6 @@
 /** Values of letters and paragraphs as properties. */
 import type { Border, LetterFormat, ParagraphFormat } from "../../../document"
-import { faceName } from "../../officeopenxml/writing/letters"
+import { faceName } from "../../familyMeant"
 import { xml, type XmlValues } from "../../xml/writing"
 
 export const points = (own: number): string => `${Math.round(own * 100) / 100}pt`

@@ -11,7 +11,8 @@ import {
   type Style,
   type StyleSheet,
 } from "../../../document"
-import { boxes } from "../../officeopenxml/boxes"
+import { boxes } from "../../boxes"
+import { formLetters } from "../numberForms"
 import { xml, type XmlValues } from "../../xml/writing"
 import { commonStyles } from "../commonStyles"
 import { paragraphProperties, points, textProperties } from "./properties"
@@ -129,15 +130,6 @@ export class AutomaticStyles {
   }
 }
 
-const forms: Readonly<Record<ListLevel["numbering"], string>> = {
-  decimal: "1",
-  zero: "1",
-  lowerLetter: "a",
-  upperLetter: "A",
-  lowerRoman: "i",
-  upperRoman: "I",
-}
-
 /** Styles of lists that are used. */
 export class WrittenLists {
   private readonly used = new Set<string>()
@@ -197,7 +189,7 @@ export class WrittenLists {
       "text:list-level-style-number",
       {
         "text:level": depth + 1,
-        "style:num-format": first ? forms[own.numbering] : "",
+        "style:num-format": first ? formLetters[own.numbering] : "",
         "style:num-prefix": (first ? own.format.slice(0, first.index) : own.format) || undefined,
         "style:num-suffix": (last ? own.format.slice(last.index + 2) : "") || undefined,
         "text:display-levels": shown > 1 ? Math.min(shown, depth + 1) : undefined,

@@ -15,7 +15,7 @@ import {
   type StyleSheet,
 } from "../../../document"
 import { Fragment, type Node } from "prosemirror-model"
-import type { WriteSources } from "../../officeopenxml/writing/parts"
+import type { WriteSources } from "../../format"
 import { checkPicture } from "../../pictureFile"
 import { xml } from "../../xml/writing"
 import { WrittenLists, WrittenStyles } from "./styles"
