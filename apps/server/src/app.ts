@@ -10,10 +10,12 @@ import { Pictures } from "./pictures/pictures"
 import { assetRoutes } from "./routes/assets"
 import { documentRoutes } from "./routes/documents"
 import { serveApp } from "./routes/app"
+import { shelfRoutes } from "./routes/shelf"
 import { AssetStore } from "./store/assets"
 import { openDatabase } from "./store/database"
 import { DocumentStore } from "./store/documents"
 import { Searching } from "./store/searching"
+import { ShelfStore } from "./store/shelf"
 import { sweepDaily } from "./store/sweeping"
 import { Writing } from "./store/writing"
 
@@ -61,7 +63,12 @@ export function createApp({ database, web, hosts: setting }: AppOptions): App {
   const app = express()
   app.disable("x-powered-by")
   app.use(guard(hosts))
-  app.use("/api", assetRoutes(assets), documentRoutes(store, rooms, pictures, new Searching(db, store)))
+  app.use(
+    "/api",
+    assetRoutes(assets),
+    documentRoutes(store, rooms, pictures),
+    shelfRoutes(store, new ShelfStore(db), rooms, new Searching(db, store)),
+  )
   app.use("/api", (_request, response) => {
     response.status(404).json({ message: "There is nothing at this address." })
   })

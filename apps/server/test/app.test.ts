@@ -145,21 +145,33 @@ test("documents are found by name and by what is written in them, as it is now, 
   expect(await found("ÉCLUS")).toEqual([["Éclusier", null]])
   expect(await found('" OR 1 * ( NEAR')).toEqual([])
   expect(await found("%")).toEqual([])
-  await fetch(`${address}/api/documents/${body.id}/binned`, { method: "PUT" })
+  await changeShelf({ kind: "document", id: body.id, binned: true })
   expect(await found("mended whit")).toEqual([])
-  expect((await json("/bin")).body.map((own: { id: string }) => own.id)).toEqual([body.id])
+  expect((await json("/shelf")).body.binned.map((own: { id: string }) => own.id)).toEqual([body.id])
 })
+
+/** Changes the shelf as the page does. */
+function changeShelf(...changes: object[]) {
+  return json("/shelf/changes", {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify({ changes }),
+  })
+}
 
 test("what is in the bin can be had again until it is removed; what is on the shelf cannot be removed", async () => {
   const { body: made } = await json("/documents", { method: "POST" })
-  const act = async (method: string, path: string) =>
-    (await fetch(`${address}/api/documents/${made.id}${path}`, { method })).status
-  expect(await act("DELETE", "")).toBe(404)
-  expect(await act("PUT", "/binned")).toBe(204)
-  expect(app.store.list().some(({ id }) => id === made.id)).toBe(false)
-  expect(await act("DELETE", "/binned")).toBe(204)
-  expect(app.store.list().some(({ id }) => id === made.id)).toBe(true)
-  expect(await act("POST", "/copies")).toBe(201)
-  await act("PUT", "/binned")
-  expect([await act("DELETE", ""), await act("DELETE", ""), await act("POST", "/copies")]).toEqual([204, 404, 404])
+  const { id } = made
+  const listed = () => app.store.list().some((own) => own.id === id)
+  expect((await changeShelf({ kind: "document", id, removed: true })).body.message).toContain("not in the bin")
+  await changeShelf({ kind: "document", id, binned: true })
+  expect(listed()).toBe(false)
+  await changeShelf({ kind: "document", id, binned: false })
+  expect(listed()).toBe(true)
+  await changeShelf({ kind: "document", id, binned: true })
+  const { body } = await changeShelf({ kind: "document", id, removed: true })
+  expect((await fetch(`${address}/api/documents/${id}/copies`, { method: "POST" })).status).toBe(404)
+  await changeShelf(...body.back)
+  expect(app.store.binned().map((own) => own.id)).toContain(id)
+  expect((await changeShelf({ kind: "document", id: "no such one", binned: true })).status).toBe(400)
 })

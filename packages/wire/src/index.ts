@@ -19,15 +19,59 @@ export const ShelfEntry = z.object({
   created: z.number(),
   changed: z.number(),
   version: z.number().int(),
+  /** The folder that it lies in; null on the shelf itself. */
+  folder: Id.nullable(),
+  /** How many sheets it has; null where they were not counted for this version. */
+  sheets: z.number().int().nullable(),
 })
+
+/** A folder of the shelf; `folder` is the one that it lies in. */
+export const Folder = z.object({
+  id: Id,
+  name: z.string().nullable(),
+  folder: Id.nullable(),
+  created: z.number(),
+})
+
+/** All that lies on the shelf, with what lies in the bin. */
+export const ShelfContents = z.object({
+  documents: z.array(ShelfEntry),
+  folders: z.array(Folder),
+  binned: z.array(ShelfEntry),
+})
+
+const Name = z.string().trim().max(200).nullable()
+
+/** What becomes of a document or a folder; what is not named stays. A folder that is `gone: false` is made. */
+export const ShelfChange = z.discriminatedUnion("kind", [
+  z.object({
+    kind: z.literal("document"),
+    id: Id,
+    name: Name.optional(),
+    folder: Id.nullable().optional(),
+    binned: z.boolean().optional(),
+    /** Out of the bin for good; swept away a day later. */
+    removed: z.boolean().optional(),
+  }),
+  z.object({
+    kind: z.literal("folder"),
+    id: Id,
+    name: Name.optional(),
+    folder: Id.nullable().optional(),
+    gone: z.boolean().optional(),
+  }),
+])
+
+/** Changes that are made together or not at all. */
+export const ShelfChanges = z.object({ changes: z.array(ShelfChange).min(1).max(50_000) })
 
 /** A document in which something was found, and where: a sentence with the words between the signs U+0001 and U+0002. */
 export const FoundDocument = z.object({ entry: ShelfEntry, sentence: z.string().nullable() })
 
-export const Rename = z.object({ name: z.string().trim().max(200).nullable() })
+export const Rename = z.object({ name: Name })
 
 /** A document that is kept as a new one: a name, and the document node. */
-export const NewDocument = z.object({ name: z.string().trim().max(200).nullable(), document: z.unknown() })
+export const NewDocument = z.object({ name: Name, document: z.unknown() })
 
 /** App to server, over the WebSocket at /live/ID?since=VERSION&stamp=STAMP&person=PERSON. */
 export const FromApp = z.discriminatedUnion("type", [
@@ -84,6 +128,9 @@ export const Problem = z.object({ message: z.string() })
 
 export type AddedPicture = z.infer<typeof AddedPicture>
 export type ShelfEntry = z.infer<typeof ShelfEntry>
+export type Folder = z.infer<typeof Folder>
+export type ShelfContents = z.infer<typeof ShelfContents>
+export type ShelfChange = z.infer<typeof ShelfChange>
 export type FoundDocument = z.infer<typeof FoundDocument>
 export type Rename = z.infer<typeof Rename>
 export type NewDocument = z.infer<typeof NewDocument>

@@ -5,7 +5,6 @@ import { NewDocument, Rename } from "@biblon/wire"
 import type { Rooms } from "../live/rooms"
 import type { Pictures } from "../pictures/pictures"
 import type { DocumentStore } from "../store/documents"
-import type { Searching } from "../store/searching"
 
 function missing(response: Response): void {
   response.status(404).json({ message: "There is no such document. It may have been removed in another tab." })
@@ -15,12 +14,9 @@ const largestKept = "64mb"
 /** A page that is older than this server may have kept it. */
 const oldestFormat = 1
 
-/** Characters that are searched for at most. */
-const longestSearch = 200
-
 const idOf = (request: Request) => String(request.params.id)
 
-export function documentRoutes(store: DocumentStore, rooms: Rooms, pictures: Pictures, searching: Searching): Router {
+export function documentRoutes(store: DocumentStore, rooms: Rooms, pictures: Pictures): Router {
   const router = Router()
 
   router.get("/documents", (_request, response) => {
@@ -48,36 +44,6 @@ export function documentRoutes(store: DocumentStore, rooms: Rooms, pictures: Pic
       if (!(error instanceof ReadingError)) throw error
       response.status(422).json({ message: `The document was not kept: ${error.message}` })
     }
-  })
-
-  /** Documents with ?words= in their names or their text. */
-  router.get("/search", (request, response) => {
-    response.json(searching.find(String(request.query.words ?? "").slice(0, longestSearch)))
-  })
-
-  router.get("/bin", (_request, response) => {
-    response.json(store.binned())
-  })
-
-  router.put("/documents/:id/binned", (request, response) => {
-    if (store.bin(idOf(request), Date.now())) response.status(204).end()
-    else missing(response)
-  })
-
-  router.delete("/documents/:id/binned", (request, response) => {
-    if (store.bin(idOf(request), null)) response.status(204).end()
-    else missing(response)
-  })
-
-  /** For good, out of the bin. */
-  router.delete("/documents/:id", (request, response) => {
-    const id = idOf(request)
-    if (rooms.isOpen(id))
-      response
-        .status(409)
-        .json({ message: "It is open somewhere. Close it there first; until then it stays in the bin." })
-    else if (store.remove(id)) response.status(204).end()
-    else missing(response)
   })
 
   router.post("/documents/:id/copies", (request, response) => {

@@ -55,6 +55,20 @@ const migrations: (string | ((db: Db) => void))[] = [
      version integer not null
    ) strict;
    create virtual table texts using fts5 (body, tokenize = "unicode61 remove_diacritics 2");`,
+  `-- Folders of the shelf; what names one that is not here lies on the shelf itself.
+   create table folders (
+     id text primary key,
+     name text,
+     folder text,
+     created integer not null
+   ) strict;
+   alter table documents add column folder text;
+   -- When it was removed out of the bin, in milliseconds since 1970; it is swept away some time later.
+   alter table documents add column removed integer;
+   -- What is known of the words of a document goes with it.
+   create trigger forget_text after delete on text_versions begin
+     delete from texts where rowid = old.rowid;
+   end;`,
 ]
 
 /** Snapshots are packed, with the number of the form they are in. */

@@ -23,6 +23,10 @@ function openingOf(doc: Node): string {
   return ""
 }
 
+/** What the shelf knows of documents; how many sheets, where they were counted for this version. */
+const entries = `select d.id, d.name, d.opening, d.created, d.changed, d.version, f.id as folder, p.sheets
+  from documents d left join folders f on f.id = d.folder left join pictures p on p.document = d.id and p.version = d.version`
+
 export class DocumentStore {
   private readonly sql
   private readonly snapshots: Snapshots
@@ -31,17 +35,12 @@ export class DocumentStore {
     this.snapshots = new Snapshots(db)
     this.sql = {
       list: db.prepare<[], ShelfEntry>(
-        "select id, name, opening, created, changed, version from documents where binned is null order by changed desc, id",
+        `${entries} where d.binned is null and d.removed is null order by d.changed desc, d.id`,
       ),
       binned: db.prepare<[], ShelfEntry>(
-        "select id, name, opening, created, changed, version from documents where binned is not null order by binned desc, id",
+        `${entries} where d.binned is not null and d.removed is null order by d.binned desc, d.id`,
       ),
-      bin: db.prepare("update documents set binned = ? where id = ?"),
-      empty: db.prepare("delete from documents where id = ? and binned is not null"),
-      forgetText: db.prepare("delete from texts where rowid = (select rowid from text_versions where document = ?)"),
-      one: db.prepare<[string], ShelfEntry>(
-        "select id, name, opening, created, changed, version from documents where id = ?",
-      ),
+      one: db.prepare<[string], ShelfEntry>(`${entries} where d.id = ? and d.removed is null`),
       insert: db.prepare(
         "insert into documents (id, name, opening, created, changed, version) values (?, ?, ?, ?, ?, 0)",
       ),
@@ -68,19 +67,6 @@ export class DocumentStore {
   /** What lies in the bin, the last on top. */
   binned(): ShelfEntry[] {
     return this.sql.binned.all()
-  }
-
-  /** Puts a document into the bin, or with null back on the shelf. */
-  bin(id: string, now: number | null): boolean {
-    return this.sql.bin.run(now, id).changes > 0
-  }
-
-  /** Removes a document of the bin for good, with all its versions. */
-  remove(id: string): boolean {
-    return this.db.transaction(() => {
-      this.sql.forgetText.run(id)
-      return this.sql.empty.run(id).changes > 0
-    })()
   }
 
   /** A copy of a document as it is now, with a name of its own. */

@@ -25,19 +25,18 @@ export class Searching {
     this.sql = {
       stale: db.prepare<[number], { id: string; version: number }>(
         `select d.id, d.version from documents d left join text_versions t on t.document = d.id
-         where d.binned is null and (t.version is null or t.version <> d.version) order by d.changed desc limit ?`,
+         where d.binned is null and d.removed is null and (t.version is null or t.version <> d.version) order by d.changed desc limit ?`,
       ),
-      forget: db.prepare("delete from texts where rowid = (select rowid from text_versions where document = ?)"),
-      known: db.prepare("delete from text_versions where document = ?"),
+      forget: db.prepare("delete from text_versions where document = ?"),
       version: db.prepare("insert into text_versions (document, version) values (?, ?)"),
       put: db.prepare("insert into texts (rowid, body) values (?, ?)"),
       find: db.prepare<[string, number], { id: string; sentence: string }>(
         `select t.document as id, snippet(texts, 0, char(1), char(2), '…', 14) as sentence
          from texts join text_versions t on t.rowid = texts.rowid join documents d on d.id = t.document
-         where texts match ? and d.binned is null order by rank limit ?`,
+         where texts match ? and d.binned is null and d.removed is null order by rank limit ?`,
       ),
       named: db.prepare<[string, number], { id: string }>(
-        "select id from documents where binned is null and name like ? escape '\\' order by changed desc limit ?",
+        "select id from documents where binned is null and removed is null and name like ? escape '\\' order by changed desc limit ?",
       ),
     }
   }
@@ -57,7 +56,6 @@ export class Searching {
         // A damaged one is found by its name.
       }
       this.sql.forget.run(id)
-      this.sql.known.run(id)
       const { lastInsertRowid } = this.sql.version.run(id, version)
       this.sql.put.run(lastInsertRowid, text)
     }

@@ -1,10 +1,18 @@
-/** Removing files that no version of any document uses. */
+/** Removing what was thrown away: documents out of the bin, and files that no version of any document uses. */
 import { unpack } from "./snapshots"
 import type { Db } from "./database"
 
 const day = 86_400_000
 /** So long a file is kept that no document uses yet: somebody may be without a connection to say that one does. */
 export const unusedFor = 30 * day
+
+/** So long a removed document can be had back. */
+const hadBack = day
+
+/** Removes the documents that were taken out of the bin, with all their versions, once they can no longer be had back. */
+export function sweepRemoved(db: Db, now = Date.now()): number {
+  return db.prepare("delete from documents where removed < ?").run(now - hadBack).changes
+}
 
 /** So many changes are looked through before others have their turn. */
 const atOnce = 2000
@@ -53,9 +61,14 @@ export async function sweepAssets(db: Db, now = Date.now()): Promise<number> {
 
 /** Sweeps once a day, for as long as the process lives. */
 export function sweepDaily(db: Db): void {
+  const sweepAll = async () => {
+    if (!db.open) return
+    sweepRemoved(db)
+    await sweepAssets(db)
+  }
   const sweep = () =>
-    void (db.open ? sweepAssets(db) : Promise.resolve(0)).catch((error: Error) =>
-      console.error(`Files that nobody uses could not be removed: ${error.message}`),
+    void sweepAll().catch((error: Error) =>
+      console.error(`What was thrown away could not be removed: ${error.message}`),
     )
   setTimeout(sweep, 60_000).unref()
   setInterval(sweep, day).unref()

@@ -1,0 +1,136 @@
+import fc from "fast-check"
+import { document, p } from "@biblon/core/document"
+import { ShelfChange } from "@biblon/wire"
+import { openDatabase } from "../src/store/database"
+import { DocumentStore } from "../src/store/documents"
+import { Searching } from "../src/store/searching"
+import { deepest, ShelfProblem, ShelfStore } from "../src/store/shelf"
+import { sweepRemoved } from "../src/store/sweeping"
+
+function shelf() {
+  const db = openDatabase(":memory:")
+  const store = new DocumentStore(db)
+  const own = new ShelfStore(db)
+  const documents = ["Letter", "Minutes", "Report"].map((name, i) => store.create(document([p(name)]), name, i).id)
+  const all = () => ({ documents: store.list(), folders: own.folders(), binned: store.binned() })
+  const lies = () => Object.fromEntries(store.list().map(({ name, folder }) => [name, folder]))
+  return { db, store, own, documents, all, lies }
+}
+
+const made = (id: string, folder: string | null = null): ShelfChange => ({
+  kind: "folder",
+  id,
+  gone: false,
+  name: `Of ${id}`,
+  folder,
+})
+
+test("a folder is made of two documents in one change; what takes it back comes with it", () => {
+  const { own, documents, all, lies } = shelf()
+  const before = all()
+  const [letter = "", minutes = ""] = documents
+  const back = own.change(
+    [
+      made("season27"),
+      { kind: "document", id: letter, folder: "season27" },
+      { kind: "document", id: minutes, folder: "season27" },
+    ],
+    5,
+  )
+  expect(lies()).toEqual({ Letter: "season27", Minutes: "season27", Report: null })
+  expect(back.map(({ kind }) => kind)).toEqual(["document", "document", "folder"])
+  own.change(back, 6)
+  expect(all()).toEqual(before)
+})
+
+test("a folder neither lies in itself nor is dropped with what it holds, and nothing of such a change is made", () => {
+  const { own, documents, all } = shelf()
+  own.change([made("season27"), made("meetings", "season27")], 1)
+  const [letter = ""] = documents
+  own.change([{ kind: "document", id: letter, folder: "meetings" }], 1)
+  const before = all()
+  const refused = (...changes: ShelfChange[]) =>
+    expect(() => own.change([{ kind: "document", id: letter, name: "Other" }, ...changes], 2)).toThrow(ShelfProblem)
+  refused({ kind: "folder", id: "season27", folder: "meetings" })
+  refused({ kind: "folder", id: "season27", folder: "season27" })
+  refused({ kind: "folder", id: "meetings", gone: true })
+  refused({ kind: "folder", id: "elsewhere", name: "No" })
+  refused({ kind: "document", id: letter, folder: "elsewhere" })
+  expect(all()).toEqual(before)
+})
+
+test(`folders lie ${deepest} deep in one another, also when a whole tree of them moves`, () => {
+  const { own } = shelf()
+  const name = (tree: string, i: number) => `${tree}-folder-${i}`
+  for (const tree of ["a", "b"])
+    for (let i = 0; i < 12; i++) own.change([made(name(tree, i), i === 0 ? null : name(tree, i - 1))], 1)
+  const under = (i: number): ShelfChange => ({ kind: "folder", id: name("b", 0), folder: name("a", i) })
+  expect(() => own.change([under(11)], 2)).toThrow("20 deep")
+  own.change([under(7)], 2)
+})
+
+test("what is removed can be had back for a day; then it is gone, with what was known of its words", () => {
+  const { db, store, own, documents, all } = shelf()
+  const [letter = ""] = documents
+  const searching = new Searching(db, store)
+  expect(searching.find("letter")).toHaveLength(1)
+  own.change([{ kind: "document", id: letter, binned: true }], 1)
+  const before = all()
+  const back = own.change([{ kind: "document", id: letter, removed: true }], 1)
+  expect(store.binned()).toEqual([])
+  own.change(back, 2)
+  expect(all()).toEqual(before)
+  expect(() => own.change([{ kind: "document", id: letter, removed: true }], 3, () => true)).toThrow("open somewhere")
+  own.change([{ kind: "document", id: letter, removed: true }], 3)
+  expect(sweepRemoved(db, 86_400_003)).toBe(0)
+  expect(sweepRemoved(db, 86_400_004)).toBe(1)
+  expect(db.prepare("select body from texts").pluck().all()).toEqual(["Report", "Minutes"])
+})
+
+test("any changes that are made are taken back by what they answered", () => {
+  const ids = ["folder-a", "folder-b", "folder-c"]
+  const folder = fc.constantFrom(null, ...ids)
+  const change = (documents: readonly string[]) =>
+    fc.oneof(
+      fc.record(
+        {
+          kind: fc.constant("document" as const),
+          id: fc.constantFrom(...documents),
+          name: fc.constantFrom("Tide table", null),
+          folder,
+          binned: fc.boolean(),
+          removed: fc.boolean(),
+        },
+        { requiredKeys: ["kind", "id"] },
+      ),
+      fc.record(
+        {
+          kind: fc.constant("folder" as const),
+          id: fc.constantFrom(...ids),
+          name: fc.constantFrom("Season", null),
+          folder,
+          gone: fc.boolean(),
+        },
+        { requiredKeys: ["kind", "id"] },
+      ),
+    )
+  const { own, documents, all } = shelf()
+  fc.assert(
+    fc.property(fc.array(change(documents), { minLength: 1, maxLength: 6 }), (drawn) => {
+      const changes = drawn.map((one) => ShelfChange.parse(one))
+      const before = all()
+      let back: ShelfChange[]
+      try {
+        back = own.change(changes, 9)
+      } catch (error) {
+        expect(error).toBeInstanceOf(ShelfProblem)
+        expect(all()).toEqual(before)
+        return
+      }
+      own.change(back, 9)
+      expect(all()).toEqual(before)
+      own.change(changes, 9)
+    }),
+    { numRuns: 200 },
+  )
+})
