@@ -15,6 +15,8 @@ import { AssetStore } from "./store/assets"
 import { openDatabase } from "./store/database"
 import { DocumentStore } from "./store/documents"
 import { Searching } from "./store/searching"
+import { shippedStarters } from "./starters/starters"
+import { StarterStore } from "./store/starters"
 import { ShelfStore } from "./store/shelf"
 import { sweepDaily } from "./store/sweeping"
 import { Writing } from "./store/writing"
@@ -56,6 +58,8 @@ export function createApp({ database, web, hosts: setting }: AppOptions): App {
   const db = openDatabase(database)
   const store = new DocumentStore(db)
   const assets = new AssetStore(db)
+  const starters = new StarterStore(db, store)
+  starters.ship(shippedStarters())
   const writing = new Writing(db)
   const rooms = new Rooms(store, writing)
   const pictures = new Pictures(store, assets)
@@ -66,7 +70,7 @@ export function createApp({ database, web, hosts: setting }: AppOptions): App {
   app.use(
     "/api",
     assetRoutes(assets),
-    documentRoutes(store, rooms, pictures),
+    documentRoutes(store, starters, rooms, pictures),
     shelfRoutes(store, new ShelfStore(db), rooms, new Searching(db, store)),
   )
   app.use("/api", (_request, response) => {

@@ -1,11 +1,15 @@
 import fc from "fast-check"
-import { document, p } from "@biblon/core/document"
+import { document, documentFormat, leavesOf, p } from "@biblon/core/document"
+import { readDocument } from "@biblon/core/document/reading"
+import { samplesIn } from "@biblon/core/editing"
 import { ShelfChange } from "@biblon/wire"
 import { openDatabase } from "../src/store/database"
 import { DocumentStore } from "../src/store/documents"
 import { Searching } from "../src/store/searching"
 import { deepest, ShelfProblem, ShelfStore } from "../src/store/shelf"
+import { StarterStore } from "../src/store/starters"
 import { sweepRemoved } from "../src/store/sweeping"
+import { shippedStarters } from "../src/starters/starters"
 
 function shelf() {
   const db = openDatabase(":memory:")
@@ -133,4 +137,40 @@ test("any changes that are made are taken back by what they answered", () => {
     }),
     { numRuns: 200 },
   )
+})
+
+test("starters that ship are put in once, are read like any document, and hold text to be typed over", () => {
+  const db = openDatabase(":memory:")
+  const store = new DocumentStore(db)
+  const starters = new StarterStore(db, store)
+  starters.ship(shippedStarters())
+  const rows = () => db.prepare("select id, rowid from documents order by rowid").all()
+  const before = rows()
+  starters.ship(shippedStarters())
+  expect(rows()).toEqual(before)
+  expect(starters.list().length).toBeGreaterThanOrEqual(11)
+  expect(store.list()).toEqual([])
+  expect(new Searching(db, store).find("harbour")).toEqual([])
+  for (const { id } of starters.list()) {
+    const doc = readDocument(JSON.parse(store.contentAt(id, 0) ?? "null"), documentFormat)
+    expect(leavesOf(doc).nodes.some((leaf) => samplesIn(leaf).length > 0)).toBe(true)
+  }
+  const [changed, ...rest] = shippedStarters()
+  starters.ship([{ ...changed!, doc: document([p("Anew")]) }, ...rest])
+  expect(store.newest(changed!.id)?.textContent).toBe("Anew")
+})
+
+test("a document is begun from a starter; one of people's own is a copy that stays as it was", () => {
+  const { db, store, own, documents } = shelf()
+  const starters = new StarterStore(db, store)
+  const [letter = ""] = documents
+  const starter = starters.keep(letter, 4)!
+  expect(starter).toMatchObject({ name: "Letter", purpose: null })
+  own.change([made("season27")], 1)
+  const begun = starters.begin(starter.id, 5, "season27")!
+  expect(begun).toMatchObject({ name: null, folder: "season27", opening: "Letter" })
+  expect(starters.begin(letter, 5, null)).toBeUndefined()
+  expect(starters.keep("nowhere at all", 5)).toBeUndefined()
+  own.change([{ kind: "document", id: starter.id, binned: true, removed: true }], 6)
+  expect(starters.list()).toEqual([])
 })

@@ -1,6 +1,15 @@
 /** The server's HTTP interface. Answers are those of our own server and of the same version, so their types suffice. */
 import { earlyContent } from "./live/early"
-import type { AddedFont, AddedPicture, FoundDocument, Problem, ShelfEntry } from "@biblon/wire"
+import type {
+  AddedFont,
+  AddedPicture,
+  FoundDocument,
+  Problem,
+  ShelfChange,
+  ShelfContents,
+  ShelfEntry,
+  Starter,
+} from "@biblon/wire"
 
 export class NotThere extends Error {}
 
@@ -24,26 +33,27 @@ export interface Content {
 
 const json = async <T>(response: Promise<Response>): Promise<T> => (await (await response).json()) as T
 
+const sending = (method: string, body: object): RequestInit => ({
+  method,
+  headers: { "Content-Type": "application/json" },
+  body: JSON.stringify(body),
+})
+
 export const api = {
-  list: () => json<ShelfEntry[]>(ask("/documents")),
-  create: () => json<ShelfEntry>(ask("/documents", { method: "POST" })),
+  shelf: () => json<ShelfContents>(ask("/shelf")),
+  /** Makes changes together or not at all; answers with those that take them back. */
+  changeShelf: (changes: readonly ShelfChange[]) =>
+    json<{ back: ShelfChange[] }>(ask("/shelf/changes", sending("POST", { changes }))),
+  /** Begins a document in a folder: blank, or as a copy of a starter. */
+  begin: (folder: string | null, starter?: string) =>
+    json<ShelfEntry>(ask("/documents", sending("POST", { folder, starter }))),
+  starters: () => json<Starter[]>(ask("/starters")),
+  /** Keeps a copy of a document as a starter. */
+  makeStarter: (id: string) => json<Starter>(ask(`/documents/${id}/starter`, { method: "POST" })),
   /** Keeps a document node, as JSON, as a new document. */
-  keepAsNew: (name: string | null, document: unknown) =>
-    json<ShelfEntry>(
-      ask("/documents/kept", {
-        method: "POST",
-        headers: { "Content-Type": "application/json" },
-        body: JSON.stringify({ name, document }),
-      }),
-    ),
-  rename: (id: string, name: string | null) =>
-    json<ShelfEntry>(
-      ask(`/documents/${id}`, {
-        method: "PATCH",
-        headers: { "Content-Type": "application/json" },
-        body: JSON.stringify({ name }),
-      }),
-    ),
+  keepAsNew: (name: string | null, document: unknown, folder: string | null = null) =>
+    json<ShelfEntry>(ask("/documents/kept", sending("POST", { name, document, folder }))),
+  rename: (id: string, name: string | null) => json<ShelfEntry>(ask(`/documents/${id}`, sending("PATCH", { name }))),
   sheets: (id: string) => json<{ sheets: number | null; version: number }>(ask(`/documents/${id}/sheets`)),
   /** The document node as JSON text; without `version` the newest. */
   content: async (id: string, version?: number): Promise<Content> => {
@@ -71,10 +81,6 @@ export const api = {
   /** The file of a picture in a document. */
   picture: async (asset: string) => (await ask(`/assets/${asset}`)).blob(),
   search: (words: string) => json<FoundDocument[]>(ask(`/search?words=${encodeURIComponent(words)}`)),
-  binned: () => json<ShelfEntry[]>(ask("/bin")),
-  bin: (id: string) => ask(`/documents/${id}/binned`, { method: "PUT" }),
-  restore: (id: string) => ask(`/documents/${id}/binned`, { method: "DELETE" }),
-  remove: (id: string) => ask(`/documents/${id}`, { method: "DELETE" }),
   duplicate: (id: string) => json<ShelfEntry>(ask(`/documents/${id}/copies`, { method: "POST" })),
-  pictureUrl: ({ id, version }: ShelfEntry) => `/api/documents/${id}/picture?v=${version}`,
+  pictureUrl: ({ id, version }: { id: string; version: number }) => `/api/documents/${id}/picture?v=${version}`,
 }

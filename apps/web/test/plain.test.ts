@@ -25,7 +25,7 @@ test("when something happened is said as one would say it", () => {
 
 test("a document without a name is told apart by its text or its hour", () => {
   const now = new Date(2026, 10, 25, 14, 5).getTime()
-  const entry = { id: "x", created: now, changed: now, version: 0 }
+  const entry = { id: "x", created: now, changed: now, version: 0, folder: null, sheets: null }
   expect(titleWords({ ...entry, name: "Notice", opening: "Dogs" }, now)).toEqual({ text: "Notice", named: true })
   expect(titleWords({ ...entry, name: null, opening: "Dogs travel free" }, now).text).toBe("“Dogs travel free”")
   expect(titleWords({ ...entry, name: null, opening: "" }, now).text).toBe("Blank, begun 14:05")

@@ -70,8 +70,20 @@ export const FoundDocument = z.object({ entry: ShelfEntry, sentence: z.string().
 
 export const Rename = z.object({ name: Name })
 
-/** A document that is kept as a new one: a name, and the document node. */
-export const NewDocument = z.object({ name: Name, document: z.unknown() })
+/** A document that is begun: blank, or as a copy of a starter. */
+export const Begun = z.object({ starter: Id.optional(), folder: Id.nullable().optional() })
+
+/** A document that is kept as a new one: a name, the document node, and the folder that it lies in. */
+export const NewDocument = z.object({ name: Name, document: z.unknown(), folder: Id.nullable().optional() })
+
+/** A document to begin from. */
+export const Starter = z.object({
+  id: Id,
+  name: z.string(),
+  /** What it is for, such as "Letters"; null for people's own. */
+  purpose: z.string().nullable(),
+  version: z.number().int(),
+})
 
 /** App to server, over the WebSocket at /live/ID?since=VERSION&stamp=STAMP&person=PERSON. */
 export const FromApp = z.discriminatedUnion("type", [
@@ -133,6 +145,7 @@ export type ShelfContents = z.infer<typeof ShelfContents>
 export type ShelfChange = z.infer<typeof ShelfChange>
 export type FoundDocument = z.infer<typeof FoundDocument>
 export type Rename = z.infer<typeof Rename>
+export type Starter = z.infer<typeof Starter>
 export type NewDocument = z.infer<typeof NewDocument>
 export type StepBatch = z.infer<typeof StepBatch>
 export type FromApp = z.infer<typeof FromApp>

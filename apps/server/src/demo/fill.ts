@@ -4,7 +4,7 @@ import type { AssetStore } from "../store/assets"
 import type { DocumentStore } from "../store/documents"
 import { actions, firstWeek } from "./boarded"
 import { estuary } from "./drawing"
-import { anywhere, contentsBefore, dressed, note } from "./dressing"
+import { anywhere, contentsBefore, dressed, note } from "../dressing"
 import { notice, record, report } from "./shaped"
 import { readDemo } from "./writing"
 

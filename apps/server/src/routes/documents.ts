@@ -1,10 +1,11 @@
 import { json, Router, type Request, type Response } from "express"
 import { document } from "@biblon/core/document"
 import { readDocument, ReadingError } from "@biblon/core/document/reading"
-import { NewDocument, Rename } from "@biblon/wire"
+import { Begun, NewDocument, Rename } from "@biblon/wire"
 import type { Rooms } from "../live/rooms"
 import type { Pictures } from "../pictures/pictures"
 import type { DocumentStore } from "../store/documents"
+import type { StarterStore } from "../store/starters"
 
 function missing(response: Response): void {
   response.status(404).json({ message: "There is no such document. It may have been removed in another tab." })
@@ -16,15 +17,37 @@ const oldestFormat = 1
 
 const idOf = (request: Request) => String(request.params.id)
 
-export function documentRoutes(store: DocumentStore, rooms: Rooms, pictures: Pictures): Router {
+export function documentRoutes(store: DocumentStore, starters: StarterStore, rooms: Rooms, pictures: Pictures): Router {
   const router = Router()
 
   router.get("/documents", (_request, response) => {
     response.json(store.list())
   })
 
-  router.post("/documents", json({ limit: "1kb" }), (_request, response) => {
-    response.status(201).json(store.create(document([]), null, Date.now()))
+  /** Begins one, blank or from a starter. */
+  router.post("/documents", json({ limit: "1kb" }), (request, response) => {
+    const asked = Begun.safeParse(request.body ?? {})
+    if (!asked.success) {
+      response.status(400).json({ message: "A document is begun blank or from a starter, in a folder or in none." })
+      return
+    }
+    const { starter, folder = null } = asked.data
+    const made =
+      starter === undefined
+        ? store.create(document([]), null, Date.now(), { folder })
+        : starters.begin(starter, Date.now(), folder)
+    if (made) response.status(201).json(made)
+    else response.status(404).json({ message: "There is no such starter. It may have been removed." })
+  })
+
+  router.get("/starters", (_request, response) => {
+    response.json(starters.list())
+  })
+
+  router.post("/documents/:id/starter", (request, response) => {
+    const made = starters.keep(idOf(request), Date.now())
+    if (made) response.status(201).json(made)
+    else missing(response)
   })
 
   /** Keeps a document that a page has as a new one. */
@@ -37,9 +60,11 @@ export function documentRoutes(store: DocumentStore, rooms: Rooms, pictures: Pic
       return
     }
     try {
-      response
-        .status(201)
-        .json(store.create(readDocument(kept.data.document, oldestFormat), kept.data.name || null, Date.now()))
+      response.status(201).json(
+        store.create(readDocument(kept.data.document, oldestFormat), kept.data.name || null, Date.now(), {
+          folder: kept.data.folder ?? null,
+        }),
+      )
     } catch (error) {
       if (!(error instanceof ReadingError)) throw error
       response.status(422).json({ message: `The document was not kept: ${error.message}` })

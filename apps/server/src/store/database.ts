@@ -63,6 +63,8 @@ const migrations: (string | ((db: Db) => void))[] = [
      created integer not null
    ) strict;
    alter table documents add column folder text;
+   -- What a starter is for, empty for people's own; null for documents.
+   alter table documents add column starter text;
    -- When it was removed out of the bin, in milliseconds since 1970; it is swept away some time later.
    alter table documents add column removed integer;
    -- What is known of the words of a document goes with it.

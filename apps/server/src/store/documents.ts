@@ -27,6 +27,14 @@ function openingOf(doc: Node): string {
 const entries = `select d.id, d.name, d.opening, d.created, d.changed, d.version, f.id as folder, p.sheets
   from documents d left join folders f on f.id = d.folder left join pictures p on p.document = d.id and p.version = d.version`
 
+/** Where a new document lies, and under which id. */
+interface Placed {
+  id?: string
+  folder?: string | null
+}
+
+const newId = () => randomBytes(12).toString("base64url")
+
 export class DocumentStore {
   private readonly sql
   private readonly snapshots: Snapshots
@@ -35,14 +43,14 @@ export class DocumentStore {
     this.snapshots = new Snapshots(db)
     this.sql = {
       list: db.prepare<[], ShelfEntry>(
-        `${entries} where d.binned is null and d.removed is null order by d.changed desc, d.id`,
+        `${entries} where d.binned is null and d.removed is null and d.starter is null order by d.changed desc, d.id`,
       ),
       binned: db.prepare<[], ShelfEntry>(
         `${entries} where d.binned is not null and d.removed is null order by d.binned desc, d.id`,
       ),
       one: db.prepare<[string], ShelfEntry>(`${entries} where d.id = ? and d.removed is null`),
       insert: db.prepare(
-        "insert into documents (id, name, opening, created, changed, version) values (?, ?, ?, ?, ?, 0)",
+        "insert into documents (id, name, opening, created, changed, version, folder) values (?, ?, ?, ?, ?, 0, ?)",
       ),
       rename: db.prepare("update documents set name = ? where id = ?"),
       step: db.prepare("insert into steps (document, version, client, person, step, saved) values (?, ?, ?, ?, ?, ?)"),
@@ -69,20 +77,27 @@ export class DocumentStore {
     return this.sql.binned.all()
   }
 
-  /** A copy of a document as it is now, with a name of its own. */
+  /** A copy of a document as it is now, beside it, with a name of its own. */
   duplicate(id: string, now: number): ShelfEntry | undefined {
     const entry = this.entry(id)
-    const doc = entry && this.at(id, entry.version)
-    return entry && doc && this.create(doc, entry.name === null ? null : `${entry.name.slice(0, 190)}, copy`, now)
+    const doc = this.newest(id)
+    const name = entry?.name ?? null
+    return entry && doc && this.create(doc, name && `${name.slice(0, 190)}, copy`, now, { folder: entry.folder })
+  }
+
+  /** A document as it is now. */
+  newest(id: string): Node | undefined {
+    const entry = this.entry(id)
+    return entry && this.at(id, entry.version)
   }
 
   entry(id: string): ShelfEntry | undefined {
     return this.sql.one.get(id)
   }
 
-  create(doc: Node, name: string | null, now: number, id = randomBytes(12).toString("base64url")): ShelfEntry {
+  create(doc: Node, name: string | null, now: number, { id = newId(), folder = null }: Placed = {}): ShelfEntry {
     this.db.transaction(() => {
-      this.sql.insert.run(id, name, openingOf(doc), now, now)
+      this.sql.insert.run(id, name, openingOf(doc), now, now, folder)
       this.snapshots.put(id, 0, doc, now)
     })()
     return this.entry(id) as ShelfEntry

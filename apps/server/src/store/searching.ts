@@ -25,7 +25,7 @@ export class Searching {
     this.sql = {
       stale: db.prepare<[number], { id: string; version: number }>(
         `select d.id, d.version from documents d left join text_versions t on t.document = d.id
-         where d.binned is null and d.removed is null and (t.version is null or t.version <> d.version) order by d.changed desc limit ?`,
+         where d.binned is null and d.removed is null and d.starter is null and (t.version is null or t.version <> d.version) order by d.changed desc limit ?`,
       ),
       forget: db.prepare("delete from text_versions where document = ?"),
       version: db.prepare("insert into text_versions (document, version) values (?, ?)"),
@@ -33,10 +33,10 @@ export class Searching {
       find: db.prepare<[string, number], { id: string; sentence: string }>(
         `select t.document as id, snippet(texts, 0, char(1), char(2), '…', 14) as sentence
          from texts join text_versions t on t.rowid = texts.rowid join documents d on d.id = t.document
-         where texts match ? and d.binned is null and d.removed is null order by rank limit ?`,
+         where texts match ? and d.binned is null and d.removed is null and d.starter is null order by rank limit ?`,
       ),
       named: db.prepare<[string, number], { id: string }>(
-        "select id from documents where binned is null and removed is null and name like ? escape '\\' order by changed desc limit ?",
+        "select id from documents where binned is null and removed is null and starter is null and name like ? escape '\\' order by changed desc limit ?",
       ),
     }
   }

@@ -1,21 +1,22 @@
 /** What is marked in the text besides the selection: fields, places found, what a change touched. */
 import type { Node } from "prosemirror-model"
 import { leavesOf } from "@biblon/core/document"
-import { touchedBy } from "@biblon/core/editing"
+import { samplesIn, touchedBy } from "@biblon/core/editing"
 import type { Editing } from "./editing"
 import type { Finder } from "./finder"
 import type { Mark } from "./view/source"
 
 const known = new WeakMap<Node, readonly Mark[]>()
 
-/** The fields of a paragraph, which have a quiet tint on the screen. */
-function fieldsIn(node: Node): readonly Mark[] {
+/** What has a quiet tint on the screen in a paragraph: fields, and samples that are to be typed over. */
+function tintedIn(node: Node): readonly Mark[] {
   let marks = known.get(node)
   if (!marks) {
     const found: Mark[] = []
     node.forEach((child, offset) => {
       if (child.type.name === "field") found.push({ from: offset, to: offset + 1, kind: "field-tint" })
     })
+    for (const span of samplesIn(node)) found.push({ ...span, kind: "sample-tint" })
     known.set(node, (marks = found))
   }
   return marks
@@ -47,7 +48,7 @@ export class Marking {
     const { now } = this.editing
     const leaves = now && leavesOf(now.doc)
     const node = leaves?.find(leaf)
-    const marks = [...(node ? fieldsIn(node) : []), ...this.finder.marks(leaf)]
+    const marks = [...(node ? tintedIn(node) : []), ...this.finder.marks(leaf)]
     if (this.touched.length === 0 || !leaves) return marks
     const [start, end] = [leaves.start(leaf), leaves.end(leaf)]
     const touched = this.touched.filter(({ from, to }) => from <= end && to >= start)

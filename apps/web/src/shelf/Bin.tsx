@@ -1,16 +1,20 @@
 import { useState } from "react"
 import { Text, View } from "react-native"
-import type { ShelfEntry } from "@biblon/wire"
+import type { ShelfChange, ShelfEntry } from "@biblon/wire"
 import { Press } from "../ui/bar"
 import { Act } from "../ui/button"
 import { Glyph, inkSoft } from "../ui/glyph"
 import { CaretDown, CaretUp } from "../ui/icons"
-import { Picture } from "./Entry"
+import { Picture } from "./Document"
 import { useShelf } from "./store"
 import { titleWords } from "./words"
 
+/** Removed for good, a day later; until then it can be taken back. */
+const removing = (entries: readonly ShelfEntry[]): ShelfChange[] =>
+  entries.map(({ id }) => ({ kind: "document", id, removed: true }))
+
 function Binned({ entry }: { entry: ShelfEntry }) {
-  const { restore, remove } = useShelf()
+  const change = useShelf((s) => s.change)
   const title = titleWords(entry, Date.now())
   return (
     <View role="listitem" className="min-h-[60px] flex-row flex-wrap items-center gap-2 border-b border-line py-1.5">
@@ -21,15 +25,21 @@ function Binned({ entry }: { entry: ShelfEntry }) {
       >
         {title.text}
       </Text>
-      <Act label="Back on the shelf" primary onPress={() => void restore(entry.id)} />
-      <Act label="Remove for good" onPress={() => void remove([entry.id])} />
+      <Act
+        label="Back on the shelf"
+        primary
+        onPress={() =>
+          void change(`${title.text} is back on the shelf`, [{ kind: "document", id: entry.id, binned: false }])
+        }
+      />
+      <Act label="Remove for good" onPress={() => void change(`${title.text} was removed`, removing([entry]))} />
     </View>
   )
 }
 
 /** The drawer at the end: what was put away and can be had again. */
-export function Bin() {
-  const { binned, remove } = useShelf()
+export function Bin({ binned }: { binned: readonly ShelfEntry[] }) {
+  const change = useShelf((s) => s.change)
   const [open, setOpen] = useState(false)
   if (binned.length === 0) return null
   return (
@@ -50,7 +60,7 @@ export function Bin() {
             ))}
           </View>
           <View className="mt-1 self-start">
-            <Act label="Empty the bin" onPress={() => void remove(binned.map(({ id }) => id))} />
+            <Act label="Empty the bin" onPress={() => void change("The bin was emptied", removing(binned))} />
           </View>
         </View>
       ) : null}

@@ -1,9 +1,10 @@
 import { Text, View } from "react-native"
 import { router } from "expo-router"
-import type { FoundDocument } from "@biblon/wire"
+import type { FoundDocument, ShelfContents } from "@biblon/wire"
 import { leaveSearch } from "../firstWords"
 import { Press } from "../ui/bar"
-import { Picture } from "./Entry"
+import { Picture } from "./Document"
+import { FolderRow } from "./FolderRow"
 import { titleWords } from "./words"
 
 /** A sentence in its parts: what was found stands out. */
@@ -24,7 +25,7 @@ function phraseIn(sentence: string, typed: string): string {
 }
 
 /** A document in which something was found, with the sentence around it; it opens at that place. */
-export function Found({ found: { entry, sentence }, typed }: { found: FoundDocument; typed: string }) {
+function Found({ found: { entry, sentence }, typed }: { found: FoundDocument; typed: string }) {
   const title = titleWords(entry, Date.now())
   const open = () => {
     if (sentence !== null) leaveSearch(entry.id, phraseIn(sentence, typed))
@@ -52,6 +53,39 @@ export function Found({ found: { entry, sentence }, typed }: { found: FoundDocum
           )}
         </View>
       </Press>
+    </View>
+  )
+}
+
+export function FoundList({
+  found,
+  typed,
+  contents,
+  onMove,
+}: {
+  found: readonly FoundDocument[]
+  typed: string
+  contents: ShelfContents
+  onMove: (id: string) => void
+}) {
+  const wanted = typed.trim().toLowerCase()
+  const folders = contents.folders.filter(({ name }) => name?.toLowerCase().includes(wanted))
+  if (found.length === 0 && folders.length === 0)
+    return (
+      <Text role="status" className="mt-6 font-ui text-[15px] text-ink-soft">
+        No document is called that or holds these words.
+      </Text>
+    )
+  return (
+    <View role="list" aria-label="Found" className="mt-4 border-t border-line">
+      {folders.map((folder) => (
+        <div key={folder.id} role="listitem" className="h-[71px]">
+          <FolderRow folder={folder} contents={contents} onMove={onMove} />
+        </div>
+      ))}
+      {found.map((own) => (
+        <Found key={own.entry.id} found={own} typed={typed} />
+      ))}
     </View>
   )
 }

@@ -1,19 +1,22 @@
-/** All documents: the last one on top, a way to begin, and the rest. */
-import { useCallback, useEffect, useRef } from "react"
-import { router, useFocusEffect } from "expo-router"
-import { readableEndings, readableNames } from "@biblon/core/formats/kinds"
+/** All documents: the last one on top, ways to begin, and the rest in their folders. */
+import { useCallback, useEffect, useState, type ReactNode } from "react"
+import { router, useFocusEffect, useLocalSearchParams } from "expo-router"
 import { ScrollView, Text, View } from "react-native"
-import { Glyph } from "../ui/glyph"
-import { Card, Row } from "./Entry"
-import { Bin } from "./Bin"
-import { Found } from "./Found"
-import { useShelf } from "./store"
-import { titleWords } from "./words"
-import { FileArrowUp, Plus } from "../ui/icons"
+import type { ShelfContents } from "@biblon/wire"
 import { Press } from "../ui/bar"
 import { Act } from "../ui/button"
 import { TextField } from "../ui/field"
-import type { FoundDocument } from "@biblon/wire"
+import { Glyph, inkSoft } from "../ui/glyph"
+import { CaretRight, FilePlus, Plus } from "../ui/icons"
+import { folderTitle, lyingIn, pathTo } from "./arranging"
+import { Bin } from "./Bin"
+import { BringIn, openDocument, useDroppedFiles } from "./BringIn"
+import { laidOn, useCarrying } from "./carrying"
+import { ChoosingBar, FolderChoice } from "./Choosing"
+import { Card } from "./Document"
+import { FoundList } from "./Found"
+import { Carried, ListTools, ShelfList } from "./ShelfList"
+import { useShelf } from "./store"
 
 const again = 4000
 
@@ -25,125 +28,186 @@ function Heading({ children }: { children: string }) {
   )
 }
 
-/** A file from elsewhere becomes a document; it may also be dropped anywhere on the shelf. */
-function BringIn() {
-  const { reading, bringIn, stopReading } = useShelf()
-  const input = useRef<HTMLInputElement>(null)
+/** One step of the way from the shelf to a folder; things can be laid on it. */
+function Step({ id, title }: { id: string | null; title: string }) {
+  const over = useCarrying((s) => s.now?.over === (id ?? ""))
+  return (
+    <Press
+      {...laidOn(id)}
+      onClick={() => router.navigate(id === null ? "/" : `/?folder=${id}`)}
+      className={`flex h-11 min-w-0 items-center rounded-button px-2 font-ui text-[15px] text-murex hover:bg-murex-soft/50 ${over ? "bg-murex-soft outline outline-2 outline-murex" : ""}`}
+    >
+      <span className="truncate">{title}</span>
+    </Press>
+  )
+}
+
+function Way({ contents, folder }: { contents: ShelfContents; folder: string }) {
+  const path = pathTo(contents, folder)
+  const here = path.at(-1)
   return (
     <>
-      <Press
-        disabled={reading !== null}
-        onClick={() => input.current?.click()}
-        className={`flex min-w-0 shrink-0 mt-3 h-12 items-center gap-2 self-start rounded-button border border-line bg-raised px-5 hover:bg-murex-soft/50 ${reading ? "opacity-60" : ""}`}
-      >
-        <Glyph icon={FileArrowUp} size={18} />
-        <Text className="font-ui-bold text-[16px] text-ink">{reading ? `${reading}…` : "Bring in a file"}</Text>
-      </Press>
-      {reading ? (
-        <View className="mt-1 self-start">
-          <Act label="Stop" primary onPress={stopReading} />
-        </View>
-      ) : (
-        <Text className="mt-2 font-ui text-[13px] text-ink-soft">
-          {`${readableNames.join(", ")}; or drop it anywhere here`}
-        </Text>
-      )}
-      <input
-        ref={input}
-        type="file"
-        accept={readableEndings.join()}
-        aria-label="File to bring in"
-        onChange={(event) => {
-          const file = event.target.files?.[0]
-          if (file) void bringIn(file).then(openDocument)
-          event.target.value = ""
-        }}
-        className="hidden"
-      />
+      <nav aria-label="Way to this folder" className="-ml-2 mt-4 flex flex-wrap items-center">
+        <Step id={null} title="Shelf" />
+        {path.slice(0, -1).map((own) => (
+          <span key={own.id} className="flex min-w-0 items-center">
+            <Glyph icon={CaretRight} size={14} colour={inkSoft} />
+            <Step id={own.id} title={folderTitle(own, contents).text} />
+          </span>
+        ))}
+        <Glyph icon={CaretRight} size={14} colour={inkSoft} />
+      </nav>
+      <Text role="heading" aria-level={1} className="font-display text-[24px] text-ink">
+        {here ? folderTitle(here, contents).text : "This folder is no longer there"}
+      </Text>
     </>
   )
 }
 
-function useDroppedFiles(): void {
-  const { bringIn } = useShelf()
+/** What was done last, with the way back; Ctrl+Z takes it. */
+function LastDone() {
+  const { done, said, undo, hush } = useShelf()
   useEffect(() => {
-    const over = (event: DragEvent) => {
-      if (event.dataTransfer?.types.includes("Files")) event.preventDefault()
-    }
-    const drop = (event: DragEvent) => {
-      const file = event.dataTransfer?.files[0]
-      if (!file) return
+    const key = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, select")
+      if (typing || event.shiftKey || event.altKey || event.key.toLowerCase() !== "z") return
+      if (!event.ctrlKey && !event.metaKey) return
       event.preventDefault()
-      void bringIn(file).then(openDocument)
+      void undo()
     }
-    addEventListener("dragover", over)
-    addEventListener("drop", drop)
-    return () => {
-      removeEventListener("dragover", over)
-      removeEventListener("drop", drop)
-    }
-  }, [bringIn])
-}
-
-function openDocument(id: string | null): void {
-  if (id) router.navigate(`/d/${id}`)
-}
-
-function FoundList({ found, typed }: { found: readonly FoundDocument[]; typed: string }) {
-  if (found.length === 0)
-    return (
-      <Text role="status" className="mt-6 font-ui text-[15px] text-ink-soft">
-        No document is called that or holds these words.
-      </Text>
-    )
+    addEventListener("keydown", key)
+    return () => removeEventListener("keydown", key)
+  }, [undo])
+  const last = done.at(-1)
+  if (!said || !last) return null
   return (
-    <View role="list" aria-label="Found" className="mt-4 border-t border-line">
-      {found.map((own) => (
-        <Found key={own.entry.id} found={own} typed={typed} />
-      ))}
+    <View
+      role="status"
+      className="fixed inset-x-0 top-2 z-30 mx-auto w-[calc(100%-16px)] max-w-[520px] flex-row items-center gap-2 rounded-tray border border-line bg-raised px-3 py-1 shadow-lg"
+    >
+      <Text numberOfLines={2} className="flex-1 font-ui text-[14px] text-ink">
+        {`${last.words}.`}
+      </Text>
+      <Act label="Undo" primary onPress={() => void undo()} />
+      <Act label="Close" onPress={hush} />
+    </View>
+  )
+}
+
+function Begin({ folder, empty }: { folder: string | null; empty: boolean }) {
+  const begin = useShelf((s) => s.begin)
+  const place = folder === null ? "" : `?folder=${folder}`
+  return (
+    <>
+      <Heading>Begin</Heading>
+      <View className="flex-row flex-wrap gap-3">
+        <Press
+          onClick={() => void begin(folder).then(openDocument)}
+          className="flex min-w-0 shrink-0 h-12 items-center gap-2 self-start rounded-button bg-murex px-5 hover:opacity-90"
+        >
+          <Glyph icon={Plus} size={18} colour="rgb(var(--on-murex))" />
+          <Text className="font-ui-bold text-[16px] text-on-murex">A blank sheet</Text>
+        </Press>
+        <Press
+          role="link"
+          onClick={() => router.push(`/starters${place}`)}
+          className="flex min-w-0 shrink-0 h-12 items-center gap-2 self-start rounded-button border border-murex bg-raised px-5 hover:bg-murex-soft/50"
+        >
+          <Glyph icon={FilePlus} size={18} colour="rgb(var(--murex))" />
+          <Text className="font-ui-bold text-[16px] text-murex">A starter</Text>
+        </Press>
+      </View>
+      <BringIn folder={folder} />
+      {empty ? (
+        <Text className="mt-4 font-ui text-[15px] text-ink-soft">
+          {folder === null
+            ? "The shelf is empty. Begin with a blank sheet: it is kept as you write."
+            : "Nothing lies in this folder yet. Drag documents onto it, or begin one here."}
+        </Text>
+      ) : null}
+    </>
+  )
+}
+
+function Lying({
+  contents,
+  folder,
+  onMove,
+  aside,
+}: {
+  contents: ShelfContents
+  folder: string | null
+  onMove: (ids: readonly string[]) => void
+  aside: ReactNode
+}) {
+  const order = useShelf((s) => s.order)
+  const latest = folder === null ? contents.documents[0] : undefined
+  const items = lyingIn(contents, folder, order).filter(({ id }) => id !== latest?.id)
+  return (
+    <View className="wide:flex-row wide:items-start wide:gap-12">
+      <View className="wide:w-[400px]">
+        {latest ? (
+          <>
+            <Heading>Go on with</Heading>
+            <Card entry={latest} onMove={(id) => onMove([id])} />
+          </>
+        ) : null}
+        {aside}
+      </View>
+      {items.length > 0 || folder !== null ? (
+        <View className="min-w-0 wide:flex-1">
+          <Heading>{folder === null ? "On the shelf" : "In this folder"}</Heading>
+          <ListTools folder={folder} />
+          <ShelfList items={items} contents={contents} onMove={(id) => onMove([id])} />
+        </View>
+      ) : null}
+      <ChoosingBar
+        contents={contents}
+        items={latest ? [{ kind: "document", id: latest.id, entry: latest }, ...items] : items}
+        onMove={() => onMove([...(useShelf.getState().chosen ?? [])])}
+      />
     </View>
   )
 }
 
 export function Shelf() {
-  const { entries, trouble, load, create } = useShelf()
-  useDroppedFiles()
+  const { contents, trouble, load, words, found, search, choose } = useShelf()
+  const folder = useLocalSearchParams<{ folder?: string }>().folder ?? null
+  const [moved, setMoved] = useState<readonly string[] | null>(null)
+  useDroppedFiles(folder)
   useFocusEffect(
     useCallback(() => {
       document.title = "Shelf · Biblon"
       void load()
-    }, [load]),
+      return () => choose(null)
+    }, [load, choose]),
   )
+  useEffect(() => choose(null), [folder, choose])
   useEffect(() => {
     if (!trouble) return
     const timer = setTimeout(() => void load(), again)
     return () => clearTimeout(timer)
   }, [trouble, load])
-  const { words, found, search, justBinned, restore } = useShelf()
-  const [latest, ...others] = entries ?? []
+  const empty = contents !== null && lyingIn(contents, folder, "changed").length === 0
   return (
     <ScrollView
       role="main"
       className="flex-1 bg-desk"
-      contentContainerClassName="mx-auto w-full max-w-[1080px] px-[18px] pb-16 pt-6 wide:px-10 wide:pt-10"
+      contentContainerClassName="mx-auto w-full max-w-[1080px] px-[18px] pb-28 pt-6 wide:px-10 wide:pt-10"
     >
-      <Text role="heading" aria-level={1} className="font-display text-[28px] text-ink">
-        Biblon
-      </Text>
+      {folder !== null && contents ? (
+        <Way contents={contents} folder={folder} />
+      ) : (
+        <Text role="heading" aria-level={1} className="font-display text-[28px] text-ink">
+          Biblon
+        </Text>
+      )}
       {trouble ? (
         <Text role="alert" className="mt-4 rounded-tray bg-raised p-3 font-ui text-[14px] text-madder">
           {trouble}
         </Text>
       ) : null}
-      {justBinned ? (
-        <View role="status" className="mt-3 flex-row items-center gap-2 rounded-tray bg-raised px-3 py-1">
-          <Text numberOfLines={1} className="flex-1 font-ui text-[14px] text-ink">
-            {`${titleWords(justBinned, Date.now()).text} is in the bin.`}
-          </Text>
-          <Act label="Undo" primary onPress={() => void restore(justBinned.id)} />
-        </View>
-      ) : null}
-      {entries && (entries.length > 0 || words !== "") ? (
+      {contents && folder === null && (contents.documents.length > 0 || words !== "") ? (
         <TextField
           quiet
           type="search"
@@ -154,42 +218,28 @@ export function Shelf() {
           className="mt-4 max-w-[520px]"
         />
       ) : null}
-      {found ? <FoundList found={found} typed={words} /> : null}
-      <View className={`wide:flex-row wide:items-start wide:gap-12 ${found ? "hidden" : ""}`}>
-        <View className="wide:w-[400px]">
-          {latest ? (
-            <>
-              <Heading>Go on with</Heading>
-              <Card entry={latest} />
-            </>
-          ) : null}
-          <Heading>Begin</Heading>
-          <Press
-            onClick={() => void create().then(openDocument)}
-            className="flex min-w-0 shrink-0 h-12 items-center gap-2 self-start rounded-button bg-murex px-5 hover:opacity-90"
-          >
-            <Glyph icon={Plus} size={18} colour="rgb(var(--on-murex))" />
-            <Text className="font-ui-bold text-[16px] text-on-murex">A blank sheet</Text>
-          </Press>
-          <BringIn />
-          {entries?.length === 0 ? (
-            <Text className="mt-4 font-ui text-[15px] text-ink-soft">
-              The shelf is empty. Begin with a blank sheet: it is kept as you write.
-            </Text>
-          ) : null}
-        </View>
-        {others.length > 0 ? (
-          <View className="min-w-0 wide:flex-1">
-            <Heading>On the shelf</Heading>
-            <View role="list" className="border-t border-line">
-              {others.map((entry) => (
-                <Row key={entry.id} entry={entry} />
-              ))}
-            </View>
-          </View>
-        ) : null}
-      </View>
-      {found ? null : <Bin />}
+      {found && contents && folder === null ? (
+        <FoundList found={found} typed={words} contents={contents} onMove={(id) => setMoved([id])} />
+      ) : (
+        <>
+          {contents ? (
+            <Lying
+              contents={contents}
+              folder={folder}
+              onMove={setMoved}
+              aside={<Begin folder={folder} empty={empty} />}
+            />
+          ) : (
+            <Begin folder={folder} empty={false} />
+          )}
+          {contents && folder === null ? <Bin binned={contents.binned} /> : null}
+        </>
+      )}
+      <LastDone />
+      <Carried />
+      {moved && contents ? (
+        <FolderChoice contents={contents} ids={moved} inside={folder} onClose={() => setMoved(null)} />
+      ) : null}
     </ScrollView>
   )
 }

@@ -84,3 +84,6 @@ export { ArrowsOutLineHorizontalIcon as ArrowsOutLineHorizontal } from "phosphor
 export { ImageIcon } from "phosphor-react-native/src/icons/Image"
 export { DotsThreeIcon as DotsThree } from "phosphor-react-native/src/icons/DotsThree"
 export { TrashIcon as Trash } from "phosphor-react-native/src/icons/Trash"
+export { FolderOpenIcon as FolderOpen } from "phosphor-react-native/src/icons/FolderOpen"
+export { FolderPlusIcon as FolderPlus } from "phosphor-react-native/src/icons/FolderPlus"
+export { StackIcon as Stack } from "phosphor-react-native/src/icons/Stack"

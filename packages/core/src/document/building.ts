@@ -26,7 +26,7 @@ export function p(...parts: Inline[]): Node {
 
 export function letters(
   text: string,
-  format: Partial<LetterFormat> & { letterStyle?: string; link?: string; place?: string },
+  format: Partial<LetterFormat> & { letterStyle?: string; link?: string; place?: string; sample?: true },
 ): Node {
   return schema.text(
     text,

@@ -103,7 +103,7 @@ const attrShapes: Readonly<Record<string, { shape: z.ZodType; what: string }>> =
   cell: { shape: CellAttrs, what: "A cell of a table" },
 }
 
-const markShapes = { ...LetterFormat.shape, letterStyle: z.string().min(1).max(80), link: Link, place: PlaceName }
+const markShapes = { ...LetterFormat.shape, letterStyle: z.string().min(1).max(80), link: Link, place: PlaceName, sample: z.literal(true) }
 
 function checkMark(mark: Mark): void {
   if (checkedMarks.has(mark)) return

@@ -128,11 +128,13 @@ export const schema = new Schema({
     link: wordMark,
     /** A place that links lead to, by its name. */
     place: wordMark,
+    /** Stands where something of one's own is to be typed: a tap takes all of it. */
+    sample: wordMark,
   },
 })
 
 export const nodes = schema.nodes
-export type MarkName = LetterProperty | "letterStyle" | "link" | "place"
+export type MarkName = LetterProperty | "letterStyle" | "link" | "place" | "sample"
 export const marks = schema.marks as Readonly<Record<MarkName, MarkType>>
 
 export function documentAttrs(doc: Node): DocumentAttrs {

@@ -2,7 +2,7 @@
  * Covers: a first section of one sheet whose lines are fields that show the properties of the document. Its setup says which of
  * our designs it has; another design takes the place of the lines, and the properties stay what they are.
  */
-import type { Node } from "prosemirror-model"
+import { Mark, type Node } from "prosemirror-model"
 import { TextSelection, type EditorState } from "prosemirror-state"
 import {
   blocksOf,
@@ -201,7 +201,7 @@ function blocksFor(design: CoverName, setup: PageSetup, properties: Properties):
       const rounded = Object.entries({ indentFirst: 0, ...format }).map(
         ([name, value]) => [name, typeof value === "number" ? Math.round(value * 10) / 10 : value] as const,
       )
-      return paragraph(style, [fieldOf(property).mark(own)], Object.fromEntries(rounded))
+      return paragraph(style, [fieldOf(property).mark(Mark.setFrom(own))], Object.fromEntries(rounded))
     })
 }
 

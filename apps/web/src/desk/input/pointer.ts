@@ -4,7 +4,7 @@
  * a finger that moves otherwise scrolls.
  */
 import { textOf } from "@biblon/core/document"
-import { wordAround } from "@biblon/core/editing"
+import { sampleAt, wordAround } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
 import { dragOnSheets, sameSpot } from "./sheetDrag"
 import { Taps } from "./taps"
@@ -108,11 +108,18 @@ export class PointerInput {
 
   private span(place: Place, unit: Unit): { from: number; to: number } {
     const { doc } = this.target.editor()
-    if (unit === "character") return { from: place.pos, to: place.pos }
+    // A sample is taken whole; pressed again, it has the caret inside like any text.
+    if (unit === "character") return this.sampleAt(place) ?? { from: place.pos, to: place.pos }
     const $pos = doc.resolve(place.pos)
     if (unit === "paragraph") return { from: $pos.start(), to: $pos.end() }
     const { from, to } = wordAround(textOf($pos.parent), $pos.parentOffset)
     return { from: $pos.start() + from, to: $pos.start() + to }
+  }
+
+  private sampleAt({ pos }: Place): { from: number; to: number } | null {
+    const { doc, selection } = this.target.editor()
+    const sample = sampleAt(doc, pos)
+    return sample && (selection.from > sample.from || selection.to < sample.to || selection.empty) ? sample : null
   }
 
   private dragSelection(event: PointerEvent, count: number): void {
@@ -254,10 +261,8 @@ export class PointerInput {
     const place = this.view.pressed(clientX, clientY)
     this.target.focus()
     if (!place) return
-    if (count === 3) {
-      const { from, to } = this.span(place, "paragraph")
-      this.target.select(from, { pos: to, bias: -1 })
-    } else this.target.select(place.pos, place)
+    const { from, to } = this.span(place, count === 3 ? "paragraph" : "character")
+    this.target.select(from, from === to ? place : { pos: to, bias: -1 })
     this.target.selected(clientX, clientY)
   }
 

@@ -9,7 +9,7 @@ import { Choice } from "../../../ui/choice"
 import { Glyph, inkSoft } from "../../../ui/glyph"
 import { useDesk, useSession } from "../../context"
 import { Contents, HeadingHere } from "./ContentsTools"
-import { useWindow } from "./useWindow"
+import { useWindow } from "../../../ui/useWindow"
 import { Press } from "../../../ui/bar"
 
 /** Movement, in pixels, from which a press on a heading carries it. */
@@ -50,6 +50,9 @@ function shownOf(headings: readonly Heading[], folded: ReadonlySet<string>): Sho
   return shown
 }
 
+/** Heights of a row, in pixels: for fingers, and for a mouse. */
+const rowHeights = [44, 32] as const
+
 interface Carried {
   heading: Heading
   /** Block before which the section would land. */
@@ -70,7 +73,7 @@ export function OutlinePage() {
   const list = useRef<HTMLDivElement>(null)
   const headings = useMemo(() => (doc ? headingsOf(doc) : []), [doc])
   const shown = useMemo(() => shownOf(headings, folded), [headings, folded])
-  const { items, height } = useWindow(list, shown.length)
+  const { items, height } = useWindow(list, shown.length, rowHeights)
   const fold = (heading: Shown) => {
     const next = new Set(folded)
     if (!next.delete(heading.fold)) next.add(heading.fold)

@@ -32,7 +32,7 @@ import { border, flag, shading, twips, value } from "./values"
 
 export type StoryPart = "body" | "edge" | "note"
 
-const ownMarks = new Set(["letterStyle", "link", "place"])
+const ownMarks = new Set(["letterStyle", "link", "place", "sample"])
 const none: readonly Mark[] = []
 
 export class StoryWriter {

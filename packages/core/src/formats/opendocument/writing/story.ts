@@ -33,7 +33,7 @@ import type { AutomaticStyles } from "./styles"
 export type StoryPart = "body" | "edge" | "note"
 
 const none: readonly Mark[] = []
-const ownMarks = new Set(["letterStyle", "link", "place"])
+const ownMarks = new Set(["letterStyle", "link", "place", "sample"])
 
 interface Item {
   node: Node

@@ -1,4 +1,4 @@
-/** What the demo documents have beside their text, put in by the commands that people use. */
+/** What documents that ship have beside their text, put in by the commands that people use. */
 import type { Node } from "prosemirror-model"
 import { EditorState, TextSelection } from "prosemirror-state"
 import { leavesOf, textOf } from "@biblon/core/document"

@@ -1,13 +1,13 @@
 import { useVirtualizer } from "@tanstack/react-virtual"
 import { useCallback, useLayoutEffect, useState, type RefObject } from "react"
 import { useWindowDimensions } from "react-native"
-import { wideFrom } from "../../../ui/wide"
+import { wideFrom } from "./wide"
 
-/** Heights of a row, in pixels: for fingers, and for a mouse. */
-const [tall, low] = [44, 32]
-
-/** The rows of a long list that are in sight or near it. */
-export function useWindow(list: RefObject<HTMLElement | null>, count: number) {
+/**
+ * The rows of a long list that are in sight or near it.
+ * @param heights of a row, in pixels: for fingers, and for a mouse
+ */
+export function useWindow(list: RefObject<HTMLElement | null>, count: number, [tall, low]: readonly [number, number]) {
   const row = useWindowDimensions().width >= wideFrom ? low : tall
   const [margin, setMargin] = useState(0)
   const scroller = useCallback(() => {
@@ -18,7 +18,7 @@ export function useWindow(list: RefObject<HTMLElement | null>, count: number) {
   useLayoutEffect(() => {
     const [own, outer] = [list.current, scroller()]
     if (own && outer) setMargin(own.getBoundingClientRect().top - outer.getBoundingClientRect().top + outer.scrollTop)
-  }, [list, scroller, count])
+  })
   const virtual = useVirtualizer({
     count,
     getScrollElement: scroller,

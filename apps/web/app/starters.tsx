@@ -1,0 +1,5 @@
+import { Starters } from "../src/shelf/Starters"
+
+export default function StartersRoute() {
+  return <Starters />
+}
