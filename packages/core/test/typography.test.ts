@@ -3,6 +3,7 @@ import { readFileSync } from "node:fs"
 import {
   defaultSetup,
   defaultStyles,
+  textWidth,
   defaultTypesetting,
   document,
   letters,
@@ -138,6 +139,14 @@ describe("tab stops", () => {
     expect(leader!.x).toBeGreaterThan(at(layout, 0).width)
     expect(leader!.x + leader!.width).toBeLessThan(at(layout, 1).x)
     expect(at(set("Something much longer than that\tx", { tabs: [stop(40, "left")] }), 1).x).toBe(180)
+  })
+
+  test("at the right, beyond the end of the line, hold their text at its end", () => {
+    const layout = set("Who is on duty		Sheet 1", { tabs: [stop(200, "center"), stop(4000, "right")] })
+    expect(layout.lines).toHaveLength(1)
+    const last = layout.lines[0]!.runs.at(-1)!
+    expect(last.x + last.width).toBeCloseTo(textWidth(defaultSetup), 1)
+    expect(last.x).toBeGreaterThan(200)
   })
 
   test("the end of a hanging indent is one, and carets stand at each", () => {

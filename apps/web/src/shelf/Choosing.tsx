@@ -57,7 +57,7 @@ export function ChoosingBar({
   const what = ids.length === 1 ? "It is" : `${ids.length} are`
   return (
     <div
-      role="toolbar"
+      role="region"
       aria-label="With those that are chosen"
       className="fixed inset-x-0 bottom-0 z-30 mx-auto max-w-[620px] border-t border-line bg-surface px-2 pb-2 shadow-lg wide:bottom-4 wide:rounded-tray wide:border"
     >

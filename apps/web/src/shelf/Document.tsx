@@ -44,7 +44,7 @@ export function Picture({ entry, width, height }: { entry: ShelfEntry; width: nu
       draggable={false}
       // They are counted as the picture is made.
       onLoad={() => entry.sheets ?? askSheets(entry.id)}
-      className="border border-line bg-white object-cover object-top"
+      className="border border-line bg-white object-cover object-left-top"
       style={{ width, height }}
     />
   )

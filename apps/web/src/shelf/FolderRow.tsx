@@ -35,7 +35,7 @@ function SheetStack({ entries }: { entries: readonly ShelfEntry[] }) {
                 alt=""
                 loading="lazy"
                 draggable={false}
-                className="h-full w-full object-cover object-top"
+                className="h-full w-full object-cover object-left-top"
               />
             ) : (
               <div className="h-full w-full bg-surface" />

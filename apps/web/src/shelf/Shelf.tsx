@@ -1,5 +1,5 @@
 /** All documents: the last one on top, ways to begin, and the rest in their folders. */
-import { useCallback, useEffect, useState, type ReactNode } from "react"
+import { useCallback, useEffect, useState } from "react"
 import { router, useFocusEffect, useLocalSearchParams } from "expo-router"
 import { ScrollView, Text, View } from "react-native"
 import type { ShelfContents } from "@biblon/wire"
@@ -8,7 +8,7 @@ import { Act } from "../ui/button"
 import { TextField } from "../ui/field"
 import { Glyph, inkSoft } from "../ui/glyph"
 import { CaretRight, FilePlus, Plus } from "../ui/icons"
-import { folderTitle, lyingIn, pathTo } from "./arranging"
+import { folderTitle, lyingIn, pathTo, type Item } from "./arranging"
 import { Bin } from "./Bin"
 import { BringIn, openDocument, useDroppedFiles } from "./BringIn"
 import { laidOn, useCarrying } from "./carrying"
@@ -131,18 +131,18 @@ function Begin({ folder, empty }: { folder: string | null; empty: boolean }) {
 
 function Lying({
   contents,
+  items,
   folder,
   onMove,
-  aside,
 }: {
-  contents: ShelfContents
+  /** null until it is known: a document can be begun all the same. */
+  contents: ShelfContents | null
+  items: readonly Item[]
   folder: string | null
   onMove: (ids: readonly string[]) => void
-  aside: ReactNode
 }) {
-  const order = useShelf((s) => s.order)
-  const latest = folder === null ? contents.documents[0] : undefined
-  const items = lyingIn(contents, folder, order).filter(({ id }) => id !== latest?.id)
+  const latest = folder === null ? contents?.documents[0] : undefined
+  const others = items.filter(({ id }) => id !== latest?.id)
   return (
     <View className="wide:flex-row wide:items-start wide:gap-12">
       <View className="wide:w-[400px]">
@@ -152,26 +152,21 @@ function Lying({
             <Card entry={latest} onMove={(id) => onMove([id])} />
           </>
         ) : null}
-        {aside}
+        <Begin folder={folder} empty={contents !== null && items.length === 0 && !latest} />
       </View>
-      {items.length > 0 || folder !== null ? (
+      {contents && (latest || others.length > 0 || folder !== null) ? (
         <View className="min-w-0 wide:flex-1">
           <Heading>{folder === null ? "On the shelf" : "In this folder"}</Heading>
           <ListTools folder={folder} />
-          <ShelfList items={items} contents={contents} onMove={(id) => onMove([id])} />
+          <ShelfList items={others} contents={contents} onMove={(id) => onMove([id])} />
         </View>
       ) : null}
-      <ChoosingBar
-        contents={contents}
-        items={latest ? [{ kind: "document", id: latest.id, entry: latest }, ...items] : items}
-        onMove={() => onMove([...(useShelf.getState().chosen ?? [])])}
-      />
     </View>
   )
 }
 
 export function Shelf() {
-  const { contents, trouble, load, words, found, search, choose } = useShelf()
+  const { contents, trouble, load, words, found, search, choose, order } = useShelf()
   const folder = useLocalSearchParams<{ folder?: string }>().folder ?? null
   const [moved, setMoved] = useState<readonly string[] | null>(null)
   useDroppedFiles(folder)
@@ -188,58 +183,59 @@ export function Shelf() {
     const timer = setTimeout(() => void load(), again)
     return () => clearTimeout(timer)
   }, [trouble, load])
-  const empty = contents !== null && lyingIn(contents, folder, "changed").length === 0
+  const items = contents ? lyingIn(contents, folder, order) : []
   return (
-    <ScrollView
-      role="main"
-      className="flex-1 bg-desk"
-      contentContainerClassName="mx-auto w-full max-w-[1080px] px-[18px] pb-28 pt-6 wide:px-10 wide:pt-10"
-    >
-      {folder !== null && contents ? (
-        <Way contents={contents} folder={folder} />
-      ) : (
-        <Text role="heading" aria-level={1} className="font-display text-[28px] text-ink">
-          Biblon
-        </Text>
-      )}
-      {trouble ? (
-        <Text role="alert" className="mt-4 rounded-tray bg-raised p-3 font-ui text-[14px] text-madder">
-          {trouble}
-        </Text>
-      ) : null}
-      {contents && folder === null && (contents.documents.length > 0 || words !== "") ? (
-        <TextField
-          quiet
-          type="search"
-          label="Find on the shelf"
-          placeholder="A name, or words of a document"
-          value={words}
-          onChange={(event) => void search(event.target.value)}
-          className="mt-4 max-w-[520px]"
-        />
-      ) : null}
-      {found && contents && folder === null ? (
-        <FoundList found={found} typed={words} contents={contents} onMove={(id) => setMoved([id])} />
-      ) : (
-        <>
-          {contents ? (
-            <Lying
-              contents={contents}
-              folder={folder}
-              onMove={setMoved}
-              aside={<Begin folder={folder} empty={empty} />}
-            />
-          ) : (
-            <Begin folder={folder} empty={false} />
-          )}
-          {contents && folder === null ? <Bin binned={contents.binned} /> : null}
-        </>
-      )}
+    <View className="flex-1">
+      <ScrollView
+        role="main"
+        className="flex-1 bg-desk"
+        contentContainerClassName="mx-auto w-full max-w-[1080px] px-[18px] pb-28 pt-6 wide:px-10 wide:pt-10"
+      >
+        {folder !== null && contents ? (
+          <Way contents={contents} folder={folder} />
+        ) : (
+          <Text role="heading" aria-level={1} className="font-display text-[28px] text-ink">
+            Biblon
+          </Text>
+        )}
+        {trouble ? (
+          <Text role="alert" className="mt-4 rounded-tray bg-raised p-3 font-ui text-[14px] text-madder">
+            {trouble}
+          </Text>
+        ) : null}
+        {contents && folder === null && (contents.documents.length > 0 || words !== "") ? (
+          <TextField
+            quiet
+            type="search"
+            label="Find on the shelf"
+            placeholder="A name, or words of a document"
+            value={words}
+            onChange={(event) => void search(event.target.value)}
+            className="mt-4 max-w-[520px]"
+          />
+        ) : null}
+        {contents && found && folder === null ? (
+          <FoundList found={found} typed={words} contents={contents} onMove={(id) => setMoved([id])} />
+        ) : (
+          <>
+            <Lying contents={contents} items={items} folder={folder} onMove={setMoved} />
+            {contents && folder === null ? <Bin binned={contents.binned} /> : null}
+          </>
+        )}
+      </ScrollView>
+      {/* Beside what scrolls, so that they stay where they are on the screen. */}
       <LastDone />
       <Carried />
+      {contents ? (
+        <ChoosingBar
+          contents={contents}
+          items={items}
+          onMove={() => setMoved([...(useShelf.getState().chosen ?? [])])}
+        />
+      ) : null}
       {moved && contents ? (
         <FolderChoice contents={contents} ids={moved} inside={folder} onClose={() => setMoved(null)} />
       ) : null}
-    </ScrollView>
+    </View>
   )
 }

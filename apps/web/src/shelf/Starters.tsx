@@ -26,12 +26,12 @@ function groupsOf(starters: readonly Starter[]): [purpose: string, starters: Sta
 
 function Sheet({ starter, onBegin, onRemove }: { starter: Starter; onBegin: () => void; onRemove: () => void }) {
   return (
-    <View role="listitem" className="w-[46%] max-w-[190px]">
+    <View role="listitem" className="w-[46%] wide:w-[31%]">
       <Press
         onClick={onBegin}
         className="group flex w-full flex-col items-stretch gap-2 rounded-tray p-2 text-left hover:bg-murex-soft/50"
       >
-        <span className="flex h-[190px] items-center justify-center">
+        <span className="flex h-[190px] items-center wide:h-[270px] justify-center">
           <img
             src={api.pictureUrl(starter)}
             alt=""

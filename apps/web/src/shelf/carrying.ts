@@ -36,7 +36,7 @@ function targetAt(x: number, y: number, ids: readonly string[]): string | null {
 
 /** Scrolls what holds the list while the pointer is near its upper or lower edge. */
 function scrollNear(y: number): void {
-  const scroller = document.querySelector("[role=main]")
+  const scroller = document.querySelector("main")
   if (y < edge) scroller?.scrollBy(0, -scrollStep)
   else if (y > innerHeight - edge) scroller?.scrollBy(0, scrollStep)
 }

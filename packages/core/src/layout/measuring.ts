@@ -292,12 +292,16 @@ export class Ruler {
     return before ? this.hyphenOf(before).width : 0
   }
 
-  /** The tab stop that a tab at x leads to: one that was set, the end of a hanging indent, or one of those that are always there. */
+  /**
+   * The tab stop that a tab at x leads to: one that was set, the end of a hanging indent, or one of those that are always there.
+   * A right one that lies beyond the end of lines counts as there.
+   */
   private nextStop(x: number): TabStop {
     const { tabs, indentLeft, indentFirst } = this.source.format
     const set = tabs.find((tab) => tab.position > x + hair)
     const plain = (position: number): TabStop => ({ position, align: "left", leader: "none" })
     if (indentFirst < 0 && indentLeft > x + hair && (!set || set.position > indentLeft)) return plain(indentLeft)
+    if (set?.align === "right" && set.position > this.right) return { ...set, position: this.right }
     return set ?? plain((Math.floor(x / defaultTab + hair) + 1) * defaultTab)
   }
 
