@@ -270,10 +270,13 @@ async function memoryGrowth(page: Page, url: string): Promise<Pick<DeskFigures, 
   return { memoryGrowthKb: (await used()) - before }
 }
 
+/** Path of a database of its own. */
+export const newDatabase = () => join(mkdtempSync(join(tmpdir(), "biblon-bench-")), "bench.sqlite")
+
 /** The real server on a database of its own. */
-export async function startApp(): Promise<{ app: App; address: string }> {
+export async function startApp(database = newDatabase()): Promise<{ app: App; address: string }> {
   const app = createApp({
-    database: join(mkdtempSync(join(tmpdir(), "biblon-bench-")), "bench.sqlite"),
+    database,
     web: resolve("apps/web/dist"),
   })
   await new Promise<void>((done) => app.server.listen(0, "127.0.0.1", done))

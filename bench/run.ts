@@ -9,6 +9,7 @@ import { measureLinear } from "./linear"
 import { measureLiving } from "./living"
 import { measurePhone } from "./phone"
 import { measurePictures } from "./pictures"
+import { measureShelf } from "./shelf"
 import { measureTables } from "./tables"
 
 const linear = measureLinear()
@@ -21,6 +22,7 @@ const growth = await measureGrowth(browser)
 const desk = await measureDesk(browser, Math.round(100_000 / engine.sheets))
 const phone = await measurePhone(browser, Math.round(100_000 / engine.sheets))
 const tables = await measureTables(browser)
+const shelf = await measureShelf(browser)
 const pictures = await measurePictures(browser)
 await browser.close()
 const figures = Object.fromEntries(
@@ -34,6 +36,7 @@ const figures = Object.fromEntries(
     ...linear,
     ...tables,
     ...pictures,
+    ...shelf,
     ...files,
   }).map(([name, value]) => [name, typeof value === "number" ? Math.round(value * 1000) / 1000 : value]),
 )
@@ -100,6 +103,10 @@ else {
     [`  frames over 50 ms in a fling, of ${pictures.picturesFrames}`, pictures.picturesSlowFrames, "0"],
     ["  a picture dragged over a full sheet, layout of a step, median, ms", pictures.floatDragMs, "16.7"],
     ["  the ground of 12 million pixels taken away, ms", pictures.backgroundMs, "none"],
+    ["a shelf of 10,000 documents opened to its first row, ms", shelf.shelfOpenMs10000, "none"],
+    ["  longest task while it opens, ms", shelf.shelfOpenTaskMs, "50"],
+    ["  longest task in a fling, ms", shelf.shelfFlingTaskMs, "50"],
+    ["  longest task while it is sorted by name, ms", shelf.shelfSortTaskMs, "50"],
     ["letter to confirmation, 20 people in one document, median, ms", living.confirmMs20, "100"],
     ["  50 people", living.confirmMs50, "400"],
     ["  20 people, each in a document of their own", living.confirmMsApart20, "none"],

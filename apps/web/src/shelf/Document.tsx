@@ -1,5 +1,5 @@
 /** A document on the shelf: as a card, as a row. */
-import { useState, type ReactNode } from "react"
+import { memo, useState, type ReactNode } from "react"
 import { router } from "expo-router"
 import { Text, View } from "react-native"
 import type { ShelfEntry } from "@biblon/wire"
@@ -98,8 +98,9 @@ function More({
   onName: () => void
   onMove: (id: string) => void
 }) {
-  const { change, contents, duplicate, choose, chosen, makeStarter } = useShelf()
-  if (chosen) return <Mark id={entry.id} title={title} />
+  const choosing = useShelf((s) => s.chosen !== null)
+  const { change, duplicate, choose, makeStarter } = useShelf.getState()
+  if (choosing) return <Mark id={entry.id} title={title} />
   return (
     <Menu
       label={`What to do with ${title}`}
@@ -113,7 +114,10 @@ function More({
         {
           label: "Put in the bin",
           icon: Trash,
-          act: () => contents && void change(`${title} is in the bin`, binning(contents, [entry.id])),
+          act: () => {
+            const { contents } = useShelf.getState()
+            if (contents) void change(`${title} is in the bin`, binning(contents, [entry.id]))
+          },
         },
       ]}
     />
@@ -173,7 +177,7 @@ export function Card({ entry, onMove }: DocumentProps) {
   )
 }
 
-export function DocumentRow({ entry, onMove }: DocumentProps) {
+export const DocumentRow = memo(function DocumentRow({ entry, onMove }: DocumentProps) {
   const { title, facts, naming, setNaming } = useEntry(entry)
   const press = pressing(entry.id, () => router.navigate(`/d/${entry.id}`))
   return (
@@ -211,4 +215,4 @@ export function DocumentRow({ entry, onMove }: DocumentProps) {
       <More entry={entry} title={title.text} onName={() => setNaming(true)} onMove={onMove} />
     </Place>
   )
-}
+})

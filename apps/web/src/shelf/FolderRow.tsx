@@ -54,8 +54,9 @@ function countWords(entries: readonly ShelfEntry[]): string {
 }
 
 function More({ folder, contents, title, onMove }: FolderProps & { title: string }) {
-  const { change, choose, chosen, name } = useShelf()
-  if (chosen) return <Mark id={folder.id} title={title} />
+  const choosing = useShelf((s) => s.chosen !== null)
+  const { change, choose, name } = useShelf.getState()
+  if (choosing) return <Mark id={folder.id} title={title} />
   return (
     <Menu
       label={`What to do with ${title}`}
@@ -88,7 +89,8 @@ interface FolderProps {
 export function FolderRow({ folder, contents, onMove }: FolderProps) {
   const title = folderTitle(folder, contents)
   const entries = documentsIn(contents, folder.id)
-  const { naming, name, change } = useShelf()
+  const naming = useShelf((s) => s.naming === folder.id)
+  const { name, change } = useShelf.getState()
   const press = pressing(folder.id, () => router.push(`/?folder=${folder.id}`))
   return (
     <Place id={folder.id} className="flex h-full items-center border-b border-line">
@@ -101,7 +103,7 @@ export function FolderRow({ folder, contents, onMove }: FolderProps) {
       >
         <SheetStack entries={entries} />
       </Press>
-      {naming === folder.id ? (
+      {naming ? (
         <View className="ml-3.5 flex-1">
           <NameField
             label="Name of the folder"

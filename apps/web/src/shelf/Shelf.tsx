@@ -8,6 +8,7 @@ import { Act } from "../ui/button"
 import { TextField } from "../ui/field"
 import { Glyph, inkSoft } from "../ui/glyph"
 import { CaretRight, FilePlus, Plus } from "../ui/icons"
+import { MenuPlace } from "../ui/menu"
 import { folderTitle, lyingIn, pathTo, type Item } from "./arranging"
 import { Bin } from "./Bin"
 import { BringIn, openDocument, useDroppedFiles } from "./BringIn"
@@ -139,7 +140,7 @@ function Lying({
   contents: ShelfContents | null
   items: readonly Item[]
   folder: string | null
-  onMove: (ids: readonly string[]) => void
+  onMove: (id: string) => void
 }) {
   const latest = folder === null ? contents?.documents[0] : undefined
   const others = items.filter(({ id }) => id !== latest?.id)
@@ -149,7 +150,7 @@ function Lying({
         {latest ? (
           <>
             <Heading>Go on with</Heading>
-            <Card entry={latest} onMove={(id) => onMove([id])} />
+            <Card entry={latest} onMove={onMove} />
           </>
         ) : null}
         <Begin folder={folder} empty={contents !== null && items.length === 0 && !latest} />
@@ -158,7 +159,7 @@ function Lying({
         <View className="min-w-0 wide:flex-1">
           <Heading>{folder === null ? "On the shelf" : "In this folder"}</Heading>
           <ListTools folder={folder} />
-          <ShelfList items={others} contents={contents} onMove={(id) => onMove([id])} />
+          <ShelfList items={others} contents={contents} onMove={onMove} />
         </View>
       ) : null}
     </View>
@@ -169,6 +170,7 @@ export function Shelf() {
   const { contents, trouble, load, words, found, search, choose, order } = useShelf()
   const folder = useLocalSearchParams<{ folder?: string }>().folder ?? null
   const [moved, setMoved] = useState<readonly string[] | null>(null)
+  const moveOne = useCallback((id: string) => setMoved([id]), [])
   useDroppedFiles(folder)
   useFocusEffect(
     useCallback(() => {
@@ -215,16 +217,17 @@ export function Shelf() {
           />
         ) : null}
         {contents && found && folder === null ? (
-          <FoundList found={found} typed={words} contents={contents} onMove={(id) => setMoved([id])} />
+          <FoundList found={found} typed={words} contents={contents} onMove={moveOne} />
         ) : (
           <>
-            <Lying contents={contents} items={items} folder={folder} onMove={setMoved} />
+            <Lying contents={contents} items={items} folder={folder} onMove={moveOne} />
             {contents && folder === null ? <Bin binned={contents.binned} /> : null}
           </>
         )}
       </ScrollView>
       {/* Beside what scrolls, so that they stay where they are on the screen. */}
       <LastDone />
+      <MenuPlace />
       <Carried />
       {contents ? (
         <ChoosingBar

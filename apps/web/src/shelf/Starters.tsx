@@ -8,7 +8,7 @@ import { Press } from "../ui/bar"
 import { Act } from "../ui/button"
 import { Glyph, murex } from "../ui/glyph"
 import { CaretLeft, DotsThree, PencilSimpleLine, Trash } from "../ui/icons"
-import { Menu } from "../ui/menu"
+import { Menu, MenuPlace } from "../ui/menu"
 import { openDocument } from "./BringIn"
 import { useShelf } from "./store"
 
@@ -162,6 +162,7 @@ export function Starters() {
           </View>
         </View>
       ))}
+      <MenuPlace />
     </ScrollView>
   )
 }

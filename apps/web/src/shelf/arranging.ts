@@ -22,16 +22,50 @@ const comparing: Record<Order, (a: ShelfEntry, b: ShelfEntry) => number> = {
   sheets: (a, b) => (b.sheets ?? 0) - (a.sheets ?? 0),
 }
 
+interface Lying {
+  folders: Folder[]
+  documents: ShelfEntry[]
+}
+
+const nothing: Lying = { folders: [], documents: [] }
+const arranged = new WeakMap<ShelfContents, ReadonlyMap<string | null, Lying>>()
+
+/** What lies directly in each folder, and by null on the shelf itself. */
+function places(contents: ShelfContents): ReadonlyMap<string | null, Lying> {
+  const known = arranged.get(contents)
+  if (known) return known
+  const made = new Map<string | null, Lying>()
+  const at = (folder: string | null): Lying => {
+    let lying = made.get(folder)
+    if (!lying) made.set(folder, (lying = { folders: [], documents: [] }))
+    return lying
+  }
+  for (const folder of contents.folders) at(folder.folder).folders.push(folder)
+  for (const entry of contents.documents) at(entry.folder).documents.push(entry)
+  arranged.set(contents, made)
+  return made
+}
+
+const listed = new WeakMap<ShelfContents, Map<string, Item[]>>()
+
 /** What lies in a folder, or with null on the shelf itself: folders by name, then documents in an order. */
 export function lyingIn(contents: ShelfContents, folder: string | null, order: Order): Item[] {
-  const folders = contents.folders
-    .filter((own) => own.folder === folder)
+  let lists = listed.get(contents)
+  if (!lists) listed.set(contents, (lists = new Map()))
+  const key = `${order} ${folder ?? ""}`
+  let items = lists.get(key)
+  if (!items) lists.set(key, (items = list(contents, folder, order)))
+  return items
+}
+
+function list(contents: ShelfContents, folder: string | null, order: Order): Item[] {
+  const lying = places(contents).get(folder) ?? nothing
+  const folders = lying.folders
     .map((own) => ({ own, title: folderTitle(own, contents).text }))
     .sort((a, b) => words.compare(a.title, b.title))
-  const documents = contents.documents.filter((entry) => entry.folder === folder).sort(comparing[order])
   return [
     ...folders.map(({ own }) => ({ kind: "folder" as const, id: own.id, folder: own })),
-    ...documents.map((entry) => ({ kind: "document" as const, id: entry.id, entry })),
+    ...[...lying.documents].sort(comparing[order]).map((entry) => ({ kind: "document" as const, id: entry.id, entry })),
   ]
 }
 
@@ -44,19 +78,26 @@ export function pathTo({ folders }: ShelfContents, id: string | null): Folder[] 
 }
 
 /** Folders with all that lie in them, from the outside in. */
-export function withInside({ folders }: ShelfContents, ids: readonly string[]): Set<string> {
-  const inside = new Map<string, string[]>()
-  for (const { id, folder } of folders) if (folder !== null) inside.set(folder, [...(inside.get(folder) ?? []), id])
-  const all = new Set(ids.filter((id) => folders.some((folder) => folder.id === id)))
+export function withInside(contents: ShelfContents, ids: readonly string[]): Set<string> {
+  const own = new Set(ids)
+  const all = new Set(contents.folders.filter(({ id }) => own.has(id)).map(({ id }) => id))
   // A set is walked in the order in which it grows.
-  for (const id of all) for (const own of inside.get(id) ?? []) all.add(own)
+  for (const id of all) for (const inside of places(contents).get(id)?.folders ?? []) all.add(inside.id)
   return all
 }
 
+const held = new WeakMap<ShelfContents, Map<string, ShelfEntry[]>>()
+
 /** The documents in a folder and the folders below it, those changed last first. */
 export function documentsIn(contents: ShelfContents, folder: string): ShelfEntry[] {
-  const all = withInside(contents, [folder])
-  return contents.documents.filter((entry) => entry.folder !== null && all.has(entry.folder))
+  let known = held.get(contents)
+  if (!known) held.set(contents, (known = new Map()))
+  let entries = known.get(folder)
+  if (!entries) {
+    const inside = [...withInside(contents, [folder])].flatMap((id) => places(contents).get(id)?.documents ?? [])
+    known.set(folder, (entries = inside.sort(comparing.changed)))
+  }
+  return entries
 }
 
 /** What stands for a folder: its name, or the names of what lies in it. */

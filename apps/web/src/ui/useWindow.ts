@@ -23,7 +23,7 @@ export function useWindow(list: RefObject<HTMLElement | null>, count: number, [t
     count,
     getScrollElement: scroller,
     estimateSize: () => row,
-    overscan: 15,
+    overscan: 8,
     scrollMargin: margin,
   })
   useLayoutEffect(() => virtual.measure(), [virtual, row])

@@ -1,0 +1,99 @@
+/** A shelf of 10,000 documents in 200 folders: opened, flung, sorted. */
+import type { Browser, Page } from "playwright-core"
+import { document as documentOf, p } from "@biblon/core/document"
+import { openDatabase } from "../apps/server/src/store/database"
+import { DocumentStore } from "../apps/server/src/store/documents"
+import { ShelfStore } from "../apps/server/src/store/shelf"
+import { launch } from "./browser"
+import { newDatabase, startApp } from "./desk"
+
+export interface ShelfFigures {
+  /** To the first row, with the request for all. */
+  shelfOpenMs10000: number
+  /** The longest task while it opens, while it is flung, and while it is sorted by name. */
+  shelfOpenTaskMs: number
+  shelfFlingTaskMs: number
+  shelfSortTaskMs: number
+}
+
+const count = 10_000
+const folders = 200
+
+/** The longest task of what is done, in milliseconds; 0 where none is over 50. */
+async function longestTask(page: Page, act: () => Promise<void>): Promise<number> {
+  await page.evaluate(() => {
+    const tasks: number[] = []
+    Object.assign(window, { tasks })
+    new PerformanceObserver((list) => {
+      for (const { duration } of list.getEntries()) tasks.push(duration)
+    }).observe({ entryTypes: ["longtask"] })
+  })
+  await act()
+  return page.evaluate(
+    () =>
+      new Promise<number>((done) =>
+        setTimeout(() => done(Math.max(0, ...(window as unknown as { tasks: number[] }).tasks)), 500),
+      ),
+  )
+}
+
+function fill(path: string): void {
+  const db = openDatabase(path)
+  const store = new DocumentStore(db)
+  const shelf = new ShelfStore(db)
+  const doc = documentOf([p("The chain was oiled, and the far flag could be seen.")])
+  db.transaction(() => {
+    for (let i = 0; i < folders; i++)
+      shelf.change([{ kind: "folder", id: `folder-${i}`, gone: false, name: `Season ${1800 + i}`, folder: null }], i)
+    for (let i = 0; i < count; i++)
+      store.create(doc, `Log of day ${(i * 7919) % count}`, i, { folder: i % 2 ? `folder-${i % folders}` : null })
+  })()
+  db.close()
+}
+
+export async function measureShelf(browser: Browser): Promise<ShelfFigures> {
+  const database = newDatabase()
+  fill(database)
+  const { app, address } = await startApp(database)
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
+  // tsx names inner functions by a call that the page does not have.
+  await context.addInitScript("globalThis.__name = (f) => f")
+  await context.addInitScript(() => {
+    const look = () => {
+      if (document.querySelector("[role=listitem]")) Object.assign(window, { shown: performance.now() })
+      else requestAnimationFrame(look)
+    }
+    look()
+  })
+  const page = await context.newPage()
+  const cdp = await context.newCDPSession(page)
+  let shelfOpenMs10000 = Infinity
+  let shelfOpenTaskMs = 0
+  for (let i = 0; i < 3; i++) {
+    await page.goto("about:blank")
+    await page.goto(address, { waitUntil: "commit" })
+    shelfOpenTaskMs = await longestTask(page, async () => {
+      await page.getByRole("listitem").first().waitFor()
+    })
+    shelfOpenMs10000 = Math.min(
+      shelfOpenMs10000,
+      await page.evaluate(() => (window as unknown as { shown: number }).shown),
+    )
+  }
+  const shelfFlingTaskMs = await longestTask(page, async () => {
+    for (const yDistance of [-12_000, -12_000, 12_000])
+      await cdp.send("Input.synthesizeScrollGesture", { x: 180, y: 400, yDistance, speed: 5000 })
+  })
+  const shelfSortTaskMs = await longestTask(page, async () => {
+    await page.getByLabel("Order of the shelf").selectOption("By name")
+  })
+  await context.close()
+  await app.close()
+  return { shelfOpenMs10000, shelfOpenTaskMs, shelfFlingTaskMs, shelfSortTaskMs }
+}
+
+if (process.argv[1]?.endsWith("shelf.ts")) {
+  const browser = await launch()
+  console.log(await measureShelf(browser))
+  await browser.close()
+}
