@@ -196,6 +196,11 @@ test("contents are put in by one press, follow every change by themselves, and l
   await entries.nth(1).click()
   await expect(page.locator(".block[role=heading]", { hasText: "Timetable" })).toBeVisible()
   await expect(page.getByRole("contentinfo")).toContainText(`Sheet ${now!.replace(/\D/g, "")} of`)
+  // The first one stands right behind the contents.
+  await desk.press("Control+Home")
+  await entries.first().click()
+  await expect(page.locator(".block[role=heading]").first()).toBeVisible()
+  await expect(page.getByRole("contentinfo")).toContainText("Sheet 2 of")
   const pdf = await openPdf(desk)
   const links = await Promise.all(
     [1, 2, 3].map(async (n) => (await (await pdf.getPage(n)).getAnnotations()).filter(({ dest }) => dest).length),

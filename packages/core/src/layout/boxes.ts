@@ -66,6 +66,11 @@ interface Around {
   cell: SetCell | null
 }
 
+/** Whether a fragment is the text of its leaf, and not a head that is repeated or an entry of contents before it. */
+export function isOwnText({ part }: Fragment): boolean {
+  return part !== "repeated" && part !== "generated"
+}
+
 function collect({ box, leaf, x, y }: Placed, { firstLeaf, left, top, part, cell }: Around, found: Flat): void {
   const at = { part, leaf: firstLeaf + leaf, x: left + x, y: top + y }
   const inside = { firstLeaf: at.leaf, left: at.x, top: at.y, part, cell }

@@ -26,6 +26,7 @@ import {
   type Fragment,
   type LayoutSpec,
   type ParagraphLayout,
+  isOwnText,
 } from "@biblon/core/layout"
 import { faceAddress } from "@biblon/core/layout/catalogue"
 import type { Node } from "prosemirror-model"
@@ -138,7 +139,7 @@ function wholeLeaf(mirror: LayoutMirror, leaf: number): Fragment | null {
   const { first, last } = mirror.sheetsOfLeaf(leaf)
   for (let index = Math.max(0, first - 1); index <= last; index++) {
     const placed = mirror.placed(index)
-    const fragment = placed && fragmentsOf(placed).find((own) => own.leaf === leaf && own.part !== "repeated")
+    const fragment = placed && fragmentsOf(placed).find((own) => own.leaf === leaf && isOwnText(own))
     if (fragment) return fragment.from === 0 && fragment.to === fragment.paragraph.lines.length ? fragment : null
   }
   return null

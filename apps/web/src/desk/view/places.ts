@@ -1,7 +1,17 @@
 /** Where places of the text stand on the canvas, and which is nearest to a point of it: read from the layout mirror and from how the sheets lie. */
 import { leavesOf } from "@biblon/core/document"
 import type { CellSelection } from "@biblon/core/editing"
-import { caretBox, fragmentsOf, hit, rangeBoxes, shownAt, tablesOf, type Box, type Fragment } from "@biblon/core/layout"
+import {
+  caretBox,
+  fragmentsOf,
+  hit,
+  rangeBoxes,
+  shownAt,
+  tablesOf,
+  type Box,
+  type Fragment,
+  isOwnText,
+} from "@biblon/core/layout"
 import type { Column, Place, TableSeen, ViewSource } from "./source"
 import type { Spots } from "./spots"
 import type { Stack } from "./stack"
@@ -59,7 +69,7 @@ export class Places {
     if (!placed) return []
     const leaves = leavesOf(this.source.editor().doc)
     return fragmentsOf(placed).flatMap((fragment) => {
-      if (fragment.part === "repeated") return []
+      if (!isOwnText(fragment)) return []
       const start = leaves.start(fragment.leaf)
       const length = fragment.paragraph.text.length
       if (from > start + length || to < start) return []
@@ -107,7 +117,7 @@ export class Places {
     for (const index of this.sheetsOf(leaf)) {
       const placed = mirror.placed(index)
       for (const fragment of placed ? fragmentsOf(placed) : []) {
-        if (fragment.leaf !== leaf || fragment.part === "repeated") continue
+        if (fragment.leaf !== leaf || !isOwnText(fragment)) continue
         const box = caretBox(fragment, Math.max(0, Math.min(offset, fragment.paragraph.text.length)), place.bias)
         if (box) return { index, fragment, box }
       }

@@ -21,6 +21,7 @@ import {
   type Box,
   type DrawnPicture,
   type PlacedSheet,
+  isOwnText,
 } from "@biblon/core/layout"
 import type { Area, EdgeArea, PictureSeen, ViewSource } from "./source"
 import type { Stack } from "./stack"
@@ -97,7 +98,7 @@ export class Spots {
     const floats = floatsOn(placed).map((own) => middle({ ...own, floats: true }))
     const over = floats.filter(({ format }) => format.wrap === "over").reverse()
     const inLines = fragmentsOf(placed)
-      .filter(({ part }) => part !== "repeated" && part !== "generated")
+      .filter(isOwnText)
       .flatMap((fragment) => picturesIn(fragment).map((own) => middle({ ...own, leaf: fragment.leaf, floats: false })))
     return [...over, ...inLines, ...floats.filter(({ format }) => format.wrap !== "over")]
   }
@@ -162,7 +163,7 @@ export class Spots {
   /** Where the line begins on which something of a leaf is tied to the text. */
   private pinOf(placed: PlacedSheet, leaf: number, offset: number, left: number, top: number): PictureSeen["pin"] {
     for (const fragment of fragmentsOf(placed)) {
-      if (fragment.leaf !== leaf || fragment.part === "repeated") continue
+      if (fragment.leaf !== leaf || !isOwnText(fragment)) continue
       const lines = fragment.paragraph.lines.slice(fragment.from, fragment.to)
       const line = lines.find(({ from, to }) => offset >= from && offset < to) ?? lines[0]
       if (line)
