@@ -6,6 +6,7 @@ import mammoth from "mammoth"
 import { document as documentOf, letters, nodes, p, paragraph, table } from "@biblon/core/document"
 import { formats } from "@biblon/core/formats"
 import { assetName } from "@biblon/core/formats/assets"
+import { officeFile } from "../../packages/core/test/office"
 import { expect, expectAccessible, test } from "../desk"
 import { discPng } from "../picture"
 
@@ -172,6 +173,23 @@ test("a report is brought in as Office Open XML with its picture, changed, and g
   expect(value).toContain("<h1>Risks of the season</h1>")
   expect(value).toContain("The chain is <strong>worn</strong>. Watch it.")
   expect(value).toMatch(/<ol><li>grease it<\/li><\/ol>.*<table>.*Oda.*<img alt="A buoy"/)
+})
+
+test("what a file loses is listed, each with the way to its place", async ({ page, server }) => {
+  const word = (text: string) => `<w:p><w:r><w:t>${text}</w:t></w:r></w:p>`
+  const bytes = officeFile({
+    body: `${word("A log of the crossings.").repeat(120)}<w:p><w:r><w:t>Here somebody asked.</w:t><w:commentReference w:id="1"/></w:r></w:p>`,
+  })
+  await page.goto(server.address)
+  await page
+    .getByLabel("File to bring in")
+    .setInputFiles({ name: "log.docx", mimeType: "", buffer: Buffer.from(bytes) })
+  await expect(page.getByText("log.docx is here. Left out, or taken in otherwise: comments (1).")).toBeVisible()
+  await page.getByRole("button", { name: "See where" }).click()
+  const tray = page.getByRole("region", { name: "What came otherwise" })
+  await expectAccessible(page)
+  await tray.getByRole("button", { name: "Here somebody asked." }).click()
+  await expect(page.locator(".block", { hasText: "Here somebody asked." })).toBeInViewport()
 })
 
 test("a document is found by a phrase and opens at it; copies, the bin and the way back are one step each", async ({

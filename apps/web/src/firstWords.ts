@@ -1,25 +1,25 @@
-/** What is to be said once to who opens a document next in this tab, such as what was left out of the file it came from. */
-const waiting = new Map<string, string>()
+/** What is handed over once to the desk that opens a document next in this tab. */
+import type { LeftOut } from "@biblon/core/formats/format"
 
-export function leaveWords(id: string, text: string): void {
-  waiting.set(id, text)
+/** A file that a document was made of, and what of it is not there, or is there otherwise. */
+export interface Brought {
+  file: string
+  left: readonly LeftOut[]
 }
 
-export function takeWords(id: string): string | null {
-  const text = waiting.get(id) ?? null
-  waiting.delete(id)
-  return text
+function handing<T>() {
+  const waiting = new Map<string, T>()
+  return {
+    leave: (id: string, what: T): void => void waiting.set(id, what),
+    take(id: string): T | null {
+      const what = waiting.get(id) ?? null
+      waiting.delete(id)
+      return what
+    },
+  }
 }
 
-const searches = new Map<string, string>()
+export const { leave: leaveBrought, take: takeBrought } = handing<Brought>()
 
 /** What is looked for in a document as soon as it is open. */
-export function leaveSearch(id: string, phrase: string): void {
-  searches.set(id, phrase)
-}
-
-export function takeSearch(id: string): string | null {
-  const phrase = searches.get(id)
-  searches.delete(id)
-  return phrase ?? null
-}
+export const { leave: leaveSearch, take: takeSearch } = handing<string>()

@@ -115,7 +115,7 @@ test("a page holds its pictures and notes, and gives the pictures back; those el
   const [own] = leavesOf(doc).nodes.flatMap((leaf) => leaf.children.filter(({ type }) => type === nodes.picture))
   expect(pictureFormat(own as Node)).toMatchObject({ width: 40, height: 30, alt: "A buoy" })
   expect([...assets.keys()]).toEqual([picture])
-  expect(left).toContainEqual({ what: "pictures that lie elsewhere", count: 1 })
+  expect(left).toContainEqual({ what: "pictures that lie elsewhere", count: 1, leaves: [] })
 })
 
 test("Biblon's own file carries its pictures under their true names", () => {

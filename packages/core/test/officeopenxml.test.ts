@@ -250,7 +250,7 @@ test("breaks divide paragraphs; sections hand their setup on; notes come along; 
     [612, 1, "continuous", true],
   ])
   expect(storiesOf(doc).values()[0]?.node.textContent).toBe("Said.")
-  expect(left).toContainEqual({ what: "removed text of proposed edits", count: 1 })
+  expect(left).toContainEqual({ what: "removed text of proposed edits", count: 1, leaves: [3] })
 })
 
 test("pictures in the line and beside it, cropped and turned, each file once; those elsewhere are never fetched", () => {
@@ -284,7 +284,27 @@ test("pictures in the line and beside it, cropped and turned, each file once; th
     across: { of: "sheet", align: "center" },
   })
   expect([...assets.keys()]).toEqual([picture])
-  expect(left).toContainEqual({ what: "pictures that lie elsewhere", count: 1 })
+  expect(left).toContainEqual({ what: "pictures that lie elsewhere", count: 1, leaves: [0] })
+})
+
+test("what is left out is told with its paragraphs, in cells and notes too, and how many were read", () => {
+  const box = "<w:r><w:commentReference w:id='1'/></w:r>"
+  const told: number[] = []
+  const { doc, left } = readOfficeOpenXml(
+    officeFile({
+      footnotes: `<w:footnote w:id="2">${wp(wr(" Said.") + box)}</w:footnote>`,
+      body:
+        wp(wr("one")).repeat(300) +
+        `<w:tbl><w:tr><w:tc>${wp(wr("cell") + box)}</w:tc></w:tr></w:tbl>` +
+        wp(wr("two") + '<w:r><w:footnoteReference w:id="2"/></w:r>') +
+        wp(wr("three") + box + box),
+    }),
+    { progress: (count) => told.push(count) },
+  )
+  const [comments] = left.filter(({ what }) => what === "comments")
+  expect(comments?.count).toBe(4)
+  expect(comments?.leaves.map((leaf) => leavesOf(doc).node(leaf).textContent)).toEqual(["cell", "Said.", "three"])
+  expect(told).toEqual([250])
 })
 
 const runsOf = { numRuns: Number(process.env.BIBLON_RUNS ?? 60) }
@@ -346,7 +366,7 @@ test("what is no such file, or wants too much, is said so or read as far as it g
     },
   })
   expect(bodyOf(cut.doc).children.map((own) => own.textContent)).toEqual(["Tide", "Sla"])
-  expect(cut.left).toContainEqual({ what: "damaged parts, read as far as they go", count: 1 })
+  expect(cut.left).toContainEqual({ what: "damaged parts, read as far as they go", count: 1, leaves: [] })
   const deep = read({
     body: `${"<w:sdt><w:sdtContent>".repeat(5000)}${wp(wr("far down"))}${"</w:sdtContent></w:sdt>".repeat(5000)}${wp(wr("Tide"))}`,
   })

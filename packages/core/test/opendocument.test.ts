@@ -265,6 +265,7 @@ test("what is no such file, or is damaged, is said so or read as far as it goes;
   expect(readOpenDocument(whole.subarray(0, whole.length - 60)).left).toContainEqual({
     what: "damaged parts, read as far as they go",
     count: 1,
+    leaves: [],
   })
   const text =
     '<text:list><text:list-item text:start-value="3"><text:p text:style-name="S">Tide</text:p></text:list-item></text:list><table:table><table:table-row><table:table-cell table:number-columns-spanned="3"><text:p>c</text:p></table:table-cell></table:table-row></table:table>'
@@ -285,4 +286,11 @@ test("what is no such file, or is damaged, is said so or read as far as it goes;
     ),
     runsOf,
   )
+})
+
+test("what is left out is told with its paragraphs", () => {
+  const note =
+    '<office:annotation xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0"><text:p>Really?</text:p></office:annotation>'
+  const { left } = read(`<text:p>one</text:p><text:p>two${note}</text:p><text:p>three</text:p>`)
+  expect(left).toEqual([{ what: "comments", count: 1, leaves: [1] }])
 })

@@ -101,6 +101,7 @@ import {
   Eraser,
   Eyedropper,
   FileArrowDown,
+  FileArrowUp,
   FileHtml,
   FileText,
   FilePlus,
@@ -304,6 +305,7 @@ export const tools: readonly Tool[] = [
   { id: "link", name: "Link", words: "url web address hyperlink email heading anchor", icon: Link, run: (session) => session.opening.link(true), how: "Leads to the web, to an e-mail address (a subject goes behind ?subject=), or to a heading or marked place. A typed address becomes a link by itself; Ctrl and a click follow it." },
   { id: "mark-place", name: "Mark this place", words: "bookmark anchor target", icon: MapPin, applies: (e) => markPlace("\u0000")(e), run: markSelection, how: "Gives the selected words a name that links can lead to." },
   tray("corrections", "Corrections while typing", "autocorrect spelling quotes dashes capitals slips", MagicWand, "Each kind has its switch; slips of your own can be added."),
+  tray("brought", "What came otherwise", "import left out lost converted file differences", FileArrowUp, "Lists what of a file that was brought in is not in the document, each with the way to its place."),
   { ...tray("help", "Help", "keys shortcuts manual how", Question), keys: ["F1"] },
   {
     id: "find",

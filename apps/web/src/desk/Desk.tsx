@@ -29,6 +29,7 @@ import { DeskSession } from "./session"
 import { Shelter } from "./Shelter"
 import { Tray } from "./trays/Tray"
 import { isDark } from "./viewing"
+import { Act } from "../ui/button"
 import { Press } from "../ui/bar"
 
 /** Under this height, in pixels, bench and tray stand at the side of a narrow screen too. */
@@ -58,7 +59,7 @@ function Sheets() {
 
 function Notice() {
   const session = useSession()
-  const { trouble, saving } = useDesk((s) => ({ trouble: s.trouble, saving: s.saving }))
+  const { trouble, more, saving } = useDesk((s) => ({ trouble: s.trouble, more: s.more, saving: s.saving }))
   const text =
     trouble ??
     (saving.kind === "postponed"
@@ -71,13 +72,18 @@ function Notice() {
       className="absolute inset-x-4 top-16 z-20 flex-row items-center gap-3 self-center rounded-tray border border-line bg-raised p-3 shadow-md"
     >
       <Text className="flex-1 font-ui text-[14px] text-ink">{text}</Text>
+      {more && more.of === trouble ? (
+        <Act
+          label="See where"
+          primary
+          onPress={() => {
+            session.opening.tray(more.tray)
+            session.store.setState({ trouble: null, more: null })
+          }}
+        />
+      ) : null}
       {trouble ? (
-        <Press
-          onClick={() => session.store.setState({ trouble: null })}
-          className="flex min-w-0 flex-col shrink-0 h-11 justify-center px-2"
-        >
-          <Text className="font-ui-bold text-[14px] text-murex">Put away</Text>
-        </Press>
+        <Act label="Put away" primary onPress={() => session.store.setState({ trouble: null, more: null })} />
       ) : null}
     </View>
   )

@@ -2,12 +2,13 @@
 import { documentAttrs } from "@biblon/core/document"
 import { noQuery, type Command } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
-import { takeSearch, takeWords } from "../firstWords"
+import { takeBrought, takeSearch } from "../firstWords"
 import { earlyWorker } from "../live/early"
 import { Keeping } from "../live/keeping"
 import { stepJson } from "../live/stepJson"
 import { declareFace } from "../ui/fontFaces"
 import { LayoutClient } from "../workers/layoutClient"
+import { broughtIn } from "./brought"
 import { AfterPaint } from "./afterPaint"
 import { Delivery } from "./delivering"
 import { blank, Editing, type Change } from "./editing"
@@ -178,7 +179,8 @@ export class DeskSession implements DeskPort {
       opened: ({ editor, steps }) => {
         this.trial.end()
         this.editing.begin(editor)
-        this.store.setState({ editor })
+        const brought = takeBrought(id)
+        this.store.setState({ editor, ...(brought && broughtIn(brought, editor.doc)) })
         this.declareFonts()
         if (steps.length > 0) this.layout.change(steps)
         this.surface.field?.sync()
@@ -198,7 +200,6 @@ export class DeskSession implements DeskPort {
       },
       shown: () => this.store.getState(),
     })
-    this.store.setState({ trouble: takeWords(id) })
     void this.keeping.open()
   }
 

@@ -7,6 +7,7 @@ import { readKept } from "../kept"
 import type { Box } from "@biblon/core/layout"
 import type { LookPart, PickedLook } from "@biblon/core/editing"
 import type { ViewSummary } from "./view/summary"
+import type { BroughtIn } from "./brought"
 import type { Aside } from "../live/records"
 
 export type TrayId =
@@ -21,6 +22,7 @@ export type TrayId =
   | "find"
   | "help"
   | "corrections"
+  | "brought"
 export type ViewMode = "flow" | "sheets" | "reading"
 
 /** Something in the text that was pressed, and of which a card tells: a field, or where something begins. */
@@ -73,6 +75,10 @@ export interface DeskState {
   canvas: HTMLElement | null
   /** Something went wrong that people should know; shown until put away. */
   trouble: string | null
+  /** The tray that tells more of it, as long as it is that. */
+  more: { of: string; tray: TrayId } | null
+  /** What the document was made of, if that was a file brought in just now. */
+  brought: BroughtIn | null
   /** What was written here and could not become a part of the document. */
   aside: readonly Aside[]
   delivering: FileProgress | null
@@ -127,6 +133,8 @@ export function createDeskStore(initial: Pick<DeskState, "mode" | "scale">) {
     },
     canvas: null,
     trouble: null,
+    more: null,
+    brought: null,
     aside: [],
     delivering: null,
     findingTool: false,

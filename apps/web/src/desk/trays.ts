@@ -3,6 +3,7 @@ import {
   Article,
   ClockCounterClockwise,
   MagicWand,
+  FileArrowUp,
   Footprints,
   Globe,
   MagnifyingGlass,
@@ -35,6 +36,7 @@ export const trays: readonly TrayKind[] = [
   { id: "changes", name: "What was done", icon: ClockCounterClockwise, stage: false },
   { id: "find", name: "Find and replace", icon: MagnifyingGlass, stage: false },
   { id: "corrections", name: "Corrections", icon: MagicWand, stage: false },
+  { id: "brought", name: "What came otherwise", icon: FileArrowUp, stage: false },
   { id: "help", name: "Help", icon: Question, stage: false },
 ]
 

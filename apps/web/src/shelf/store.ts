@@ -1,8 +1,7 @@
 import { create } from "zustand"
 import type { FoundDocument, ShelfChange, ShelfContents } from "@biblon/wire"
-import { leftOutWords } from "@biblon/core/formats/format"
 import { api } from "../api"
-import { leaveWords } from "../firstWords"
+import { leaveBrought } from "../firstWords"
 import { keep, readKept } from "../kept"
 import { addFile } from "../live/files"
 import { readFile } from "../workers/fileClient"
@@ -108,15 +107,18 @@ export const useShelf = create<ShelfState>((set, get) => {
       const { signal } = stop
       set({ reading: `Reading ${file.name}`, trouble: null })
       try {
-        const { document, name, left, assets } = await readFile(file, signal)
+        const { document, name, left, assets } = await readFile(
+          file,
+          (count) => set({ reading: `${count.toLocaleString("en-GB")} paragraphs of ${file.name}` }),
+          signal,
+        )
         for (const [i, bytes] of assets.entries()) {
           set({ reading: `Picture ${i + 1} of ${assets.length} of ${file.name}` })
           signal.throwIfAborted()
           await addFile(new Blob([bytes]))
         }
         const { id } = await api.keepAsNew(name, document, folder)
-        if (left.length > 0)
-          leaveWords(id, `${file.name} is here. Left out, or taken in otherwise: ${leftOutWords(left)}.`)
+        if (left.length > 0) leaveBrought(id, { file: file.name, left })
         return id
       } catch (error) {
         if (!signal.aborted)

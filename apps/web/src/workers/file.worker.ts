@@ -24,7 +24,7 @@ export type FileRequest =
   | { type: "read"; bytes: Uint8Array; file: string }
 
 export type FileReply =
-  | { type: "progress"; stage: "layout" | "writing"; done: number; of: number }
+  | { type: "progress"; stage: "reading" | "layout" | "writing"; done: number; of: number }
   | { type: "written"; bytes: Uint8Array<ArrayBuffer> }
   /** `document` is the document node as JSON, `assets` the files that it uses. */
   | {
@@ -63,7 +63,9 @@ async function pdfOf(doc: Node, name: string, plan: PrintPlan | null): Promise<U
 
 async function perform(request: FileRequest): Promise<void> {
   if (request.type === "read") {
-    const { doc, name, left, assets } = readFile(request.bytes, request.file)
+    const { doc, name, left, assets } = readFile(request.bytes, request.file, {
+      progress: (done) => post({ type: "progress", stage: "reading", done, of: 0 }),
+    })
     const files = [...assets.values()].map((bytes) => Uint8Array.from(bytes))
     return post(
       { type: "read", document: doc.toJSON() as unknown, name, left, assets: files },

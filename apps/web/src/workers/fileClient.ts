@@ -4,7 +4,7 @@ import type { FileReply, FileRequest } from "./file.worker"
 import { addressOf } from "./addresses"
 
 export interface FileProgress {
-  stage: "layout" | "writing"
+  stage: "reading" | "layout" | "writing"
   done: number
   /** 0 while it is not known yet. */
   of: number
@@ -55,10 +55,14 @@ export async function makeFile(
   return new Blob([made.bytes], { type: kinds[kind].media })
 }
 
-/** Reads a file as a document. Rejects with an AbortError when it was stopped. */
-export async function readFile(file: File, signal: AbortSignal): Promise<ReadFile> {
+/** Reads a file as a document, telling how many paragraphs were read. Rejects with an AbortError when it was stopped. */
+export async function readFile(
+  file: File,
+  onParagraphs: (count: number) => void,
+  signal: AbortSignal,
+): Promise<ReadFile> {
   const bytes = new Uint8Array(await file.arrayBuffer())
-  const read = await perform({ type: "read", bytes, file: file.name }, () => undefined, signal)
+  const read = await perform({ type: "read", bytes, file: file.name }, ({ done }) => onParagraphs(done), signal)
   if (read.type !== "read") throw new Error("nothing was read")
   return read
 }

@@ -14,6 +14,8 @@ export interface LeftOut {
   /** In words, such as "pictures". */
   what: string
   count: number
+  /** Leaves of the document where it was met, as far as they are known. */
+  leaves: readonly number[]
 }
 
 /** What was left out, in words, one after another. */
@@ -32,6 +34,8 @@ export interface ReadOptions {
   lines?: boolean
   /** What divides the values of a table; found by looking at them where it is not said. */
   divider?: string
+  /** Told now and then how many paragraphs were read. */
+  progress?(paragraphs: number): void
 }
 
 /** What the formats that are archives are written from, with the document. */

@@ -48,13 +48,13 @@ const csv: Format = {
 
 const docx: Format = {
   ...kinds.docx,
-  read: (bytes) => readOfficeOpenXml(bytes),
+  read: readOfficeOpenXml,
   write: ({ name, doc }, asset = () => undefined) => writeOfficeOpenXml(doc, { name, asset }),
 }
 
 const odt: Format = {
   ...kinds.odt,
-  read: (bytes) => readOpenDocument(bytes),
+  read: readOpenDocument,
   write: ({ name, doc }, asset = () => undefined) => writeOpenDocument(doc, { name, asset }),
 }
 

@@ -1,6 +1,7 @@
 /** What is in the trays. */
 import type { ComponentType } from "react"
 import type { TrayId } from "../store"
+import { BroughtTray } from "./BroughtTray"
 import { ChangesTray } from "./ChangesTray"
 import { CorrectionsTray } from "./CorrectionsTray"
 import { DeliverTray } from "./DeliverTray"
@@ -24,5 +25,6 @@ export const contents: Readonly<Record<TrayId, ComponentType>> = {
   changes: ChangesTray,
   find: FindTray,
   corrections: CorrectionsTray,
+  brought: BroughtTray,
   help: HelpTray,
 }

@@ -32,7 +32,10 @@ function found(root: HtmlNode): { title: string; left: LeftOut[] } {
       for (const child of node.childNodes) if ("value" in child) title += child.value
     for (const child of node.childNodes) waiting.push(child)
   }
-  return { title: title.replace(/\s+/g, " ").trim(), left: [...counts].map(([what, count]) => ({ what, count })) }
+  return {
+    title: title.replace(/\s+/g, " ").trim(),
+    left: [...counts].map(([what, count]) => ({ what, count, leaves: [] })),
+  }
 }
 
 /** Pictures that lie in the page itself; those elsewhere are never asked for. */

@@ -73,7 +73,9 @@ export class Book {
     if (this.used.has(key)) return null
     this.used.add(key)
     const blocks = new StoryReader(this, path, "note").takeAll(note).finish().map(withoutTables)
-    this.stories.push(nodes.story.create({ key, kind }, withoutBlank(blocks)))
+    const begun = withoutBlank(blocks)
+    if (blocks[0] && begun[0]) this.leaving.became(blocks[0], begun[0])
+    this.stories.push(nodes.story.create({ key, kind }, begun))
     return key
   }
 

@@ -14,7 +14,7 @@ import {
 } from "../../../document"
 import { checkDocument, ReadingError } from "../../../document/reading"
 import type { Node } from "prosemirror-model"
-import type { FileRead } from "../../format"
+import type { FileRead, ReadOptions } from "../../format"
 import { Leaving } from "../../leaving"
 import { meanings } from "../../meanings"
 import { withTrueReferences } from "../../trueReferences"
@@ -29,12 +29,12 @@ import { Theme } from "./theme"
 import { colourOf, isOn, numberForms, valueOf } from "./values"
 
 /** @throws ReadingError */
-export function readOfficeOpenXml(bytes: Uint8Array): FileRead {
+export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions = {}): FileRead {
   const parts = Parts.open(bytes)
   const usual = "word/document.xml"
   const main = parts.related("", "officeDocument") ?? (parts.has(usual) ? usual : undefined)
   if (main === undefined) throw new ReadingError("There is no text in it: its main part is missing")
-  const leaving = new Leaving()
+  const leaving = new Leaving(progress)
   const part = (type: string) => parts.xml(parts.related(main, type) ?? "")
   const settings = part("settings")
   const theme = new Theme(part("theme"), part("fontTable"))
@@ -70,7 +70,7 @@ export function readOfficeOpenXml(bytes: Uint8Array): FileRead {
     name: asName(documentTitle(parts), 200) || null,
     doc,
     assets: book.pictures.assets,
-    left: leaving.list,
+    left: leaving.listIn(doc),
   }
 }
 

@@ -30,7 +30,7 @@ export class PictureReader {
     const target = this.parts.relations(path).get(relation ?? "")
     if (!target) return null
     if (target.external) {
-      this.leaving.add("pictures that lie elsewhere")
+      this.leaving.addHere("pictures that lie elsewhere")
       return null
     }
     let known = this.known.get(target.target)
@@ -49,7 +49,7 @@ export class PictureReader {
       }
       this.known.set(target.target, known)
     }
-    if (!known) this.leaving.add("pictures of a kind that is not shown")
+    if (!known) this.leaving.addHere("pictures of a kind that is not shown")
     return known
   }
 
@@ -63,8 +63,8 @@ export class PictureReader {
     const pictures = allWithin(frame, "pic:pic")
     if (!frame || pictures.length === 0) {
       const shapes = within(frame, "wps:wsp") ?? within(frame, "wpc:wpc") ?? within(frame, "wpg:wgp")
-      if (shapes && !within(frame, "w:txbxContent")) this.leaving.add("shapes")
-      else if (!shapes) this.leaving.add("charts and diagrams")
+      if (shapes && !within(frame, "w:txbxContent")) this.leaving.addHere("shapes")
+      else if (!shapes) this.leaving.addHere("charts and diagrams")
       return []
     }
     const single = pictures.length === 1 && !within(frame, "wpg:wgp")

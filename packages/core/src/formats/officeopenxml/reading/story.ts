@@ -148,7 +148,7 @@ export class StoryReader {
     else if (name === "w:sdt") this.takeAll(child(element, "w:sdtContent"))
     else if (name === "w:sectPr") this.blocks.push({ sectPr: element, bare: false })
     else if (name === "mc:AlternateContent") this.takeAll(chosen(element))
-    else if (name === "w:altChunk" || name === "w:subDoc") this.book.leaving.add("parts in other files")
+    else if (name === "w:altChunk" || name === "w:subDoc") this.book.leaving.addHere("parts in other files")
     else if (name === "w:bookmarkStart" || name === "w:bookmarkEnd") this.bookmark(element)
     else if (name === "m:oMathPara" || name === "m:oMath") this.loose(element)
     else if (wrappers.has(name)) this.takeAll(element)
@@ -165,7 +165,7 @@ export class StoryReader {
     if (this.dropping) return
     this.flushPending()
     if (this.depth > 12) {
-      this.book.leaving.add("tables inside tables, as their text")
+      this.book.leaving.addHere("tables inside tables, as their text")
       return this.book.textOf(element).forEach((node) => this.blocks.push(node))
     }
     const reader = new TableReader(this.book.styles, this.book.theme, (cell, said) =>
@@ -289,16 +289,17 @@ export class StoryReader {
         text,
       ),
     )
+    const at = this.blocks.length - 1
+    if (this.place !== null && text.length > 0) this.markAt(at, this.place)
+    this.book.leaving.ended(this.blocks[at] as Node)
     for (const node of this.beside) this.blocks.push(node)
     this.beside = []
-    if (this.place !== null && text.length > 0) this.markLast(this.place)
     this.place = null
     this.bookmarks.clear()
   }
 
   /** A place at the very end of a paragraph is that of its last words. */
-  private markLast(place: string): void {
-    const at = this.blocks.length - 1
+  private markAt(at: number, place: string): void {
     const block = this.blocks[at]
     if (!block || isSectionEnd(block) || !block.lastChild?.isText) return
     const last = block.lastChild.mark(markTypes.place.create({ value: place }).addToSet(block.lastChild.marks))
@@ -308,7 +309,7 @@ export class StoryReader {
   private breakTo(what: "breakBefore" | "columnBefore"): void {
     const { current } = this
     if (!current || this.dropping) return
-    if (this.kind !== "body") return void this.book.leaving.add("breaks of sheets inside tables and notes")
+    if (this.kind !== "body") return void this.book.leaving.addHere("breaks of sheets inside tables and notes")
     const { style, format } = current
     if (current.nodes.length > 0) {
       this.end(null)
@@ -335,7 +336,7 @@ export class StoryReader {
     for (const own of this.open) own.text += words
     if (words === "" || this.dropping) return
     const { format, style, hidden } = this.lettersOf(rPr)
-    if (hidden) return this.book.leaving.add("hidden text")
+    if (hidden) return this.book.leaving.addHere("hidden text")
     this.put(schema.text(words, marksOf(format, style, this.linkNow, this.placeNow)))
     this.place = null
   }
@@ -388,19 +389,19 @@ export class StoryReader {
       case "w:sdt":
         return this.inlineAll(child(element, "w:sdtContent"))
       case "w:ruby":
-        this.book.leaving.add("readings above the text")
+        this.book.leaving.addHere("readings above the text")
         return this.inlineAll(element)
       case "w:bookmarkStart":
       case "w:bookmarkEnd":
         return this.bookmark(element)
       case "m:oMath":
       case "m:oMathPara":
-        this.book.leaving.add("equations, as their signs")
+        this.book.leaving.addHere("equations, as their signs")
         return this.text(textIn(element).replace(/\s+/g, " "), undefined)
       case "mc:AlternateContent":
         return this.inlineAll(chosen(element))
       default:
-        if (gone.has(element.name)) return void this.book.leaving.add("removed text of proposed edits")
+        if (gone.has(element.name)) return void this.book.leaving.addHere("removed text of proposed edits")
         if (wrappers.has(element.name)) this.inlineAll(element)
     }
   }
@@ -467,7 +468,7 @@ export class StoryReader {
           this.note(own)
           break
         case "w:commentReference":
-          this.book.leaving.add("comments")
+          this.book.leaving.addHere("comments")
           break
         case "w:drawing":
           this.drawing(own)
@@ -491,7 +492,7 @@ export class StoryReader {
 
   private note({ name, attrs }: XmlElement): void {
     if (this.dropping) return
-    if (this.kind === "edge" || this.kind === "note") return this.book.leaving.add("notes in notes, heads and feet")
+    if (this.kind === "edge" || this.kind === "note") return this.book.leaving.addHere("notes in notes, heads and feet")
     const key = this.book.note(name === "w:footnoteReference" ? "note" : "endnote", attrs["w:id"] ?? "")
     if (key !== null) this.put(nodes.anchor.create({ story: key }))
   }
@@ -507,7 +508,7 @@ export class StoryReader {
     const pictures = this.book.pictures.older(pict, this.path)
     for (const picture of pictures) this.put(picture)
     if (pictures.length === 0 && !within(pict, "w:txbxContent") && pict.name === "w:object")
-      this.book.leaving.add("parts of other programs")
+      this.book.leaving.addHere("parts of other programs")
     this.boxes(pict)
   }
 
@@ -515,7 +516,7 @@ export class StoryReader {
   private boxes(drawing: XmlElement): void {
     const content = within(drawing, "w:txbxContent")
     if (!content || this.kind === "note" || this.depth > 12) return
-    this.book.leaving.add("text boxes, whose text follows the paragraph")
+    this.book.leaving.addHere("text boxes, whose text follows the paragraph")
     this.beside.push(
       ...new StoryReader(this.book, this.path, "cell", nothing, this.depth + 1).takeAll(content).finish(),
     )

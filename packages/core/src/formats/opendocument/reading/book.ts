@@ -71,7 +71,7 @@ export class Book {
     const href = image.attrs["xlink:href"] ?? ""
     const inside = child(image, "office:binary-data")
     if (/^[a-z]+:/i.test(href) && !inside) {
-      this.leaving.add("pictures that lie elsewhere")
+      this.leaving.addHere("pictures that lie elsewhere")
       return null
     }
     const path = cleanPath(href)
@@ -90,7 +90,7 @@ export class Book {
       }
       if (!inside) this.pictures.set(path, known)
     }
-    if (!known) this.leaving.add("pictures of a kind that is not shown")
+    if (!known) this.leaving.addHere("pictures of a kind that is not shown")
     return known
   }
 

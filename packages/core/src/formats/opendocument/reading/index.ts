@@ -17,7 +17,7 @@ import {
 } from "../../../document"
 import { checkDocument, ReadingError } from "../../../document/reading"
 import type { Node } from "prosemirror-model"
-import type { FileRead } from "../../format"
+import type { FileRead, ReadOptions } from "../../format"
 import { Leaving } from "../../leaving"
 import { formMeant } from "../numberForms"
 import { withTrueReferences } from "../../trueReferences"
@@ -64,11 +64,11 @@ function open(bytes: Uint8Array): Source {
 }
 
 /** @throws ReadingError */
-export function readOpenDocument(bytes: Uint8Array): FileRead {
+export function readOpenDocument(bytes: Uint8Array, { progress }: ReadOptions = {}): FileRead {
   const { content, styles: common, meta, file, damaged } = open(bytes)
   const text = child(child(content, "office:body"), "office:text")
   if (!text) throw new ReadingError("It is an OpenDocument file of another kind than text")
-  const leaving = new Leaving()
+  const leaving = new Leaving(progress)
   const context: LetterContext = {
     faces: new Map([
       ...facesOf(child(common, "office:font-face-decls")),
@@ -117,7 +117,7 @@ export function readOpenDocument(bytes: Uint8Array): FileRead {
   const doc = checkDocument(withoutOrphans(withTrueReferences(made, book.shown)))
   for (const [asked, shown] of context.replaced) leaving.add(`the typeface ${asked}, shown in ${shown}`)
   if (damaged) leaving.add("damaged parts, read as far as they go")
-  return { name: asName(propertiesOf(meta).title, 200) || null, doc, assets: book.assets, left: leaving.list }
+  return { name: asName(propertiesOf(meta).title, 200) || null, doc, assets: book.assets, left: leaving.listIn(doc) }
 }
 
 /** Master pages: paper with heads and feet (part 3, 16.9). */

@@ -93,7 +93,7 @@ export class StoryReader {
       this.takeAll(within(element, "text:index-body"))
     else if (name === "draw:frame") this.loose(element)
     else if (name === "text:tracked-changes" && element.children.length > 0)
-      this.book.leaving.add("proposed edits, taken in as accepted")
+      this.book.leaving.addHere("proposed edits, taken in as accepted")
     else if (name === "text:soft-page-break" || name === "text:sequence-decls" || attrs["office:name"] !== undefined)
       return
     else if (name === "text:numbered-paragraph" || name === "text:index-title") this.takeAll(element)
@@ -111,7 +111,7 @@ export class StoryReader {
   private section(element: XmlElement): void {
     const style = this.styles.element("section", element.attrs["text:style-name"])
     const columns = columnsOf(child(style, "style:section-properties"))
-    if (element.attrs["text:display"] === "none") return this.book.leaving.add("hidden sections")
+    if (element.attrs["text:display"] === "none") return this.book.leaving.addHere("hidden sections")
     if (columns.count < 2 || this.kind !== "body") return void this.takeAll(element)
     this.blocks.push({ master: null, columns, start: null })
     this.takeAll(element)
@@ -200,6 +200,7 @@ export class StoryReader {
       ),
     )
     if (this.place !== null) this.markLast()
+    this.book.leaving.ended(this.blocks.at(-1) as Node)
     this.blocks.push(...this.beside)
     this.beside = []
     this.bookmarks.clear()
@@ -256,7 +257,7 @@ export class StoryReader {
     switch (name) {
       case "text:span": {
         const said = this.styles.of("text", attrs["text:style-name"])
-        if (said.hidden) return this.book.leaving.add("hidden text")
+        if (said.hidden) return this.book.leaving.addHere("hidden text")
         return this.inlineAll(element, { ...letters, ...said.letters }, said.key || style)
       }
       case "text:a": {
@@ -295,10 +296,10 @@ export class StoryReader {
       case "draw:g":
       case "draw:line":
       case "draw:rect":
-        this.book.leaving.add("shapes")
+        this.book.leaving.addHere("shapes")
         return this.box(element)
       case "office:annotation":
-        return this.book.leaving.add("comments")
+        return this.book.leaving.addHere("comments")
       case "office:annotation-end":
       case "text:soft-page-break":
       case "text:change-start":
@@ -322,7 +323,7 @@ export class StoryReader {
   }
 
   private note(element: XmlElement): void {
-    if (this.kind === "edge" || this.kind === "note") return this.book.leaving.add("notes in notes, heads and feet")
+    if (this.kind === "edge" || this.kind === "note") return this.book.leaving.addHere("notes in notes, heads and feet")
     const kind = element.attrs["text:note-class"] === "endnote" ? "endnote" : "note"
     const blocks = new StoryReader(this.book, this.styles, "note", this.depth + 1)
       .takeAll(child(element, "text:note-body"))
@@ -382,12 +383,12 @@ export class StoryReader {
     if (box) return this.box(frame)
     const object = child(frame, "draw:object")
     if (object && within(object, "math:math")) {
-      this.book.leaving.add("equations, as their signs")
+      this.book.leaving.addHere("equations, as their signs")
       return this.text(textIn(within(object, "math:math")).replace(/\s+/g, " "), letters, style)
     }
-    if (object) this.book.leaving.add("parts of other programs, as their pictures")
+    if (object) this.book.leaving.addHere("parts of other programs, as their pictures")
     const file = image && this.book.picture(image)
-    if (!file) return image ? undefined : this.book.leaving.add("parts of other programs")
+    if (!file) return image ? undefined : this.book.leaving.addHere("parts of other programs")
     const graphic = this.styles.element("graphic", frame.attrs["draw:style-name"])
     const alt = textIn(child(frame, "svg:desc")) || textIn(child(frame, "svg:title"))
     const size = (name: string) => {
@@ -416,14 +417,14 @@ export class StoryReader {
   private box(frame: XmlElement): void {
     const content = child(frame, "draw:text-box") ?? frame
     if (this.kind === "note" || this.depth > 12 || !within(content, "text:p")) return
-    this.book.leaving.add("text boxes, whose text follows the paragraph")
+    this.book.leaving.addHere("text boxes, whose text follows the paragraph")
     this.beside.push(...new StoryReader(this.book, this.styles, "cell", this.depth + 1).takeAll(content).finish())
   }
 
   // ---- tables
 
   private table(element: XmlElement): void {
-    if (this.depth > 12) return this.book.leaving.add("tables deep inside tables")
+    if (this.depth > 12) return this.book.leaving.addHere("tables deep inside tables")
     const columns = unfolded(element, "table:table-column")
     const rows = rowsOf(element)
     if (rows.length === 0) return
