@@ -5,6 +5,7 @@ import {
   Composition,
   Furnisher,
   fragmentsOf,
+  isOwnText,
   isBeginning,
   lineOfOffset,
   naturalColumns,
@@ -217,7 +218,7 @@ class LayoutDesk {
       placed.leaf <= leaf &&
       placed.leaf + placed.sheet.lookedAt >= leaf &&
       fragmentsOf(placed).some((own) => {
-        const line = own.leaf === leaf ? lineOfOffset(own.paragraph, offset) : -1
+        const line = own.leaf === leaf && isOwnText(own) ? lineOfOffset(own.paragraph, offset) : -1
         return line >= own.from && line < own.to
       })
     let sheet = this.layout?.placed.findIndex(shows) ?? -1

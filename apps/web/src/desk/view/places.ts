@@ -57,7 +57,7 @@ export class Places {
   markBoxes(index: number): (Box & { kind: string })[] {
     const { mirror } = this.source.layout
     const placed = mirror.placed(index)
-    return (placed ? fragmentsOf(placed) : []).flatMap((fragment) =>
+    return (placed ? fragmentsOf(placed).filter(isOwnText) : []).flatMap((fragment) =>
       this.source
         .marks(fragment.leaf)
         .flatMap(({ from, to, kind }) => rangeBoxes(fragment, from, to, false).map((box) => ({ ...box, kind }))),
