@@ -82,6 +82,15 @@ function copyPatterns() {
   for (const name of readdirSync(from)) copyFileSync(join(from, name), join(folder, name))
 }
 
+/** Dictionaries by our names for them. */
+function copyDictionaries() {
+  const folder = join(web, "public/dictionaries")
+  mkdirSync(folder, { recursive: true })
+  for (const name of ["en", "en-gb", "fr", "es", "pt", "nl", "pl", "sv", "el", "ru"])
+    for (const part of ["aff", "dic"])
+      copyFileSync(join(root, `node_modules/dictionary-${name}/index.${part}`), join(folder, `${name}.${part}`))
+}
+
 const workers = join(web, "public/workers")
 const modules = ["harfbuzz.wasm", "harfbuzz-subset.wasm"]
 const tell = (addresses) => `globalThis.addresses=${JSON.stringify(addresses)};`
@@ -89,7 +98,7 @@ const tell = (addresses) => `globalThis.addresses=${JSON.stringify(addresses)};`
 /** How the workers are bundled. @param {{ addresses?: Record<string, string> }} ways names that tell their content, if they have such */
 export function workerBuild({ addresses } = {}) {
   return {
-    entryPoints: ["layout", "file", "find", "paste", "picture"].map((name) =>
+    entryPoints: ["layout", "file", "find", "paste", "picture", "spelling"].map((name) =>
       join(web, `src/workers/${name}.worker.ts`),
     ),
     outdir: workers,
@@ -101,6 +110,10 @@ export function workerBuild({ addresses } = {}) {
     format: "esm",
     target: "es2022",
     platform: "browser",
+    // The speller asks for them where it runs without a page, which it does not here.
+    external: ["fs", "path", "crypto"],
+    // Its other build calls a module as if that were a function.
+    alias: { "hunspell-asm": join(dirname(require.resolve("hunspell-asm/package.json")), "dist/cjs/index.js") },
     logLevel: "error",
   }
 }
@@ -142,14 +155,15 @@ export async function prepareWeb() {
   mkdirSync(join(root, ".cache"), { recursive: true })
   await copyFonts()
   copyPatterns()
+  copyDictionaries()
   makeSymbols()
 }
 
 function compress() {
   const cache = join(root, ".cache/brotli")
   mkdirSync(cache, { recursive: true })
-  for (const file of files(dist).filter((f) => /\.(js|css|ttf|wasm)$/.test(f))) {
-    const font = file.endsWith(".ttf")
+  for (const file of files(dist).filter((f) => /\.(js|css|ttf|wasm|aff|dic)$/.test(f))) {
+    const font = /\.(ttf|aff|dic)$/.test(file)
     const kept = join(cache, file.split(/[\\/]/).pop() + ".br")
     if (font && existsSync(kept)) {
       copyFileSync(kept, file + ".br")

@@ -24,13 +24,13 @@ function pathOf({ path }: Request): string | null {
 /** The exported application: compressed files where they were made beside the plain ones, and index.html for every route of the app. */
 export function serveApp(web: string): Router {
   const router = Router()
-  router.get(/\.(js|css|ttf|wasm)$/, (request, response, next) => {
+  router.get(/\.(js|css|ttf|wasm|aff|dic)$/, (request, response, next) => {
     const path = pathOf(request)
     if (path === null) return next()
     const compressed = join(web, path + ".br")
     response.set(
       "Cache-Control",
-      /^\/(_expo|fonts|hyphenation|workers)\//.test(path) ? "public, max-age=31536000, immutable" : "no-cache",
+      /^\/(_expo|fonts|hyphenation|dictionaries|workers)\//.test(path) ? "public, max-age=31536000, immutable" : "no-cache",
     )
     if (!/\bbr\b/.test(String(request.headers["accept-encoding"])) || !existsSync(compressed)) return next()
     response

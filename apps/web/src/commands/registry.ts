@@ -77,7 +77,7 @@ import {
 } from "@biblon/core/editing"
 import type { DeskSession } from "../desk/session"
 import type { TrayId } from "../desk/store"
-import { markSelection, tellCount } from "./telling"
+import { markSelection } from "./telling"
 import {
   Article,
   ArrowsInLineHorizontal,
@@ -113,6 +113,7 @@ import {
   Link,
   ListBullets,
   ListChecks,
+  ListMagnifyingGlass,
   ListNumbers,
   MagicWand,
   MagnifyingGlass,
@@ -300,6 +301,10 @@ export const tools: readonly Tool[] = [
   page("structure", "outline", "Outline", "headings navigate sections contents map", TreeView, "Headings by level: tap to go there, fold, drag to move a section with all in it."),
   page("structure", "sets", "Sets of faces and colours", "theme palette fonts design", Swatches),
   tray("place", "Symbols, date and breaks", "insert special character emoji unicode arrow time clock today", Stamp, "Symbols by category or by name, the last ones first; date and time, fixed or kept up to date."),
+  page("check", "spelling", "Spelling", "spell check misspelt typos mistakes proofread errors dictionary words", ListMagnifyingGlass, "Words that look wrong have small dots below. Press one for what could be meant; Learn it for names. The Check tray goes through all of them."),
+  { id: "next-wrong", name: "Next word that looks wrong", words: "spelling error mistake jump", icon: ListMagnifyingGlass, keys: ["F7"], run: (session) => void session.spelling.go(1) },
+  { id: "suggest", name: "What could be meant", words: "spelling suggestions correct word", icon: ListMagnifyingGlass, keys: ["Mod+Alt+w"], run: (session) => session.suggestHere() },
+  page("check", "count", "Count", "word count characters sentences length readability reading time goal how many", ListMagnifyingGlass),
   tray("deliver", "Deliver", "finish export send output", PaperPlaneTilt),
   tray("changes", "What was done", "undo list history back", ClockCounterClockwise, "Lists every change. Point at one to see in the text what it touched; open it to go back to it, or to take back that one alone."),
   { id: "link", name: "Link", words: "url web address hyperlink email heading anchor", icon: Link, run: (session) => session.opening.link(true), how: "Leads to the web, to an e-mail address (a subject goes behind ?subject=), or to a heading or marked place. A typed address becomes a link by itself; Ctrl and a click follow it." },
@@ -323,7 +328,6 @@ export const tools: readonly Tool[] = [
   { id: "zoom-out", name: "Smaller view", words: "zoom out", icon: Minus, run: (session) => session.viewing.zoom(session.store.getState().scale / 1.15) },
   { id: "dark-sheets", name: "Dark sheets", words: "night black background light mode", icon: Moon, run: (session) => session.viewing.toggleDark(), how: "Shows the sheets dark in dark surroundings. What is printed stays as it is." },
   { id: "name", name: "Name the document", words: "rename title file name", icon: PencilSimpleLine, run: (session) => session.opening.name() },
-  { id: "count", name: "Count words", words: "word count characters how many length", run: tellCount },
   { id: "paste-plain", name: "Paste text only", words: "paste plain unformatted without formatting", icon: Clipboard, run: (session) => void session.clipboard.pasteFromButton(true) },
   command("price-line", "Price line", "dots leader tab right menu contents dotted line", priceLine, { how: "A tab from a word leads to the right edge, with dots between: prices, programmes, contents." }),
   { id: "whole-sheet", name: "Whole sheet", words: "zoom fit page view", run: (session) => session.viewing.fitTo("sheet") },

@@ -1,9 +1,8 @@
-/** What is marked in the text besides the selection: fields, places found, what a change touched. */
+/** What is marked in the text besides the selection: fields, samples, what the sources know, such as places found, and what a change touched. */
 import type { Node } from "prosemirror-model"
 import { leavesOf } from "@biblon/core/document"
 import { samplesIn, touchedBy } from "@biblon/core/editing"
 import type { Editing } from "./editing"
-import type { Finder } from "./finder"
 import type { Mark } from "./view/source"
 
 const known = new WeakMap<Node, readonly Mark[]>()
@@ -27,7 +26,7 @@ export class Marking {
 
   constructor(
     private readonly editing: Editing,
-    private readonly finder: Finder,
+    private readonly sources: readonly { marks(leaf: number): Mark[] }[],
     private readonly repaint: () => void,
   ) {}
 
@@ -48,7 +47,7 @@ export class Marking {
     const { now } = this.editing
     const leaves = now && leavesOf(now.doc)
     const node = leaves?.find(leaf)
-    const marks = [...(node ? tintedIn(node) : []), ...this.finder.marks(leaf)]
+    const marks = [...(node ? tintedIn(node) : []), ...this.sources.flatMap((source) => source.marks(leaf))]
     if (this.touched.length === 0 || !leaves) return marks
     const [start, end] = [leaves.start(leaf), leaves.end(leaf)]
     const touched = this.touched.filter(({ from, to }) => from <= end && to >= start)

@@ -12,6 +12,8 @@ export class Opening {
     this.desk.endTrial()
     this.store.setState(({ pages, scope }) => ({
       tray,
+      // The sheets move beside it, and a card that lies on them would not.
+      pressed: null,
       scope: tray === null ? null : scope,
       ...(tray && page ? { pages: { ...pages, [tray]: page } } : {}),
     }))

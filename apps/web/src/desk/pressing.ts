@@ -1,4 +1,4 @@
-/** What was pressed in the text, of which a card tells: fields, and where something begins. */
+/** What was pressed in the text, of which a card tells: fields, words that look wrong, and where something begins. */
 import { removeBreak, type Command } from "@biblon/core/editing"
 import type { Change } from "./editing"
 import type { DeskStore } from "./store"
@@ -7,6 +7,8 @@ export interface PressingTarget {
   run(command: Command): boolean
   /** What a field shows that stands at a position. */
   shownAt(pos: number): string | null
+  /** Whether a word that looks wrong stands at a position. */
+  wrongWord(pos: number): boolean
 }
 
 export class Pressing {
@@ -33,7 +35,10 @@ export class Pressing {
   follow({ before, after, steps }: Change): void {
     const { pressed } = this.store.getState()
     if (!pressed) return
-    const still = pressed.kind === "field" && after.doc.nodeAt(pressed.pos)?.type.name === "field"
+    const still =
+      pressed.kind === "field"
+        ? after.doc.nodeAt(pressed.pos)?.type.name === "field"
+        : pressed.kind === "word" && steps.length === 0 && this.target.wrongWord(pressed.pos)
     const moved = !after.selection.eq(before.selection) && steps.length === 0
     if (!still || moved) this.putAway()
   }

@@ -25,6 +25,7 @@ import { Picturing } from "./picturing"
 import type { DeskPort } from "./ports"
 import { Pressing } from "./pressing"
 import { Showing } from "./showing"
+import { Spelling } from "./spelling"
 import { createDeskStore, type DeskStore } from "./store"
 import { Surface } from "./surface"
 import { Tabling } from "./tabling"
@@ -80,6 +81,7 @@ export class DeskSession implements DeskPort {
   readonly pressing = new Pressing(this.store, {
     run: (command) => this.run(command),
     shownAt: (pos) => this.surface.view?.places.shownAt(pos) ?? null,
+    wrongWord: (pos) => this.spelling.at(pos) !== null,
   })
   readonly clipboard = new Clipboard(this)
   readonly delivery = new Delivery(this)
@@ -92,7 +94,16 @@ export class DeskSession implements DeskPort {
     run: (command) => this.run(command),
     repaint: () => this.surface.repaint(),
   })
-  readonly marking = new Marking(this.editing, this.finder, () => this.surface.repaint())
+  readonly spelling = new Spelling({
+    editor: () => this.now,
+    select: (from, to) => {
+      this.editing.select(from, to)
+      this.surface.view?.reveal(to)
+    },
+    run: (command) => this.run(command),
+    repaint: () => this.surface.repaint(),
+  })
+  readonly marking = new Marking(this.editing, [this.spelling, this.finder], () => this.surface.repaint())
   readonly picturing = new Picturing(this.store, {
     editor: () => this.now,
     run: (command) => this.run(command),
@@ -167,6 +178,7 @@ export class DeskSession implements DeskPort {
       selected: () => this.laying.selected(),
       follow: (href) => this.going.alongLink(href),
       goTo: (leaf) => this.going.toLeaf(leaf),
+      wrongWord: (pos) => this.spelling.at(pos),
       summary: (summary) => {
         this.showing.show({ view: summary }, this.typing.active)
         this.showBusy()
@@ -185,6 +197,7 @@ export class DeskSession implements DeskPort {
         if (steps.length > 0) this.layout.change(steps)
         this.surface.field?.sync()
         this.surface.beginWriting()
+        this.spelling.again()
         const phrase = takeSearch(id)
         if (phrase !== null) {
           this.finder.set({ ...noQuery, text: phrase })
@@ -219,6 +232,7 @@ export class DeskSession implements DeskPort {
     this.afterPaint.close()
     this.keeping.close()
     this.finder.close()
+    this.spelling.close()
     this.clipboard.close()
     this.layout.close()
     this.surface.detach()
@@ -248,6 +262,7 @@ export class DeskSession implements DeskPort {
     this.pressing.follow(change)
     this.marking.forget()
     this.finder.changed(steps.length > 0, tr.mapping)
+    this.spelling.changed(steps.length > 0)
     if (steps.length > 0) this.clipboard.changed(tr.mapping)
     else view?.paintSelection()
     this.showing.show({ editor: after }, this.typing.active)
@@ -273,6 +288,13 @@ export class DeskSession implements DeskPort {
 
   holdKeys<T>(promise: Promise<T>): Promise<T> {
     return this.waiting.hold(promise)
+  }
+
+  /** Shows what could be meant by the word with the caret, or by the next one that looks wrong. */
+  suggestHere(): void {
+    const { now } = this
+    const wrong = now && (this.spelling.at(now.selection.head) ?? this.spelling.go(1))
+    if (wrong) this.surface.showWord(wrong)
   }
 
   // ---- the sheets

@@ -23,11 +23,12 @@ export type TrayId =
   | "help"
   | "corrections"
   | "brought"
+  | "check"
 export type ViewMode = "flow" | "sheets" | "reading"
 
-/** Something in the text that was pressed, and of which a card tells: a field, or where something begins. */
+/** Something in the text that was pressed, and of which a card tells: a field, a word that looks wrong, or where something begins. */
 export interface Pressed {
-  kind: "field" | "break"
+  kind: "field" | "break" | "word"
   pos: number
   /** What it shows. */
   words: string

@@ -8,6 +8,7 @@ import { TextField } from "./input/field"
 import { PointerInput } from "./input/pointer"
 import { attachReading } from "./input/reading"
 import type { Typing } from "./input/typing"
+import type { WrongWord } from "./spelling"
 import type { DeskStore } from "./store"
 import type { Mark, Place } from "./view/source"
 import { SheetView } from "./view/sheetView"
@@ -25,6 +26,8 @@ export interface SurfaceTarget {
   follow(href: string): void
   /** To a leaf. */
   goTo(leaf: number): void
+  /** The word that looks wrong at a position. */
+  wrongWord(pos: number): WrongWord | null
   summary(summary: ViewSummary): void
   attached(field: HTMLElement): void
 }
@@ -159,7 +162,7 @@ export class Surface {
       selected: (x, y) => {
         this.target.selected()
         const field = this.editing.open.selection.empty ? view.spots.fieldAt(...view.onCanvas(x, y)) : null
-        if (!field) return
+        if (!field) return this.pressWord()
         const { pos, sheet, box } = field
         if (leavesOf(this.editing.open.doc).flow(leavesOf(this.editing.open.doc).at(pos)).story !== null)
           view.places.writeOn(sheet)
@@ -176,6 +179,19 @@ export class Surface {
       },
       focus: () => this.focus(),
     })
+  }
+
+  /** A press in a word that looks wrong opens the card that tells of it. */
+  private pressWord(): void {
+    const { selection } = this.editing.open
+    const wrong = selection.empty ? this.target.wrongWord(selection.head) : null
+    if (wrong) this.showWord(wrong)
+  }
+
+  /** Opens the card of a word that looks wrong. */
+  showWord({ start, word }: WrongWord): void {
+    const box = this.view?.places.box({ pos: start, bias: 1 })
+    if (box) this.store.setState({ pressed: { kind: "word", pos: start, words: word, box } })
   }
 
   private listen(host: HTMLElement, view: SheetView, field: TextField, signal: AbortSignal): void {

@@ -2,6 +2,7 @@
 import {
   Article,
   ClockCounterClockwise,
+  ListMagnifyingGlass,
   MagicWand,
   FileArrowUp,
   Footprints,
@@ -30,6 +31,7 @@ export const trays: readonly TrayKind[] = [
   { id: "structure", name: "Structure", icon: TreeStructure, stage: true },
   { id: "place", name: "Place", icon: Stamp, stage: true },
   { id: "sheet", name: "Sheet", icon: Article, stage: true },
+  { id: "check", name: "Check", icon: ListMagnifyingGlass, stage: true },
   { id: "deliver", name: "Deliver", icon: PaperPlaneTilt, stage: true },
   { id: "trail", name: "Trail", icon: Footprints, stage: false },
   { id: "document", name: "Document", icon: Globe, stage: false },

@@ -17,8 +17,15 @@ export function useWindow(list: RefObject<HTMLElement | null>, count: number, [t
   }, [list])
   useLayoutEffect(() => {
     const [own, outer] = [list.current, scroller()]
-    if (own && outer) setMargin(own.getBoundingClientRect().top - outer.getBoundingClientRect().top + outer.scrollTop)
-  })
+    if (!own || !outer) return
+    const measure = () =>
+      setMargin(own.getBoundingClientRect().top - outer.getBoundingClientRect().top + outer.scrollTop)
+    measure()
+    // What stands above it may grow.
+    const watching = new ResizeObserver(measure)
+    if (outer.firstElementChild) watching.observe(outer.firstElementChild)
+    return () => watching.disconnect()
+  }, [list, scroller, count])
   const virtual = useVirtualizer({
     count,
     getScrollElement: scroller,

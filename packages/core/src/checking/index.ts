@@ -1,1 +1,3 @@
+export * from "./counting"
+export * from "./spelling"
 export * from "./statistics"

@@ -1,4 +1,5 @@
 import type {
+  Checks,
   LetterFormat,
   NoteSettings,
   PageSetup,
@@ -70,6 +71,8 @@ export const defaultNotes: NoteSettings = {
   foot: { form: "decimal", restart: "document" },
   end: { form: "lowerRoman" },
 }
+
+export const defaultChecks: Checks = { known: {} }
 
 export const defaultTypesetting: Typesetting = {
   breaking: "quick",

@@ -23,6 +23,7 @@ const grains: Readonly<Record<string, Grain>> = {
   setup: 2,
   properties: 1,
   notes: 2,
+  checks: 2,
   format: 1,
   letters: 1,
 }
@@ -40,7 +41,7 @@ function differences(before: unknown, after: unknown, grain: Grain, path: readon
   if (grain === 0 || !isEntries(before) || !isEntries(after))
     return [after === undefined ? { path } : { path, value: after }]
   return [...new Set([...Object.keys(before), ...Object.keys(after)])].flatMap((key) =>
-    differences(before[key], after[key], typeof grain === "number" ? grain - 1 : (entryOf(grain, key) ?? 0), [
+    differences(entryOf(before, key), entryOf(after, key), typeof grain === "number" ? grain - 1 : (entryOf(grain, key) ?? 0), [
       ...path,
       key,
     ]),
@@ -184,7 +185,7 @@ export function stepAsKept(step: Step, doc: Node): Record<string, unknown> {
 export function setEntries<T extends Transform>(
   tr: T,
   pos: number | null,
-  attr: "styles" | "typesetting" | "format" | "letters" | "setup" | "properties" | "notes",
+  attr: "styles" | "typesetting" | "format" | "letters" | "setup" | "properties" | "notes" | "checks",
   value: object | null,
 ): T {
   const node = pos === null ? tr.doc : tr.doc.nodeAt(pos)

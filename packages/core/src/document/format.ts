@@ -3,6 +3,6 @@
  * when what is written gains something that a document of before lacks; `reading.ts` knows how each of before is brought up.
  *
  * 1: lists, typefaces and typesetting may be missing. 2: a setup has paper and margins alone. 3: heads, feet, columns and numbers too. 4: frames,
- * watermarks, covers, columns that differ, numbering of notes, more properties.
+ * watermarks, covers, columns that differ, numbering of notes, more properties. 5: what checking goes by.
  */
-export const documentFormat = 4
+export const documentFormat = 5

@@ -5,6 +5,7 @@ import { limits } from "./bounds"
 import { contentsLooks } from "./contents"
 import {
   defaultLetters,
+  defaultChecks,
   defaultNotes,
   defaultParagraph,
   defaultProperties,
@@ -20,6 +21,7 @@ import {
   CellFormat,
   LetterFormat,
   Link,
+  Checks,
   NoteSettings,
   PageSetup,
   ParagraphFormat,
@@ -43,6 +45,7 @@ const DocAttrs = z.strictObject({
   typesetting: Typesetting,
   properties: Properties,
   notes: NoteSettings,
+  checks: Checks,
 })
 const ParagraphAttrs = z.strictObject({
   style: z.string().min(1).max(80),
@@ -103,7 +106,13 @@ const attrShapes: Readonly<Record<string, { shape: z.ZodType; what: string }>> =
   cell: { shape: CellAttrs, what: "A cell of a table" },
 }
 
-const markShapes = { ...LetterFormat.shape, letterStyle: z.string().min(1).max(80), link: Link, place: PlaceName, sample: z.literal(true) }
+const markShapes = {
+  ...LetterFormat.shape,
+  letterStyle: z.string().min(1).max(80),
+  link: Link,
+  place: PlaceName,
+  sample: z.literal(true),
+}
 
 function checkMark(mark: Mark): void {
   if (checkedMarks.has(mark)) return
@@ -176,6 +185,7 @@ function completed(json: unknown): unknown {
     attrs: {
       typesetting: defaultTypesetting,
       notes: defaultNotes,
+      checks: defaultChecks,
       ...attrs,
       styles: { fonts: {}, lists: {}, ...attrs.styles, defaults },
       properties: { ...defaultProperties, ...attrs.properties },
@@ -212,6 +222,7 @@ const upgrades: readonly ((json: unknown) => unknown)[] = [
   completed,
   withWholeSetups,
   (json) => withWholeSetups(completed(json)),
+  completed,
 ]
 
 /**

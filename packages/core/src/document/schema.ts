@@ -1,7 +1,16 @@
 import { Schema, type Attrs, type MarkSpec, type MarkType, type Node } from "prosemirror-model"
-import { bodyStyle, defaultNotes, defaultProperties, defaultSetup, defaultStyles, defaultTypesetting } from "./defaults"
+import {
+  bodyStyle,
+  defaultChecks,
+  defaultNotes,
+  defaultProperties,
+  defaultSetup,
+  defaultStyles,
+  defaultTypesetting,
+} from "./defaults"
 import { fieldText } from "./fields"
 import type {
+  Checks,
   LetterFormat,
   NoteSettings,
   PageSetup,
@@ -46,6 +55,7 @@ export interface DocumentAttrs {
   typesetting: Typesetting
   properties: Properties
   notes: NoteSettings
+  checks: Checks
 }
 export interface ParagraphAttrs {
   /** Key in the style sheet; a key that is not there counts as body. */
@@ -70,6 +80,7 @@ export const schema = new Schema({
         typesetting: { default: defaultTypesetting },
         properties: { default: defaultProperties },
         notes: { default: defaultNotes },
+        checks: { default: defaultChecks },
       },
     },
     body: { content: "block+" },

@@ -302,6 +302,12 @@ export const Properties = z.strictObject({
   date: z.string().max(limits.property),
 })
 
+/** What checking goes by in this document. */
+export const Checks = z.strictObject({
+  /** Words that are right here, whatever dictionaries say. */
+  known: keyed(z.string().min(1).max(limits.name), z.literal(true)),
+})
+
 /** How notes are numbered. */
 export const NoteSettings = z.strictObject({
   foot: z.strictObject({ form: z.enum(noteForms), restart: z.enum(noteRestarts) }),
@@ -403,4 +409,5 @@ export type Typesetting = z.infer<typeof Typesetting>
 export type PageSetup = z.infer<typeof PageSetup>
 export type Watermark = z.infer<typeof Watermark>
 export type Properties = z.infer<typeof Properties>
+export type Checks = z.infer<typeof Checks>
 export type NoteSettings = z.infer<typeof NoteSettings>

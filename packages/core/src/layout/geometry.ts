@@ -116,6 +116,23 @@ function capOf({ paragraph, from, to, x }: Fragment, top: number): { end: number
   return { end: cap.to, box: { x: x + cap.x, y: top, width: cap.width, height: last.top + last.height - first.top } }
 }
 
+/** Below the baseline, and so high, stands what is put under letters; in points. */
+const under = { distance: 1.6, height: 3 }
+
+/** Boxes close under the letters from one offset to another, however far the lines are apart. */
+export function underBoxes(fragment: Fragment, from: number, to: number): Box[] {
+  const baselines = new Map(
+    fragment.paragraph.lines
+      .slice(fragment.from, fragment.to)
+      .map((line) => [lineTop(fragment, line), line.baseline] as const),
+  )
+  return rangeBoxes(fragment, from, to, false).map((box) => ({
+    ...box,
+    y: box.y + (baselines.get(box.y) ?? box.height) + under.distance,
+    height: under.height,
+  }))
+}
+
 /** Boxes over the letters from one offset to another. `through` also marks the paragraph's end. */
 export function rangeBoxes(fragment: Fragment, from: number, to: number, through: boolean): Box[] {
   const boxes: Box[] = []

@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react"
 import { Text, View } from "react-native"
+import { useStore } from "zustand"
 import { countingWords } from "@biblon/core/checking"
 import { documentAttrs } from "@biblon/core/document"
 import { IconButton } from "../../ui/button"
@@ -36,6 +37,24 @@ function useWords(): { all: number; selected: number } {
     }
   }, [session, editor])
   return words
+}
+
+/** How many words look wrong; leads to them. */
+function WrongWords() {
+  const session = useSession()
+  const { on, found } = useStore(session.spelling.store)
+  if (!on || found === null) return null
+  const sum = [...found.values()].reduce((all, own) => all + own, 0)
+  return (
+    <Press
+      onClick={() => session.opening.tray("check", "spelling")}
+      className="flex h-8 min-w-0 shrink-0 flex-col justify-center rounded-button px-1 hover:bg-raised"
+    >
+      <Text className={`font-ui text-[13px] ${sum > 0 ? "text-madder" : "text-ink-soft"}`}>
+        {sum === 0 ? "Spelling fine" : `${figures.format(sum)} to look at`}
+      </Text>
+    </Press>
+  )
 }
 
 function ModeButton({ mode, label }: { mode: ViewMode; label: string }) {
@@ -87,6 +106,7 @@ export function FootLine() {
       >
         <Text className={said}>{languageName(language)}</Text>
       </Press>
+      <WrongWords />
       <View className="flex-1" />
       <Press
         onClick={() => session.viewing.startReading()}

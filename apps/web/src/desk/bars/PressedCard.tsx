@@ -17,6 +17,7 @@ import { useDesk, useSession } from "../context"
 import type { Pressed } from "../store"
 import { trying } from "../trying"
 import { Act } from "../../ui/button"
+import { WordCard } from "./WordCard"
 import { FloatingCard } from "./FloatingCard"
 import { Press } from "../../ui/bar"
 import { TextField } from "../../ui/field"
@@ -194,5 +195,6 @@ function BreakCard({ pos, words, box }: Pressed) {
 export function PressedCard() {
   const pressed = useDesk((s) => s.pressed)
   if (!pressed) return null
+  if (pressed.kind === "word") return <WordCard {...pressed} />
   return pressed.kind === "field" ? <FieldCard {...pressed} /> : <BreakCard {...pressed} />
 }

@@ -3,6 +3,7 @@ import type { ComponentType } from "react"
 import type { TrayId } from "../store"
 import { BroughtTray } from "./BroughtTray"
 import { ChangesTray } from "./ChangesTray"
+import { CheckTray } from "./check/CheckTray"
 import { CorrectionsTray } from "./CorrectionsTray"
 import { DeliverTray } from "./DeliverTray"
 import { DocumentTray } from "./DocumentTray"
@@ -26,5 +27,6 @@ export const contents: Readonly<Record<TrayId, ComponentType>> = {
   find: FindTray,
   corrections: CorrectionsTray,
   brought: BroughtTray,
+  check: CheckTray,
   help: HelpTray,
 }

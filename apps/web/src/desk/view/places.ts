@@ -6,6 +6,7 @@ import {
   fragmentsOf,
   hit,
   rangeBoxes,
+  underBoxes,
   shownAt,
   tablesOf,
   type Box,
@@ -58,9 +59,10 @@ export class Places {
     const { mirror } = this.source.layout
     const placed = mirror.placed(index)
     return (placed ? fragmentsOf(placed).filter(isOwnText) : []).flatMap((fragment) =>
-      this.source
-        .marks(fragment.leaf)
-        .flatMap(({ from, to, kind }) => rangeBoxes(fragment, from, to, false).map((box) => ({ ...box, kind }))),
+      this.source.marks(fragment.leaf).flatMap(({ from, to, kind }) => {
+        const boxes = kind === "misspelt" ? underBoxes(fragment, from, to) : rangeBoxes(fragment, from, to, false)
+        return boxes.map((box) => ({ ...box, kind }))
+      }),
     )
   }
 

@@ -1,0 +1,252 @@
+/** Spelling at the desk: which words are wrong, marked in sight at once and counted in slices behind the typing. */
+import { createStore } from "zustand/vanilla"
+import type { Node } from "prosemirror-model"
+import type { EditorState } from "prosemirror-state"
+import { documentAttrs, leavesOf } from "@biblon/core/document"
+import { isAmong, knowsWords, spelledWords, type DictionaryName, type Word } from "@biblon/core/checking"
+import type { Command } from "@biblon/core/editing"
+import { keep, readKept } from "../kept"
+import { inSlices } from "../ui/slices"
+import { Dictionaries } from "../workers/spellingClient"
+import { ownWords } from "./ownWords"
+import type { Mark, Place } from "./view/source"
+
+/** A wrong word where it stands. */
+export interface WrongWord extends Word {
+  /** Positions in the document. */
+  start: number
+  end: number
+}
+
+export interface SpellingState {
+  /** Whether words are marked while one writes. */
+  on: boolean
+  /** Wrong words, each with how often it stands in the document; null while they are being looked up. */
+  found: ReadonlyMap<string, number> | null
+  /** Dictionaries that could not be had. */
+  missing: readonly DictionaryName[]
+}
+
+export interface SpellingTarget {
+  editor(): EditorState | null
+  select(from: number, to: Place): void
+  run(command: Command): boolean
+  repaint(): void
+}
+
+/** Milliseconds of rest after a change before all is gone through again. */
+const rest = 400
+/** A dictionary that was not to be had is asked for again after so many milliseconds. */
+const missingFor = 20_000
+/** So many words are looked up at once. */
+const batch = 1500
+/** In longer paragraphs words are found behind the typing only, in characters. */
+const long = 20_000
+
+export class Spelling {
+  readonly store = createStore<SpellingState>(() => ({
+    on: readKept("spelling") !== false,
+    found: null,
+    missing: [],
+  }))
+  private readonly dictionaries = new Dictionaries()
+  /** What is known of words, by dictionary. */
+  private readonly right = new Map<DictionaryName, Map<string, boolean>>()
+  private readonly asked = new Set<string>()
+  private retry: ReturnType<typeof setTimeout> | undefined
+  private timer: ReturnType<typeof setTimeout> | undefined
+  private round = 0
+  /** A word is not marked as long as it is being typed. */
+  private typing = false
+  private readonly stopHearing = ownWords.subscribe(() => this.again())
+
+  constructor(private readonly target: SpellingTarget) {}
+
+  close(): void {
+    clearTimeout(this.timer)
+    clearTimeout(this.retry)
+    this.round++
+    this.stopHearing()
+    this.dictionaries.close()
+  }
+
+  turn(on: boolean): void {
+    keep("spelling", on)
+    this.store.setState({ on })
+    this.again()
+  }
+
+  /** To be called when the document or the selection has changed. */
+  changed(docChanged: boolean): void {
+    if (docChanged) this.again()
+    else if (this.typing) this.target.repaint()
+    this.typing = docChanged
+  }
+
+  /** Goes through all words again, a little later. */
+  again(): void {
+    clearTimeout(this.timer)
+    if (!this.store.getState().on) {
+      this.store.setState({ found: null })
+      return this.target.repaint()
+    }
+    this.timer = setTimeout(() => void this.goThrough(), rest)
+  }
+
+  private isWrong({ word, dictionary }: Word, known: Readonly<Record<string, true>>): boolean | undefined {
+    const right = this.right.get(dictionary)?.get(word)
+    if (right !== false) return right === undefined ? undefined : false
+    return !isAmong(ownWords.getState().words, word) && !isAmong({ has: (own) => Object.hasOwn(known, own) }, word)
+  }
+
+  private *gathering(doc: Node): Generator<void, Map<DictionaryName, Set<string>>> {
+    const { styles } = documentAttrs(doc)
+    const unknown = new Map<DictionaryName, Set<string>>()
+    for (const leaf of leavesOf(doc).nodes) {
+      for (const { word, dictionary } of spelledWords(styles, leaf)) {
+        if (this.right.get(dictionary)?.has(word)) continue
+        const words = unknown.get(dictionary)
+        if (words) words.add(word)
+        else unknown.set(dictionary, new Set([word]))
+      }
+      yield
+    }
+    return unknown
+  }
+
+  private *counting(doc: Node): Generator<void, Map<string, number>> {
+    const { styles, checks } = documentAttrs(doc)
+    const found = new Map<string, number>()
+    for (const leaf of leavesOf(doc).nodes) {
+      for (const own of spelledWords(styles, leaf))
+        if (this.isWrong(own, checks.known)) found.set(own.word, (found.get(own.word) ?? 0) + 1)
+      yield
+    }
+    return found
+  }
+
+  private async goThrough(): Promise<void> {
+    const round = ++this.round
+    const editor = this.target.editor()
+    if (!editor) return
+    const wanted = () => round === this.round
+    const unknown = await inSlices(this.gathering(editor.doc), wanted)
+    if (!unknown) return
+    for (const [dictionary, words] of unknown) {
+      if (this.store.getState().missing.includes(dictionary)) continue
+      const all = [...words]
+      for (let i = 0; i < all.length; i += batch) {
+        await this.lookUp(dictionary, all.slice(i, i + batch))
+        if (!wanted()) return
+      }
+    }
+    const found = await inSlices(this.counting(editor.doc), wanted)
+    if (!found) return
+    this.store.setState({ found })
+    this.target.repaint()
+  }
+
+  /** Asks for words that are not known yet. */
+  private async lookUp(dictionary: DictionaryName, words: readonly string[]): Promise<void> {
+    const wrong = await this.dictionaries.wrong(dictionary, words)
+    const { missing } = this.store.getState()
+    if (wrong === null) {
+      if (!missing.includes(dictionary)) this.store.setState({ missing: [...missing, dictionary] })
+      clearTimeout(this.retry)
+      this.retry = setTimeout(() => {
+        this.store.setState({ missing: [] })
+        this.again()
+      }, missingFor)
+      return
+    }
+    let right = this.right.get(dictionary)
+    if (!right) this.right.set(dictionary, (right = new Map()))
+    for (const word of words) right.set(word, true)
+    for (const word of wrong) right.set(word, false)
+  }
+
+  /** Asks for the words of a paragraph in sight, ahead of all others. */
+  private askFor(words: readonly Word[]): void {
+    const unknown = words.filter(
+      ({ word, dictionary }) =>
+        !this.right.get(dictionary)?.has(word) &&
+        !this.asked.has(`${dictionary} ${word}`) &&
+        !this.store.getState().missing.includes(dictionary),
+    )
+    for (const dictionary of new Set(unknown.map((own) => own.dictionary))) {
+      const own = unknown.filter((word) => word.dictionary === dictionary).map(({ word }) => word)
+      for (const word of own) this.asked.add(`${dictionary} ${word}`)
+      void this.lookUp(dictionary, own).then(() => {
+        for (const word of own) this.asked.delete(`${dictionary} ${word}`)
+        this.target.repaint()
+      })
+    }
+  }
+
+  private wrongIn(doc: Node, leaf: number): readonly Word[] {
+    const node = leavesOf(doc).find(leaf)
+    const { styles, checks } = documentAttrs(doc)
+    if (!node || (node.content.size > long && !knowsWords(styles, node))) return []
+    const words = spelledWords(styles, node)
+    const wrong = words.map((own) => this.isWrong(own, checks.known))
+    if (wrong.includes(undefined)) this.askFor(words)
+    return words.filter((_own, i) => wrong[i])
+  }
+
+  /** The marks of a leaf in sight. */
+  marks(leaf: number): Mark[] {
+    const editor = this.target.editor()
+    if (!editor || !this.store.getState().on) return []
+    const { head, empty } = editor.selection
+    const caret = this.typing && empty ? head - leavesOf(editor.doc).start(leaf) : -1
+    return this.wrongIn(editor.doc, leaf)
+      .filter(({ from, to }) => caret < from || caret > to)
+      .map(({ from, to }) => ({ from, to, kind: "misspelt" }))
+  }
+
+  /** The wrong word at a position; null where there is none. */
+  at(pos: number): WrongWord | null {
+    const editor = this.target.editor()
+    if (!editor || !this.store.getState().on) return null
+    const leaves = leavesOf(editor.doc)
+    const leaf = leaves.at(pos)
+    if (leaf >= leaves.count) return null
+    const start = leaves.start(leaf)
+    const found = this.wrongIn(editor.doc, leaf).find(({ from, to }) => start + from <= pos && pos <= start + to)
+    return found ? { ...found, start: start + found.from, end: start + found.to } : null
+  }
+
+  /** All places of a word, or of all wrong words. */
+  places(word: string | null): WrongWord[] {
+    const editor = this.target.editor()
+    if (!editor) return []
+    const leaves = leavesOf(editor.doc)
+    const { styles, checks } = documentAttrs(editor.doc)
+    return leaves.nodes.flatMap((leaf, n) => {
+      const wrong = spelledWords(styles, leaf).filter(
+        (own) => (word === null || own.word === word) && this.isWrong(own, checks.known),
+      )
+      if (wrong.length === 0) return []
+      const start = leaves.start(n)
+      return wrong.map((own) => ({ ...own, start: start + own.from, end: start + own.to }))
+    })
+  }
+
+  /** Goes to the next wrong word from where one is, or the one before; round the end of the document. */
+  go(direction: -1 | 1, word: string | null = null): WrongWord | null {
+    const editor = this.target.editor()
+    const places = this.places(word)
+    if (!editor || places.length === 0) return null
+    const { from, to } = editor.selection
+    const next =
+      direction > 0
+        ? (places.find(({ start }) => start >= to && (start > from || to > from)) ?? places[0])
+        : (places.findLast(({ end }) => end <= from) ?? places.at(-1))
+    if (next) this.target.select(next.start, { pos: next.end, bias: -1 })
+    return next ?? null
+  }
+
+  suggest({ dictionary, word }: Pick<Word, "dictionary" | "word">): Promise<string[]> {
+    return this.dictionaries.suggest(dictionary, word)
+  }
+}

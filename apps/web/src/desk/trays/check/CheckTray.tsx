@@ -1,0 +1,22 @@
+import { View } from "react-native"
+import { PageTabs } from "../../../ui/choice"
+import { useDesk, useSession } from "../../context"
+import { CountPage } from "./CountPage"
+import { SpellingPage } from "./SpellingPage"
+
+const pages = [
+  ["spelling", "Spelling"],
+  ["count", "Count"],
+] as const
+type Page = (typeof pages)[number][0]
+
+export function CheckTray() {
+  const session = useSession()
+  const page = useDesk((s) => (s.pages.check ?? "spelling") as Page)
+  return (
+    <View>
+      <PageTabs label="Check" pages={pages} page={page} onChoose={(next) => session.opening.tray("check", next)} />
+      {page === "spelling" ? <SpellingPage /> : <CountPage />}
+    </View>
+  )
+}

@@ -1,0 +1,3 @@
+export * from "./dictionaries"
+export * from "./guessing"
+export * from "./words"

@@ -1,0 +1,44 @@
+/** What people do about what checking found. */
+import { documentAttrs, schema, setEntries } from "../document"
+import type { Command } from "./command"
+import { named, quoted } from "./history"
+
+/** Text by its positions, and what is put in its place. */
+export interface Repair {
+  from: number
+  to: number
+  text: string
+}
+
+/** Puts right several places at once; each keeps its look. Places that overlap are put right once. */
+export function repairText(repairs: readonly Repair[], name: string): Command {
+  return (state, dispatch) => {
+    if (repairs.length === 0) return false
+    if (!dispatch) return true
+    const { tr } = state
+    let before = Infinity
+    for (const { from, to, text } of [...repairs].sort((a, b) => b.from - a.from)) {
+      if (to > before) continue
+      before = from
+      const marks = state.doc.resolve(from).marksAcross(state.doc.resolve(to)) ?? []
+      if (text === "") tr.delete(from, to)
+      else tr.replaceWith(from, to, schema.text(text, marks))
+    }
+    dispatch(named(tr, name))
+    return true
+  }
+}
+
+/** Says that a word is right in this document, or no longer. */
+export function knowWord(word: string, known: boolean): Command {
+  return (state, dispatch) => {
+    const { checks } = documentAttrs(state.doc)
+    if (Object.hasOwn(checks.known, word) === known) return false
+    const { [word]: _gone, ...rest } = checks.known
+    const next = { ...checks, known: known ? { ...rest, [word]: true as const } : rest }
+    dispatch?.(
+      named(setEntries(state.tr, null, "checks", next), `${quoted(word)} is ${known ? "right here" : "checked again"}`),
+    )
+    return true
+  }
+}
