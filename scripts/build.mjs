@@ -92,7 +92,12 @@ function copyDictionaries() {
 }
 
 const workers = join(web, "public/workers")
-const modules = ["harfbuzz.wasm", "harfbuzz-subset.wasm"]
+/** WebAssembly by our names for it. */
+const modules = {
+  "harfbuzz.wasm": "harfbuzzjs/dist/harfbuzz.wasm",
+  "harfbuzz-subset.wasm": "harfbuzzjs/dist/harfbuzz-subset.wasm",
+  "resvg.wasm": "@resvg/resvg-wasm/index_bg.wasm",
+}
 const tell = (addresses) => `globalThis.addresses=${JSON.stringify(addresses)};`
 
 /** How the workers are bundled. @param {{ addresses?: Record<string, string> }} ways names that tell their content, if they have such */
@@ -124,8 +129,8 @@ async function buildWorkers() {
   rmSync(workers, { recursive: true, force: true })
   mkdirSync(workers, { recursive: true })
   const addresses = {}
-  for (const name of modules) {
-    const bytes = readFileSync(require.resolve(`harfbuzzjs/dist/${name}`))
+  for (const [name, path] of Object.entries(modules)) {
+    const bytes = readFileSync(require.resolve(path))
     const named = name.replace(".wasm", `-${createHash("sha256").update(bytes).digest("hex").slice(0, 8)}.wasm`)
     writeFileSync(join(workers, named), bytes)
     addresses[name] = `/workers/${named}`
@@ -147,7 +152,7 @@ function makeSymbols() {
 /** Modules under their plain names, beside workers that are not built for good. */
 export function copyModules() {
   mkdirSync(workers, { recursive: true })
-  for (const name of modules) copyFileSync(require.resolve(`harfbuzzjs/dist/${name}`), join(workers, name))
+  for (const [name, path] of Object.entries(modules)) copyFileSync(require.resolve(path), join(workers, name))
 }
 
 /** What the page needs beside its program and its workers. */

@@ -1,6 +1,7 @@
 import { execFileSync } from "node:child_process"
 import { readFileSync } from "node:fs"
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs"
+import { unzip } from "../../packages/core/src/formats/zip"
 import { expect, expectAccessible, test } from "../desk"
 
 const open = (path: string) =>
@@ -137,4 +138,29 @@ test("sheets lie on paper as they were drawn: a booklet of some of them", async 
   ])
   const told = execFileSync("pdfinfo", [await file.path()], { encoding: "utf8" })
   expect(told).toMatch(/Pages:\s+2[\s\S]*Page size:\s+841\.8\d* x 595/)
+})
+
+test("the sheets go out as pictures: one as it is, several in an archive", async ({ desk, page }) => {
+  const save = async () => {
+    await page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Deliver", exact: true }).click()
+    const [file] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("button", { name: /Save as pictures/ }).click(),
+    ])
+    await page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Deliver", exact: true }).click()
+    return { name: file.suggestedFilename(), bytes: readFileSync(await file.path()) }
+  }
+  await desk.blank()
+  await desk.type("The ferry runs.")
+  const one = await save()
+  expect(one.name).toBe("Document.png")
+  expect([...one.bytes.subarray(1, 4)].map((own) => String.fromCharCode(own)).join("")).toBe("PNG")
+  // A4 at 150 dots an inch.
+  expect([one.bytes.readUInt32BE(16), one.bytes.readUInt32BE(20)]).toEqual([1240, 1754])
+  await page.locator(".run", { hasText: "The ferry runs." }).click()
+  await desk.press("Control+Enter")
+  await desk.type("And back.")
+  const two = await save()
+  expect(two.name).toBe("Document.zip")
+  expect([...unzip(new Uint8Array(two.bytes)).keys()]).toEqual(["1.png", "2.png"])
 })

@@ -81,7 +81,7 @@ test.each([
   [1, ["convert", path("in.txt"), join(folder, "no", "x.pdf")], "no such folder"],
   [2, ["convert", path("in.txt")], "one to write"],
   [2, ["convert", path("in.doc"), path("x.pdf")], "a file to read ends in .docx"],
-  [2, ["convert", path("in.txt"), path("x.png")], "a file to write ends in .docx"],
+  [2, ["convert", path("in.txt"), path("x.gif")], "a file to write ends in .docx"],
   [2, ["paint", path("in.txt")], 'no "paint"'],
   [2, ["layout", path("in.txt")], "--json"],
   [2, [], "Say what to do"],
@@ -136,6 +136,24 @@ test("the command works from any folder, and leaves an older file whole where th
   expect(readFileSync(path("kept.pdf")).equals(before)).toBe(true)
   expect(readdirSync(folder).filter((name) => name.endsWith(".part"))).toEqual([])
 }, 60_000)
+
+test("sheets become pictures, at as many dots as asked, each under its number", async () => {
+  writeFileSync(path("sheets.txt"), `${"The chain lies on the bed. ".repeat(40)}\n\n`.repeat(20))
+  const call = ["--dpi", "72", "--paper", "A5"]
+  expect((await biblon("convert", path("sheets.txt"), path("sheet-%d.png"), "--pages", "2-3", ...call)).code).toBe(0)
+  const made = readdirSync(folder).filter((name) => name.startsWith("sheet-"))
+  expect(made.sort()).toEqual(["sheet-2.png", "sheet-3.png"])
+  const size = execFileSync("file", [path("sheet-2.png")], { encoding: "utf8" })
+  expect(size).toMatch(/PNG image data, 420 x 59[56],/)
+  // Ink on white.
+  expect(readFileSync(path("sheet-2.png")).length).toBeGreaterThan(5000)
+  const several = await biblon("convert", path("sheets.txt"), path("all.png"), ...call)
+  expect([several.code, several.err]).toEqual([2, expect.stringContaining("write %d in the name")])
+  expect((await biblon("convert", path("sheets.txt"), path("x-%d.png"), "--pages", "99")).code).toBe(1)
+  expect((await biblon("convert", path("sheets.txt"), path("x-%d.png"), "--dpi", "9000")).code).toBe(2)
+  expect((await biblon("convert", "--to", "png", path("in.txt"), "--out-dir", path("pictures"))).code).toBe(0)
+  expect(readdirSync(path("pictures"))).toEqual(["in-1.png"])
+})
 
 test("many files are made at once, in a folder; one that cannot be read is named and stops none", async () => {
   writeFileSync(path("one.html"), "<h1>Slack</h1><p>water")

@@ -20,6 +20,8 @@ import {
 import { ReadingError } from "../src/document/reading"
 import type { AssetSource, Format, NamedDocument } from "../src/formats/format"
 import { kinds } from "../src/formats/kinds"
+import { sheetPngs, startDrawing } from "../src/output/pixels"
+import { sheetsNamed } from "../src/output/printing"
 import { createSubsetter, writePdf, writeImposed, type PrintPlan, type Subsetter } from "../src/output"
 
 /** The folder of the project: where a program was started says nothing of it, so each program of ours names it. */
@@ -32,6 +34,11 @@ const resolve = (name: string) => createRequire(join(projectRoot(), "package.jso
 export function faceFile(path: string): string {
   const [folder = "", ...rest] = path.split("/")
   return join(dirname(resolve(`@expo-google-fonts/${folder}/package.json`)), ...rest)
+}
+
+/** The program that draws pictures of sheets. */
+export function drawingFile(): string {
+  return resolve("@resvg/resvg-wasm/index_bg.wasm")
 }
 
 export function wasmFile(name: "harfbuzz" | "harfbuzz-subset"): string {
@@ -119,4 +126,22 @@ export function printFile({ name, doc }: NamedDocument, plan: PrintPlan, assets?
   while (!step.done) step = writing.next()
   if (!step.value) throw new ReadingError(`There are no sheets "${plan.sheets}" in it`)
   return step.value
+}
+
+/** Sheets of a document as PNG files, by their numbers from 1. @throws ReadingError where `sheets` names none */
+export async function pngsOf(
+  { name, doc }: NamedDocument,
+  sheets: string,
+  dpi: number,
+  assets?: AssetSource,
+): Promise<Map<number, Uint8Array>> {
+  const setter = assets ? openTypesetter(assets) : typesetter()
+  await startDrawing(() => readFileSync(drawingFile()))
+  const layout = layoutOf(doc, setter, name ?? "")
+  const numbers = sheetsNamed(sheets, layout.placed.length)
+  if (!numbers) throw new ReadingError(`There are no sheets "${sheets}" in it`)
+  const drawing = sheetPngs(layout, numbers, { fonts: setter.fonts, pictures: assets ?? (() => undefined), dpi })
+  let step = drawing.next()
+  while (!step.done) step = drawing.next()
+  return new Map([...step.value].map(([file, bytes]) => [Number.parseInt(file), bytes]))
 }

@@ -35,8 +35,8 @@ test("HTML comes back as it was written; what is left out of a foreign page is c
   expect(leavesOf(foreign.doc).nodes.map((leaf) => leaf.textContent)).toEqual(["Ferry", "Now"])
   expect(foreign.left).toEqual(
     expect.arrayContaining([
-      { what: "pictures that lie elsewhere", count: 2 },
-      { what: "scripts", count: 1 },
+      { what: "pictures that lie elsewhere", count: 2, leaves: [] },
+      { what: "scripts", count: 1, leaves: [] },
     ]),
   )
 })

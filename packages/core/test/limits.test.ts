@@ -428,6 +428,13 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
         return editing.replaceHits(search, search.all(state.doc).slice(0, 20), by)(state, dispatch)
       }) as Command,
   ),
+  knowWord: fc.tuple(text, boolean).map(([word, known]) => editing.knowWord(word, known)),
+  repairText: fc.array(fc.tuple(fc.nat(60), fc.nat(60), text), { maxLength: 4 }).map((repairs) =>
+    editing.repairText(
+      repairs.map(([from, to, own]) => ({ from, to, text: own })),
+      "Right",
+    ),
+  ),
   takeBack: fc
     .nat(3)
     .map(
@@ -497,7 +504,7 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
 
 /** What the folder gives that is no command, nor makes one. */
 const others = new Set(
-  "freeName referenceTargets usualLabels fitPicture pictureFormatHere pictureHere CellSelection endOfTable cellsHere cellsIn formulaHere likelyDivider linesHere partOf putBlock rowHeightHere selectRect selectedRect selectionBetween settle sortedRows stretchesOf tableHere breakBefore coverOf edges ensureEdge fieldAt isOfSheet lineOf partsOfLine putSetup typedNumber usualContents blanksBefore contentsIn markHere newKey noteHere numberPatterns numberPlace sectionHere setupHere turned Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf".split(
+  "freeName referenceTargets usualLabels fitPicture pictureFormatHere pictureHere CellSelection endOfTable cellsHere cellsIn formulaHere likelyDivider linesHere partOf putBlock rowHeightHere selectRect selectedRect selectionBetween settle sortedRows stretchesOf tableHere breakBefore coverOf edges ensureEdge fieldAt isOfSheet lineOf partsOfLine putSetup typedNumber usualContents blanksBefore contentsIn markHere newKey noteHere numberPatterns numberPlace sectionHere setupHere turned Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf sampleAt samplesIn".split(
     " ",
   ),
 )

@@ -184,8 +184,8 @@ test("faces of signs are told, what is left out is counted, files are named by t
   leaving.add("shapes", 2)
   leaving.add("comments")
   expect(leaving.list).toEqual([
-    { what: "shapes", count: 3 },
-    { what: "comments", count: 1 },
+    { what: "shapes", count: 3, leaves: [] },
+    { what: "comments", count: 1, leaves: [] },
   ])
   expect(assetName(new Uint8Array(0))).toBe("e3b0c44298fc1c149afbf4c8996fb92427ae41e4649b934ca495991b7852b855")
   expect(textOf(new Uint8Array(0))).toBe("")

@@ -15,7 +15,8 @@ import { ReadingError } from "@biblon/core/document/reading"
 import { fillEdge, placeNumbers, type NumberPlace } from "@biblon/core/editing"
 import { formatFor, formats, isToldByContent, nameAndEnding, readFile } from "@biblon/core/formats"
 import type { FileRead, Format, NamedDocument } from "@biblon/core/formats/format"
-import { pdfFormat, printFile } from "@biblon/core/node"
+import { kinds } from "@biblon/core/formats/kinds"
+import { pdfFormat, pngsOf, printFile } from "@biblon/core/node"
 import type { PrintPlan } from "@biblon/core/output/printing"
 
 /** The words of a call are off. */
@@ -37,9 +38,14 @@ export interface Settings {
   header?: string
   footer?: string
   numbers?: NumberPlace
-  /** How the sheets of a PDF lie on paper. */
+  /** How the sheets of a PDF lie on paper, or which become pictures. */
   print?: PrintPlan
+  /** Of pictures of sheets. */
+  dpi?: number
 }
+
+/** Dots an inch where nobody says how many. */
+const usualDpi = 150
 
 const all: readonly Format[] = [...Object.values(formats), pdfFormat]
 
@@ -137,9 +143,30 @@ export async function readInput(path: string, settings: Settings): Promise<FileR
   }
 }
 
+/** Whether pictures of sheets are to be written. */
+export const isPicture = (path: string, to: string | undefined): boolean =>
+  kinds.png.endings.some((ending) =>
+    (to === undefined ? path.toLowerCase() : `.${to.replace(/^\./, "")}`).endsWith(ending),
+  )
+
+/** Sheets as pictures, each under its number where the path says %d. */
+export async function writePictures(
+  path: string,
+  named: NamedDocument & Pick<FileRead, "assets">,
+  { print, dpi = usualDpi }: Settings,
+): Promise<void> {
+  const assets = named.assets.size > 0 ? (asset: string) => named.assets.get(asset) : undefined
+  const made = await pngsOf(named, print?.sheets ?? "all", dpi, assets)
+  if (made.size > 1 && !path.includes("%d"))
+    throw new UsageError(
+      `There are ${made.size} sheets: write %d in the name where their numbers go, or name one with --sheets`,
+    )
+  for (const [number, bytes] of made) await writeWhole(path.replaceAll("%d", String(number)), bytes)
+}
+
 /** Where a file is to be written that was read from a path: beside it, or in a folder. */
 export function outputFor(input: string, to: string, folder: string | undefined): string {
-  const { endings } = formatThat("write", `a.${to.replace(/^\./, "")}`)
+  const endings = isPicture("", to) ? ["-%d.png"] : formatThat("write", `a.${to.replace(/^\./, "")}`).endings
   if (input === standard) return standard
   const { name } = nameAndEnding(input)
   return join(folder ?? dirname(input), name + endings[0])
@@ -153,11 +180,15 @@ export async function writeOutput(
   print?: PrintPlan,
 ): Promise<void> {
   const { write, media } = formatThat("write", to === undefined ? path : `a.${to.replace(/^\./, "")}`)
+  const assets = named.assets.size > 0 ? (asset: string) => named.assets.get(asset) : undefined
+  await writeWhole(path, print && media === pdfFormat.media ? printFile(named, print, assets) : write(named, assets))
+}
+
+/** Writes a file, or to standard output. Half a file is never left behind. @throws ReadingError */
+async function writeWhole(path: string, bytes: Uint8Array): Promise<void> {
   // Beside it first, so that a disk that is full leaves an older file whole.
   const beside = `${path}.${process.pid}.part`
   try {
-    const assets = named.assets.size > 0 ? (asset: string) => named.assets.get(asset) : undefined
-    const bytes = print && media === pdfFormat.media ? printFile(named, print, assets) : write(named, assets)
     if (path === standard) {
       await new Promise<void>((resolve, reject) =>
         process.stdout.write(bytes, (error) => (error ? reject(error) : resolve())),

@@ -6,7 +6,17 @@ import { ReadingError } from "@biblon/core/document/reading"
 import { leftOutWords } from "@biblon/core/formats/format"
 import { readableEndings } from "@biblon/core/formats/kinds"
 import { layoutOf } from "@biblon/core/node"
-import { outputFor, readInput, standard, UsageError, writeOutput, writtenEndings, type Settings } from "./files"
+import {
+  isPicture,
+  outputFor,
+  writePictures,
+  readInput,
+  standard,
+  UsageError,
+  writeOutput,
+  writtenEndings,
+  type Settings,
+} from "./files"
 import { describeBoxes, describeLayout } from "./describe"
 import { readSettings } from "./settings"
 
@@ -28,7 +38,8 @@ biblon layout INPUT --boxes   prints the tree of boxes: what it is, its first le
   --header TEXT       at the head of each sheet: left|middle|right, with {page}, {pages}, {title}, {author}, {date}, {heading}
   --footer TEXT       the same at the foot
   --numbers PLACE     numbers of the sheets: head-left, head-middle, head-right, head-outer, or the same with foot
-  --sheets WHICH      of a PDF: all, odd, even, or numbers such as 1-3,7,9-
+  --sheets WHICH      (or --pages) of a PDF or of pictures: all, odd, even, or numbers such as 1-3,7,9-
+  --dpi N             dots an inch of pictures; OUTPUT is then such as sheet-%d.png, with %d for the number
   --arrange HOW       of a PDF: one, two or four sheets on a side, or a booklet
   --lines             in plain text, every line is a paragraph (otherwise a blank line ends one)
 `
@@ -47,6 +58,8 @@ const options = {
   footer: { type: "string" },
   numbers: { type: "string" },
   sheets: { type: "string" },
+  pages: { type: "string" },
+  dpi: { type: "string" },
   arrange: { type: "string" },
   lines: { type: "boolean", default: false },
   json: { type: "boolean", default: false },
@@ -64,7 +77,8 @@ function parse(args: string[]) {
 
 async function convert(input: string, output: string, to: string | undefined, settings: Settings): Promise<void> {
   const read = await readInput(input, settings)
-  await writeOutput(output, read, to, settings.print)
+  if (isPicture(output, to)) await writePictures(output, read, settings)
+  else await writeOutput(output, read, to, settings.print)
   if (read.left.length > 0) process.stderr.write(`biblon: ${input}: left out: ${leftOutWords(read.left)}\n`)
 }
 

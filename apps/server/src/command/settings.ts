@@ -1,6 +1,7 @@
 import { limits, MM, papers, type PaperName } from "@biblon/core/document"
 import type { NumberPlace } from "@biblon/core/editing"
 import { families } from "@biblon/core/layout"
+import { dotLimits } from "@biblon/core/output/pixels"
 import { plainPrint } from "@biblon/core/output/printing"
 import { UsageError, type Settings } from "./files"
 
@@ -50,20 +51,24 @@ export function readSettings(values: {
   lines?: boolean
   from?: string
   sheets?: string
+  pages?: string
+  dpi?: string
   arrange?: string
 }): Settings {
-  const { font, size, spacing, paper, margins, columns, header, footer, numbers, lines } = values
+  const { font, size, spacing, paper, margins, columns, header, footer, numbers, lines, dpi } = values
+  const sheets = values.sheets ?? values.pages
   return {
     lines: lines ?? false,
-    ...(values.sheets === undefined && values.arrange === undefined
+    ...(sheets === undefined && values.arrange === undefined
       ? {}
       : {
           print: {
             ...plainPrint,
-            sheets: values.sheets ?? "all",
+            sheets: sheets ?? "all",
             arrangement: oneOf(values.arrange ?? "one", ["one", "two", "four", "booklet"] as const, "An arrangement"),
           },
         }),
+    ...(dpi === undefined ? {} : { dpi: readNumber(dpi, "Dots an inch", ...dotLimits.dpi) }),
     ...(values.from === undefined ? {} : { from: values.from.replace(/^\./, "") }),
     ...(font === undefined
       ? {}

@@ -30,7 +30,9 @@ export function serveApp(web: string): Router {
     const compressed = join(web, path + ".br")
     response.set(
       "Cache-Control",
-      /^\/(_expo|fonts|hyphenation|dictionaries|workers)\//.test(path) ? "public, max-age=31536000, immutable" : "no-cache",
+      /^\/(_expo|fonts|hyphenation|dictionaries|workers)\//.test(path)
+        ? "public, max-age=31536000, immutable"
+        : "no-cache",
     )
     if (!/\bbr\b/.test(String(request.headers["accept-encoding"])) || !existsSync(compressed)) return next()
     response

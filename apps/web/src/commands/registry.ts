@@ -271,6 +271,7 @@ export const tools: readonly Tool[] = [
   command("select-all", "Select all", "everything mark", selectAll, { icon: SelectionAll, keys: ["Mod+a"] }),
   { id: "print", name: "Print", words: "paper printer", icon: Printer, keys: ["Mod+p"], run: (session) => void session.delivery.print() },
   { id: "pdf", name: "Save as PDF", words: "export download file", icon: FileArrowDown, run: (session) => void session.delivery.save("pdf") },
+  { id: "save-png", name: "Save as pictures", words: "export png image jpg screenshot sheets download copy other format", icon: ImageIcon, run: (session) => void session.delivery.save("png") },
   { id: "save-docx", name: "Save as Office Open XML", words: "export docx word processor download copy other format office", icon: Article, run: (session) => void session.delivery.save("docx") },
   { id: "save-odt", name: "Save as OpenDocument", words: "export odt open document download copy other format office", icon: Article, run: (session) => void session.delivery.save("odt") },
   { id: "save-html", name: "Save as HTML", words: "export web page download copy other format", icon: FileHtml, run: (session) => void session.delivery.save("html") },

@@ -8,8 +8,9 @@ import type { DeskPort } from "./ports"
 
 const keepUrl = 60_000
 
-function fileName(name: string | null, kind: KindId): string {
-  return `${(name ?? "Document").replace(/[\\/:*?"<>|]/g, " ").trim() || "Document"}${kinds[kind].endings[0]}`
+function fileName(name: string | null, kind: KindId, archive: boolean): string {
+  const ending = archive ? ".zip" : kinds[kind].endings[0]
+  return `${(name ?? "Document").replace(/[\\/:*?"<>|]/g, " ").trim() || "Document"}${ending}`
 }
 
 export class Delivery {
@@ -54,10 +55,12 @@ export class Delivery {
   async save(kind: KindId, plan: PrintPlan | null = null): Promise<void> {
     const file = await this.make(kind, plan)
     if (!file) return
+    // Several pictures come as an archive, which begins as one does.
+    const archive = kind === "png" && (await file.slice(0, 2).text()) === "PK"
     const url = URL.createObjectURL(file)
     const link = document.createElement("a")
     link.href = url
-    link.download = fileName(this.desk.store.getState().name, kind)
+    link.download = fileName(this.desk.store.getState().name, kind, archive)
     link.click()
     setTimeout(() => URL.revokeObjectURL(url), keepUrl)
   }

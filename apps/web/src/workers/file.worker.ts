@@ -7,6 +7,7 @@ import type { LeftOut } from "@biblon/core/formats/format"
 import type { KindId } from "@biblon/core/formats/kinds"
 import { Composition, furnished } from "@biblon/core/layout"
 import { createSubsetter, writePdf, writeImposed, type PrintPlan } from "@biblon/core/output"
+import { sheetPngs, startDrawing, together } from "@biblon/core/output/pixels"
 import { addressOf } from "./addresses"
 import { keepPicture, openTypesetter, pictureBytes } from "./resources"
 
@@ -39,6 +40,8 @@ export type FileReply =
 
 const post = (message: FileReply, transfer: Transferable[] = []) => self.postMessage(message, { transfer })
 const every = 10
+/** Dots an inch of pictures of sheets. */
+const pictureDots = 150
 
 async function pdfOf(doc: Node, name: string, plan: PrintPlan | null): Promise<Uint8Array> {
   const [typesetter, module] = await Promise.all([
@@ -61,6 +64,22 @@ async function pdfOf(doc: Node, name: string, plan: PrintPlan | null): Promise<U
   return step.value
 }
 
+async function pngOf(doc: Node, name: string): Promise<Uint8Array> {
+  const [typesetter] = await Promise.all([openTypesetter(), startDrawing(() => fetch(addressOf("resvg.wasm")))])
+  const composition = new Composition(typesetter, doc, { mode: "sheets", name })
+  while (!composition.step())
+    if (composition.settled % every === 0) post({ type: "progress", stage: "layout", done: composition.settled, of: 0 })
+  const layout = furnished(typesetter, composition.layout, valuesNow)
+  const numbers = layout.placed.map((_sheet, i) => i)
+  const drawing = sheetPngs(layout, numbers, { fonts: typesetter.fonts, pictures: pictureBytes, dpi: pictureDots })
+  let step = drawing.next()
+  while (!step.done) {
+    post({ type: "progress", stage: "writing", done: step.value, of: numbers.length })
+    step = drawing.next()
+  }
+  return together(step.value)
+}
+
 async function perform(request: FileRequest): Promise<void> {
   if (request.type === "read") {
     const { doc, name, left, assets } = readFile(request.bytes, request.file, {
@@ -78,7 +97,9 @@ async function perform(request: FileRequest): Promise<void> {
   const made =
     kind === "pdf"
       ? await pdfOf(doc, name, request.plan)
-      : formats[kind].write?.({ name: name || null, doc }, pictureBytes)
+      : kind === "png"
+        ? await pngOf(doc, name)
+        : formats[kind].write?.({ name: name || null, doc }, pictureBytes)
   if (!made) throw new Error(`${kind} is not written`)
   const bytes = new Uint8Array(made)
   post({ type: "written", bytes }, [bytes.buffer])

@@ -41,10 +41,12 @@ function differences(before: unknown, after: unknown, grain: Grain, path: readon
   if (grain === 0 || !isEntries(before) || !isEntries(after))
     return [after === undefined ? { path } : { path, value: after }]
   return [...new Set([...Object.keys(before), ...Object.keys(after)])].flatMap((key) =>
-    differences(entryOf(before, key), entryOf(after, key), typeof grain === "number" ? grain - 1 : (entryOf(grain, key) ?? 0), [
-      ...path,
-      key,
-    ]),
+    differences(
+      entryOf(before, key),
+      entryOf(after, key),
+      typeof grain === "number" ? grain - 1 : (entryOf(grain, key) ?? 0),
+      [...path, key],
+    ),
   )
 }
 

@@ -1,5 +1,5 @@
 /** What people do about what checking found. */
-import { documentAttrs, schema, setEntries } from "../document"
+import { documentAttrs, limits, schema, setEntries } from "../document"
 import type { Command } from "./command"
 import { named, quoted } from "./history"
 
@@ -10,14 +10,20 @@ export interface Repair {
   text: string
 }
 
-/** Puts right several places at once; each keeps its look. Places that overlap are put right once. */
+/** Puts right several places at once; each keeps its look. Those that are no stretch of a paragraph are left, and of those that overlap the last one counts. */
 export function repairText(repairs: readonly Repair[], name: string): Command {
   return (state, dispatch) => {
-    if (repairs.length === 0) return false
+    const inOneParagraph = ({ from, to }: Repair) => {
+      if (from >= to || to > state.doc.content.size) return false
+      const [$from, $to] = [state.doc.resolve(from), state.doc.resolve(to)]
+      return $from.parent.isTextblock && $from.sameParent($to)
+    }
+    const able = repairs.filter(inOneParagraph)
+    if (able.length === 0) return false
     if (!dispatch) return true
     const { tr } = state
     let before = Infinity
-    for (const { from, to, text } of [...repairs].sort((a, b) => b.from - a.from)) {
+    for (const { from, to, text } of able.sort((a, b) => b.from - a.from)) {
       if (to > before) continue
       before = from
       const marks = state.doc.resolve(from).marksAcross(state.doc.resolve(to)) ?? []
@@ -32,6 +38,7 @@ export function repairText(repairs: readonly Repair[], name: string): Command {
 /** Says that a word is right in this document, or no longer. */
 export function knowWord(word: string, known: boolean): Command {
   return (state, dispatch) => {
+    if (word === "" || word.length > limits.name || word === "__proto__") return false
     const { checks } = documentAttrs(state.doc)
     if (Object.hasOwn(checks.known, word) === known) return false
     const { [word]: _gone, ...rest } = checks.known

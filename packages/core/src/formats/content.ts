@@ -3,7 +3,7 @@ import { ReadingError } from "../document/reading"
 import { isZip, pathsIn } from "./zip"
 import type { KindId } from "./kinds"
 
-type ReadableKind = Exclude<KindId, "pdf">
+type ReadableKind = Exclude<KindId, "pdf" | "png">
 
 const begins = (bytes: Uint8Array, text: string, at = 0) =>
   [...text].every((sign, i) => bytes[at + i] === sign.charCodeAt(0))

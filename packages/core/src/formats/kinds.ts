@@ -19,6 +19,13 @@ export const kinds = {
     reads: false,
     note: "Exactly the sheets, with bookmarks and structure",
   },
+  png: {
+    name: "Pictures of the sheets",
+    endings: [".png"],
+    media: "image/png",
+    reads: false,
+    note: "Each sheet as a picture; several lie in one archive",
+  },
   docx: {
     name: "Office Open XML",
     endings: [".docx", ".docm", ".dotx", ".dotm"],

@@ -43,6 +43,7 @@ export function DeliverTray() {
       <Delivery tool={toolNamed("print")} note="The same file, to your printer" />
       <Printing />
       <SectionTitle>A copy in another format</SectionTitle>
+      <Delivery tool={toolNamed("save-png")} note={kinds.png.note} />
       <Delivery tool={toolNamed("save-docx")} note={kinds.docx.note} />
       <Delivery tool={toolNamed("save-odt")} note={kinds.odt.note} />
       <Delivery tool={toolNamed("save-html")} note={kinds.html.note} />
