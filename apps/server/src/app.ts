@@ -13,6 +13,8 @@ import { serveApp } from "./routes/app"
 import { shelfRoutes } from "./routes/shelf"
 import { AssetStore } from "./store/assets"
 import { openDatabase } from "./store/database"
+import { JobQueue } from "./outside/queue"
+import { outsideRoutes } from "./routes/outside"
 import { DocumentStore } from "./store/documents"
 import { Searching } from "./store/searching"
 import { shippedStarters } from "./starters/starters"
@@ -63,6 +65,7 @@ export function createApp({ database, web, hosts: setting }: AppOptions): App {
   const writing = new Writing(db)
   const rooms = new Rooms(store, writing)
   const pictures = new Pictures(store, assets)
+  const jobs = new JobQueue(db)
   const hosts = hostsFrom(setting)
   const app = express()
   app.disable("x-powered-by")
@@ -71,6 +74,7 @@ export function createApp({ database, web, hosts: setting }: AppOptions): App {
     "/api",
     assetRoutes(assets),
     documentRoutes(store, starters, rooms, pictures),
+    outsideRoutes(jobs),
     shelfRoutes(store, new ShelfStore(db), rooms, new Searching(db, store)),
   )
   app.use("/api", (_request, response) => {
@@ -100,6 +104,7 @@ export function createApp({ database, web, hosts: setting }: AppOptions): App {
         server.closeAllConnections()
         server.close(() => {
           writing.flush()
+          jobs.close()
           try {
             db.close()
           } catch (error) {

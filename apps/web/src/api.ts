@@ -4,11 +4,14 @@ import type {
   AddedFont,
   AddedPicture,
   FoundDocument,
+  JobHead,
+  Outside,
   Problem,
   ShelfChange,
   ShelfContents,
   ShelfEntry,
   Starter,
+  Trouble,
 } from "@biblon/wire"
 
 export class NotThere extends Error {}
@@ -82,5 +85,17 @@ export const api = {
   picture: async (asset: string) => (await ask(`/assets/${asset}`)).blob(),
   search: (words: string) => json<FoundDocument[]>(ask(`/search?words=${encodeURIComponent(words)}`)),
   duplicate: (id: string) => json<ShelfEntry>(ask(`/documents/${id}/copies`, { method: "POST" })),
+  outside: () => json<Outside>(ask("/outside")),
+  /** Hands a file over to the printer or the post. */
+  handOver: (head: JobHead, file: Blob) =>
+    ask("/outside/jobs", {
+      method: "POST",
+      headers: { "Content-Type": "application/octet-stream" },
+      body: new Blob([`${JSON.stringify(head)}\n`, file]),
+    }),
+  stopJob: (id: string) => ask(`/outside/jobs/${id}`, { method: "DELETE" }),
+  setTrouble: (kind: "print" | "send", trouble: Trouble | null) =>
+    json<Outside>(ask(`/outside/${kind}/trouble`, sending("PUT", { trouble }))),
+  jobFileUrl: (id: string) => `/api/outside/jobs/${id}/file`,
   pictureUrl: ({ id, version }: { id: string; version: number }) => `/api/documents/${id}/picture?v=${version}`,
 }

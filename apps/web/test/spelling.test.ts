@@ -11,9 +11,9 @@ const speller = new Speller((name: DictionaryName) =>
 )
 
 test("words are looked up in the dictionary of their language, and what could be meant is named", async () => {
-  expect(await speller.wrong("en-gb", ["colour", "color", "chian", "well-kept", "ferry's", "Captain", "captian"])).toEqual(
-    ["color", "chian", "captian"],
-  )
+  expect(
+    await speller.wrong("en-gb", ["colour", "color", "chian", "well-kept", "ferry's", "Captain", "captian"]),
+  ).toEqual(["color", "chian", "captian"])
   expect(await speller.wrong("en", ["colour", "color"])).toEqual(["colour"])
   expect(await speller.wrong("fr", ["chaîne", "chaine", "l'eau"])).toEqual(["chaine"])
   expect(await speller.suggest("en-gb", "chian")).toContain("chain")

@@ -19,6 +19,7 @@ import {
 } from "../src/layout"
 import { ReadingError } from "../src/document/reading"
 import type { AssetSource, Format, NamedDocument } from "../src/formats/format"
+import { pictureAddress } from "../src/formats/html/page"
 import { kinds } from "../src/formats/kinds"
 import { sheetPngs, startDrawing } from "../src/output/pixels"
 import { sheetsNamed } from "../src/output/printing"
@@ -128,6 +129,19 @@ export function printFile({ name, doc }: NamedDocument, plan: PrintPlan, assets?
   return step.value
 }
 
+/** Pictures as addresses, each made once. */
+function addressesOf(assets: AssetSource = () => undefined): (asset: string) => string | null {
+  const known = new Map<string, string | null>()
+  return (asset) => {
+    let address = known.get(asset)
+    if (address === undefined) {
+      const bytes = assets(asset)
+      known.set(asset, (address = bytes ? pictureAddress(bytes) : null))
+    }
+    return address
+  }
+}
+
 /** Sheets of a document as PNG files, by their numbers from 1. @throws ReadingError where `sheets` names none */
 export async function pngsOf(
   { name, doc }: NamedDocument,
@@ -140,7 +154,7 @@ export async function pngsOf(
   const layout = layoutOf(doc, setter, name ?? "")
   const numbers = sheetsNamed(sheets, layout.placed.length)
   if (!numbers) throw new ReadingError(`There are no sheets "${sheets}" in it`)
-  const drawing = sheetPngs(layout, numbers, { fonts: setter.fonts, pictures: assets ?? (() => undefined), dpi })
+  const drawing = sheetPngs(layout, numbers, { fonts: setter.fonts, address: addressesOf(assets), dpi })
   let step = drawing.next()
   while (!step.done) step = drawing.next()
   return new Map([...step.value].map(([file, bytes]) => [Number.parseInt(file), bytes]))

@@ -135,9 +135,61 @@ export const AddedFont = z.object({
 /** The file of a picture that was taken in, and its size in pixels. */
 export const AddedPicture = z.object({ asset: z.string(), width: z.number(), height: z.number() })
 
+/** What is handed over to the outside: its first line as JSON, then the bytes of the file. */
+export const JobHead = z.discriminatedUnion("kind", [
+  z.object({
+    kind: z.literal("print"),
+    /** Made by who hands it over, so that what is handed over twice is done once. */
+    id: Id,
+    name: z.string().max(200),
+    media: z.string().max(120),
+    /** Sides of paper, where they were counted. */
+    sides: z.number().int().min(1).max(1_000_000).nullable(),
+  }),
+  z.object({
+    kind: z.literal("send"),
+    id: Id,
+    name: z.string().max(200),
+    media: z.string().max(120),
+    to: z
+      .string()
+      .trim()
+      .max(500)
+      .regex(/^[^\s@,;]+@[^\s@,;]+\.[^\s@,;]+(\s*[,;]\s*[^\s@,;]+@[^\s@,;]+\.[^\s@,;]+)*$/),
+    subject: z.string().max(300),
+    words: z.string().max(20_000),
+  }),
+])
+
+/** What keeps the printer, or the post, from going on. */
+export const Trouble = z.enum(["paper", "jam", "line"])
+export const TroubleChange = z.object({ trouble: Trouble.nullable() })
+
+export const Job = z.object({
+  head: JobHead,
+  size: z.number(),
+  state: z.enum(["waiting", "going", "done", "stopped"]),
+  /** Why it waits, in words. */
+  reason: z.string().nullable(),
+  /** How far it is, from 0 to 1. */
+  progress: z.number(),
+  tries: z.number(),
+  made: z.number(),
+  ended: z.number().nullable(),
+})
+
+export const Outside = z.object({
+  jobs: z.array(Job),
+  troubles: z.object({ print: Trouble.nullable(), send: Trouble.nullable() }),
+})
+
 /** Every error of the API. */
 export const Problem = z.object({ message: z.string() })
 
+export type JobHead = z.infer<typeof JobHead>
+export type Job = z.infer<typeof Job>
+export type Trouble = z.infer<typeof Trouble>
+export type Outside = z.infer<typeof Outside>
 export type AddedPicture = z.infer<typeof AddedPicture>
 export type ShelfEntry = z.infer<typeof ShelfEntry>
 export type Folder = z.infer<typeof Folder>

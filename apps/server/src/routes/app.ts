@@ -44,7 +44,7 @@ export function serveApp(web: string): Router {
   const files = express.static(web, { index: false, cacheControl: false })
   router.use((request, response, next) => (pathOf(request) === null ? next() : files(request, response, next)))
   router.get(/^\/[^.]*$/, (request, response) => {
-    const known = /^\/(starters\/?|d\/[\w-]+\/?)?$/.test(request.path)
+    const known = /^\/((starters|outbox)\/?|d\/[\w-]+\/?)?$/.test(request.path)
     response
       .status(known ? 200 : 404)
       .set("Cache-Control", "no-cache")

@@ -71,6 +71,22 @@ const migrations: (string | ((db: Db) => void))[] = [
    create trigger forget_text after delete on text_versions begin
      delete from texts where rowid = old.rowid;
    end;`,
+  `-- What was handed over to the outside: to the printer, or to somebody by letter.
+   create table jobs (
+     id text primary key,
+     kind text not null,
+     head text not null,
+     bytes blob not null,
+     state text not null,
+     reason text,
+     steps integer not null,
+     tries integer not null,
+     made integer not null,
+     due integer not null,
+     ended integer
+   ) strict;
+   -- What keeps the printer or the post from going on.
+   create table troubles (kind text primary key, trouble text not null) strict;`,
 ]
 
 /** Snapshots are packed, with the number of the form they are in. */

@@ -2,6 +2,7 @@
  * Every tool of the desk, once: what it is called and might be called, its icon and keys, whether it is
  * on, and what it does. Trays, bars and keys are drawn from here.
  */
+import { router } from "expo-router"
 import type { EditorState } from "prosemirror-state"
 import { edgeAt, leavesOf, type ParagraphFormat } from "@biblon/core/document"
 import {
@@ -271,6 +272,8 @@ export const tools: readonly Tool[] = [
   command("select-all", "Select all", "everything mark", selectAll, { icon: SelectionAll, keys: ["Mod+a"] }),
   { id: "print", name: "Print", words: "paper printer", icon: Printer, keys: ["Mod+p"], run: (session) => void session.delivery.print() },
   { id: "pdf", name: "Save as PDF", words: "export download file", icon: FileArrowDown, run: (session) => void session.delivery.save("pdf") },
+  { id: "send", name: "Send a copy", words: "email e-mail mail share attach letter outbox post", icon: PaperPlaneTilt, run: (session) => session.opening.sending() },
+  { id: "outbox", name: "Printer and outbox", words: "sent mail printed jobs queue printing status", icon: Printer, run: () => router.push("/outbox") },
   { id: "save-png", name: "Save as pictures", words: "export png image jpg screenshot sheets download copy other format", icon: ImageIcon, run: (session) => void session.delivery.save("png") },
   { id: "save-docx", name: "Save as Office Open XML", words: "export docx word processor download copy other format office", icon: Article, run: (session) => void session.delivery.save("docx") },
   { id: "save-odt", name: "Save as OpenDocument", words: "export odt open document download copy other format office", icon: Article, run: (session) => void session.delivery.save("odt") },

@@ -2,11 +2,16 @@
 import { kinds, type KindId } from "@biblon/core/formats/kinds"
 import { assetsOf } from "@biblon/core/document"
 import type { PrintPlan } from "@biblon/core/output/printing"
+import type { JobHead } from "@biblon/wire"
+import { api } from "../api"
 import { keptBytes } from "../live/files"
 import { makeFile, type FileProgress } from "../workers/fileClient"
 import type { DeskPort } from "./ports"
 
 const keepUrl = 60_000
+
+/** An id by which what is handed over twice is done once. */
+const newJobId = () => `job-${Date.now().toString(36)}-${Math.random().toString(36).slice(2, 12)}`
 
 function fileName(name: string | null, kind: KindId, archive: boolean): string {
   const ending = archive ? ".zip" : kinds[kind].endings[0]
@@ -63,6 +68,39 @@ export class Delivery {
     link.download = fileName(this.desk.store.getState().name, kind, archive)
     link.click()
     setTimeout(() => URL.revokeObjectURL(url), keepUrl)
+  }
+
+  /** Hands the PDF to the printer that ships. @param sides that come out, where they were counted */
+  async printHere(plan: PrintPlan, sides: number | null): Promise<void> {
+    const pdf = await this.make("pdf", plan)
+    if (!pdf) return
+    const name = fileName(this.desk.store.getState().name, "pdf", false)
+    const problem = await this.handOver({ kind: "print", id: newJobId(), name, media: kinds.pdf.media, sides }, pdf)
+    this.desk.store.setState({
+      trouble:
+        problem === null
+          ? "The printer here has it. The page “Printer and outbox” shows how far it is."
+          : `It was not printed: ${problem}. The document is not affected.`,
+    })
+  }
+
+  /** Sends a copy. @returns what went wrong; null for nothing, and "" where it was said already or was stopped */
+  async send(kind: KindId, letter: { to: string; subject: string; words: string }): Promise<string | null> {
+    const id = newJobId()
+    const file = await this.make(kind, null)
+    if (!file) return ""
+    const name = fileName(this.desk.store.getState().name, kind, false)
+    return this.handOver({ kind: "send", id, name, media: kinds[kind].media, ...letter }, file)
+  }
+
+  /** @returns what went wrong, or null */
+  private async handOver(head: JobHead, file: Blob): Promise<string | null> {
+    try {
+      await api.handOver(head, file)
+      return null
+    } catch (error) {
+      return error instanceof TypeError ? "the server cannot be reached" : (error as Error).message
+    }
   }
 
   /** Opens the browser's print window on the PDF; where a browser cannot print from a frame, the PDF opens beside. */

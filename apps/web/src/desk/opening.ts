@@ -20,6 +20,12 @@ export class Opening {
     if (this.store.getState().writing) this.desk.focus()
   }
 
+  /** Opens where a copy is sent. */
+  sending(): void {
+    // Each time anew, so that it unfolds again where it was folded.
+    this.tray("deliver", `send ${performance.now()}`)
+  }
+
   /** Opens the search, or brings one back to it, for what is selected. */
   search(): void {
     this.store.setState((state) => ({ tray: "find", findAsked: state.findAsked + 1 }))

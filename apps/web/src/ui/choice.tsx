@@ -154,8 +154,8 @@ export function PageTabs<T extends string>({
 }
 
 /** More of a page, folded away until it is asked for. */
-export function Fold({ title, children }: { title: string; children: ReactNode }) {
-  const [open, setOpen] = useState(readKept(`fold-${title}`) === true)
+export function Fold({ title, unfolded, children }: { title: string; unfolded?: boolean; children: ReactNode }) {
+  const [open, setOpen] = useState(unfolded === true || readKept(`fold-${title}`) === true)
   const turn = () => {
     keep(`fold-${title}`, !open)
     setOpen(!open)

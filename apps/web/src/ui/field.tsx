@@ -48,6 +48,24 @@ export function TextField({
   )
 }
 
+/** Several lines of text. */
+export function TextArea({ label, ...input }: { label: string } & ComponentProps<"textarea">) {
+  return (
+    <Field.Root className="flex min-w-0 flex-col gap-1">
+      <Field.Label className="font-ui text-[13px] text-ink-soft">{label}</Field.Label>
+      <Field.Control
+        render={
+          <textarea
+            rows={4}
+            {...input}
+            className="min-h-[88px] min-w-0 rounded-button border border-line bg-raised px-3 py-2 font-ui text-[15px] text-ink"
+          />
+        }
+      />
+    </Field.Root>
+  )
+}
+
 interface NumberProps {
   label: string
   value: number | undefined

@@ -7,7 +7,9 @@ import type { LeftOut } from "@biblon/core/formats/format"
 import type { KindId } from "@biblon/core/formats/kinds"
 import { Composition, furnished } from "@biblon/core/layout"
 import { createSubsetter, writePdf, writeImposed, type PrintPlan } from "@biblon/core/output"
-import { sheetPngs, startDrawing, together } from "@biblon/core/output/pixels"
+import { pictureAddress } from "@biblon/core/formats/html/page"
+import { zip } from "@biblon/core/formats/zip"
+import { sheetPngs, startDrawing } from "@biblon/core/output/pixels"
 import { addressOf } from "./addresses"
 import { keepPicture, openTypesetter, pictureBytes } from "./resources"
 
@@ -71,13 +73,15 @@ async function pngOf(doc: Node, name: string): Promise<Uint8Array> {
     if (composition.settled % every === 0) post({ type: "progress", stage: "layout", done: composition.settled, of: 0 })
   const layout = furnished(typesetter, composition.layout, valuesNow)
   const numbers = layout.placed.map((_sheet, i) => i)
-  const drawing = sheetPngs(layout, numbers, { fonts: typesetter.fonts, pictures: pictureBytes, dpi: pictureDots })
+  const address = (asset: string) => ((bytes) => (bytes ? pictureAddress(bytes) : null))(pictureBytes(asset))
+  const drawing = sheetPngs(layout, numbers, { fonts: typesetter.fonts, address, dpi: pictureDots })
   let step = drawing.next()
   while (!step.done) {
     post({ type: "progress", stage: "writing", done: step.value, of: numbers.length })
     step = drawing.next()
   }
-  return together(step.value)
+  const [only, ...rest] = step.value.values()
+  return only && rest.length === 0 ? only : zip(step.value, () => true)
 }
 
 async function perform(request: FileRequest): Promise<void> {

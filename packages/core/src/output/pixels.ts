@@ -1,8 +1,5 @@
 /** Sheets as pictures of pixels, PNG, drawn from the same picture of paths as on the shelf. */
 import { initWasm, Resvg, type InitInput } from "@resvg/resvg-wasm"
-import { checkPicture } from "../formats/pictureFile"
-import { base64 } from "../formats/html/page"
-import { zip } from "../formats/zip"
 import type { FontLibrary, Layout, PlacedSheet } from "../layout"
 import { sheetPicture } from "./picture"
 
@@ -21,23 +18,13 @@ export const dotLimits = { dpi: [18, 600], side: 12_000 } as const
 
 export interface PixelOptions {
   fonts: FontLibrary
-  /** Bytes of the pictures in the document. */
-  pictures: (asset: string) => Uint8Array | undefined
+  /** Pictures in the document as addresses that hold them; null where they are not to be had. */
+  address: (asset: string) => string | null
   dpi: number
 }
 
 /** A sheet as a PNG file; of so many dots an inch, or as many as its longer side allows. */
-export function sheetPng(placed: PlacedSheet, { fonts, pictures, dpi }: PixelOptions): Uint8Array {
-  const addresses = new Map<string, string | null>()
-  const address = (asset: string): string | null => {
-    let known = addresses.get(asset)
-    if (known === undefined) {
-      const bytes = pictures(asset)
-      known = bytes ? `data:${checkPicture(bytes).type};base64,${base64(bytes)}` : null
-      addresses.set(asset, known)
-    }
-    return known
-  }
+export function sheetPng(placed: PlacedSheet, { fonts, address, dpi }: PixelOptions): Uint8Array {
   const { width, height } = placed.sheet
   const dots = Math.min(dpi, (dotLimits.side / Math.max(width, height)) * 72)
   const drawing = new Resvg(sheetPicture(placed, fonts, address), {
@@ -71,10 +58,4 @@ export function* sheetPngs(
     yield made.size
   }
   return made
-}
-
-/** One picture as it is; several in an archive. */
-export function together(pictures: ReadonlyMap<string, Uint8Array>): Uint8Array {
-  const [only, ...rest] = pictures.values()
-  return only && rest.length === 0 ? only : zip(pictures, () => true)
 }

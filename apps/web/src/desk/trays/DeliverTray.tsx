@@ -5,6 +5,7 @@ import { keyLabel } from "../../commands/keys"
 import { SectionTitle } from "../../ui/choice"
 import { Glyph } from "../../ui/glyph"
 import { useDesk, useSession } from "../context"
+import { Sending } from "./Sending"
 import { Printing } from "./Printing"
 import { Press } from "../../ui/bar"
 
@@ -29,7 +30,8 @@ function Delivery({ tool, note }: { tool: Tool; note: string }) {
 
 export function DeliverTray() {
   const session = useSession()
-  const { progress, sheets, complete } = useDesk((s) => ({
+  const { progress, sheets, complete, page } = useDesk((s) => ({
+    page: s.pages.deliver,
     progress: s.delivering,
     sheets: s.view.sheets,
     complete: s.view.complete && s.mode === "sheets",
@@ -42,6 +44,7 @@ export function DeliverTray() {
       <Delivery tool={toolNamed("pdf")} note={kinds.pdf.note} />
       <Delivery tool={toolNamed("print")} note="The same file, to your printer" />
       <Printing />
+      <Sending key={page} unfolded={page?.startsWith("send") ?? false} />
       <SectionTitle>A copy in another format</SectionTitle>
       <Delivery tool={toolNamed("save-png")} note={kinds.png.note} />
       <Delivery tool={toolNamed("save-docx")} note={kinds.docx.note} />

@@ -1,9 +1,10 @@
 import { useState } from "react"
+import { router } from "expo-router"
 import { Text, View } from "react-native"
 import { documentAttrs, papers, type PaperName } from "@biblon/core/document"
 import { mostCopies, plainPrint, sheetsNamed, sidesOf, type PrintPlan, type Side } from "@biblon/core/output/printing"
 import { keep, readKept } from "../../kept"
-import { WordButton } from "../../ui/button"
+import { Act, WordButton } from "../../ui/button"
 import { Choice, Fold, Segment, Segments, Switch } from "../../ui/choice"
 import { NumberField, TextField } from "../../ui/field"
 import { useDesk, useSession } from "../context"
@@ -173,7 +174,7 @@ export function Printing() {
             : "",
         ].join(" ")}
       </Text>
-      <View className="flex-row gap-2">
+      <View className="flex-row flex-wrap gap-2">
         <WordButton
           label="Print so"
           primary
@@ -181,10 +182,18 @@ export function Printing() {
           onPress={() => void session.delivery.print(plan)}
         />
         <WordButton
+          label="On the printer here"
+          disabled={busy || wrong}
+          onPress={() => void session.delivery.printHere(plan, sides ? sides.length * plan.copies : null)}
+        />
+        <WordButton
           label="Save so as PDF"
           disabled={busy || wrong}
           onPress={() => void session.delivery.save("pdf", plan)}
         />
+      </View>
+      <View className="self-start">
+        <Act label="See what was printed here" onPress={() => router.push("/outbox")} />
       </View>
     </Fold>
   )

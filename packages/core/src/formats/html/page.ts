@@ -20,6 +20,11 @@ import { checkPicture } from "../pictureFile"
 import { safe, writeBlocks, type HtmlSources } from "./writing"
 
 /** Bytes as they stand in an address. */
+/** A picture as an address that holds it whole. @throws PictureError */
+export function pictureAddress(bytes: Uint8Array): string {
+  return `data:${checkPicture(bytes).type};base64,${base64(bytes)}`
+}
+
 export function base64(bytes: Uint8Array): string {
   let text = ""
   // As many at once as can be handed to a function.
@@ -113,7 +118,7 @@ export function htmlPage(doc: Node, title: string, asset: AssetSource = () => un
   const { styles, setup } = documentAttrs(doc)
   const sources = new PageSources(doc, title, (name) => {
     const bytes = asset(name)
-    return bytes ? `data:${checkPicture(bytes).type};base64,${base64(bytes)}` : null
+    return bytes ? pictureAddress(bytes) : null
   })
   const body = sources.blocks(bodyOf(doc).children)
   const { width, margins } = setup

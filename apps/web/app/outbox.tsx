@@ -1,0 +1,5 @@
+import { OutsidePage } from "../src/outside/OutsidePage"
+
+export default function OutboxRoute() {
+  return <OutsidePage />
+}
