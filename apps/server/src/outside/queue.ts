@@ -28,7 +28,7 @@ const troubleWords: Readonly<Record<Trouble, string>> = {
   line: "The line is down",
 }
 /** What can keep each from going on. */
-export const troublesOf: Readonly<Record<Kind, readonly Trouble[]>> = { print: ["paper", "jam"], send: ["line"] }
+const troublesOf: Readonly<Record<Kind, readonly Trouble[]>> = { print: ["paper", "jam"], send: ["line"] }
 
 /** Milliseconds that a step takes, such as a side of paper; steps of what was not counted, and at most. */
 const beat = 200

@@ -32,8 +32,6 @@ export const inCell = (part: string | Node, format: Partial<ParagraphFormat> = {
 
 export const today = (): Node => nodes.field.create({ kind: "date", format: "long" })
 
-export const property = (name: keyof Properties): Node => nodes.field.create({ kind: "property", format: name })
-
 type StyleChange = Partial<Pick<Style, "letters" | "paragraph">>
 
 interface Shape {
