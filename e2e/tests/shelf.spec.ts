@@ -9,12 +9,15 @@ import { assetName } from "@biblon/core/formats/assets"
 import { officeFile } from "../../packages/core/test/office"
 import { expect, expectAccessible, test } from "../desk"
 import { discPng } from "../picture"
+import { TestServer } from "../server"
 
 test("the shelf shows every document with a picture of its first sheet, its sheets and when it changed", async ({
   page,
-  server,
 }) => {
   test.slow()
+  // Of its own, so that nothing but the demo lies on it.
+  const server = new TestServer()
+  await server.start(true)
   await page.goto(server.address)
   for (const name of ["Letter to the harbour master", "Tides and timetables", "Minutes, 3 November"])
     await expect(page.getByText(name, { exact: true })).toBeVisible()
@@ -25,6 +28,7 @@ test("the shelf shows every document with a picture of its first sheet, its shee
     await picture.scrollIntoViewIfNeeded()
     await expect.poll(() => picture.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(0)
   }
+  await server.stop()
 })
 
 test("a blank sheet is made, told apart by its text, named in place and opened again", async ({ page, server }) => {
@@ -218,6 +222,7 @@ test("a document is found by a phrase and opens at it; copies, the bin and the w
   await expect(menu("Risk report, copy")).toBeVisible()
   await menu("Risk report").focus()
   await page.keyboard.press("Enter")
+  await expect(page.getByRole("menuitem", { name: "Rename" })).toBeVisible()
   await page.keyboard.press("ArrowUp")
   await page.keyboard.press("Enter")
   await expect(page.getByText("Risk report is in the bin.")).toBeVisible()

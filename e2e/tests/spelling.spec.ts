@@ -114,3 +114,37 @@ test("without a dictionary to be had, it is said, and asked for again only later
   await desk.type(" And agian.")
   expect(asked).toBeLessThan(9)
 })
+
+test("a draft that was made by hand is made tidy: seen before it is done, one kind or all, and taken back at once", async ({
+  desk,
+  page,
+}) => {
+  await desk.openNamed("What passengers ask, draft")
+  const tray = await desk.openPage("Check", "Tidy")
+  const list = tray.getByRole("list", { name: "What is untidy" })
+  await expect(list.getByRole("listitem")).toHaveCount(10)
+  await expectAccessible(page)
+  const before = await desk.shown()
+  // Pointing at what moves no text shows it on the sheet; leaving it shows the draft again.
+  const size = () => page.locator(".run", { hasText: "On the water" }).evaluate((run) => getComputedStyle(run).fontSize)
+  const small = await size()
+  await list.getByRole("button", { name: "Make headings, in all 2 places" }).hover()
+  await expect.poll(size).not.toBe(small)
+  await tray.getByRole("status").hover()
+  await expect.poll(size).toBe(small)
+  // All else is read beside it.
+  await list.getByRole("button", { name: /^Lists typed by hand/ }).click()
+  await expect(list.getByText("→ • a coat, in any weather")).toBeVisible()
+  await list.getByRole("button", { name: /^Words written twice/ }).click()
+  await list.getByRole("button", { name: /for the the box.*→ .*for the box/ }).click()
+  await desk.expectSelected("the the")
+  await list.getByRole("button", { name: "Once", exact: true }).last().click()
+  await expect(page.locator(".block", { hasText: "- small change for the box" })).toBeVisible()
+  await tray.getByRole("button", { name: "Put all right" }).click()
+  await expect(tray.getByRole("status")).toHaveText("The document is tidy.")
+  await expect(page.locator(".block[role=heading]")).toHaveCount(2)
+  await desk.saved()
+  await page.locator(".run", { hasText: "patience" }).click()
+  await desk.press("Control+z", "Control+z")
+  await desk.expectShown(...before)
+})

@@ -14,7 +14,7 @@ test("tools are found by the words that people use", async ({ desk, page }) => {
     ["rename", /^Name the document/],
     ["zoom in", /^Larger view/],
     ["paste plain", /^Paste text only/],
-    ["spelling", /^Corrections/],
+    ["spelling", /^Spelling/],
     ["dotted line", /^Price line/],
   ]
   for (const [typed, tool] of first) {

@@ -5,6 +5,7 @@ import type { DocumentStore } from "../store/documents"
 import { actions, firstWeek } from "./boarded"
 import { estuary } from "./drawing"
 import { anywhere, contentsBefore, dressed, note } from "../dressing"
+import { messy } from "./messy"
 import { notice, record, report } from "./shaped"
 import { readDemo } from "./writing"
 
@@ -32,6 +33,11 @@ const demo = (picture: string) => [
       styles: styles({}, "Source Serif 4"),
       properties: { ...defaultProperties, title: "The first week", author: "Tamsin Reed" },
     }),
+  },
+  {
+    name: "What passengers ask, draft",
+    ago: 8,
+    doc: document(messy(), { properties: { ...defaultProperties, title: "What passengers ask" } }),
   },
   {
     name: "Notice for the slipway",

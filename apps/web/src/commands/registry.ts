@@ -2,7 +2,6 @@
  * Every tool of the desk, once: what it is called and might be called, its icon and keys, whether it is
  * on, and what it does. Trays, bars and keys are drawn from here.
  */
-import { router } from "expo-router"
 import type { EditorState } from "prosemirror-state"
 import { edgeAt, leavesOf, type ParagraphFormat } from "@biblon/core/document"
 import {
@@ -273,7 +272,7 @@ export const tools: readonly Tool[] = [
   { id: "print", name: "Print", words: "paper printer", icon: Printer, keys: ["Mod+p"], run: (session) => void session.delivery.print() },
   { id: "pdf", name: "Save as PDF", words: "export download file", icon: FileArrowDown, run: (session) => void session.delivery.save("pdf") },
   { id: "send", name: "Send a copy", words: "email e-mail mail share attach letter outbox post", icon: PaperPlaneTilt, run: (session) => session.opening.sending() },
-  { id: "outbox", name: "Printer and outbox", words: "sent mail printed jobs queue printing status", icon: Printer, run: () => router.push("/outbox") },
+  { id: "outbox", name: "Printer and outbox", words: "sent mail printed jobs queue printing status", icon: Printer, run: () => void window.open("/outbox") },
   { id: "save-png", name: "Save as pictures", words: "export png image jpg screenshot sheets download copy other format", icon: ImageIcon, run: (session) => void session.delivery.save("png") },
   { id: "save-docx", name: "Save as Office Open XML", words: "export docx word processor download copy other format office", icon: Article, run: (session) => void session.delivery.save("docx") },
   { id: "save-odt", name: "Save as OpenDocument", words: "export odt open document download copy other format office", icon: Article, run: (session) => void session.delivery.save("odt") },
@@ -308,6 +307,7 @@ export const tools: readonly Tool[] = [
   page("check", "spelling", "Spelling", "spell check misspelt typos mistakes proofread errors dictionary words", ListMagnifyingGlass, "Words that look wrong have small dots below. Press one for what could be meant; Learn it for names. The Check tray goes through all of them."),
   { id: "next-wrong", name: "Next word that looks wrong", words: "spelling error mistake jump", icon: ListMagnifyingGlass, keys: ["F7"], run: (session) => void session.spelling.go(1) },
   { id: "suggest", name: "What could be meant", words: "spelling suggestions correct word", icon: ListMagnifyingGlass, keys: ["Mod+Alt+w"], run: (session) => session.suggestHere() },
+  page("check", "tidy", "Tidy", "clean up repair problems accessibility double spaces blank lines typed lists headings grammar wording", ListMagnifyingGlass, "Blank paragraphs as space, blanks that line text up, lists and headings made by hand, words written twice: found, explained, and put right in one place or all."),
   page("check", "count", "Count", "word count characters sentences length readability reading time goal how many", ListMagnifyingGlass),
   tray("deliver", "Deliver", "finish export send output", PaperPlaneTilt),
   tray("changes", "What was done", "undo list history back", ClockCounterClockwise, "Lists every change. Point at one to see in the text what it touched; open it to go back to it, or to take back that one alone."),

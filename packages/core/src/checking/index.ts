@@ -1,3 +1,4 @@
 export * from "./counting"
 export * from "./spelling"
 export * from "./statistics"
+export * from "./tidy"

@@ -1,4 +1,6 @@
 /** What people do about what checking found. */
+import type { Node } from "prosemirror-model"
+import type { Transform } from "prosemirror-transform"
 import { documentAttrs, limits, schema, setEntries } from "../document"
 import type { Command } from "./command"
 import { named, quoted } from "./history"
@@ -46,6 +48,25 @@ export function knowWord(word: string, known: boolean): Command {
     dispatch?.(
       named(setEntries(state.tr, null, "checks", next), `${quoted(word)} is ${known ? "right here" : "checked again"}`),
     )
+    return true
+  }
+}
+
+/** Something that can be put right: see Finding of checking/tidy. */
+interface Mendable {
+  from: number
+  mend: ((tr: Transform) => void) | null
+}
+
+/** Puts right what rules find, rule after rule, each in what the one before it left; one undo takes all back. */
+export function mendAll(finders: readonly ((doc: Node) => readonly Mendable[])[], name: string): Command {
+  return (state, dispatch) => {
+    const { tr } = state
+    for (const find of finders)
+      // From the end on, so that no place moves before its turn.
+      for (const { mend } of [...find(tr.doc)].sort((a, b) => b.from - a.from)) mend?.(tr)
+    if (!tr.docChanged) return false
+    dispatch?.(named(tr, name))
     return true
   }
 }

@@ -3,9 +3,11 @@ import { PageTabs } from "../../../ui/choice"
 import { useDesk, useSession } from "../../context"
 import { CountPage } from "./CountPage"
 import { SpellingPage } from "./SpellingPage"
+import { TidyPage } from "./TidyPage"
 
 const pages = [
   ["spelling", "Spelling"],
+  ["tidy", "Tidy"],
   ["count", "Count"],
 ] as const
 type Page = (typeof pages)[number][0]
@@ -16,7 +18,7 @@ export function CheckTray() {
   return (
     <View>
       <PageTabs label="Check" pages={pages} page={page} onChoose={(next) => session.opening.tray("check", next)} />
-      {page === "spelling" ? <SpellingPage /> : <CountPage />}
+      {page === "spelling" ? <SpellingPage /> : page === "tidy" ? <TidyPage /> : <CountPage />}
     </View>
   )
 }

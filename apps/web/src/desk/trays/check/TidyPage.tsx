@@ -1,0 +1,154 @@
+/** What is untidy, by kind with counts: explained, shown in place, put right with a preview. */
+import { useEffect, useState } from "react"
+import type { Node } from "prosemirror-model"
+import { Text, View } from "react-native"
+import { previewOf, untidy, type Finding, type Rule } from "@biblon/core/checking"
+import { mendAll } from "@biblon/core/editing"
+import { Press } from "../../../ui/bar"
+import { Glyph, inkSoft } from "../../../ui/glyph"
+import { CaretDown, CaretUp } from "../../../ui/icons"
+import { inSlices } from "../../../ui/slices"
+import { useDesk, useSession } from "../../context"
+import { trying } from "../../trying"
+
+/** Milliseconds of rest after a change before all is looked at again. */
+const rest = 300
+/** So many places of one kind are listed. */
+const mostShown = 20
+
+interface Found {
+  rule: Rule
+  findings: readonly Finding[]
+}
+
+/** What was found, and in which document: that may have changed meanwhile. */
+function useUntidy(): { doc: Node; found: readonly Found[] } | null {
+  const session = useSession()
+  const editor = useDesk((s) => s.editor)
+  const doc = editor?.doc
+  const [state, setState] = useState<{ doc: Node; found: readonly Found[] } | null>(null)
+  useEffect(() => {
+    let wanted = true
+    const look = async () => {
+      const now = session.now?.doc
+      const found = now && (await inSlices(untidy(now), () => wanted))
+      if (found && wanted) setState({ doc: now, found })
+    }
+    const timer = setTimeout(() => void look(), rest)
+    return () => {
+      wanted = false
+      clearTimeout(timer)
+    }
+  }, [session, doc])
+  return state
+}
+
+/** A place before and after. */
+function Reading({ doc, finding }: { doc: Node; finding: Finding }) {
+  const { before, after } = previewOf(doc, finding)
+  return (
+    <span className="flex min-w-0 flex-col py-1 font-ui text-[14px] text-ink">
+      <span className={`truncate ${after === null || after === before ? "" : "text-ink-soft"}`}>
+        {before.trim() || "(a blank paragraph)"}
+      </span>
+      {after === null || after === before ? null : <span className="truncate">{`→ ${after.trim()}`}</span>}
+    </span>
+  )
+}
+
+/** The same rule in the document as it is when it is put right, at all its places or the n-th. */
+const mending = (rule: Rule, n: number | null) =>
+  mendAll([(now) => rule.find(now).filter((_own, i) => n === null || i === n)], `Tidied: ${rule.name.toLowerCase()}`)
+
+const button =
+  "flex h-11 shrink-0 items-center rounded-button px-3 font-ui-bold text-[14px] text-murex hover:bg-murex-soft/50 wide:h-9"
+
+function Kind({ doc, rule, findings }: Found & { doc: Node }) {
+  const session = useSession()
+  const [open, setOpen] = useState(false)
+  const able = findings.some(({ mend }) => mend !== null)
+  const go = ({ leaf, from, to }: Finding) => {
+    // What was found in a document that has changed since may lie elsewhere.
+    if (session.now?.doc === doc && to > from && to - from < 2000) session.going.toRange(from, to)
+    else session.going.toLeaf(leaf)
+  }
+  return (
+    <View role="listitem" className="border-b border-line py-1">
+      <Press
+        aria-expanded={open}
+        onClick={() => setOpen(!open)}
+        className="flex min-h-[44px] w-full items-center justify-between gap-2 px-0 text-left wide:min-h-[36px]"
+      >
+        <span className="flex-1 font-ui text-[14px] text-ink">{rule.name}</span>
+        <span className="font-ui-bold text-[14px] text-ochre">{findings.length}</span>
+        <Glyph icon={open ? CaretUp : CaretDown} size={14} colour={inkSoft} />
+      </Press>
+      {open ? (
+        <View className="pb-2">
+          <Text className="font-ui text-[13px] leading-5 text-ink-soft">{rule.why}</Text>
+          {findings.slice(0, mostShown).map((finding, i) => (
+            <View key={i} className="flex-row items-center">
+              <Press
+                onClick={() => go(finding)}
+                className="flex min-h-[44px] min-w-0 flex-1 items-center rounded-button px-2 text-left hover:bg-murex-soft/50 wide:min-h-[32px]"
+              >
+                <Reading doc={doc} finding={finding} />
+              </Press>
+              {finding.mend ? (
+                <Press className={button} {...trying(session, mending(rule, i))}>
+                  {rule.act}
+                </Press>
+              ) : null}
+            </View>
+          ))}
+          {findings.length > mostShown ? (
+            <Text className="px-2 font-ui text-[13px] text-ink-soft">{`and ${findings.length - mostShown} more`}</Text>
+          ) : null}
+        </View>
+      ) : null}
+      {able && findings.length > 1 ? (
+        <Press className={button} {...trying(session, mending(rule, null))}>
+          {`${rule.act}, in all ${findings.length} places`}
+        </Press>
+      ) : null}
+    </View>
+  )
+}
+
+export function TidyPage() {
+  const session = useSession()
+  const looked = useUntidy()
+  if (!looked) return <Text className="mt-3 font-ui text-[14px] text-ink-soft">Looking through the document…</Text>
+  const { doc, found } = looked
+  const able = found.filter(({ findings }) => findings.some(({ mend }) => mend !== null))
+  const all = mendAll(
+    able.map(
+      ({ rule }) =>
+        (now: Node) =>
+          rule.find(now),
+    ),
+    "Tidied the document",
+  )
+  return (
+    <View>
+      <Text role="status" className="mt-3 font-ui text-[14px] text-ink">
+        {found.length === 0
+          ? "The document is tidy."
+          : `${found.reduce((sum, { findings }) => sum + findings.length, 0)} places of ${found.length} ${found.length === 1 ? "kind" : "kinds"}. Unfold a kind to see what it becomes.`}
+      </Text>
+      {able.length > 1 ? (
+        <Press
+          className="mt-2 flex h-11 w-full items-center justify-center rounded-button bg-murex px-3 font-ui-bold text-[14px] text-on-murex wide:h-9"
+          {...trying(session, all)}
+        >
+          Put all right
+        </Press>
+      ) : null}
+      <View role="list" aria-label="What is untidy" className="mt-2">
+        {found.map((own) => (
+          <Kind key={own.rule.id} doc={doc} {...own} />
+        ))}
+      </View>
+    </View>
+  )
+}

@@ -1,0 +1,51 @@
+/** Slips of the hand in every language: words and blanks written twice, blanks before a comma. */
+import { matches, textRule } from "./text"
+
+export const doubleWords = textRule(
+  {
+    id: "doubleWords",
+    name: "Words written twice",
+    why: "The same word stands twice, one behind the other.",
+    act: "Once",
+  },
+  // Some are meant: "had had", "that that", and names of places.
+  (text) =>
+    matches(text, /(?<![\p{L}\p{N}])(\p{L}{2,30}) \1(?![\p{L}\p{N}'’-])/gu, ([, word]) => word ?? "").filter(
+      ({ text: word }) => !/^(had|that|so|very|sous|nous|vous|die|der|das)$/i.test(word) && !/^\p{Lu}/u.test(word),
+    ),
+)
+
+export const doubleBlanks = textRule(
+  {
+    id: "doubleBlanks",
+    name: "Two blanks between words",
+    why: "One blank is enough; typefaces make the space behind a full stop themselves.",
+    act: "One blank",
+  },
+  (text) => matches(text, /(?<=[^\s])  (?=[^\s])/g, () => " "),
+)
+
+export const blankBeforeSign = textRule(
+  {
+    id: "blankBeforeSign",
+    name: "Blanks before a comma or full stop",
+    why: "The sign would stand alone at the beginning of a line.",
+    act: "Without the blank",
+  },
+  (text) => matches(text, /(?<=[\p{L}\p{N})])[ \t]{1,3}(?=[,.](?:\s|$))/gu, () => ""),
+)
+
+export const blanksAtEnd = textRule(
+  {
+    id: "blanksAtEnd",
+    name: "Blanks at the end of a paragraph",
+    why: "They are not seen, and shift text that is centred or ends at the right.",
+    act: "Take them away",
+  },
+  (text) => {
+    const to = text.length
+    let from = to
+    while (from > 0 && (text[from - 1] === " " || text[from - 1] === "\t")) from--
+    return from > 0 && to - from > 1 ? [{ from, to, text: "" }] : []
+  },
+)
