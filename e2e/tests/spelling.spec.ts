@@ -54,7 +54,7 @@ test("the Check tray goes through the words: everywhere, of one's own, in this d
   await list.getByRole("button", { name: "chian 2 times" }).click()
   await expect(tray.getByRole("button", { name: "chain", exact: true })).toBeVisible()
   await expectAccessible(page)
-  await tray.getByRole("button", { name: "“chain” in all 2 places" }).click()
+  await tray.getByRole("button", { name: "“chain” in both places" }).click()
   await desk.expectShown(
     "A chain here, and a chain there, and Qwobble.",
     "La chaîne est neuve et elle est dans le bateau avec nous pour la saison.",
@@ -128,7 +128,7 @@ test("a draft that was made by hand is made tidy: seen before it is done, one ki
   // Pointing at what moves no text shows it on the sheet; leaving it shows the draft again.
   const size = () => page.locator(".run", { hasText: "On the water" }).evaluate((run) => getComputedStyle(run).fontSize)
   const small = await size()
-  await list.getByRole("button", { name: "Make headings, in all 2 places" }).hover()
+  await list.getByRole("button", { name: "Make headings, in both places" }).hover()
   await expect.poll(size).not.toBe(small)
   await tray.getByRole("status").hover()
   await expect.poll(size).toBe(small)

@@ -70,7 +70,7 @@ test("what a place becomes can be read beforehand", () => {
     { before: "…mall change for the the box", after: "…mall change for the box" },
   ])
   expect(read("boldHeadings")[0]).toEqual({ before: "Before you come", after: "Heading 1: Before you come" })
-  expect(read("typedLists")[1]?.after).toBe("• Wait for the flag.")
+  expect(read("typedLists")[1]?.after).toBe("1. Wait for the flag.")
 })
 
 test("what is put right keeps its look", () => {

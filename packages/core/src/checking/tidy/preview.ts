@@ -17,10 +17,11 @@ function wordsOf(doc: Node, leaf: number, from: number, to: number): string {
   const [first, last] = [Math.max(0, from - start - around[0]), Math.max(0, to - start) + around[1]]
   const words = text.slice(first, last).replace(/[\ufffc\n]/g, " ")
   const style = styleOf(styles, paragraphAttrs(node).style)
+  const { level } = paragraphLook(styles, node)
   return [
     paragraphAttrs(node).format?.breakBefore ? "On a new sheet: " : "",
     style?.outline ? `${style.name}: ` : "",
-    paragraphLook(styles, node).paragraph.list ? "• " : "",
+    level ? (level.kind === "number" ? "1. " : "• ") : "",
     first > 0 ? "…" : "",
     words,
     last < text.length ? "…" : "",

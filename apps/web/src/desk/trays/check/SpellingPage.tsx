@@ -105,7 +105,7 @@ function Current({ at, count, onNext }: { at: WrongWord; count: number; onNext: 
       {places.length > 1 && (instead || suggestions?.[0]) ? (
         <View className="mt-2 flex-row">
           <WordButton
-            label={`“${instead || suggestions?.[0]}” in all ${places.length} places`}
+            label={`“${instead || suggestions?.[0]}” ${places.length === 2 ? "in both places" : `in all ${places.length} places`}`}
             onPress={() => replace(instead || (suggestions?.[0] ?? ""), true)}
           />
         </View>

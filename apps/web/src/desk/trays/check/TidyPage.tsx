@@ -108,7 +108,7 @@ function Kind({ doc, rule, findings }: Found & { doc: Node }) {
       ) : null}
       {able && findings.length > 1 ? (
         <Press className={button} {...trying(session, mending(rule, null))}>
-          {`${rule.act}, in all ${findings.length} places`}
+          {findings.length === 2 ? `${rule.act}, in both places` : `${rule.act}, in all ${findings.length} places`}
         </Press>
       ) : null}
     </View>
