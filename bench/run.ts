@@ -10,12 +10,14 @@ import { measureLiving } from "./living"
 import { measurePhone } from "./phone"
 import { measurePictures } from "./pictures"
 import { measureShelf } from "./shelf"
+import { measureSpelling } from "./spelling"
 import { measureTables } from "./tables"
 
 const linear = measureLinear()
 const living = await measureLiving()
 const everything = measureEverything()
 const files = await measureFormats()
+const spelling = await measureSpelling()
 const browser = await launch()
 const engine = await measureEngine(browser)
 const growth = await measureGrowth(browser)
@@ -37,6 +39,7 @@ const figures = Object.fromEntries(
     ...tables,
     ...pictures,
     ...shelf,
+    ...spelling,
     ...files,
   }).map(([name, value]) => [name, typeof value === "number" ? Math.round(value * 1000) / 1000 : value]),
 )
@@ -103,6 +106,7 @@ else {
     [`  frames over 50 ms in a fling, of ${pictures.picturesFrames}`, pictures.picturesSlowFrames, "0"],
     ["  a picture dragged over a full sheet, layout of a step, median, ms", pictures.floatDragMs, "16.7"],
     ["  the ground of 12 million pixels taken away, ms", pictures.backgroundMs, "none"],
+    ["spelling of 1,000 sheets, against Hunspell alone on the words that differ", spelling.spellingVsHunspell, "1.2"],
     ["a shelf of 10,000 documents opened to its first row, ms", shelf.shelfOpenMs10000, "none"],
     ["  longest task while it opens, ms", shelf.shelfOpenTaskMs, "50"],
     ["  longest task in a fling, ms", shelf.shelfFlingTaskMs, "50"],

@@ -2,8 +2,8 @@
 import { createStore } from "zustand/vanilla"
 import type { Node } from "prosemirror-model"
 import type { EditorState } from "prosemirror-state"
-import { documentAttrs, leavesOf } from "@biblon/core/document"
-import { isAmong, knowsWords, spelledWords, type DictionaryName, type Word } from "@biblon/core/checking"
+import { documentAttrs, leavesOf, type StyleSheet } from "@biblon/core/document"
+import { isAmong, spelledWords, type DictionaryName, type Word } from "@biblon/core/checking"
 import type { Command } from "@biblon/core/editing"
 import { keep, readKept } from "../kept"
 import { inSlices } from "../ui/slices"
@@ -50,6 +50,8 @@ export class Spelling {
     missing: [],
   }))
   private readonly dictionaries = new Dictionaries()
+  /** Of paragraphs whose words are all known, those that no dictionary has: few, so that they are kept and all others forgotten. */
+  private readonly unlisted = new WeakMap<Node, { styles: StyleSheet; words: readonly Word[] }>()
   /** What is known of words, by dictionary. */
   private readonly right = new Map<DictionaryName, Map<string, boolean>>()
   private readonly asked = new Set<string>()
@@ -93,33 +95,49 @@ export class Spelling {
     this.timer = setTimeout(() => void this.goThrough(), rest)
   }
 
-  private isWrong({ word, dictionary }: Word, known: Readonly<Record<string, true>>): boolean | undefined {
-    const right = this.right.get(dictionary)?.get(word)
-    if (right !== false) return right === undefined ? undefined : false
-    return !isAmong(ownWords.getState().words, word) && !isAmong({ has: (own) => Object.hasOwn(known, own) }, word)
+  /** The words of a paragraph that no dictionary has; with `unknown` filled, those that have to be looked up before that can be said. */
+  private unlistedIn(styles: StyleSheet, paragraph: Node, unknown: Word[]): readonly Word[] {
+    const kept = this.unlisted.get(paragraph)
+    if (kept?.styles === styles) return kept.words
+    const words: Word[] = []
+    for (const own of spelledWords(styles, paragraph)) {
+      const right = this.right.get(own.dictionary)?.get(own.word)
+      if (right === undefined) unknown.push(own)
+      else if (!right) words.push(own)
+    }
+    if (unknown.length === 0) this.unlisted.set(paragraph, { styles, words })
+    return words
+  }
+
+  /** Without those that somebody has said are right. */
+  private wrongAmong(words: readonly Word[], known: Readonly<Record<string, true>>): readonly Word[] {
+    if (words.length === 0) return words
+    const here = { has: (own: string) => Object.hasOwn(known, own) }
+    return words.filter(({ word }) => !isAmong(ownWords.getState().words, word) && !isAmong(here, word))
   }
 
   private *gathering(doc: Node): Generator<void, Map<DictionaryName, Set<string>>> {
     const { styles } = documentAttrs(doc)
-    const unknown = new Map<DictionaryName, Set<string>>()
+    const gathered = new Map<DictionaryName, Set<string>>()
     for (const leaf of leavesOf(doc).nodes) {
-      for (const { word, dictionary } of spelledWords(styles, leaf)) {
-        if (this.right.get(dictionary)?.has(word)) continue
-        const words = unknown.get(dictionary)
+      const unknown: Word[] = []
+      this.unlistedIn(styles, leaf, unknown)
+      for (const { word, dictionary } of unknown) {
+        const words = gathered.get(dictionary)
         if (words) words.add(word)
-        else unknown.set(dictionary, new Set([word]))
+        else gathered.set(dictionary, new Set([word]))
       }
       yield
     }
-    return unknown
+    return gathered
   }
 
   private *counting(doc: Node): Generator<void, Map<string, number>> {
     const { styles, checks } = documentAttrs(doc)
     const found = new Map<string, number>()
     for (const leaf of leavesOf(doc).nodes) {
-      for (const own of spelledWords(styles, leaf))
-        if (this.isWrong(own, checks.known)) found.set(own.word, (found.get(own.word) ?? 0) + 1)
+      for (const { word } of this.wrongAmong(this.unlistedIn(styles, leaf, []), checks.known))
+        found.set(word, (found.get(word) ?? 0) + 1)
       yield
     }
     return found
@@ -169,9 +187,7 @@ export class Spelling {
   private askFor(words: readonly Word[]): void {
     const unknown = words.filter(
       ({ word, dictionary }) =>
-        !this.right.get(dictionary)?.has(word) &&
-        !this.asked.has(`${dictionary} ${word}`) &&
-        !this.store.getState().missing.includes(dictionary),
+        !this.asked.has(`${dictionary} ${word}`) && !this.store.getState().missing.includes(dictionary),
     )
     for (const dictionary of new Set(unknown.map((own) => own.dictionary))) {
       const own = unknown.filter((word) => word.dictionary === dictionary).map(({ word }) => word)
@@ -186,11 +202,11 @@ export class Spelling {
   private wrongIn(doc: Node, leaf: number): readonly Word[] {
     const node = leavesOf(doc).find(leaf)
     const { styles, checks } = documentAttrs(doc)
-    if (!node || (node.content.size > long && !knowsWords(styles, node))) return []
-    const words = spelledWords(styles, node)
-    const wrong = words.map((own) => this.isWrong(own, checks.known))
-    if (wrong.includes(undefined)) this.askFor(words)
-    return words.filter((_own, i) => wrong[i])
+    if (!node || (node.content.size > long && this.unlisted.get(node)?.styles !== styles)) return []
+    const unknown: Word[] = []
+    const words = this.unlistedIn(styles, node, unknown)
+    if (unknown.length > 0) this.askFor(unknown)
+    return this.wrongAmong(words, checks.known)
   }
 
   /** The marks of a leaf in sight. */
@@ -223,12 +239,11 @@ export class Spelling {
     const leaves = leavesOf(editor.doc)
     const { styles, checks } = documentAttrs(editor.doc)
     return leaves.nodes.flatMap((leaf, n) => {
-      const wrong = spelledWords(styles, leaf).filter(
-        (own) => (word === null || own.word === word) && this.isWrong(own, checks.known),
-      )
-      if (wrong.length === 0) return []
+      const wrong = this.wrongAmong(this.unlistedIn(styles, leaf, []), checks.known)
       const start = leaves.start(n)
-      return wrong.map((own) => ({ ...own, start: start + own.from, end: start + own.to }))
+      return wrong
+        .filter((own) => word === null || own.word === word)
+        .map((own) => ({ ...own, start: start + own.from, end: start + own.to }))
     })
   }
 

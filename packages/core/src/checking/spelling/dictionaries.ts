@@ -5,7 +5,7 @@ interface Dictionary {
   script: RegExp
 }
 
-const latin = /^\p{Script=Latin}/u
+export const latin = /^\p{Script=Latin}/u
 
 /** Those that ship, by name. Licences: docs/decisions.md. */
 export const dictionaries = {
@@ -26,8 +26,19 @@ export type DictionaryName = keyof typeof dictionaries
 /** American spelling; all other English is spelt as in Britain. */
 const american = /^en(-us|-ph|-pr)?$/
 
+const known = new Map<string, DictionaryName | null>()
+
 /** The dictionary of a language by its tag (BCP 47); null where none ships. */
 export function dictionaryOf(language: string): DictionaryName | null {
+  let found = known.get(language)
+  if (found === undefined) {
+    if (known.size > 1000) known.clear()
+    known.set(language, (found = find(language)))
+  }
+  return found
+}
+
+function find(language: string): DictionaryName | null {
   const tag = language.toLowerCase()
   if (/^en\b/.test(tag)) return american.test(tag) ? "en" : "en-gb"
   const base = tag.split("-")[0] ?? ""

@@ -1,7 +1,7 @@
 /** The words of a paragraph that can be spelt rightly or wrongly, each in its language. */
 import type { Node } from "prosemirror-model"
 import { letterLook, paragraphLook, textOf, type StyleSheet } from "../../document"
-import { dictionaries, dictionaryOf, type DictionaryName } from "./dictionaries"
+import { dictionaries, dictionaryOf, latin, type DictionaryName } from "./dictionaries"
 
 /** A word by its offsets in the paragraph. */
 export interface Word {
@@ -12,8 +12,9 @@ export interface Word {
   dictionary: DictionaryName
 }
 
-/** Letters, with apostrophes and hyphens between them. */
+/** Letters, with apostrophes and hyphens between them; in text of plain letters alone the same is found much sooner. */
 const words = /[\p{L}\p{M}\u00ad]+(?:['’\-\u2010\u2011][\p{L}\p{M}\u00ad]+)*/gu
+const plainWords = /[A-Za-z]+(?:['’-][A-Za-z]+)*/g
 /** In what stands between blanks and is no writing: addresses, paths, what is made of signs. */
 const signs = /[@\\_#]|:\/\/|^www\./u
 /** And at the end of names of files and hosts. */
@@ -23,6 +24,15 @@ const asItIs = /^[\p{Lu}\p{M}'’-]+$|\p{Ll}\p{Lu}/u
 const digit = /[\p{N}_]/u
 /** Longer ones are not looked up: nobody writes them, and they take long. */
 const longest = 60
+
+/** Whether a word of plain letters is one in capitals, or with one inside. */
+function hasCapitalInside(word: string): boolean {
+  for (let i = 1; i < word.length; i++) {
+    const code = word.charCodeAt(i)
+    if (code >= 65 && code <= 90) return true
+  }
+  return false
+}
 
 interface Stretch {
   from: number
@@ -43,48 +53,65 @@ function languagesOf(styles: StyleSheet, paragraph: Node): Stretch[] {
   return found
 }
 
-interface Known {
-  styles: StyleSheet
-  words: readonly Word[]
-}
-const known = new WeakMap<Node, Known>()
+/** Dashes, quotation marks, dots, no-break spaces, and what stands for fields. */
+const usualSigns = new Set([0xa0, 0x2013, 0x2014, 0x2018, 0x2019, 0x201a, 0x201c, 0x201d, 0x2026, 0xfffc])
 
-/** Whether the words of a paragraph were found before, so that asking for them costs nothing. */
-export function knowsWords(styles: StyleSheet, paragraph: Node): boolean {
-  return known.get(paragraph)?.styles === styles
+/** Whether there is nothing in a text but ASCII and usual signs, and whether an address could be in it: seen in one go, since most texts are so. */
+function kindOf(text: string): { isPlain: boolean; mayHaveAddress: boolean } {
+  let isPlain = true
+  let mayHaveAddress = false
+  for (let i = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i)
+    if (code > 127) isPlain &&= usualSigns.has(code)
+    else if (code === 64 || code === 92 || code === 95 || code === 35) mayHaveAddress = true
+    else if (code === 46 || code === 58 || code === 47) {
+      // A full stop, colon or stroke with something other than a blank close behind it.
+      const next = text.charCodeAt(i + 1)
+      if (next > 32) mayHaveAddress = true
+    }
+  }
+  return { isPlain, mayHaveAddress }
+}
+
+/** What of a text stands between blanks and is no writing. */
+function addressesIn(text: string): { from: number; to: number }[] {
+  return [...text.matchAll(/\S+/g)]
+    .filter(([token]) => signs.test(token) || ending.test(token.slice(-12).replace(/[,.;:!?)\]}"'’”]+$/, "")))
+    .map(({ index, 0: token }) => ({ from: index, to: index + token.length }))
 }
 
 /** The words of a paragraph that are looked up. Those in a language without a dictionary, or of "zxx", are not among them. */
-export function spelledWords(styles: StyleSheet, paragraph: Node): readonly Word[] {
-  const before = known.get(paragraph)
-  if (before?.styles === styles) return before.words
-  const found = findWords(styles, paragraph)
-  known.set(paragraph, { styles, words: found })
-  return found
-}
-
-function findWords(styles: StyleSheet, paragraph: Node): Word[] {
+export function spelledWords(styles: StyleSheet, paragraph: Node): Word[] {
   const text = textOf(paragraph)
+  const { isPlain, mayHaveAddress } = kindOf(text)
   const stretches = languagesOf(styles, paragraph)
-  const passed = [...text.matchAll(/\S+/g)]
-    .filter(([token]) => signs.test(token) || ending.test(token.slice(-12).replace(/[,.;:!?)\]}"'’”]+$/, "")))
-    .map(({ index, 0: token }) => ({ from: index, to: index + token.length }))
+  const passed = mayHaveAddress ? addressesIn(text) : []
   const found: Word[] = []
+  const pattern = isPlain ? plainWords : words
+  pattern.lastIndex = 0
   let at = 0
   let address = 0
-  for (const { index: from, 0: own } of text.matchAll(words)) {
+  let dictionary: DictionaryName | null = dictionaryOf(stretches[0]?.language ?? "")
+  for (let match = pattern.exec(text); match; match = pattern.exec(text)) {
+    const own = match[0]
+    const from = match.index
     const to = from + own.length
-    while ((stretches[at]?.to ?? Infinity) <= from) at++
+    while ((stretches[at]?.to ?? Infinity) <= from) dictionary = dictionaryOf(stretches[++at]?.language ?? "")
     while ((passed[address]?.to ?? Infinity) <= from) address++
-    if ((passed[address]?.from ?? Infinity) < to) continue
-    if (own.length > longest || asItIs.test(own)) continue
-    if (digit.test(text[from - 1] ?? "") || digit.test(text[to] ?? "")) continue
-    const dictionary = dictionaryOf(stretches[at]?.language ?? "")
-    if (dictionary === null || !dictionaries[dictionary].script.test(own)) continue
-    const word = plain(own)
+    if (dictionary === null || (passed[address]?.from ?? Infinity) < to || own.length > longest) continue
+    if ((isPlain ? hasCapitalInside(own) : true) && asItIs.test(own)) continue
+    if (isDigit(text, from - 1) || isDigit(text, to)) continue
+    if (!(isPlain && dictionaries[dictionary].script === latin) && !dictionaries[dictionary].script.test(own)) continue
+    const word = isPlain ? own.replaceAll("’", "'") : plain(own)
     if (word.length > 1) found.push({ from, to, word, dictionary })
   }
   return found
+}
+
+function isDigit(text: string, at: number): boolean {
+  const code = text.charCodeAt(at)
+  if (code < 128) return (code >= 48 && code <= 57) || code === 95
+  return at >= 0 && at < text.length && digit.test(text.charAt(at))
 }
 
 function plain(word: string): string {
