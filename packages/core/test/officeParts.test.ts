@@ -428,14 +428,15 @@ test("tables of our looks arrive as they are seen, with joined cells, heads and 
         [{ blocks: [p("c")], rowspan: 2, format: { vertical: "middle", shading: "#ffeecc" } }, [p("d")], [p("e")]],
         [[p("f")], [p("g")]],
       ],
-      { look: "tideBoard", columns: [100, 80, 60], align: "center" },
+      { look: "tideBoard", columns: [100, 80, 60], align: "center", alt: "Hours & fares" },
     ),
   ])
-  for (const { doc: back } of [
-    readOfficeOpenXml(writeOfficeOpenXml(doc, sources)),
-    readOpenDocument(writeOpenDocument(doc, sources)),
-  ]) {
+  for (const [back, alt] of [
+    [readOfficeOpenXml(writeOfficeOpenXml(doc, sources)).doc, undefined],
+    [readOpenDocument(writeOpenDocument(doc, sources)).doc, "Hours & fares"],
+  ] as const) {
     const own = bodyOf(back).child(0)
+    expect((own.attrs.format as { alt?: string }).alt).toBe(alt)
     expect(
       own.children.map((row) =>
         row.children.map((cell) => `${cell.textContent}${cell.attrs.colspan}${cell.attrs.rowspan}`),

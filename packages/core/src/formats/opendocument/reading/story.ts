@@ -477,6 +477,8 @@ export class StoryReader {
       divides: true,
       padding,
     }
+    const alt = textIn(child(element, "table:desc")).trim() || textIn(child(element, "table:title")).trim()
+    if (alt) format.alt = alt.slice(0, limits.alt)
     this.blocks.push(squared(nodes.table.create({ format }, made)))
   }
 

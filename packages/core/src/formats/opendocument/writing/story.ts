@@ -419,6 +419,7 @@ export class StoryWriter {
     return xml(
       "table:table",
       { "table:name": this.written.nextId("Table"), "table:style-name": style },
+      format.alt && xml("table:desc", null, escapeXml(format.alt)),
       ...columns,
       heads > 0 && xml("table:table-header-rows", null, ...rows.slice(0, heads)),
       ...rows.slice(Math.max(0, heads)),
