@@ -137,6 +137,19 @@ test("formatting that changes nothing goes, links to nowhere too; pictures witho
   expect(rule("silentPictures").find(document([p(picture)]))).toMatchObject([{ leaf: 0, mend: null }])
 })
 
+test("what was opened and not closed is shown, in brackets of any kind and in quotation marks", () => {
+  const found = (text: string) =>
+    rule("openBrackets")
+      .find(document([p(text)]))
+      .map(({ from, mend }) => [from - 2, mend])
+  expect(found("(one) [two (three)] “four” a) 1] ”")).toEqual([])
+  expect(found("one (two “three) four")).toEqual([
+    [4, null],
+    [9, null],
+  ])
+  expect(rule("openBrackets").find(document([p("(".repeat(100_000))]))).toHaveLength(100_000)
+})
+
 test("styles that nothing has go; those that others start from, or that follow, stay", () => {
   const body = defaultStyles.styles.body as Style
   const styles = {

@@ -1,4 +1,6 @@
 /** Slips of the hand in every language: words and blanks written twice, blanks before a comma. */
+import { leavesOf, textOf } from "../../document"
+import type { Finding, Rule } from "./rule"
 import { matches, textRule } from "./text"
 
 export const doubleWords = textRule(
@@ -49,3 +51,32 @@ export const blanksAtEnd = textRule(
     return from > 0 && to - from > 1 ? [{ from, to, text: "" }] : []
   },
 )
+
+const closing: Readonly<Record<string, string>> = { "(": ")", "[": "]", "“": "”", "«": "»" }
+
+/** Offsets of brackets and quotation marks that nothing closes. */
+function unclosed(text: string): number[] {
+  const open: { at: number; sign: string }[] = []
+  for (let at = 0; at < text.length; at++) {
+    const sign = text.charAt(at)
+    if (Object.hasOwn(closing, sign)) open.push({ at, sign })
+    else if (open.length > 0 && closing[open.at(-1)?.sign ?? ""] === sign) open.pop()
+  }
+  return open.map((own) => own.at)
+}
+
+export const openBrackets: Rule = {
+  id: "openBrackets",
+  name: "Brackets and quotation marks that nothing closes",
+  why: "Who reads waits for the end of what was begun. Where it ends, only you know.",
+  act: "Close it",
+  find(doc) {
+    const leaves = leavesOf(doc)
+    return leaves.nodes.flatMap((paragraph, leaf) =>
+      unclosed(textOf(paragraph)).map((at): Finding => {
+        const from = leaves.start(leaf) + at
+        return { leaf, from, to: from + 1, mend: null }
+      }),
+    )
+  },
+}
