@@ -22,6 +22,7 @@ import {
   noteRestarts,
 } from "../src/document"
 import { checkDocument } from "../src/document/reading"
+import { tidyRules } from "../src/checking"
 import * as editing from "../src/editing"
 import { editHistory, type Command } from "../src/editing"
 import { readHtml } from "../src/formats/html"
@@ -429,6 +430,12 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
       }) as Command,
   ),
   knowWord: fc.tuple(text, boolean).map(([word, known]) => editing.knowWord(word, known)),
+  mendAll: fc.constant(
+    editing.mendAll(
+      tidyRules.map((rule) => rule.find),
+      "Tidied",
+    ),
+  ),
   repairText: fc.array(fc.tuple(fc.nat(60), fc.nat(60), text), { maxLength: 4 }).map((repairs) =>
     editing.repairText(
       repairs.map(([from, to, own]) => ({ from, to, text: own })),
