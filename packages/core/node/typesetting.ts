@@ -129,19 +129,6 @@ export function printFile({ name, doc }: NamedDocument, plan: PrintPlan, assets?
   return step.value
 }
 
-/** Pictures as addresses, each made once. */
-function addressesOf(assets: AssetSource = () => undefined): (asset: string) => string | null {
-  const known = new Map<string, string | null>()
-  return (asset) => {
-    let address = known.get(asset)
-    if (address === undefined) {
-      const bytes = assets(asset)
-      known.set(asset, (address = bytes ? pictureAddress(bytes) : null))
-    }
-    return address
-  }
-}
-
 /** Sheets of a document as PNG files, by their numbers from 1. @throws ReadingError where `sheets` names none */
 export async function pngsOf(
   { name, doc }: NamedDocument,
@@ -154,7 +141,8 @@ export async function pngsOf(
   const layout = layoutOf(doc, setter, name ?? "")
   const numbers = sheetsNamed(sheets, layout.placed.length)
   if (!numbers) throw new ReadingError(`There are no sheets "${sheets}" in it`)
-  const drawing = sheetPngs(layout, numbers, { fonts: setter.fonts, address: addressesOf(assets), dpi })
+  const address = (asset: string) => ((bytes) => (bytes ? pictureAddress(bytes) : null))(assets?.(asset))
+  const drawing = sheetPngs(layout, numbers, { fonts: setter.fonts, address, dpi })
   let step = drawing.next()
   while (!step.done) step = drawing.next()
   return new Map([...step.value].map(([file, bytes]) => [Number.parseInt(file), bytes]))

@@ -17,6 +17,7 @@ import { formatFor, formats, isToldByContent, nameAndEnding, readFile } from "@b
 import type { FileRead, Format, NamedDocument } from "@biblon/core/formats/format"
 import { kinds } from "@biblon/core/formats/kinds"
 import { pdfFormat, pngsOf, printFile } from "@biblon/core/node"
+import { usualDots } from "@biblon/core/output/pixels"
 import type { PrintPlan } from "@biblon/core/output/printing"
 
 /** The words of a call are off. */
@@ -43,9 +44,6 @@ export interface Settings {
   /** Of pictures of sheets. */
   dpi?: number
 }
-
-/** Dots an inch where nobody says how many. */
-const usualDpi = 150
 
 const all: readonly Format[] = [...Object.values(formats), pdfFormat]
 
@@ -149,13 +147,17 @@ export const isPicture = (path: string, to: string | undefined): boolean =>
     (to === undefined ? path.toLowerCase() : `.${to.replace(/^\./, "")}`).endsWith(ending),
   )
 
+/** Where the files of a document are to be had; undefined where it has none. */
+const sourceOf = ({ assets }: Pick<FileRead, "assets">) =>
+  assets.size > 0 ? (asset: string) => assets.get(asset) : undefined
+
 /** Sheets as pictures, each under its number where the path says %d. */
 export async function writePictures(
   path: string,
   named: NamedDocument & Pick<FileRead, "assets">,
-  { print, dpi = usualDpi }: Settings,
+  { print, dpi = usualDots }: Settings,
 ): Promise<void> {
-  const assets = named.assets.size > 0 ? (asset: string) => named.assets.get(asset) : undefined
+  const assets = sourceOf(named)
   const made = await pngsOf(named, print?.sheets ?? "all", dpi, assets)
   if (made.size > 1 && !path.includes("%d"))
     throw new UsageError(
@@ -180,7 +182,7 @@ export async function writeOutput(
   print?: PrintPlan,
 ): Promise<void> {
   const { write, media } = formatThat("write", to === undefined ? path : `a.${to.replace(/^\./, "")}`)
-  const assets = named.assets.size > 0 ? (asset: string) => named.assets.get(asset) : undefined
+  const assets = sourceOf(named)
   await writeWhole(path, print && media === pdfFormat.media ? printFile(named, print, assets) : write(named, assets))
 }
 

@@ -110,8 +110,7 @@ export const card = () =>
     ],
   )
 
-const hour = (...cells: string[]) =>
-  cells.map((text, i) => inCell(i === 0 ? sample(text) : sample(text), i === 0 ? {} : middle))
+const hour = (...cells: string[]) => cells.map((text, i) => inCell(sample(text), i === 0 ? {} : middle))
 
 export const sidewaysSheet = () =>
   dressed(

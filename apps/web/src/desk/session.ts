@@ -30,6 +30,7 @@ import { createDeskStore, type DeskStore } from "./store"
 import { Surface } from "./surface"
 import { Tabling } from "./tabling"
 import { Trial } from "./trial"
+import type { Place } from "./view/source"
 import { EagerTypesetter } from "./view/eager"
 import { firstView, Viewing } from "./viewing"
 
@@ -85,24 +86,18 @@ export class DeskSession implements DeskPort {
   })
   readonly clipboard = new Clipboard(this)
   readonly delivery = new Delivery(this)
-  readonly finder = new Finder({
+  /** What those need that go from place to place: the search, spelling. */
+  private readonly places = {
     editor: () => this.now,
-    select: (from, to) => {
+    select: (from: number, to: Place) => {
       this.editing.select(from, to)
       this.surface.view?.reveal(to)
     },
-    run: (command) => this.run(command),
+    run: (command: Command) => this.run(command),
     repaint: () => this.surface.repaint(),
-  })
-  readonly spelling = new Spelling({
-    editor: () => this.now,
-    select: (from, to) => {
-      this.editing.select(from, to)
-      this.surface.view?.reveal(to)
-    },
-    run: (command) => this.run(command),
-    repaint: () => this.surface.repaint(),
-  })
+  }
+  readonly finder = new Finder(this.places)
+  readonly spelling = new Spelling(this.places)
   readonly marking = new Marking(this.editing, [this.spelling, this.finder], () => this.surface.repaint())
   readonly picturing = new Picturing(this.store, {
     editor: () => this.now,

@@ -4,7 +4,6 @@ import type { Node } from "prosemirror-model"
 import type { EditorState } from "prosemirror-state"
 import { documentAttrs, leavesOf, type StyleSheet } from "@biblon/core/document"
 import { isAmong, spelledWords, type DictionaryName, type Word } from "@biblon/core/checking"
-import type { Command } from "@biblon/core/editing"
 import { keep, readKept } from "../kept"
 import { inSlices } from "../ui/slices"
 import { Dictionaries } from "../workers/spellingClient"
@@ -30,7 +29,6 @@ export interface SpellingState {
 export interface SpellingTarget {
   editor(): EditorState | null
   select(from: number, to: Place): void
-  run(command: Command): boolean
   repaint(): void
 }
 

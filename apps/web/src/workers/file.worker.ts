@@ -5,11 +5,11 @@ import { ReadingError } from "@biblon/core/document/reading"
 import { formats, readFile } from "@biblon/core/formats"
 import type { LeftOut } from "@biblon/core/formats/format"
 import type { KindId } from "@biblon/core/formats/kinds"
-import { Composition, furnished } from "@biblon/core/layout"
+import { Composition, furnished, type Layout, type Typesetter } from "@biblon/core/layout"
 import { createSubsetter, writePdf, writeImposed, type PrintPlan } from "@biblon/core/output"
 import { pictureAddress } from "@biblon/core/formats/html/page"
 import { zip } from "@biblon/core/formats/zip"
-import { sheetPngs, startDrawing } from "@biblon/core/output/pixels"
+import { sheetPngs, startDrawing, usualDots } from "@biblon/core/output/pixels"
 import { addressOf } from "./addresses"
 import { keepPicture, openTypesetter, pictureBytes } from "./resources"
 
@@ -42,18 +42,21 @@ export type FileReply =
 
 const post = (message: FileReply, transfer: Transferable[] = []) => self.postMessage(message, { transfer })
 const every = 10
-/** Dots an inch of pictures of sheets. */
-const pictureDots = 150
+
+/** All sheets, telling how many are set. */
+function layOut(typesetter: Typesetter, doc: Node, name: string): Layout {
+  const composition = new Composition(typesetter, doc, { mode: "sheets", name })
+  while (!composition.step())
+    if (composition.settled % every === 0) post({ type: "progress", stage: "layout", done: composition.settled, of: 0 })
+  return furnished(typesetter, composition.layout, valuesNow)
+}
 
 async function pdfOf(doc: Node, name: string, plan: PrintPlan | null): Promise<Uint8Array> {
   const [typesetter, module] = await Promise.all([
     openTypesetter(),
     WebAssembly.compileStreaming(fetch(addressOf("harfbuzz-subset.wasm"))),
   ])
-  const composition = new Composition(typesetter, doc, { mode: "sheets", name })
-  while (!composition.step())
-    if (composition.settled % every === 0) post({ type: "progress", stage: "layout", done: composition.settled, of: 0 })
-  const layout = furnished(typesetter, composition.layout, valuesNow)
+  const layout = layOut(typesetter, doc, name)
   const options = { fonts: typesetter.fonts, subset: createSubsetter(module), pictures: pictureBytes, name }
   const writing = plan ? writeImposed(layout, plan, options) : writePdf(layout, options)
   let step = writing.next()
@@ -68,13 +71,10 @@ async function pdfOf(doc: Node, name: string, plan: PrintPlan | null): Promise<U
 
 async function pngOf(doc: Node, name: string): Promise<Uint8Array> {
   const [typesetter] = await Promise.all([openTypesetter(), startDrawing(() => fetch(addressOf("resvg.wasm")))])
-  const composition = new Composition(typesetter, doc, { mode: "sheets", name })
-  while (!composition.step())
-    if (composition.settled % every === 0) post({ type: "progress", stage: "layout", done: composition.settled, of: 0 })
-  const layout = furnished(typesetter, composition.layout, valuesNow)
+  const layout = layOut(typesetter, doc, name)
   const numbers = layout.placed.map((_sheet, i) => i)
   const address = (asset: string) => ((bytes) => (bytes ? pictureAddress(bytes) : null))(pictureBytes(asset))
-  const drawing = sheetPngs(layout, numbers, { fonts: typesetter.fonts, address, dpi: pictureDots })
+  const drawing = sheetPngs(layout, numbers, { fonts: typesetter.fonts, address, dpi: usualDots })
   let step = drawing.next()
   while (!step.done) {
     post({ type: "progress", stage: "writing", done: step.value, of: numbers.length })

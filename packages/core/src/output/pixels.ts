@@ -15,8 +15,10 @@ export function startDrawing(program: () => InitInput | Promise<InitInput>): Pro
 
 /** Dots an inch, and of a picture's longer side in all. */
 export const dotLimits = { dpi: [18, 600], side: 12_000 } as const
+/** Dots an inch where nobody says how many. */
+export const usualDots = 150
 
-export interface PixelOptions {
+interface PixelOptions {
   fonts: FontLibrary
   /** Pictures in the document as addresses that hold them; null where they are not to be had. */
   address: (asset: string) => string | null
@@ -24,7 +26,7 @@ export interface PixelOptions {
 }
 
 /** A sheet as a PNG file; of so many dots an inch, or as many as its longer side allows. */
-export function sheetPng(placed: PlacedSheet, { fonts, address, dpi }: PixelOptions): Uint8Array {
+function sheetPng(placed: PlacedSheet, { fonts, address, dpi }: PixelOptions): Uint8Array {
   const { width, height } = placed.sheet
   const dots = Math.min(dpi, (dotLimits.side / Math.max(width, height)) * 72)
   const drawing = new Resvg(sheetPicture(placed, fonts, address), {
@@ -51,10 +53,17 @@ export function* sheetPngs(
 ): Generator<number, Map<string, Uint8Array>> {
   const digits = String(Math.max(...numbers) + 1).length
   const made = new Map<string, Uint8Array>()
+  // A picture that stands on many sheets is written as an address once.
+  const addresses = new Map<string, string | null>()
+  const address = (asset: string): string | null => {
+    let known = addresses.get(asset)
+    if (known === undefined) addresses.set(asset, (known = options.address(asset)))
+    return known
+  }
   for (const number of numbers) {
     const placed = layout.placed[number]
     if (!placed) continue
-    made.set(`${String(number + 1).padStart(digits, "0")}.png`, sheetPng(placed, options))
+    made.set(`${String(number + 1).padStart(digits, "0")}.png`, sheetPng(placed, { ...options, address }))
     yield made.size
   }
   return made
