@@ -135,7 +135,24 @@ test("any changes that are made are taken back by what they answered", () => {
       expect(all()).toEqual(before)
       own.change(changes, 9)
     }),
-    { numRuns: 200 },
+    {
+      numRuns: 200,
+      // A folder is dropped in which something of the bin lay, which is then removed.
+      examples: [
+        [
+          [
+            { kind: "folder", id: "folder-a", folder: null, gone: false },
+            { kind: "document", id: documents[0]!, folder: "folder-a", binned: true },
+          ],
+        ],
+        [
+          [
+            { kind: "folder", id: "folder-a", gone: true },
+            { kind: "document", id: documents[0]!, folder: null, removed: true },
+          ],
+        ],
+      ],
+    },
   )
 })
 

@@ -55,7 +55,7 @@ const migrations: (string | ((db: Db) => void))[] = [
      version integer not null
    ) strict;
    create virtual table texts using fts5 (body, tokenize = "unicode61 remove_diacritics 2");`,
-  `-- Folders of the shelf; what names one that is not here lies on the shelf itself.
+  `-- Folders of the shelf.
    create table folders (
      id text primary key,
      name text,
@@ -87,6 +87,8 @@ const migrations: (string | ((db: Db) => void))[] = [
    ) strict;
    -- What keeps the printer or the post from going on.
    create table troubles (kind text primary key, trouble text not null) strict;`,
+  // A document in the bin no longer names a folder that is not there.
+  "update documents set folder = null where folder not in (select id from folders)",
 ]
 
 /** Snapshots are packed, with the number of the form they are in. */

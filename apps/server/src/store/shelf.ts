@@ -35,6 +35,8 @@ export class ShelfStore {
         .pluck(),
       place: db.prepare<[string], DocumentPlace>("select name, folder, binned, removed from documents where id = ?"),
       lay: db.prepare("update documents set name = ?, folder = ?, binned = ?, removed = ? where id = ?"),
+      lying: db.prepare<[string], string>("select id from documents where folder = ? order by id").pluck(),
+      layOut: db.prepare("update documents set folder = null where folder = ?"),
     }
   }
 
@@ -52,9 +54,10 @@ export class ShelfStore {
     return this.db.transaction(() =>
       changes
         .map((change) =>
-          change.kind === "folder" ? this.changeFolder(change, now) : this.changeDocument(change, now, isOpen),
+          change.kind === "folder" ? this.changeFolder(change, now) : [this.changeDocument(change, now, isOpen)],
         )
-        .reverse(),
+        .reverse()
+        .flat(),
     )()
   }
 
@@ -79,7 +82,7 @@ export class ShelfStore {
       kind: "document",
       id,
       ...(name !== undefined && { name: was.name }),
-      ...(folder !== undefined && { folder: was.folder && this.sql.folder.get(was.folder) ? was.folder : null }),
+      ...(folder !== undefined && { folder: was.folder }),
       ...(binned !== undefined && { binned: was.binned !== null }),
       ...(removed !== undefined && { removed: was.removed !== null }),
     }
@@ -91,26 +94,27 @@ export class ShelfStore {
     return found
   }
 
-  private changeFolder({ id, name, folder, gone }: FolderChange, now: number): FolderChange {
+  private changeFolder({ id, name, folder, gone }: FolderChange, now: number): ShelfChange[] {
     const was = this.sql.folder.get(id)
     if (gone) {
       const { name: oldName, folder: oldFolder } = this.folder(id)
       if (this.sql.holds.get(id, id)) throw new ShelfProblem("a folder still holds something")
+      // What was in it and lies in the bin is put back onto the shelf itself, if it is.
+      const binned = this.sql.lying.all(id)
+      this.sql.layOut.run(id)
       this.sql.drop.run(id)
-      return { kind: "folder", id, gone: false, name: oldName, folder: oldFolder }
+      return [
+        { kind: "folder", id, gone: false, name: oldName, folder: oldFolder },
+        ...binned.map((own) => ({ kind: "document" as const, id: own, folder: id })),
+      ]
     }
     if (!was && gone === undefined) this.folder(id)
     const inside = folder === undefined ? (was?.folder ?? null) : folder
     this.checkDepth(id, inside)
     this.sql.put.run(id, name === undefined ? (was?.name ?? null) : name || null, inside, was?.created ?? now)
-    return was
-      ? {
-          kind: "folder",
-          id,
-          ...(name !== undefined && { name: was.name }),
-          ...(folder !== undefined && { folder: was.folder }),
-        }
-      : { kind: "folder", id, gone: true }
+    if (!was) return [{ kind: "folder", id, gone: true }]
+    const back = { ...(name !== undefined && { name: was.name }), ...(folder !== undefined && { folder: was.folder }) }
+    return [{ kind: "folder", id, ...back }]
   }
 
   /** @throws ShelfProblem if a folder would lie in itself, or too deep with those that lie in it */
