@@ -21,7 +21,7 @@ const project = (name, folder) => ({
   testMatch: ["<rootDir>/test/**/*.test.ts"],
   transform: { "\\.[jt]sx?$": ["babel-jest", { configFile: `${__dirname}/babel.config.js` }] },
   transformIgnorePatterns,
-  setupFiles: [],
+  setupFiles: [`${__dirname}/jest.seed.js`],
 })
 
 module.exports = {

@@ -18,7 +18,6 @@ test("on a phone a long press chooses, and what is dragged on lies in a folder",
   const touch = (type: "touchStart" | "touchMove" | "touchEnd", x = 0, y = 0) =>
     session.send("Input.dispatchTouchEvent", { type, touchPoints: type === "touchEnd" ? [] : [{ x, y }] })
   const from = (await row("Report").boundingBox())!
-  const to = (await row("Notice").boundingBox())!
   // A finger that moves at once scrolls, and carries nothing.
   await touch("touchStart", from.x + 40, from.y + 20)
   for (let i = 1; i <= 4; i++) await touch("touchMove", from.x + 40, from.y + 20 + i * 8)
@@ -29,8 +28,14 @@ test("on a phone a long press chooses, and what is dragged on lies in a folder",
   const here = (await row("Report").boundingBox())!
   await touch("touchStart", here.x + 40, here.y + 20)
   await expect(page.getByText("1 chosen")).toBeVisible()
-  const onto = (await row("Notice").boundingBox()) ?? to
-  for (let i = 1; i <= 6; i++) await touch("touchMove", here.x + 40, here.y + 20 + ((onto.y - here.y) * i) / 6)
+  // The list may scroll on the way: the finger goes on until it is seen that the other one would be laid upon.
+  await expect(async () => {
+    const onto = (await row("Notice").boundingBox())!
+    for (let i = 1; i <= 6; i++) await touch("touchMove", here.x + 40, here.y + 20 + ((onto.y - here.y) * i) / 6)
+    await expect(page.locator("[data-over]", { has: page.getByRole("link", { name: /^Notice/ }) })).toBeVisible({
+      timeout: 1000,
+    })
+  }).toPass()
   await touch("touchEnd")
   await page.getByLabel("Name of the folder").fill("Season")
   await page.keyboard.press("Enter")

@@ -236,6 +236,17 @@ function textsOf(layout: Layout): string[] {
   return lines
 }
 
+test("in flow view too every leaf shows its own text, also where a table is divided between two strips", () => {
+  fc.assert(
+    fc.property(documents, (doc) => {
+      const shownText = textsOf(layoutDocument(typesetter(), doc, { mode: "flow", width: 360, margin: 20 }))
+      const inBody = walked(doc).filter(({ start }) => start < doc.child(0).nodeSize)
+      expect(shownText).toEqual(inBody.map(({ node }) => node.textContent))
+    }),
+    { numRuns: 40, examples: [[document([table([[[p(words.repeat(30))]], [[p("second row")]]]), p("last")])]] },
+  )
+}, 120_000)
+
 test("all text of the body is on the sheets, once and in order, on paper of its section, and above the foot", () => {
   fc.assert(
     fc.property(documents, (doc) => {

@@ -132,6 +132,7 @@ export function Place({ id, className, children }: { id: string; className: stri
   return (
     <div
       {...laidOn(id)}
+      data-over={over || undefined}
       className={`select-none ${className} ${carried ? "opacity-40" : ""} ${over ? "outline outline-2 outline-murex" : ""} ${over || chosen ? "bg-murex-soft" : ""}`}
     >
       {children}

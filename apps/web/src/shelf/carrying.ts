@@ -34,11 +34,13 @@ function targetAt(x: number, y: number, ids: readonly string[]): string | null {
   return id
 }
 
-/** Scrolls what holds the list while the pointer is near its upper or lower edge. */
-function scrollNear(y: number): void {
+/** Scrolls what holds the list while the pointer is near its upper or lower edge. Returns whether it did. */
+function scrollNear(y: number): boolean {
   const scroller = document.querySelector("main")
-  if (y < edge) scroller?.scrollBy(0, -scrollStep)
-  else if (y > innerHeight - edge) scroller?.scrollBy(0, scrollStep)
+  const by = y < edge ? -scrollStep : y > innerHeight - edge ? scrollStep : 0
+  const before = scroller?.scrollTop
+  if (by !== 0) scroller?.scrollBy(0, by)
+  return scroller?.scrollTop !== before
 }
 
 function layDown({ ids, over }: Carrying): void {
@@ -64,7 +66,7 @@ function drag(id: string, press: PointerEvent<HTMLElement>): void {
   const { chosen, choose } = useShelf.getState()
   const ids = chosen?.has(id) ? [...chosen] : [id]
   let armed = !touch
-  let y = press.clientY
+  let { clientX: x, clientY: y } = press
   let frame = 0
   const over = new AbortController()
   const timer = touch
@@ -73,8 +75,10 @@ function drag(id: string, press: PointerEvent<HTMLElement>): void {
         if (!chosen?.has(id)) choose([...(chosen ?? []), id])
       }, longPress)
     : 0
+  const carry = () => useCarrying.setState({ now: { ids, x, y, over: targetAt(x, y, ids) } })
   const scrolling = () => {
-    scrollNear(y)
+    // Where it scrolls, something else comes to lie under a pointer at rest.
+    if (scrollNear(y)) carry()
     frame = requestAnimationFrame(scrolling)
   }
   // Once it is carried, a finger does not scroll.
@@ -84,11 +88,9 @@ function drag(id: string, press: PointerEvent<HTMLElement>): void {
     move(_dx, _dy, event) {
       if (!armed) return clearTimeout(timer)
       spent = true
-      y = event.clientY
+      ;({ clientX: x, clientY: y } = event)
       frame ||= requestAnimationFrame(scrolling)
-      useCarrying.setState({
-        now: { ids, x: event.clientX, y, over: targetAt(event.clientX, y, ids) },
-      })
+      carry()
     },
     end(how) {
       clearTimeout(timer)

@@ -301,7 +301,8 @@ export class SheetComposer {
       endless: { ends, longest: strip.most },
     }
     const filled = this.setter.fill(this.body, region, { block: first, at: start.at })
-    const columns = [column(filled, region, spec.margin, 0)]
+    // Leaves count from the block that goes on, which may begin before the strip.
+    const columns = [{ ...column(filled, region, spec.margin, 0), leaf: blocks.leaf(first) - start.leaf }]
     if (!filled.atEnd) {
       const size = { width: spec.width, height: filled.height }
       return this.sheet(start, size, { ...filled, owed: [] }, { columns, rules: [], notes: [], marks: [] })
