@@ -77,11 +77,11 @@ export default ts.config(
     rules: { "no-control-regex": "off" },
   },
   closed(["packages/core/src/document/**"], apps, platform, [
-    siblings("editing", "layout", "output", "formats", "checking"),
+    siblings("editing", "layout", "output", "formats", "checking", "brief"),
     "The document knows nothing of what is done with it.",
   ]),
   closed(["packages/core/src/editing/**"], apps, platform, [
-    siblings("layout", "output", "formats", "checking"),
+    siblings("layout", "output", "formats", "checking", "brief"),
     "Editing works on the document alone.",
   ]),
   closed(["packages/core/src/layout/**"], apps, platform, [
@@ -99,6 +99,10 @@ export default ts.config(
   closed(["packages/core/src/checking/**"], apps, platform, [
     siblings("editing", "output", "formats"),
     "Checks read the document and the layout.",
+  ]),
+  closed(["packages/core/src/brief/**"], apps, platform, [
+    siblings("layout", "output", "formats"),
+    "A brief judges the document and has editing change it.",
   ]),
   closed(["packages/wire/**"], [["@biblon/*"], "The wire is data only."]),
   closed(["apps/web/**"], icons, [

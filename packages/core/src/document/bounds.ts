@@ -47,6 +47,9 @@ export const limits = {
   /** Words for who cannot see a table or picture. */
   alt: 2000,
   formula: 400,
+  /** In a brief: words of a quotation that stands alone, and the length of a document. */
+  briefWords: [1, 10_000],
+  briefLength: [0, 10_000_000],
   picture: {
     size: [4, 4000],
     pixels: [1, 40_000],
@@ -70,6 +73,9 @@ export const noteForms = [...numberForms, "signs"] as const
 
 /** Where the numbers of footnotes begin anew. */
 export const noteRestarts = ["document", "section", "sheet"] as const
+
+/** What documents have as properties. */
+export const documentProperties = ["title", "subtitle", "author", "organisation", "date"] as const
 
 /** Covers of our own: see editing/covers.ts. */
 export const coverNames = ["pier", "slipway", "chart", "ledger"] as const

@@ -24,6 +24,7 @@ const grains: Readonly<Record<string, Grain>> = {
   properties: 1,
   notes: 2,
   checks: 2,
+  brief: 1,
   format: 1,
   letters: 1,
 }
@@ -187,7 +188,7 @@ export function stepAsKept(step: Step, doc: Node): Record<string, unknown> {
 export function setEntries<T extends Transform>(
   tr: T,
   pos: number | null,
-  attr: "styles" | "typesetting" | "format" | "letters" | "setup" | "properties" | "notes" | "checks",
+  attr: "styles" | "typesetting" | "format" | "letters" | "setup" | "properties" | "notes" | "checks" | "brief",
   value: object | null,
 ): T {
   const node = pos === null ? tr.doc : tr.doc.nodeAt(pos)

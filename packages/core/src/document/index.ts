@@ -6,6 +6,7 @@ export * from "./captions"
 export * from "./cellValues"
 export * from "./contents"
 export * from "./defaults"
+export * from "./edgeLines"
 export * from "./entries"
 export * from "./families"
 export * from "./fields"
@@ -34,6 +35,7 @@ export * from "./tables"
 export * from "./trail"
 export * from "./typedLists"
 export type {
+  Brief,
   Border,
   Borders,
   BorderSide,

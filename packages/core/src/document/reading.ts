@@ -18,6 +18,7 @@ import { entryOf } from "./keyed"
 import { schema, storyKinds } from "./schema"
 import {
   Asset,
+  Brief,
   CellFormat,
   LetterFormat,
   Link,
@@ -46,6 +47,7 @@ const DocAttrs = z.strictObject({
   properties: Properties,
   notes: NoteSettings,
   checks: Checks,
+  brief: Brief.nullable(),
 })
 const ParagraphAttrs = z.strictObject({
   style: z.string().min(1).max(80),
@@ -186,6 +188,7 @@ function completed(json: unknown): unknown {
       typesetting: defaultTypesetting,
       notes: defaultNotes,
       checks: defaultChecks,
+      brief: null,
       ...attrs,
       styles: { fonts: {}, lists: {}, ...attrs.styles, defaults },
       properties: { ...defaultProperties, ...attrs.properties },
@@ -222,6 +225,7 @@ const upgrades: readonly ((json: unknown) => unknown)[] = [
   completed,
   withWholeSetups,
   (json) => withWholeSetups(completed(json)),
+  completed,
   completed,
 ]
 

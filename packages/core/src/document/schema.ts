@@ -10,6 +10,7 @@ import {
 } from "./defaults"
 import { fieldText } from "./fields"
 import type {
+  Brief,
   Checks,
   LetterFormat,
   NoteSettings,
@@ -56,6 +57,7 @@ export interface DocumentAttrs {
   properties: Properties
   notes: NoteSettings
   checks: Checks
+  brief: Brief | null
 }
 export interface ParagraphAttrs {
   /** Key in the style sheet; a key that is not there counts as body. */
@@ -81,6 +83,7 @@ export const schema = new Schema({
         properties: { default: defaultProperties },
         notes: { default: defaultNotes },
         checks: { default: defaultChecks },
+        brief: { default: null },
       },
     },
     body: { content: "block+" },

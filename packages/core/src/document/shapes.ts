@@ -16,6 +16,7 @@ import {
   numberForms,
   pictureShapes,
   pictureTones,
+  documentProperties,
   tableLooks,
   wraps,
   wrapSides,
@@ -293,20 +294,81 @@ export const PageSetup = z.strictObject({
   }),
 })
 
-export const Properties = z.strictObject({
-  title: z.string().max(limits.property),
-  subtitle: z.string().max(limits.property),
-  author: z.string().max(limits.property),
-  organisation: z.string().max(limits.property),
-  /** In the words in which it is to be read. */
-  date: z.string().max(limits.property),
-})
+const property = z.string().max(limits.property)
+/** The date is in the words in which it is to be read. */
+export const Properties = z.strictObject(
+  Object.fromEntries(documentProperties.map((name) => [name, property])) as Record<
+    (typeof documentProperties)[number],
+    typeof property
+  >,
+)
 
 /** What checking goes by in this document. */
 export const Checks = z.strictObject({
   /** Words that are right here, whatever dictionaries say. */
   known: keyed(z.string().min(1).max(limits.name), z.literal(true)),
 })
+
+/** Something in one part of a line at the head or foot: left, middle or right. Fields stand in braces, as {page}. */
+const BriefEdge = z.strictObject({
+  edge: z.enum(["head", "foot"]),
+  part: z.number().int().min(0).max(2),
+  text: z.string().min(1).max(limits.property),
+  /** Whether it stands on the first sheet too. */
+  first: z.boolean(),
+})
+const BriefHeading = z.strictObject({
+  align: z.enum(["left", "center"]),
+  bold: z.boolean(),
+  italic: z.boolean(),
+  size: ranged(limits.size),
+})
+const bothSides = z.enum(["above", "below"])
+
+/** The rules that a document must follow. A rule that is left out asks for nothing. */
+export const Brief = z
+  .strictObject({
+    name: key,
+    paper: z.strictObject({ width: ranged(limits.paper), height: ranged(limits.paper) }),
+    margins: z.strictObject({ top: space, right: space, bottom: space, left: space }),
+    typeface: familyName,
+    size: ranged(limits.size),
+    /** Times the height that the typeface asks for. */
+    lineSpacing: ranged(limits.lines.multiple),
+    /** After each paragraph. */
+    spaceBetween: space,
+    indentFirst: space,
+    align: z.enum(["left", "justify"]),
+    language: z.string().min(2).max(35),
+    /** What stands before the text, in this order. */
+    titleBlock: z.strictObject({
+      ownSheet: z.boolean(),
+      align: z.enum(["left", "center"]),
+      /** Of the title's letters. */
+      size: ranged(limits.size),
+      lines: z.array(z.enum(documentProperties)).min(1).max(5),
+    }),
+    runningHead: BriefEdge,
+    numbers: BriefEdge,
+    /** By level, from the first on. */
+    headings: z.array(BriefHeading).min(1).max(9),
+    references: z.strictObject({
+      heading: z.string().min(1).max(limits.name),
+      ownSheet: z.boolean(),
+      hanging: space,
+      sorted: z.boolean(),
+    }),
+    /** Quotations of so many words stand in paragraphs of their own, so far in. */
+    quotations: z.strictObject({ words: ranged(limits.briefWords).int(), indent: space }),
+    /** Where captions stand. */
+    captions: z.strictObject({ figures: bothSides, tables: bothSides }),
+    length: z.strictObject({
+      unit: z.enum(["words", "sheets"]),
+      least: ranged(limits.briefLength).int(),
+      most: ranged(limits.briefLength).int(),
+    }),
+  })
+  .partial()
 
 /** How notes are numbered. */
 export const NoteSettings = z.strictObject({
@@ -409,5 +471,6 @@ export type Typesetting = z.infer<typeof Typesetting>
 export type PageSetup = z.infer<typeof PageSetup>
 export type Watermark = z.infer<typeof Watermark>
 export type Properties = z.infer<typeof Properties>
+export type Brief = z.infer<typeof Brief>
 export type Checks = z.infer<typeof Checks>
 export type NoteSettings = z.infer<typeof NoteSettings>

@@ -183,7 +183,8 @@ export function coverOf(doc: Node): { design: CoverName; blocks: number; end: nu
   return { design, blocks: second.block - 1, end: second.pos }
 }
 
-const fieldOf = (property: Property) =>
+/** A field that shows a property of the document. */
+export const propertyField = (property: Property) =>
   nodes.field.create({
     kind: property === "title" || property === "author" ? property : "property",
     format: property === "title" || property === "author" ? "" : property,
@@ -201,7 +202,7 @@ function blocksFor(design: CoverName, setup: PageSetup, properties: Properties):
       const rounded = Object.entries({ indentFirst: 0, ...format }).map(
         ([name, value]) => [name, typeof value === "number" ? Math.round(value * 10) / 10 : value] as const,
       )
-      return paragraph(style, [fieldOf(property).mark(Mark.setFrom(own))], Object.fromEntries(rounded))
+      return paragraph(style, [propertyField(property).mark(Mark.setFrom(own))], Object.fromEntries(rounded))
     })
 }
 

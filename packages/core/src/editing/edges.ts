@@ -1,20 +1,19 @@
 /** What stands at the heads and feet of sheets: lines of three parts, in stories of their own. */
-import { Fragment, type Node } from "prosemirror-model"
+import { Fragment } from "prosemirror-model"
 import { TextSelection, type Transaction } from "prosemirror-state"
 import {
   edgeAt,
   edgeStory,
   edgeWidth,
-  fieldKinds,
+  edgeNodes,
   fitParagraph,
   nodes,
   paragraph,
-  schema,
+  lineOf,
   sectionsOf,
   storiesOf,
   type EdgeName,
   type EdgeVariant,
-  type FieldKind,
   type PageSetup,
   type ParagraphFormat,
   type Section,
@@ -25,9 +24,6 @@ import { putSetup, sectionHere } from "./setup"
 import { newKey, partAt } from "./stories"
 
 export const edges: readonly EdgeName[] = ["head", "foot"]
-
-/** Three parts stand on a line: left, in the middle, right. */
-export type EdgePart = 0 | 1 | 2
 
 /** A line of a head or foot: its parts are divided by tabs, which stop in the middle and at the right edge of the text. */
 function edgeFormat(setup: PageSetup): Partial<ParagraphFormat> {
@@ -117,39 +113,6 @@ export function divideEdges(which: "firstOwn" | "leftRight", on: boolean): Comma
   }
 }
 
-/** The parts of a line. */
-export function partsOfLine(line: Node): Node[][] {
-  const parts: Node[][] = [[], [], []]
-  let part = 0
-  line.forEach((child) => {
-    if (!child.isText) return void parts[part]?.push(child)
-    ;(child.text ?? "").split("\t").forEach((text, i) => {
-      if (i > 0) part = Math.min(2, part + 1)
-      if (text) parts[part]?.push(schema.text(text, child.marks))
-    })
-  })
-  return parts
-}
-
-/** A line of its parts. */
-export function lineOf(parts: readonly Node[][]): Fragment {
-  const last = parts.findLastIndex((part) => part.length > 0)
-  return Fragment.from(parts.slice(0, last + 1).flatMap((part, i) => (i === 0 ? part : [schema.text("\t"), ...part])))
-}
-
-/** A part of a line as it is written out: fields by their kinds in braces, such as "Sheet {page} of {pages}". */
-function partIn(text: string): Node[] {
-  const isKind = (kind: string): kind is FieldKind => (fieldKinds as readonly string[]).includes(kind)
-  return text
-    .split(/(\{\w+\})/)
-    .filter((piece) => piece !== "")
-    .map((piece) => {
-      const kind = piece.slice(1, -1)
-      if (!piece.startsWith("{") || !isKind(kind)) return schema.text(piece)
-      return nodes.field.create({ kind, format: kind === "date" ? "long" : kind === "heading" ? "1" : "" })
-    })
-}
-
 /** Fills the head or foot of the first section with a line whose parts, at the left, in the middle and at the right, are divided by bars. */
 export function fillEdge(edge: EdgeName, line: string): Command {
   return (state, dispatch) => {
@@ -164,7 +127,7 @@ export function fillEdge(edge: EdgeName, line: string): Command {
         .replace(/[\u0000-\u001f]/g, " ")
         .split("|")
         .slice(0, 3)
-        .map((part) => partIn(part.trim())),
+        .map((part) => edgeNodes(part.trim())),
     )
     tr.replaceWith(story.pos + 2, story.pos + 2 + first.content.size, content)
     dispatch(named(tr, edge === "head" ? "Head of the sheets" : "Foot of the sheets"))

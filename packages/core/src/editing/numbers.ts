@@ -5,16 +5,19 @@ import {
   edgeAt,
   edgeStory,
   fieldAttrs,
+  lineOf,
   nodes,
+  partsOfLine,
   schema,
   sectionsOf,
   storiesOf,
   type EdgeName,
+  type EdgePart,
   type EdgeVariant,
   type Section,
 } from "../document"
 import type { Command } from "./command"
-import { edges, ensureEdge, lineOf, partsOfLine, type EdgePart } from "./edges"
+import { edges, ensureEdge } from "./edges"
 import { named } from "./history"
 import { putSetup, sectionHere } from "./setup"
 
