@@ -8,9 +8,10 @@ import {
   readyBriefs,
   setBrief,
   verdicts,
+  writeBrief,
   type Verdict,
 } from "../src/brief"
-import { readBrief, writeBrief } from "../src/brief/files"
+import { readBrief } from "../src/brief/reading"
 import {
   bodyOf,
   document,
@@ -35,7 +36,7 @@ import { documents } from "./officeDocuments"
 import { after, texts } from "./telling"
 import type { Node } from "prosemirror-model"
 
-const world = { sheets: 3, length: (points: number) => `${points} pt` }
+const world = { sheets: 3, length: (points: number) => `${points} pt`, language: (tag: string) => tag }
 const stateFor = (doc: Node) => EditorState.create({ doc, plugins: [editHistory()] })
 
 function verdictsOf(doc: Node): Verdict[] {

@@ -4,6 +4,7 @@ import { tmpdir } from "node:os"
 import { join } from "node:path"
 import fc from "fast-check"
 import { EditorState } from "prosemirror-state"
+import { Transform } from "prosemirror-transform"
 import {
   defaultProperties,
   defaultSetup,
@@ -16,6 +17,7 @@ import {
   nodes,
   p,
   paragraph,
+  setEntries,
 } from "../src/document"
 import { readDocument, ReadingError } from "../src/document/reading"
 import {
@@ -31,8 +33,8 @@ import {
   pasteSlice,
   selectedSlice,
 } from "../src/editing"
-import { fragmentsOf, caretEdges, shownText } from "../src/layout"
-import { layoutOf, pdfOf } from "../node/typesetting"
+import { fragmentsOf, caretEdges, layoutDocument, shownText, type Layout } from "../src/layout"
+import { layoutOf, pdfOf, typesetter } from "../node/typesetting"
 import { after, stateOf, styles, texts, told } from "./telling"
 
 const moment = new Date(2026, 10, 3, 14, 5)
@@ -211,3 +213,28 @@ test("a field that is broken into lines says its words once in the PDF", () => {
   expect(text.replace(/\s+/g, " ").trim()).toBe(title)
   expect(text.trim().split("\n").length).toBeGreaterThan(3)
 })
+
+test.each([{ mode: "sheets" as const }, { mode: "flow" as const, width: 360, margin: 20 }])(
+  "fields in the text follow the properties of the document ($mode)",
+  (spec) => {
+    const field = (kind: string, format = "") => nodes.field.create({ kind, format })
+    const made = (author: string) => ({ ...defaultProperties, title: "Slack water", author, date: `${author} day` })
+    const blocks = [
+      p("Before."),
+      paragraph("body", ["By ", field("author")]),
+      paragraph("body", [field("property", "date")]),
+      p("After."),
+    ]
+    const before = document(blocks, { properties: made("Ida") })
+    const now = setEntries(new Transform(before), null, "properties", made("Nell Caddow")).doc
+    const set = typesetter()
+    const told = (layout: Layout) =>
+      layout.placed.flatMap((placed) => fragmentsOf(placed).map((own) => shownText(own.paragraph)))
+    expect(told(layoutDocument(set, now, spec, layoutDocument(set, before, spec)))).toEqual([
+      "Before.",
+      "By Nell Caddow",
+      "Nell Caddow day",
+      "After.",
+    ])
+  },
+)

@@ -308,6 +308,7 @@ export const tools: readonly Tool[] = [
   { id: "next-wrong", name: "Next word that looks wrong", words: "spelling error mistake jump", icon: ListMagnifyingGlass, keys: ["F7"], run: (session) => void session.spelling.go(1) },
   { id: "suggest", name: "What could be meant", words: "spelling suggestions correct word", icon: ListMagnifyingGlass, keys: ["Mod+Alt+w"], run: (session) => session.suggestHere() },
   page("check", "tidy", "Tidy", "clean up repair problems accessibility double spaces blank lines typed lists headings grammar wording", ListMagnifyingGlass, "Blank paragraphs as space, blanks that line text up, lists and headings made by hand, words written twice: found, explained, and put right in one place or all."),
+  page("check", "brief", "Brief", "rules requirements assignment style guide psychology humanities notes bibliography format paper teacher guidelines check against", ListMagnifyingGlass, "Holds the document against the rules that it must follow: ready ones, your own, or those of another document. Each rule shows what agrees and what does not, and one press puts it right."),
   page("check", "count", "Count", "word count characters sentences length readability reading time goal how many", ListMagnifyingGlass),
   tray("deliver", "Deliver", "finish export send output", PaperPlaneTilt),
   tray("changes", "What was done", "undo list history back", ClockCounterClockwise, "Lists every change. Point at one to see in the text what it touched; open it to go back to it, or to take back that one alone."),

@@ -1,4 +1,5 @@
 /** The finished document leaves: as a file, or to the printer by way of the same file. */
+import { keepUrl, saveFile } from "../ui/saving"
 import { kinds, type KindId } from "@biblon/core/formats/kinds"
 import { assetsOf } from "@biblon/core/document"
 import type { PrintPlan } from "@biblon/core/output/printing"
@@ -7,8 +8,6 @@ import { api } from "../api"
 import { keptBytes } from "../live/files"
 import { makeFile, type FileProgress } from "../workers/fileClient"
 import type { DeskPort } from "./ports"
-
-const keepUrl = 60_000
 
 /** An id by which what is handed over twice is done once. */
 const newJobId = () => `job-${Date.now().toString(36)}-${Math.random().toString(36).slice(2, 12)}`
@@ -62,12 +61,7 @@ export class Delivery {
     if (!file) return
     // Several pictures come as an archive, which begins as one does.
     const archive = kind === "png" && (await file.slice(0, 2).text()) === "PK"
-    const url = URL.createObjectURL(file)
-    const link = document.createElement("a")
-    link.href = url
-    link.download = fileName(this.desk.store.getState().name, kind, archive)
-    link.click()
-    setTimeout(() => URL.revokeObjectURL(url), keepUrl)
+    saveFile(file, fileName(this.desk.store.getState().name, kind, archive))
   }
 
   /** Hands the PDF to the printer that ships. @param sides that come out, where they were counted */

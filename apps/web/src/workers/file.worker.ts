@@ -1,6 +1,7 @@
 /** Makes a file of a document, or a document of a file, telling how far it is. One worker does one thing. */
 import { Node } from "prosemirror-model"
-import { schema, valuesNow } from "@biblon/core/document"
+import { readBrief } from "@biblon/core/brief/reading"
+import { schema, valuesNow, type Brief } from "@biblon/core/document"
 import { ReadingError } from "@biblon/core/document/reading"
 import { formats, readFile } from "@biblon/core/formats"
 import type { LeftOut } from "@biblon/core/formats/format"
@@ -25,6 +26,8 @@ export type FileRequest =
     }
   /** `file` is its name with its ending. */
   | { type: "read"; bytes: Uint8Array; file: string }
+  /** Rules for documents, as their file. */
+  | { type: "brief"; text: string }
 
 export type FileReply =
   | { type: "progress"; stage: "reading" | "layout" | "writing"; done: number; of: number }
@@ -37,6 +40,7 @@ export type FileReply =
       left: readonly LeftOut[]
       assets: readonly Uint8Array<ArrayBuffer>[]
     }
+  | { type: "brief"; brief: Brief }
   /** `told`: in words for people. */
   | { type: "failed"; message: string; told: boolean }
 
@@ -95,6 +99,7 @@ async function perform(request: FileRequest): Promise<void> {
       files.map(({ buffer }) => buffer),
     )
   }
+  if (request.type === "brief") return post({ type: "brief", brief: readBrief(request.text) })
   const { kind, name } = request
   for (const [asset, bytes] of request.kept) keepPicture(asset, bytes)
   const doc = Node.fromJSON(schema, JSON.parse(request.content))

@@ -1,3 +1,4 @@
+import type { Brief } from "@biblon/core/document"
 import { kinds, type KindId } from "@biblon/core/formats/kinds"
 import type { PrintPlan } from "@biblon/core/output/printing"
 import type { FileReply, FileRequest } from "./file.worker"
@@ -17,7 +18,7 @@ function perform(
   request: FileRequest,
   onProgress: (progress: FileProgress) => void,
   signal: AbortSignal,
-): Promise<Extract<FileReply, { type: "written" | "read" }>> {
+): Promise<Extract<FileReply, { type: "written" | "read" | "brief" }>> {
   return new Promise((resolve, reject) => {
     const worker = new Worker(addressOf("file.worker.js"), { type: "module" })
     const end = (act: () => void) => {
@@ -65,4 +66,11 @@ export async function readFile(
   const read = await perform({ type: "read", bytes, file: file.name }, ({ done }) => onParagraphs(done), signal)
   if (read.type !== "read") throw new Error("nothing was read")
   return read
+}
+
+/** Reads a brief from the text of its file. Rejects with what is wrong with it. */
+export async function readBriefFile(text: string): Promise<Brief> {
+  const read = await perform({ type: "brief", text }, () => undefined, new AbortController().signal)
+  if (read.type !== "brief") throw new Error("nothing was read")
+  return read.brief
 }

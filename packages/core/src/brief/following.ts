@@ -165,6 +165,8 @@ function mendEdge(tr: Transaction, { edge, part, text, first }: Asked<"numbers">
 
 const styleOfLine = (name: keyof Properties) => (name === "title" || name === "subtitle" ? name : bodyStyle)
 
+const isSubtitle = (node: Node | null) => node !== null && paragraphAttrs(node).style === "subtitle"
+
 function mendTitleBlock(tr: Transaction, { ownSheet, align, size, lines }: Asked<"titleBlock">): void {
   lines.forEach((name, i) => {
     const all = titleBlockOf(tr.doc, { lines })
@@ -172,7 +174,10 @@ function mendTitleBlock(tr: Transaction, { ownSheet, align, size, lines }: Asked
     const before = all.slice(0, i).findLast(({ leaf }) => leaf !== null)?.leaf ?? null
     const leaves = leavesOf(tr.doc)
     const next = all.slice(i).find(({ leaf }) => leaf !== null)?.leaf ?? null
-    const at = before !== null ? leaves.end(before) + 1 : next !== null ? leaves.before(next) : 1
+    // A subtitle stays with its title.
+    let last = before
+    while (last !== null && isSubtitle(leaves.find(last + 1))) last++
+    const at = last !== null ? leaves.end(last) + 1 : next !== null ? leaves.before(next) : 1
     tr.insert(at, paragraph(styleOfLine(name), [propertyField(name)], { align, indentFirst: 0 }))
   })
   const { styles } = documentAttrs(tr.doc)

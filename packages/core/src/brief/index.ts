@@ -17,8 +17,9 @@ import {
 
 export { changeBrief, followBrief, setBrief } from "./following"
 export type { Asked, BriefPlace, BriefRule, Judgement, World } from "./judging"
-export { briefOf } from "./reading"
+export { briefOf } from "./briefOf"
 export { readyBriefs } from "./ready"
+export { writeBrief } from "./writing"
 
 const figures = new Intl.NumberFormat("en")
 
@@ -39,7 +40,7 @@ interface Ruling<R extends BriefRule> {
   /** What the rule is of. */
   name: string
   /** What it asks for, in words. */
-  says(asked: Asked<R>, length: World["length"]): string
+  says(asked: Asked<R>, world: World): string
   judge: Judge<R>
 }
 
@@ -65,12 +66,12 @@ export const rulings: { readonly [R in BriefRule]: Ruling<R> } = {
   },
   spaceBetween: {
     name: "Space between paragraphs",
-    says: (asked, length) => (asked === 0 ? "none" : length(asked)),
+    says: (asked, { length }) => (asked === 0 ? "none" : length(asked)),
     judge: judgeSpaceBetween,
   },
   indentFirst: {
     name: "First line",
-    says: (asked, length) => (asked === 0 ? "not indented" : `${length(asked)} in`),
+    says: (asked, { length }) => (asked === 0 ? "not indented" : `indented by ${length(asked)}`),
     judge: judgeIndentFirst,
   },
   align: {
@@ -78,9 +79,9 @@ export const rulings: { readonly [R in BriefRule]: Ruling<R> } = {
     says: (asked) => (asked === "left" ? "begin at the left, end as they come" : "end at both edges"),
     judge: judgeAlign,
   },
-  language: { name: "Language", says: (asked) => asked, judge: judgeLanguage },
-  paper: { name: "Paper", says: (asked, length) => paperName(asked, length), judge: judgePaper },
-  margins: { name: "Margins", says: (asked, length) => marginWords(asked, length), judge: judgeMargins },
+  language: { name: "Language", says: (asked, { language }) => language(asked), judge: judgeLanguage },
+  paper: { name: "Paper", says: (asked, { length }) => paperName(asked, length), judge: judgePaper },
+  margins: { name: "Margins", says: (asked, { length }) => marginWords(asked, length), judge: judgeMargins },
   titleBlock: {
     name: "Before the text",
     says: ({ ownSheet, align, lines }) =>
@@ -97,13 +98,13 @@ export const rulings: { readonly [R in BriefRule]: Ruling<R> } = {
   },
   references: {
     name: "References",
-    says: ({ heading, ownSheet, hanging, sorted }, length) =>
+    says: ({ heading, ownSheet, hanging, sorted }, { length }) =>
       `“${heading}”${ownSheet ? " on a new sheet" : ""}${hanging > 0 ? `, hanging by ${length(hanging)}` : ""}${sorted ? ", in order of names" : ""}`,
     judge: judgeReferences,
   },
   quotations: {
     name: "Long quotations",
-    says: ({ words, indent }, length) => `from ${words} words on alone, ${length(indent)} in`,
+    says: ({ words, indent }, { length }) => `from ${words} words on alone, indented by ${length(indent)}`,
     judge: judgeQuotations,
   },
   captions: {
@@ -136,7 +137,7 @@ export function verdictOf<R extends BriefRule>(doc: Node, brief: Brief, rule: R,
   const asked = brief[rule]
   if (asked === undefined) return null
   const { name, says, judge } = rulings[rule] as Ruling<R>
-  return { rule, name, says: says(asked, world.length), ...judge(doc, asked, world) }
+  return { rule, name, says: says(asked, world), ...judge(doc, asked, world) }
 }
 
 /** Holds a document against its brief, rule by rule, so that one can pause. */

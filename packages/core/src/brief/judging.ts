@@ -27,8 +27,9 @@ export interface Judgement {
 export interface World {
   /** How many sheets it has; null while that is not known. */
   sheets: number | null
-  /** Lengths in words. */
+  /** Lengths and languages in words. */
   length(points: number): string
+  language(tag: string): string
 }
 
 export type Judge<R extends BriefRule> = (doc: Node, asked: Asked<R>, world: World) => Judgement

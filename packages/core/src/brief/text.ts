@@ -21,9 +21,14 @@ export const judgeSize: Judge<"size"> = (doc, asked) => {
   return judged(places, values)
 }
 
-export const judgeLanguage: Judge<"language"> = (doc, asked) => {
+export const judgeLanguage: Judge<"language"> = (doc, asked, world) => {
   const { language } = documentAttrs(doc).styles.defaults.letters
-  return { agrees: language === asked, found: language === asked ? "" : language, places: [], mends: true }
+  return {
+    agrees: language === asked,
+    found: language === asked ? "" : world.language(language),
+    places: [],
+    mends: true,
+  }
 }
 
 /** Judges one property of paragraphs. */

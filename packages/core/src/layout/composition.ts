@@ -11,6 +11,7 @@ import {
   changedInBody,
   changedLeaves,
   documentAttrs,
+  fieldAttrs,
   firstWhere,
   captionEntries,
   captionLabels,
@@ -19,11 +20,13 @@ import {
   hasContents,
   headingsOf,
   labelsOf,
+  leavesOf,
   leavesOfBody,
   nodes,
   noteLabels,
   noteMark,
   notesOf,
+  onlyText,
   sameFrom,
   sectionsOf,
   sheetTargets,
@@ -86,7 +89,8 @@ function withNotes(older: Noted, newer: Noted, paged: boolean, change: LeafChang
 
 /** The span of leaves of the body that are not as before: those that changed, those whose numbers did, and those with notes that did. */
 function changedSince(older: Noted, newer: Noted, paged: boolean): LeafChange | null {
-  const change = withComputed(older, newer, withNotes(older, newer, paged, changedInBody(older.doc, newer.doc)))
+  const inBody = withProperties(older.doc, newer.doc, changedInBody(older.doc, newer.doc))
+  const change = withComputed(older, newer, withNotes(older, newer, paged, inBody))
   if (!change) return null
   const [labels, now] = [labelsOf(older.doc), labelsOf(newer.doc)]
   if (labels === now) return change
@@ -94,6 +98,20 @@ function changedSince(older: Noted, newer: Noted, paged: boolean): LeafChange | 
   let newTo = leavesOfBody(newer.doc)
   while (newTo > change.newTo && now[newTo - 1] === labels[newTo - 1 - shift]) newTo--
   return { from: change.from, oldTo: newTo - shift, newTo }
+}
+
+/** A change wide enough to hold the fields that show properties of the document, if these are not as before. */
+function withProperties(older: Node, newer: Node, change: LeafChange | null): LeafChange | null {
+  if (documentAttrs(older).properties === documentAttrs(newer).properties) return change
+  const shows = (child: Node) =>
+    child.type === nodes.field && ["title", "author", "property"].includes(fieldAttrs(child).kind)
+  let wide = change
+  leavesOf(newer)
+    .between(0, leavesOfBody(newer))
+    .forEach((leaf, i) => {
+      if (!onlyText(leaf) && leaf.children.some(shows)) wide = holding(wide, i)
+    })
+  return wide
 }
 
 /** A change wide enough to hold the fields that show something else that is computed. */

@@ -8,6 +8,7 @@ import { inSlices } from "../../ui/slices"
 import { useDesk, useSession } from "../context"
 import { fullSize } from "../view/fitting"
 import { languageName } from "../languages"
+import { useVerdicts } from "../trays/check/brief/useVerdicts"
 import type { ViewMode } from "../store"
 import { Minus, Plus } from "../../ui/icons"
 import { Press } from "../../ui/bar"
@@ -52,6 +53,25 @@ function WrongWords() {
     >
       <Text className={`font-ui text-[13px] ${sum > 0 ? "text-madder" : "text-ink-soft"}`}>
         {sum === 0 ? "Spelling fine" : `${figures.format(sum)} to look at`}
+      </Text>
+    </Press>
+  )
+}
+
+/** How much of the document's brief it follows; leads there. */
+function BriefWords() {
+  const session = useSession()
+  const looked = useVerdicts()
+  if (!looked || looked.found.length === 0) return null
+  const right = looked.found.filter(({ agrees }) => agrees).length
+  const all = looked.found.length
+  return (
+    <Press
+      onClick={() => session.opening.tray("check", "brief")}
+      className="flex h-8 min-w-0 shrink-0 flex-col justify-center rounded-button px-1 hover:bg-raised"
+    >
+      <Text className={`font-ui text-[13px] ${right === all ? "text-ink-soft" : "text-ochre"}`}>
+        {right === all ? "Follows its brief" : `Brief: ${right} of ${all}`}
       </Text>
     </Press>
   )
@@ -107,6 +127,7 @@ export function FootLine() {
         <Text className={said}>{languageName(language)}</Text>
       </Press>
       <WrongWords />
+      <BriefWords />
       <View className="flex-1" />
       <Press
         onClick={() => session.viewing.startReading()}

@@ -1,6 +1,7 @@
 import { View } from "react-native"
 import { PageTabs } from "../../../ui/choice"
 import { useDesk, useSession } from "../../context"
+import { BriefPage } from "./brief/BriefPage"
 import { CountPage } from "./CountPage"
 import { SpellingPage } from "./SpellingPage"
 import { TidyPage } from "./TidyPage"
@@ -8,6 +9,7 @@ import { TidyPage } from "./TidyPage"
 const pages = [
   ["spelling", "Spelling"],
   ["tidy", "Tidy"],
+  ["brief", "Brief"],
   ["count", "Count"],
 ] as const
 type Page = (typeof pages)[number][0]
@@ -18,7 +20,15 @@ export function CheckTray() {
   return (
     <View>
       <PageTabs label="Check" pages={pages} page={page} onChoose={(next) => session.opening.tray("check", next)} />
-      {page === "spelling" ? <SpellingPage /> : page === "tidy" ? <TidyPage /> : <CountPage />}
+      {page === "spelling" ? (
+        <SpellingPage />
+      ) : page === "tidy" ? (
+        <TidyPage />
+      ) : page === "brief" ? (
+        <BriefPage />
+      ) : (
+        <CountPage />
+      )}
     </View>
   )
 }

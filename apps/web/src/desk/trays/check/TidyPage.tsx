@@ -1,5 +1,5 @@
 /** What is untidy, by kind with counts: explained, shown in place, put right with a preview. */
-import { useEffect, useState } from "react"
+import { useState } from "react"
 import type { Node } from "prosemirror-model"
 import { Text, View } from "react-native"
 import { previewOf, untidy, type Finding, type Rule } from "@biblon/core/checking"
@@ -7,40 +7,16 @@ import { mendAll } from "@biblon/core/editing"
 import { Press } from "../../../ui/bar"
 import { Glyph, inkSoft } from "../../../ui/glyph"
 import { CaretDown, CaretUp } from "../../../ui/icons"
-import { inSlices } from "../../../ui/slices"
-import { useDesk, useSession } from "../../context"
+import { useSession } from "../../context"
+import { useLooked } from "./useLooked"
 import { trying } from "../../trying"
 
-/** Milliseconds of rest after a change before all is looked at again. */
-const rest = 300
 /** So many places of one kind are listed. */
 const mostShown = 20
 
 interface Found {
   rule: Rule
   findings: readonly Finding[]
-}
-
-/** What was found, and in which document: that may have changed meanwhile. */
-function useUntidy(): { doc: Node; found: readonly Found[] } | null {
-  const session = useSession()
-  const editor = useDesk((s) => s.editor)
-  const doc = editor?.doc
-  const [state, setState] = useState<{ doc: Node; found: readonly Found[] } | null>(null)
-  useEffect(() => {
-    let wanted = true
-    const look = async () => {
-      const now = session.now?.doc
-      const found = now && (await inSlices(untidy(now), () => wanted))
-      if (found && wanted) setState({ doc: now, found })
-    }
-    const timer = setTimeout(() => void look(), rest)
-    return () => {
-      wanted = false
-      clearTimeout(timer)
-    }
-  }, [session, doc])
-  return state
 }
 
 /** A place before and after. */
@@ -117,7 +93,7 @@ function Kind({ doc, rule, findings }: Found & { doc: Node }) {
 
 export function TidyPage() {
   const session = useSession()
-  const looked = useUntidy()
+  const looked = useLooked(untidy)
   if (!looked) return <Text className="mt-3 font-ui text-[14px] text-ink-soft">Looking through the document…</Text>
   const { doc, found } = looked
   const able = found.filter(({ findings }) => findings.some(({ mend }) => mend !== null))
