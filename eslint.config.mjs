@@ -100,6 +100,10 @@ export default ts.config(
     siblings("editing", "output", "formats"),
     "Checks read the document and the layout.",
   ]),
+  closed(["packages/core/src/sources/**"], apps, platform, [
+    siblings("editing", "layout", "output", "checking", "brief"),
+    "Sources are cited by the document alone.",
+  ]),
   closed(["packages/core/src/brief/**"], apps, platform, [
     siblings("layout", "output", "formats"),
     "A brief judges the document and has editing change it.",

@@ -47,6 +47,9 @@ export const limits = {
   /** Words for who cannot see a table or picture. */
   alt: 2000,
   formula: 400,
+  /** A citation as it is kept, and what a source is told with. */
+  citation: 4000,
+  source: { field: 4000, names: 200, remarks: 20_000, quotations: 200, style: 300_000 },
   /** In a brief: words of a quotation that stands alone, and the length of a document. */
   briefWords: [1, 10_000],
   briefLength: [0, 10_000_000],
@@ -76,6 +79,69 @@ export const noteRestarts = ["document", "section", "sheet"] as const
 
 /** What documents have as properties. */
 export const documentProperties = ["title", "subtitle", "author", "organisation", "date"] as const
+
+/** Kinds of sources, by their types in the Citation Style Language. */
+export const sourceKinds = [
+  "book",
+  "chapter",
+  "article-journal",
+  "article-magazine",
+  "article-newspaper",
+  "webpage",
+  "report",
+  "thesis",
+  "paper-conference",
+  "entry-encyclopedia",
+  "legislation",
+  "legal_case",
+  "interview",
+  "motion_picture",
+  "broadcast",
+  "speech",
+  "personal_communication",
+  "dataset",
+  "manuscript",
+  "document",
+] as const
+
+/** Who had to do with a source, by their names in the Citation Style Language. */
+export const sourceRoles = [
+  "author",
+  "editor",
+  "translator",
+  "container-author",
+  "director",
+  "interviewer",
+  "recipient",
+] as const
+
+/** What else is known of a source, by the names of the Citation Style Language. */
+export const sourceFields = [
+  "title",
+  "container-title",
+  "collection-title",
+  "publisher",
+  "publisher-place",
+  "edition",
+  "volume",
+  "issue",
+  "number",
+  "number-of-pages",
+  "page",
+  "genre",
+  "medium",
+  "authority",
+  "section",
+  "event-title",
+  "archive",
+  "archive_location",
+  "URL",
+  "DOI",
+  "ISBN",
+  "ISSN",
+  "language",
+  "title-short",
+] as const
 
 /** Covers of our own: see editing/covers.ts. */
 export const coverNames = ["pier", "slipway", "chart", "ledger"] as const

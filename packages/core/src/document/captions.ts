@@ -3,6 +3,7 @@
  * references: fields that show the number, the words or the sheet of a marked place, always as they are now.
  */
 import type { Node } from "prosemirror-model"
+import { citationsOf, citedIn, plainShown } from "./citations"
 import { fieldAttrs, unknownValue } from "./fields"
 import { formulasOf, type Computed } from "./formulas"
 import { headingsOf, type Heading } from "./headings"
@@ -163,13 +164,14 @@ export function sheetTargets(doc: Node): ReadonlySet<number> {
 }
 
 /**
- * What fields show that is computed from the document: formulas, numbers of captions, references; by leaf.
+ * What fields show that is computed from the document: formulas, numbers of captions, references, citations; by leaf.
  * @param pages the numbers of sheets on which leaves begin, as far as they are known
  */
 export function computedOf(doc: Node, pages: ReadonlyMap<number, string>): ReadonlyMap<number, Computed> {
   const formulas = formulasOf(doc)
   const { captions, references } = found(doc)
-  if (captions.length === 0 && references.length === 0) return formulas
+  const citations = citationsOf(doc)
+  if (captions.length === 0 && references.length === 0 && citations.length === 0) return formulas
   const all = new Map(formulas)
   const put = (leaf: number, field: Node, shows: string) =>
     all.set(leaf, new Map([...(all.get(leaf) ?? []), [field, shows]]))
@@ -177,5 +179,18 @@ export function computedOf(doc: Node, pages: ReadonlyMap<number, string>): Reado
   const places = references.length > 0 ? placesOf(doc) : new Map<string, number>()
   for (const { leaf, field } of references)
     put(leaf, field, referenceValue(doc, fieldAttrs(field).format, places, pages))
+  if (citations.length > 0) {
+    const { texts } = citedIn(doc)
+    citations.forEach(({ leaf, field }, i) => put(leaf, field, texts[i] ?? unknownValue))
+  }
   return all
+}
+
+/** The same by the fields themselves, in plain words: for what is written into files. */
+export function shownByFields(doc: Node, pages: ReadonlyMap<number, string> = new Map()): Map<Node, string> {
+  return new Map(
+    [...computedOf(doc, pages).values()].flatMap((own) =>
+      [...own].map(([field, shown]) => [field, plainShown(shown)] as const),
+    ),
+  )
 }

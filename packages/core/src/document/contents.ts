@@ -2,14 +2,15 @@
 import type { Node } from "prosemirror-model"
 import { paragraph } from "./building"
 import { captionEntries } from "./captions"
+import { citedIn, stretchesOf, type Cited } from "./citations"
 import { unknownValue } from "./fields"
 import { headingsOf, type Heading } from "./headings"
 import { blocksOf } from "./leaves"
-import { bodyOf, documentAttrs, nodes, schema } from "./schema"
+import { bodyOf, documentAttrs, marks, nodes, schema } from "./schema"
 import type { ParagraphFormat } from "./shapes"
 
-/** What stands between a heading and its number: dots, a line, or nothing but the number close behind it. */
-export const contentsLooks = ["dotted", "ruled", "plain"] as const
+/** What stands between a heading and its number: dots, a line, or nothing but the number close behind it. Or a list of the sources that are cited. */
+export const contentsLooks = ["dotted", "ruled", "plain", "sources"] as const
 export type ContentsLook = (typeof contentsLooks)[number]
 
 export interface ContentsAttrs {
@@ -27,7 +28,8 @@ export function contentsAttrs(contents: Node): ContentsAttrs {
 /** An entry: a paragraph that is nowhere in the document, and the heading that it stands for. */
 export interface ContentsEntry {
   node: Node
-  heading: Heading
+  /** null for a source. */
+  heading: Heading | null
 }
 
 /** So much farther in stands each level, in points. */
@@ -53,6 +55,7 @@ export function entriesOf(
   pages: ReadonlyMap<number, string> | null,
 ): readonly ContentsEntry[] {
   const { levels, look, of } = contentsAttrs(contents)
+  if (look === "sources") return sourceEntries(doc)
   let known = made.get(contents)
   if (!known) made.set(contents, (known = new Map()))
   const { defaults } = documentAttrs(doc).styles
@@ -85,4 +88,29 @@ export function entriesOf(
       }
       return { node, heading }
     })
+}
+
+const sourceNodes = new WeakMap<Cited, readonly ContentsEntry[]>()
+
+/** The sources that are cited, as the style writes them. */
+function sourceEntries(doc: Node): readonly ContentsEntry[] {
+  const cited = citedIn(doc)
+  let found = sourceNodes.get(cited)
+  if (!found) {
+    const styled = Object.hasOwn(documentAttrs(doc).styles.styles, "reference")
+    found = cited.references.map(({ text }) => ({
+      node: paragraph(
+        styled ? "reference" : "body",
+        stretchesOf(text).map((own) =>
+          schema.text(own.text, [
+            ...(own.italic ? [marks.italic.create({ value: true })] : []),
+            ...(own.raised ? [marks.script.create({ value: "super" })] : []),
+          ]),
+        ),
+      ),
+      heading: null,
+    }))
+    sourceNodes.set(cited, found)
+  }
+  return found
 }

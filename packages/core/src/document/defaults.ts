@@ -5,6 +5,7 @@ import type {
   PageSetup,
   ParagraphFormat,
   Properties,
+  Sources,
   Style,
   StyleSheet,
   Typesetting,
@@ -73,6 +74,8 @@ export const defaultNotes: NoteSettings = {
 }
 
 export const defaultChecks: Checks = { known: {} }
+
+export const defaultSources: Sources = { style: "apa", own: null, list: {} }
 
 export const defaultTypesetting: Typesetting = {
   breaking: "quick",

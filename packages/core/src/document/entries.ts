@@ -25,6 +25,7 @@ const grains: Readonly<Record<string, Grain>> = {
   notes: 2,
   checks: 2,
   brief: 1,
+  sources: { style: 0, own: 0, list: 1 },
   format: 1,
   letters: 1,
 }
@@ -188,7 +189,8 @@ export function stepAsKept(step: Step, doc: Node): Record<string, unknown> {
 export function setEntries<T extends Transform>(
   tr: T,
   pos: number | null,
-  attr: "styles" | "typesetting" | "format" | "letters" | "setup" | "properties" | "notes" | "checks" | "brief",
+  attr:
+    "styles" | "typesetting" | "format" | "letters" | "setup" | "properties" | "notes" | "checks" | "brief" | "sources",
   value: object | null,
 ): T {
   const node = pos === null ? tr.doc : tr.doc.nodeAt(pos)

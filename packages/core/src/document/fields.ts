@@ -20,12 +20,13 @@ export const fieldKinds = [
   "formula",
   "caption",
   "reference",
+  "citation",
 ] as const
 export type FieldKind = (typeof fieldKinds)[number]
 
 export interface FieldAttrs {
   kind: FieldKind
-  /** Of a date, a key of dateFormats; of a heading, its level and, for the last one on the sheet, "last"; of a property, its key; of a formula, how it is written and what it computes; of a caption, its label; of a reference, what it shows of which place; otherwise empty. */
+  /** Of a date, a key of dateFormats; of a heading, its level and, for the last one on the sheet, "last"; of a property, its key; of a formula, how it is written and what it computes; of a caption, its label; of a reference, what it shows of which place; of a citation, its items; otherwise empty. */
   format: string
 }
 

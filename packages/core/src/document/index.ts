@@ -4,6 +4,7 @@ export type { Brought } from "./brought"
 export * from "./building"
 export * from "./captions"
 export * from "./cellValues"
+export * from "./citations"
 export * from "./contents"
 export * from "./defaults"
 export * from "./edgeLines"
@@ -54,6 +55,8 @@ export type {
   Properties,
   RowFormat,
   RulePattern,
+  Source,
+  Sources,
   Style,
   StyleSheet,
   TableFormat,

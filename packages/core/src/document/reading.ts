@@ -10,6 +10,7 @@ import {
   defaultParagraph,
   defaultProperties,
   defaultSetup,
+  defaultSources,
   defaultTypesetting,
 } from "./defaults"
 import { documentFormat } from "./format"
@@ -30,6 +31,7 @@ import {
   PlaceName,
   Properties,
   RowFormat,
+  Sources,
   StyleSheet,
   TableFormat,
   Typesetting,
@@ -48,6 +50,7 @@ const DocAttrs = z.strictObject({
   notes: NoteSettings,
   checks: Checks,
   brief: Brief.nullable(),
+  sources: Sources,
 })
 const ParagraphAttrs = z.strictObject({
   style: z.string().min(1).max(80),
@@ -91,7 +94,7 @@ const PictureAttrs = z.strictObject({
   pixels: z.tuple([pixels, pixels]),
   format: PictureFormat.partial().nullable(),
 })
-const FieldAttrs = z.strictObject({ kind: z.enum(fieldKinds), format: z.string().max(limits.formula) })
+const FieldAttrs = z.strictObject({ kind: z.enum(fieldKinds), format: z.string().max(limits.citation) })
 
 /** What the attributes of a node have to be, and what they are called where they are not. */
 const attrShapes: Readonly<Record<string, { shape: z.ZodType; what: string }>> = {
@@ -189,6 +192,7 @@ function completed(json: unknown): unknown {
       notes: defaultNotes,
       checks: defaultChecks,
       brief: null,
+      sources: defaultSources,
       ...attrs,
       styles: { fonts: {}, lists: {}, ...attrs.styles, defaults },
       properties: { ...defaultProperties, ...attrs.properties },

@@ -5,6 +5,7 @@ import {
   defaultNotes,
   defaultProperties,
   defaultSetup,
+  defaultSources,
   defaultStyles,
   defaultTypesetting,
 } from "./defaults"
@@ -17,6 +18,7 @@ import type {
   PageSetup,
   ParagraphFormat,
   Properties,
+  Sources,
   StyleSheet,
   Typesetting,
 } from "./shapes"
@@ -58,6 +60,7 @@ export interface DocumentAttrs {
   notes: NoteSettings
   checks: Checks
   brief: Brief | null
+  sources: Sources
 }
 export interface ParagraphAttrs {
   /** Key in the style sheet; a key that is not there counts as body. */
@@ -84,6 +87,7 @@ export const schema = new Schema({
         notes: { default: defaultNotes },
         checks: { default: defaultChecks },
         brief: { default: null },
+        sources: { default: defaultSources },
       },
     },
     body: { content: "block+" },

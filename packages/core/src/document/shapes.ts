@@ -16,6 +16,9 @@ import {
   numberForms,
   pictureShapes,
   pictureTones,
+  sourceFields,
+  sourceKinds,
+  sourceRoles,
   documentProperties,
   tableLooks,
   wraps,
@@ -370,6 +373,35 @@ export const Brief = z
   })
   .partial()
 
+const sourceText = z.string().max(limits.source.field)
+const SourceName = z.strictObject({ family: sourceText, given: sourceText, literal: sourceText }).partial()
+const sourceField = z.string().min(1).max(limits.source.field)
+
+/** Something that is cited. */
+export const Source = z.strictObject({
+  kind: z.enum(sourceKinds),
+  names: z.partialRecord(z.enum(sourceRoles), z.array(SourceName).min(1).max(limits.source.names)),
+  fields: z.partialRecord(z.enum(sourceFields), sourceField),
+  /** When it came out, and when it was read: a year, year and month, or day, as 2019-05-04; otherwise words as "around 1890". */
+  issued: sourceText,
+  accessed: sourceText,
+  /** What a person wrote of it. */
+  remarks: z.string().max(limits.source.remarks),
+  /** Passages that may be quoted, with where they stand. */
+  quotations: z
+    .array(z.strictObject({ words: z.string().min(1).max(limits.source.remarks), page: sourceText }))
+    .max(limits.source.quotations),
+})
+
+/** The sources of a document, and how they are cited. */
+export const Sources = z.strictObject({
+  /** Key of a style that ships, or "own". */
+  style: key,
+  /** A style that was added, in the Citation Style Language; null for none. */
+  own: z.strictObject({ name: key, notes: z.boolean(), xml: z.string().max(limits.source.style) }).nullable(),
+  list: keyed(key, Source),
+})
+
 /** How notes are numbered. */
 export const NoteSettings = z.strictObject({
   foot: z.strictObject({ form: z.enum(noteForms), restart: z.enum(noteRestarts) }),
@@ -472,5 +504,7 @@ export type PageSetup = z.infer<typeof PageSetup>
 export type Watermark = z.infer<typeof Watermark>
 export type Properties = z.infer<typeof Properties>
 export type Brief = z.infer<typeof Brief>
+export type Source = z.infer<typeof Source>
+export type Sources = z.infer<typeof Sources>
 export type Checks = z.infer<typeof Checks>
 export type NoteSettings = z.infer<typeof NoteSettings>

@@ -11,7 +11,7 @@ export const usualContents: ContentsAttrs = { levels: 3, look: "dotted", of: "" 
 export function contentsIn(state: EditorState): (ContentsAttrs & { pos: number }) | null {
   let found: (ContentsAttrs & { pos: number }) | null = null
   bodyOf(state.doc).forEach((node, offset) => {
-    if (node.type === nodes.contents && contentsAttrs(node).of === "")
+    if (node.type === nodes.contents && contentsAttrs(node).of === "" && contentsAttrs(node).look !== "sources")
       found ??= { ...contentsAttrs(node), pos: offset + 1 }
   })
   return found

@@ -16,12 +16,15 @@ import {
   captionEntries,
   captionLabels,
   captionsOf,
+  citedIn,
   computedOf,
+  equal,
   hasContents,
   headingsOf,
   labelsOf,
   leavesOf,
   leavesOfBody,
+  listsSources,
   nodes,
   noteLabels,
   noteMark,
@@ -120,12 +123,27 @@ function withComputed(older: Noted, newer: Noted, change: LeafChange | null): Le
   if (before === now || now.size === 0) return change
   const shift = change ? change.newTo - change.oldTo : 0
   const said = (computed: Computed | undefined) => (computed ? [...computed.values()].join("\n") : null)
+  const count = leavesOfBody(newer.doc)
   let wide = change
   for (const [leaf, computed] of now) {
-    if (change && leaf >= change.from && leaf < change.newTo) continue
+    if (leaf >= count || (change && leaf >= change.from && leaf < change.newTo)) continue
     if (said(before.get(change && leaf >= change.newTo ? leaf - shift : leaf)) !== said(computed))
       wide = holding(wide, leaf)
   }
+  // What stands in notes is told by their keys, since their leaves move with the text.
+  const inNotes = (doc: Node, all: ReadonlyMap<number, Computed>) => {
+    const found = new Map<string, string>()
+    for (const [leaf, computed] of all) {
+      const { story } = leavesOf(doc).flow(leaf)
+      if (story !== null) found.set(story, `${found.get(story) ?? ""}${said(computed) ?? ""}\n`)
+    }
+    return found
+  }
+  const [notesBefore, notesNow] = [inNotes(older.doc, before), inNotes(newer.doc, now)]
+  if (notesNow.size > 0)
+    for (const { key, leaf } of notesOf(newer.doc))
+      // Endnotes, and in flow all notes, stand behind the text.
+      if (notesNow.get(key) !== notesBefore.get(key)) wide = holding(holding(wide, leaf), count - 1)
   return wide
 }
 
@@ -233,7 +251,13 @@ function withContents(
         a.label === b.label &&
         a.listed === b.listed &&
         pagesBefore.get(a.leaf) === pages.get(b.leaf)
-  if (before.length === now.length && before.every((heading, i) => same(heading, now[i]))) return change
+  const sources = (doc: Node) => (listsSources(doc) ? citedIn(doc).references.map(({ text }) => text) : [])
+  if (
+    before.length === now.length &&
+    before.every((heading, i) => same(heading, now[i])) &&
+    equal(sources(older), sources(newer))
+  )
+    return change
   const blocks = blocksOf(bodyOf(newer))
   let wide = change
   blocks.nodes.forEach((node, i) => {

@@ -370,12 +370,12 @@ export class FlowSetter {
     around: Around = {},
   ): ParagraphLayout {
     const node = blocks.nodes[block] as Node
-    if (lead && block === 0)
-      return this.typesetter.paragraph(this.setting, node, width, lead, { ...around, level: noteLevel })
     const leaf = firstLeaf + blocks.leaf(block)
-    const label = this.labels[leaf] ?? null
     const computed = this.computed.get(leaf)
     const setting = computed ? withComputed(this.setting, computed) : this.setting
+    if (lead && block === 0)
+      return this.typesetter.paragraph(setting, node, width, lead, { ...around, level: noteLevel })
+    const label = this.labels[leaf] ?? null
     return this.typesetter.paragraph(setting, node, width, label, { ...around, letters })
   }
 

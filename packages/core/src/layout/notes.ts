@@ -4,7 +4,7 @@
  * where they find no room.
  */
 import type { Node } from "prosemirror-model"
-import { blocksOf, noteLabels, notesOf, storiesOf, type NoteKind, type NoteLabels } from "../document"
+import { blocksOf, firstLeafOf, noteLabels, notesOf, storiesOf, type NoteKind, type NoteLabels } from "../document"
 import { beginning, sameBreak } from "./boxes"
 import type { Filled, FlowSetter } from "./flow"
 import type { BlockPlace, Owed, Placed, SetBox, SetNote } from "./types"
@@ -54,7 +54,7 @@ export class NoteSetter {
 
   constructor(
     private readonly setter: FlowSetter,
-    doc: Node,
+    private readonly doc: Node,
     /** What stands before each. */
     private readonly labels: NoteLabels,
   ) {
@@ -168,7 +168,7 @@ export class NoteSetter {
   private fill(node: Node, story: string, from: BlockPlace, width: number, height: number) {
     const lead = this.labels.get(story) ?? null
     return this.setter.fill(
-      { blocks: blocksOf(node), firstLeaf: 0, lead },
+      { blocks: blocksOf(node), firstLeaf: firstLeafOf(this.doc, story) ?? 0, lead },
       { width, height: Math.max(0, height), top: 0, fresh: true },
       from,
     )

@@ -186,23 +186,8 @@ export function shapeParagraph(
       runs.push(shapeRun(fonts, text, at, Math.min(to, at + longestRun), face, look, options))
   }
   let behind = 0
-  paragraph.forEach((child, at) => {
-    const look = letterLook(sheet, base, child.marks)
-    const offset = behind
-    const own = unfolding?.words.get(at) ?? (child.isText ? (child.text ?? "") : null)
-    behind = offset + (own?.length ?? child.nodeSize)
-    if (child.type.name === "anchor") {
-      const mark: RunLook = { ...look, script: "super", raise: 0 }
-      runs.push(shapeShown(fonts, values(child, look.language), offset, offset + 1, mark, levels?.[offset] ?? 0))
-    }
-    if (child.type.name === "picture" && pictures) {
-      const run = pictureRun(fonts, child, offset, look, levels?.[offset] ?? 0, pictures)
-      if (run) runs.push(run)
-    }
-    if (child.type.name === "field" && own === null)
-      runs.push(shapeShown(fonts, values(child, look.language), offset, offset + 1, look, levels?.[offset] ?? 0))
-    if (own === null) return
-    const end = behind
+  const shapeWords = (own: string, offset: number, look: RunLook) => {
+    const end = offset + own.length
     const wish = fonts.wish(look)
     const drawsSmall = look.caps === "small" && !fonts.font(wish).smallCaps
     if (!levels && !drawsSmall && plain.test(own))
@@ -243,6 +228,35 @@ export function shapeParagraph(
       at += length
     }
     if (from < end) add(from, end, face, look, options())
+  }
+  paragraph.forEach((child, at) => {
+    const look = letterLook(sheet, base, child.marks)
+    const offset = behind
+    const stretches = unfolding?.words.get(at)
+    const own = child.isText ? (child.text ?? "") : null
+    behind = offset + (stretches?.reduce((sum, { text: words }) => sum + words.length, 0) ?? child.nodeSize)
+    if (child.type.name === "anchor") {
+      const mark: RunLook = { ...look, script: "super", raise: 0 }
+      runs.push(shapeShown(fonts, values(child, look.language), offset, offset + 1, mark, levels?.[offset] ?? 0))
+    }
+    if (child.type.name === "picture" && pictures) {
+      const run = pictureRun(fonts, child, offset, look, levels?.[offset] ?? 0, pictures)
+      if (run) runs.push(run)
+    }
+    if (child.type.name === "field" && !stretches)
+      runs.push(shapeShown(fonts, values(child, look.language), offset, offset + 1, look, levels?.[offset] ?? 0))
+    if (own !== null) shapeWords(own, offset, look)
+    let from = offset
+    for (const { text: words, italic, raised } of stretches ?? []) {
+      // What would be in italics among upright words is upright among words in italics.
+      const own = {
+        ...look,
+        ...(italic ? { italic: !look.italic } : {}),
+        ...(raised ? { script: "super" as const } : {}),
+      }
+      shapeWords(words, from, italic || raised ? own : look)
+      from += words.length
+    }
   })
   return runs
 }

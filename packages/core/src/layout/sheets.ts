@@ -75,9 +75,9 @@ export class SheetComposer {
     const entries: Contents = (contents, width) => {
       // A heading in a caption's paragraph counts as itself.
       const numbers = new Map([...listedIn(doc).entries()].reverse().map(([n, { leaf }]) => [leaf, n]))
-      return entriesOf(doc, contents, width, spec.mode === "flow" ? null : pages).map(({ node, heading }) => ({
+      return entriesOf(doc, contents, width, spec.mode === "flow" ? null : pages).map(({ node, heading }, i) => ({
         node,
-        entry: numbers.get(heading.leaf) ?? 0,
+        entry: heading === null ? -1 - i : (numbers.get(heading.leaf) ?? 0),
       }))
     }
     this.setter = new FlowSetter(typesetter, setting, labels, entries, computedOf(doc, pages))

@@ -162,7 +162,7 @@ export interface Lines<P = ParagraphLayout> {
   width: number
   /** Background and borders; a neighbour that goes on in the same frame begins where this one ends. */
   frame: Frame | null
-  /** Of a generated paragraph, the heading that it stands for, by its number among the headings; null for text of the document. */
+  /** Of a generated paragraph, the heading that it stands for, by its number among the headings, or of a source its own, which is negative; null for text of the document. */
   entry: number | null
 }
 

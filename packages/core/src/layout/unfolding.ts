@@ -4,7 +4,15 @@
  * its last line; pieces on lines before are no part of the text, as hyphens are.
  */
 import type { Node } from "prosemirror-model"
-import { letterLook, textOf, type FieldValues, type RunLook, type StyleSheet } from "../document"
+import {
+  letterLook,
+  stretchesOf,
+  textOf,
+  type FieldValues,
+  type RunLook,
+  type Stretch,
+  type StyleSheet,
+} from "../document"
 import { allOf } from "./fonts/harfbuzz"
 import { shifted } from "./shaping"
 import type { Line, LineRun, ShapedRun } from "./types"
@@ -20,8 +28,8 @@ export interface Unfolding {
   /** The text with the words of its fields. */
   text: string
   fields: readonly Unfolded[]
-  /** The words of a field, by the offset at which it stands in the paragraph; undefined where it is not unfolded. */
-  words: ReadonlyMap<number, string>
+  /** The words of a field by their looks, by the offset at which it stands in the paragraph; undefined where it is not unfolded. */
+  words: ReadonlyMap<number, readonly Stretch[]>
 }
 
 /** So many letters a field may have without blanks to be left whole. */
@@ -31,17 +39,20 @@ const whole = 20
 export function unfold(styles: StyleSheet, node: Node, base: RunLook, values: FieldValues): Unfolding | null {
   const plain = textOf(node)
   if (!plain.includes("\ufffc")) return null
-  const words = new Map<number, string>()
+  const words = new Map<number, readonly Stretch[]>()
   node.forEach((child, offset) => {
     if (child.type.name !== "field") return
     const shown = values(child, letterLook(styles, base, child.marks).language).replace(/[\u0000-\u001f\ufffc]+/g, " ")
-    if (/\s/.test(shown) || shown.length > whole) words.set(offset, shown)
+    const stretches = stretchesOf(shown)
+    if (/\s/.test(shown) || shown.length > whole || stretches.some(({ italic, raised }) => italic || raised))
+      words.set(offset, stretches)
   })
   if (words.size === 0) return null
   const fields: Unfolded[] = []
   let text = ""
   let done = 0
-  for (const [offset, own] of words) {
+  for (const [offset, stretches] of words) {
+    const own = stretches.map((stretch) => stretch.text).join("")
     text += plain.slice(done, offset)
     fields.push({ offset, from: text.length, to: text.length + own.length })
     text += own

@@ -77,7 +77,7 @@ export class Spots {
     const [inX, inY] = [(x - this.left(index)) / this.scale, (y - this.stack().top(index)) / this.scale]
     const at = (placed ? fragmentsOf(placed) : []).find((own) => {
       const [first, last] = [own.paragraph.lines[own.from], own.paragraph.lines[own.to - 1]]
-      if (own.entry === null || !first || !last) return false
+      if (own.entry === null || own.entry < 0 || !first || !last) return false
       const foot = own.y + last.top + last.height - first.top
       return inX >= own.x && inX <= own.x + own.width && inY >= own.y && inY <= foot
     })

@@ -1,7 +1,6 @@
 /** A document as CommonMark with tables and notes: what is bold, slanted, struck, linked, listed and quoted. */
 import {
   bodyOf,
-  computedOf,
   documentAttrs,
   entriesOf,
   gridOf,
@@ -18,6 +17,7 @@ import {
   valuesNow,
   valuesOf,
   withName,
+  shownByFields,
 } from "../../document"
 import type { Node } from "prosemirror-model"
 import type { AssetSource } from "../format"
@@ -45,7 +45,7 @@ class Writer {
   ) {
     this.values = valuesOf(doc, withName(valuesNow, name ?? ""))
     this.labels = noteLabels(doc)
-    this.shown = new Map([...computedOf(doc, new Map()).values()].flatMap((own) => [...own]))
+    this.shown = shownByFields(doc)
   }
 
   private get styles() {

@@ -1,7 +1,6 @@
 /** A whole document as a page of its own: its pictures in it, its notes below the text. */
 import {
   bodyOf,
-  computedOf,
   documentAttrs,
   entriesOf,
   noteLabels,
@@ -13,6 +12,7 @@ import {
   valuesNow,
   valuesOf,
   withName,
+  shownByFields,
 } from "../../document"
 import type { Node } from "prosemirror-model"
 import type { AssetSource } from "../format"
@@ -48,7 +48,7 @@ export class PageSources implements HtmlSources {
     private readonly address: (asset: string) => string | null,
   ) {
     this.values = valuesOf(doc, withName(valuesNow, name))
-    this.shown = new Map([...computedOf(doc, new Map()).values()].flatMap((own) => [...own]))
+    this.shown = shownByFields(doc)
     this.labels = noteLabels(doc)
   }
 

@@ -341,7 +341,7 @@ class Pen {
         parts.push(`1 0 0 1 ${num(x)} ${num(y)} Tm\n`, glyphs(piece, face, fragment.paragraph.text))
         const anchor = fragment.paragraph.anchors?.find(({ offset }) => offset === piece.from)
         const to =
-          fragment.entry !== null
+          fragment.entry !== null && fragment.entry >= 0
             ? { heading: fragment.entry }
             : anchor && piece.run.shows !== null
               ? { note: anchor.key }

@@ -73,7 +73,8 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
       }
       const { fragment, part } = own
       // What is generated stands before the leaf that follows it.
-      const number = fragment.entry === null ? fragment.leaf : fragment.leaf - 1 + (fragment.entry + 1) / 1e6
+      const { entry, leaf } = fragment
+      const number = entry === null ? leaf : entry < 0 ? leaf - 0.5 - entry / 1e6 : leaf - 1 + (entry + 1) / 1e6
       let element = elements.get(number)
       if (!element) {
         const { cell } = fragment

@@ -1,6 +1,5 @@
 /** The parts of a file while they are written: what refers to what, and what is written only because something refers to it. */
 import {
-  computedOf,
   documentAttrs,
   linkLook,
   storiesOf,
@@ -10,6 +9,7 @@ import {
   withName,
   type LetterFormat,
   type StyleSheet,
+  shownByFields,
 } from "../../../document"
 import type { Node } from "prosemirror-model"
 import type { WriteSources } from "../../format"
@@ -44,7 +44,7 @@ export class WrittenParts {
     this.styles = new WrittenStyles(this.sheet)
     this.lists = new WrittenLists(this.sheet)
     this.pages = sources.pages ?? null
-    this.shownBy = new Map([...computedOf(doc, sources.pages ?? new Map()).values()].flatMap((own) => [...own]))
+    this.shownBy = shownByFields(doc, sources.pages)
   }
 
   private ids = 0

@@ -399,6 +399,7 @@ function instructionFor(field: Node, parts: WrittenParts): string | null {
       const name = parts.bookmark(place)
       return part === "sheet" ? `PAGEREF ${name} \\h` : `REF ${name}${part === "number" ? " \\r" : ""} \\h`
     }
+    case "citation":
     case "formula":
       return null
   }

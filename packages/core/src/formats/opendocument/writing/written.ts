@@ -1,6 +1,5 @@
 /** What all texts of one file share while it is written. */
 import {
-  computedOf,
   dateFormats,
   documentAttrs,
   entryOf,
@@ -13,6 +12,7 @@ import {
   type LetterFormat,
   type MarkName,
   type StyleSheet,
+  shownByFields,
 } from "../../../document"
 import { Fragment, type Node } from "prosemirror-model"
 import type { WriteSources } from "../../format"
@@ -69,7 +69,7 @@ export class Written {
     this.sheet = documentAttrs(doc).styles
     this.styles = new WrittenStyles(this.sheet)
     this.lists = new WrittenLists(this.sheet)
-    this.shownBy = new Map([...computedOf(doc, sources.pages ?? new Map()).values()].flatMap((own) => [...own]))
+    this.shownBy = shownByFields(doc, sources.pages)
   }
 
   private ids = 0

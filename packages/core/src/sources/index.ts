@@ -1,0 +1,4 @@
+export * from "./citer"
+export * from "./csl"
+export * from "./styles"
+export * from "./writing"

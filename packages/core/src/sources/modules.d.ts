@@ -1,0 +1,7 @@
+declare module "@citation-js/core" {
+  export const plugins: {
+    input: { chain(input: unknown, options: { forceType: string; generateGraph: boolean }): unknown }
+  }
+}
+declare module "@citation-js/plugin-bibtex"
+declare module "@citation-js/plugin-ris"
