@@ -1,6 +1,7 @@
 /** Builds the application into apps/web/dist: fonts, workers, the Expo export, and compressed copies. Does nothing if that is newer than its sources. */
 import {
   copyFileSync,
+  cpSync,
   existsSync,
   mkdirSync,
   readdirSync,
@@ -38,6 +39,7 @@ const sources = [
   "apps/web/app",
   "apps/web/src",
   "packages/core/src",
+  "packages/core/citing",
   "packages/wire/src",
   "package-lock.json",
   "scripts/build.mjs",
@@ -91,6 +93,14 @@ function copyDictionaries() {
       copyFileSync(join(root, `node_modules/dictionary-${name}/index.${part}`), join(folder, `${name}.${part}`))
 }
 
+/** Styles of citation, and the words of languages for them. */
+function copyCiting() {
+  cpSync(join(root, "packages/core/citing"), join(web, "public/citing"), {
+    recursive: true,
+    filter: (path) => !path.endsWith(".md"),
+  })
+}
+
 const workers = join(web, "public/workers")
 /** WebAssembly by our names for it. */
 const modules = {
@@ -100,12 +110,14 @@ const modules = {
 }
 const tell = (addresses) => `globalThis.addresses=${JSON.stringify(addresses)};`
 
-/** How the workers are bundled. @param {{ addresses?: Record<string, string> }} ways names that tell their content, if they have such */
-export function workerBuild({ addresses } = {}) {
+const workerNames = ["layout", "file", "find", "paste", "picture", "spelling"].map((name) => `${name}.worker.ts`)
+/** What workers fetch when they need it. */
+const laterNames = ["citing.ts"]
+
+/** How the workers are bundled. @param {{ addresses?: Record<string, string>, names?: string[] }} ways names that tell their content, if they have such; and which of them */
+export function workerBuild({ addresses, names = [...laterNames, ...workerNames] } = {}) {
   return {
-    entryPoints: ["layout", "file", "find", "paste", "picture", "spelling"].map((name) =>
-      join(web, `src/workers/${name}.worker.ts`),
-    ),
+    entryPoints: names.map((name) => join(web, "src/workers", name)),
     outdir: workers,
     entryNames: addresses ? "[name]-[hash]" : "[name]",
     ...(addresses ? { banner: { js: tell(addresses) } } : {}),
@@ -118,7 +130,11 @@ export function workerBuild({ addresses } = {}) {
     // The speller asks for them where it runs without a page, which it does not here.
     external: ["fs", "path", "crypto"],
     // Its other build calls a module as if that were a function.
-    alias: { "hunspell-asm": join(dirname(require.resolve("hunspell-asm/package.json")), "dist/cjs/index.js") },
+    alias: {
+      "hunspell-asm": join(dirname(require.resolve("hunspell-asm/package.json")), "dist/cjs/index.js"),
+      // Lists of sources are read from what people bring, never from an address.
+      "sync-fetch": join(web, "src/workers/noFetch.ts"),
+    },
     logLevel: "error",
   }
 }
@@ -135,12 +151,13 @@ async function buildWorkers() {
     writeFileSync(join(workers, named), bytes)
     addresses[name] = `/workers/${named}`
   }
-  const { metafile } = await build(workerBuild({ addresses }))
-  const made = Object.entries(metafile.outputs).map(([path, { entryPoint }]) => [
-    basename(entryPoint).replace(/\.ts$/, ".js"),
-    `/workers/${basename(path)}`,
-  ])
-  return { ...addresses, ...Object.fromEntries(made) }
+  // Workers are told the addresses of what was made before them.
+  for (const names of [laterNames, workerNames]) {
+    const { metafile } = await build(workerBuild({ addresses, names }))
+    for (const [path, { entryPoint }] of Object.entries(metafile.outputs))
+      addresses[basename(entryPoint).replace(/\.ts$/, ".js")] = `/workers/${basename(path)}`
+  }
+  return addresses
 }
 
 function makeSymbols() {
@@ -161,13 +178,14 @@ export async function prepareWeb() {
   await copyFonts()
   copyPatterns()
   copyDictionaries()
+  copyCiting()
   makeSymbols()
 }
 
 function compress() {
   const cache = join(root, ".cache/brotli")
   mkdirSync(cache, { recursive: true })
-  for (const file of files(dist).filter((f) => /\.(js|css|ttf|wasm|aff|dic)$/.test(f))) {
+  for (const file of files(dist).filter((f) => /\.(js|css|ttf|wasm|aff|dic|csl|xml)$/.test(f))) {
     const font = /\.(ttf|aff|dic)$/.test(file)
     const kept = join(cache, file.split(/[\\/]/).pop() + ".br")
     if (font && existsSync(kept)) {

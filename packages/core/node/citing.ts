@@ -4,7 +4,7 @@ import { createRequire } from "node:module"
 import { join } from "node:path"
 import { citesSources, hasCiter, setCiter } from "../src/document"
 import { createCiter, type Citeproc } from "../src/sources"
-import { projectRoot } from "./typesetting"
+import { projectRoot } from "./root"
 import type { Node } from "prosemirror-model"
 
 function fileOf(folder: "styles" | "locales", name: string): string | undefined {

@@ -24,11 +24,10 @@ import { kinds } from "../src/formats/kinds"
 import { sheetPngs, startDrawing } from "../src/output/pixels"
 import { sheetsNamed } from "../src/output/printing"
 import { createSubsetter, writePdf, writeImposed, type PrintPlan, type Subsetter } from "../src/output"
+import { prepareCiting } from "./citing"
+import { projectRoot } from "./root"
 
-/** The folder of the project: where a program was started says nothing of it, so each program of ours names it. */
-export function projectRoot(): string {
-  return process.env.BIBLON_ROOT ?? process.cwd()
-}
+export { prepareCiting, projectRoot }
 
 const resolve = (name: string) => createRequire(join(projectRoot(), "package.json")).resolve(name)
 
@@ -109,6 +108,7 @@ export const pdfFormat: Format = {
 
 /** @param name what the document is called */
 export function layoutOf(doc: Node, setter: Typesetter = typesetter(), name = ""): Layout {
+  prepareCiting(doc)
   return furnished(setter, layoutDocument(setter, doc, { mode: "sheets", name }), valuesNow)
 }
 

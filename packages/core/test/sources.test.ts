@@ -28,6 +28,7 @@ import {
   citedSources,
   editHistory,
   insertCitation,
+  insertQuotation,
   putSources,
   referenceList,
   removeSource,
@@ -37,8 +38,7 @@ import {
 import { fragmentsOf, layoutDocument, shownText, type Layout } from "../src/layout"
 import { citationStyles, keyFor, locatorOf, sameSource, sourceOf, writeSources } from "../src/sources"
 import { readSources } from "../src/sources/reading"
-import { prepareCiting } from "../node/citing"
-import { layoutOf, pdfOf, typesetter } from "../node/typesetting"
+import { layoutOf, pdfOf, prepareCiting, typesetter } from "../node/typesetting"
 import { after, texts } from "./telling"
 import type { Node } from "prosemirror-model"
 
@@ -162,6 +162,18 @@ test("citations go into notes where the style has them there, and come back into
   expect(notesOf(noted.doc)).toHaveLength(1)
   const inside = at(noted, leavesOf(noted.doc).end(2))
   expect(notesOf(after(inside, cite([{ source: "marlowe2019" }], true)).doc)).toHaveLength(1)
+})
+
+test("a passage is quoted in the line, or a long one in a paragraph of its own, with its citation in the text or in a note", () => {
+  const item = { source: "sands2021", at: "14" }
+  const short = after(endOfFirst(begun()), insertQuotation("Nobody  hauls\nalone.", item, false))
+  expect(texts(short.doc)).toEqual(["The ferry crosses“Nobody hauls alone.” \ufffc", ""])
+  expect(shown(short.doc).texts).toEqual(["(Sands & Caddow, 2021, p. 14)"])
+  const long = after(endOfFirst(begun()), insertQuotation("word ".repeat(45), item, true))
+  expect(texts(long.doc)).toEqual(["The ferry crosses", `${"word ".repeat(45).trim()}\ufffc`, "", "\ufffc"])
+  expect(long.doc.child(0).child(1).attrs.style).toBe("quotation")
+  checkDocument(long.doc)
+  expect(after(long, undo).doc.toJSON()).toEqual(begun().doc.toJSON())
 })
 
 test("a citation is changed and taken away, the list of references put at the end and taken away", () => {

@@ -16,7 +16,7 @@ import { fillEdge, placeNumbers, type NumberPlace } from "@biblon/core/editing"
 import { formatFor, formats, isToldByContent, nameAndEnding, readFile } from "@biblon/core/formats"
 import type { FileRead, Format, NamedDocument } from "@biblon/core/formats/format"
 import { kinds } from "@biblon/core/formats/kinds"
-import { pdfFormat, pngsOf, printFile } from "@biblon/core/node"
+import { pdfFormat, pngsOf, prepareCiting, printFile } from "@biblon/core/node"
 import { usualDots } from "@biblon/core/output/pixels"
 import type { PrintPlan } from "@biblon/core/output/printing"
 
@@ -181,6 +181,7 @@ export async function writeOutput(
   to?: string,
   print?: PrintPlan,
 ): Promise<void> {
+  prepareCiting(named.doc)
   const { write, media } = formatThat("write", to === undefined ? path : `a.${to.replace(/^\./, "")}`)
   const assets = sourceOf(named)
   await writeWhole(path, print && media === pdfFormat.media ? printFile(named, print, assets) : write(named, assets))

@@ -24,7 +24,7 @@ function pathOf({ path }: Request): string | null {
 /** The exported application: compressed files where they were made beside the plain ones, and index.html for every route of the app. */
 export function serveApp(web: string): Router {
   const router = Router()
-  router.get(/\.(js|css|ttf|wasm|aff|dic)$/, (request, response, next) => {
+  router.get(/\.(js|css|ttf|wasm|aff|dic|csl|xml)$/, (request, response, next) => {
     const path = pathOf(request)
     if (path === null) return next()
     const compressed = join(web, path + ".br")

@@ -154,6 +154,7 @@ import {
   TreeView,
   X,
   type Icon,
+  Quotes,
 } from "../ui/icons"
 
 export interface Tool {
@@ -303,7 +304,8 @@ export const tools: readonly Tool[] = [
   { id: "back-to-text", name: "Back to the text", words: "leave close header footer note body", icon: ArrowUUpLeft, applies: (e) => edgeAt(e.doc, e.selection.head) !== null || noteHere(e) !== null, run: (session) => void session.going.backToText() },
   page("structure", "outline", "Outline", "headings navigate sections contents map", TreeView, "Headings by level: tap to go there, fold, drag to move a section with all in it."),
   page("structure", "sets", "Sets of faces and colours", "theme palette fonts design", Swatches),
-  tray("place", "Symbols, date and breaks", "insert special character emoji unicode arrow time clock today", Stamp, "Symbols by category or by name, the last ones first; date and time, fixed or kept up to date."),
+  page("place", "objects", "Symbols, date and breaks", "insert special character emoji unicode arrow time clock today", Stamp, "Symbols by category or by name, the last ones first; date and time, fixed or kept up to date."),
+  page("place", "sources", "Sources and citations", "cite citation reference bibliography works cited literature references list author date footnote style import bibtex ris book article quote", Quotes, "Type a part of a name and press the source: its citation stands at the caret. The style is changed for all at once, and the list of references makes itself."),
   page("check", "spelling", "Spelling", "spell check misspelt typos mistakes proofread errors dictionary words", ListMagnifyingGlass, "Words that look wrong have small dots below. Press one for what could be meant; Learn it for names. The Check tray goes through all of them."),
   { id: "next-wrong", name: "Next word that looks wrong", words: "spelling error mistake jump", icon: ListMagnifyingGlass, keys: ["F7"], run: (session) => void session.spelling.go(1) },
   { id: "suggest", name: "What could be meant", words: "spelling suggestions correct word", icon: ListMagnifyingGlass, keys: ["Mod+Alt+w"], run: (session) => session.suggestHere() },
@@ -342,12 +344,12 @@ export const tools: readonly Tool[] = [
   { id: "ruler", name: "Ruler", words: "tabs indents margin show hide", icon: Ruler, run: (session) => session.viewing.toggleRuler(), how: "Drag the pins for the first line and the edges, click to put a tab stop, drag one off to remove it. Arrow keys move a pin that has the focus." },
   { id: "flow", name: "Flow view", words: "wrap continuous screen view", icon: DeviceMobile, run: (session) => session.viewing.setMode("flow") },
   { id: "save", name: "Save", words: "keep store", keys: ["Mod+s"], run: (session) => session.opening.confirmSaved() },
-  { ...tray("place", "Table", "grid rows columns insert spreadsheet", Table, "Sweep over as many rows and columns as you need. Tab leads to the next cell and adds a row behind the last; rails along the table select, move and size."), id: "table" },
-  { ...tray("place", "Picture", "image photo drawing camera insert logo graphic", ImageIcon, "From a file, the camera, the clipboard, or our own drawings. Its corners size it, its stem turns it; how text goes round it is chosen in the Write tray."), id: "picture" },
+  { ...page("place", "objects", "Table", "grid rows columns insert spreadsheet", Table, "Sweep over as many rows and columns as you need. Tab leads to the next cell and adds a row behind the last; rails along the table select, move and size."), id: "table" },
+  { ...page("place", "objects", "Picture", "image photo drawing camera insert logo graphic", ImageIcon, "From a file, the camera, the clipboard, or our own drawings. Its corners size it, its stem turns it; how text goes round it is chosen in the Write tray."), id: "picture" },
   { ...page("write", "picture", "Shape the picture", "wrapping words beside crop rotate size alt text background remove brightness colour frame", ImageIcon), applies: (e) => pictureHere(e) !== null },
   command("caption-figure", "Caption: figure", "picture number label title below", insertCaption("Figure", "below"), { icon: ImageIcon }),
   command("caption-table", "Caption: table", "number label title above", insertCaption("Table", "above"), { icon: Table }),
-  { ...tray("place", "Refer to a figure, table or heading", "cross reference see number list of figures captions", Link), id: "reference" },
+  { ...page("place", "objects", "Refer to a figure, table or heading", "cross reference see number list of figures captions", Link), id: "reference" },
   command("row-above", "Row above", "table insert add", addRows("above"), { icon: RowsPlusTop }),
   command("row-below", "Row below", "table insert add", addRows("below"), { icon: RowsPlusBottom }),
   command("column-before", "Column before", "table insert add left", addColumns("before"), { icon: ColumnsPlusLeft }),

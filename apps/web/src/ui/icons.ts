@@ -88,3 +88,4 @@ export { FolderOpenIcon as FolderOpen } from "phosphor-react-native/src/icons/Fo
 export { FolderPlusIcon as FolderPlus } from "phosphor-react-native/src/icons/FolderPlus"
 export { StackIcon as Stack } from "phosphor-react-native/src/icons/Stack"
 export { ListMagnifyingGlassIcon as ListMagnifyingGlass } from "phosphor-react-native/src/icons/ListMagnifyingGlass"
+export { QuotesIcon as Quotes } from "phosphor-react-native/src/icons/Quotes"

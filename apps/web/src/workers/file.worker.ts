@@ -11,8 +11,9 @@ import { createSubsetter, writePdf, writeImposed, type PrintPlan } from "@biblon
 import { pictureAddress } from "@biblon/core/formats/html/page"
 import { zip } from "@biblon/core/formats/zip"
 import { sheetPngs, startDrawing, usualDots } from "@biblon/core/output/pixels"
+import { readSources, type BroughtSources } from "@biblon/core/sources/reading"
 import { addressOf } from "./addresses"
-import { keepPicture, openTypesetter, pictureBytes } from "./resources"
+import { keepPicture, openTypesetter, pictureBytes, prepareCiting } from "./resources"
 
 export type FileRequest =
   /** `content` is the document node as JSON text; `kept` are files that the server does not have yet. */
@@ -28,6 +29,8 @@ export type FileRequest =
   | { type: "read"; bytes: Uint8Array; file: string }
   /** Rules for documents, as their file. */
   | { type: "brief"; text: string }
+  /** A list of sources, as its file. */
+  | { type: "sources"; text: string }
 
 export type FileReply =
   | { type: "progress"; stage: "reading" | "layout" | "writing"; done: number; of: number }
@@ -41,6 +44,7 @@ export type FileReply =
       assets: readonly Uint8Array<ArrayBuffer>[]
     }
   | { type: "brief"; brief: Brief }
+  | ({ type: "sources" } & BroughtSources)
   /** `told`: in words for people. */
   | { type: "failed"; message: string; told: boolean }
 
@@ -100,9 +104,11 @@ async function perform(request: FileRequest): Promise<void> {
     )
   }
   if (request.type === "brief") return post({ type: "brief", brief: readBrief(request.text) })
+  if (request.type === "sources") return post({ type: "sources", ...readSources(request.text) })
   const { kind, name } = request
   for (const [asset, bytes] of request.kept) keepPicture(asset, bytes)
   const doc = Node.fromJSON(schema, JSON.parse(request.content))
+  await prepareCiting(doc)
   const made =
     kind === "pdf"
       ? await pdfOf(doc, name, request.plan)

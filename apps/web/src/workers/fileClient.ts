@@ -1,6 +1,7 @@
 import type { Brief } from "@biblon/core/document"
 import { kinds, type KindId } from "@biblon/core/formats/kinds"
 import type { PrintPlan } from "@biblon/core/output/printing"
+import type { BroughtSources } from "@biblon/core/sources/reading"
 import type { FileReply, FileRequest } from "./file.worker"
 import { addressOf } from "./addresses"
 
@@ -18,7 +19,7 @@ function perform(
   request: FileRequest,
   onProgress: (progress: FileProgress) => void,
   signal: AbortSignal,
-): Promise<Extract<FileReply, { type: "written" | "read" | "brief" }>> {
+): Promise<Extract<FileReply, { type: "written" | "read" | "brief" | "sources" }>> {
   return new Promise((resolve, reject) => {
     const worker = new Worker(addressOf("file.worker.js"), { type: "module" })
     const end = (act: () => void) => {
@@ -73,4 +74,11 @@ export async function readBriefFile(text: string): Promise<Brief> {
   const read = await perform({ type: "brief", text }, () => undefined, new AbortController().signal)
   if (read.type !== "brief") throw new Error("nothing was read")
   return read.brief
+}
+
+/** Reads a list of sources from the text of its file. Rejects with what is wrong with it. */
+export async function readSourcesFile(text: string): Promise<BroughtSources> {
+  const read = await perform({ type: "sources", text }, () => undefined, new AbortController().signal)
+  if (read.type !== "sources") throw new Error("nothing was read")
+  return read
 }

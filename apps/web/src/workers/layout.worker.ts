@@ -19,7 +19,7 @@ import {
   type PlacedSheet,
 } from "@biblon/core/layout"
 import type { FromLayout, LayoutReport, SentFurniture, SentSheet, SheetTable, ToLayout } from "./protocol"
-import { fetchAhead, openTypesetter } from "./resources"
+import { fetchAhead, openTypesetter, prepareCiting } from "./resources"
 
 const post = (message: FromLayout) => self.postMessage(message)
 
@@ -84,13 +84,19 @@ class LayoutDesk {
   /** A document, with what its first sheets are set in at hand. */
   private async read(content: string): Promise<Node> {
     const doc = Node.fromJSON(schema, JSON.parse(content))
-    await fetchAhead(doc)
+    await Promise.all([fetchAhead(doc), prepareCiting(doc)])
     return doc
   }
 
   private begin(seq: number): void {
     if (!this.doc) return
     this.seq = seq
+    // What is cited for the first time shows dots until the program for it is here.
+    void prepareCiting(this.doc).then((ready) => {
+      if (!ready) return
+      this.layout = null
+      this.begin(this.seq)
+    })
     this.composition = new Composition(this.typesetter, this.doc, this.spec, this.layout)
     this.show()
     this.report()

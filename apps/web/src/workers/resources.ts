@@ -1,7 +1,8 @@
 /** HarfBuzz, faces and hyphenation in a worker. What is not there yet is fetched, without going on, when a letter first needs it; the browser keeps the file. */
-import { valuesNow } from "@biblon/core/document"
+import { citesSources, hasCiter, setCiter, valuesNow } from "@biblon/core/document"
 import { FontLibrary, HarfBuzz, Hyphenator, MissingFaceError, Typesetter, wantedBy } from "@biblon/core/layout"
 import { faceAddress } from "@biblon/core/layout/catalogue"
+import { createCiter, type Citeproc } from "@biblon/core/sources/citer"
 import type { Node } from "prosemirror-model"
 import { addressOf } from "./addresses"
 
@@ -22,6 +23,29 @@ function fetchNow(address: string, what: string): Uint8Array<ArrayBuffer> {
   const bytes = new Uint8Array(request.response as ArrayBuffer)
   fetched.set(address, bytes)
   return bytes
+}
+
+const textAt = (address: string): string | undefined => {
+  try {
+    return new TextDecoder().decode(fetchNow(address, "A style of citation"))
+  } catch {
+    return undefined
+  }
+}
+
+/** Sees to it that the citations of a document can be shown. What cannot be had is asked for again. @returns whether they could not be before */
+export async function prepareCiting(doc: Node): Promise<boolean> {
+  if (hasCiter() || !citesSources(doc)) return false
+  const loaded = (await import(addressOf("citing.js")).catch(() => null)) as { default: Citeproc } | null
+  if (!loaded) return false
+  const program = loaded.default
+  setCiter(
+    createCiter(program, {
+      style: (id) => (/^[\w-]+$/.test(id) ? textAt(`/citing/styles/${id}.csl`) : undefined),
+      locale: (id) => (/^[\w-]+$/.test(id) ? textAt(`/citing/locales/${id}.xml`) : undefined),
+    }),
+  )
+  return true
 }
 
 const pictureAddress = (asset: string) => `/api/assets/${asset}`

@@ -11,6 +11,8 @@ import type { ParagraphFormat } from "./shapes"
 
 /** What stands between a heading and its number: dots, a line, or nothing but the number close behind it. Or a list of the sources that are cited. */
 export const contentsLooks = ["dotted", "ruled", "plain", "sources"] as const
+/** Those of lists of contents proper. */
+export const headingLooks = ["dotted", "ruled", "plain"] as const
 export type ContentsLook = (typeof contentsLooks)[number]
 
 export interface ContentsAttrs {

@@ -1,10 +1,11 @@
 /** Sources of the document, citations of them in the text or in notes, and the list of references. */
-import { TextSelection, type EditorState } from "prosemirror-state"
+import { TextSelection, type EditorState, type Transaction } from "prosemirror-state"
 import type { Node } from "prosemirror-model"
 import {
   bodyOf,
   citationFormat,
   citationItems,
+  citationsOf,
   contentsAttrs,
   documentAttrs,
   entryOf,
@@ -50,13 +51,16 @@ export function putSources(change: Readonly<Record<string, Source | null>>): Com
   }
 }
 
+const citedBy = new WeakMap<object, ReadonlySet<string>>()
+
 /** The keys of the sources that are cited. */
 export function citedSources(doc: Node): ReadonlySet<string> {
-  const cited = new Set<string>()
-  for (const leaf of leavesOf(doc).nodes)
-    leaf.forEach((child) => {
-      if (isCitation(child)) for (const { source } of citationItems(fieldAttrs(child).format)) cited.add(source)
-    })
+  const all = citationsOf(doc)
+  let cited = citedBy.get(all)
+  if (!cited) {
+    cited = new Set(all.flatMap(({ field }) => citationItems(fieldAttrs(field).format).map(({ source }) => source)))
+    citedBy.set(all, cited)
+  }
   return cited
 }
 
@@ -86,13 +90,56 @@ export function insertCitation(items: readonly CitationItem[], inNotes: boolean)
     if (!dispatch) return true
     const field = nodes.field.create({ kind: "citation", format }, null, typingMarks(state))
     const { tr } = state
-    if (inNotes && (kind === "body" || kind === "cell")) {
-      const key = newKey(state.doc)
-      tr.replaceWith(to, to, nodes.anchor.create({ story: key }))
-      tr.insert(tr.doc.content.size, noteFor(key, field))
-      tr.setSelection(TextSelection.create(tr.doc, to + 1))
-    } else tr.replaceSelectionWith(field, false)
+    const noted = inNotes && (kind === "body" || kind === "cell")
+    if (!noted) tr.deleteRange(from, to)
+    const end = putCitation(tr, noted ? to : from, field, noted)
+    tr.setSelection(TextSelection.create(tr.doc, end))
     dispatch(named(tr.scrollIntoView(), "Citation"))
+    return true
+  }
+}
+
+/** Puts a citation at a position, or the mark of a note with it. Returns where it ends. */
+function putCitation(tr: Transaction, pos: number, field: Node, noted: boolean): number {
+  const key = newKey(tr.doc)
+  tr.insert(pos, noted ? nodes.anchor.create({ story: key }) : field)
+  if (noted) tr.insert(tr.doc.content.size, noteFor(key, field.mark([])))
+  return pos + 1
+}
+
+/** Quotations of so many words stand alone where the brief says nothing else. */
+const longQuotation = 40
+
+/** Quotes a passage with its citation: in the line between quotation marks, or a long one in a paragraph of its own. */
+export function insertQuotation(words: string, item: CitationItem, inNotes: boolean): Command {
+  return (state, dispatch) => {
+    const { $from, from } = state.selection
+    const text = words.replace(/[\u0000-\u001f\s]+/g, " ").trim()
+    if (text === "" || !$from.parent.isTextblock) return false
+    const leaves = leavesOf(state.doc)
+    const { kind } = leaves.flow(leaves.at(from))
+    if (kind === "header" || kind === "footer") return false
+    if (!dispatch) return true
+    const { brief, styles } = documentAttrs(state.doc)
+    const long =
+      text.split(/\s+/).length >= (brief?.quotations?.words ?? longQuotation) && entryOf(styles.styles, "quotation")
+    const { tr } = state
+    const field = nodes.field.create({ kind: "citation", format: citationFormat([item]) })
+    const noted = inNotes && (kind === "body" || kind === "cell")
+    // The mark of a note stands close behind the words.
+    const gap = noted ? "" : " "
+    let at = from
+    if (long) {
+      at = $from.after()
+      tr.insert(at, paragraph("quotation", [schema.text(text + gap)]))
+      at += 1 + text.length + gap.length
+    } else {
+      tr.insertText(`\u201c${text}\u201d${gap}`)
+      at = tr.selection.from
+    }
+    const end = putCitation(tr, at, field, noted)
+    tr.setSelection(TextSelection.create(tr.doc, end))
+    dispatch(named(tr.scrollIntoView(), "Quotation"))
     return true
   }
 }

@@ -1,3 +1,4 @@
+/// <reference path="./modules.d.ts" />
 /** Lists of sources from files: BibTeX, RIS and CSL JSON. What is brought in is told by its content. */
 import { plugins } from "@citation-js/core"
 import "@citation-js/plugin-bibtex"

@@ -17,6 +17,7 @@ import { useDesk, useSession } from "../context"
 import type { Pressed } from "../store"
 import { trying } from "../trying"
 import { Act } from "../../ui/button"
+import { CitationOptions } from "../trays/place/sources/CitationOptions"
 import { WordCard } from "./WordCard"
 import { FloatingCard } from "./FloatingCard"
 import { Press } from "../../ui/bar"
@@ -83,6 +84,7 @@ function FieldOptions({ pos, kind, format }: FieldAttrs & { pos: number }) {
       <Choice label="Shows" value={part} options={parts} onChange={(next) => change({ format: `${next} ${place}` })} />
     )
   }
+  if (kind === "citation") return <CitationOptions pos={pos} format={format} />
   if (!isOfSheet(kind))
     return <Text className="font-ui text-[14px] text-ink">What the document is called on the shelf.</Text>
   const level = String(Number.parseInt(format) || 1)

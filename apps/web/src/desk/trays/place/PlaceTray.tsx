@@ -2,12 +2,13 @@ import { useState } from "react"
 import { Text, View } from "react-native"
 import { dateFormats, documentAttrs, formatDate } from "@biblon/core/document"
 import { insertField, insertText } from "@biblon/core/editing"
-import { SectionTitle, Segment, Segments } from "../../../ui/choice"
+import { PageTabs, SectionTitle, Segment, Segments } from "../../../ui/choice"
 import { useDesk, useSession } from "../../context"
 import { Tools } from "../Tools"
 import { Captions } from "./Captions"
 import { NoteNumbers } from "./NoteNumbers"
 import { Pictures } from "./Pictures"
+import { SourcesPage } from "./sources/SourcesPage"
 import { Symbols } from "./Symbols"
 import { TableGrid } from "./TableGrid"
 import { Press } from "../../../ui/bar"
@@ -41,7 +42,24 @@ function Dates() {
   )
 }
 
+const pages = [
+  ["objects", "Things"],
+  ["sources", "Sources"],
+] as const
+type Page = (typeof pages)[number][0]
+
 export function PlaceTray() {
+  const session = useSession()
+  const page = useDesk((s) => (s.pages.place ?? "objects") as Page)
+  return (
+    <View>
+      <PageTabs label="Place" pages={pages} page={page} onChoose={(next) => session.opening.tray("place", next)} />
+      {page === "sources" ? <SourcesPage /> : <Things />}
+    </View>
+  )
+}
+
+function Things() {
   return (
     <View>
       <TableGrid />

@@ -1,5 +1,5 @@
 import { View } from "react-native"
-import { contentsLooks, documentAttrs, limits, outlineLevel, type ContentsLook } from "@biblon/core/document"
+import { documentAttrs, headingLooks, limits, outlineLevel } from "@biblon/core/document"
 import {
   changeContents,
   contentsIn,
@@ -14,7 +14,7 @@ import { useTyped } from "../../../ui/typed"
 import { useDesk, useSession } from "../../context"
 import { TextField } from "../../../ui/field"
 
-const lookNames: Readonly<Record<ContentsLook, string>> = {
+const lookNames: Readonly<Record<(typeof headingLooks)[number], string>> = {
   dotted: "Dots to the number",
   ruled: "A line to the number",
   plain: "Number close behind",
@@ -25,7 +25,7 @@ export function Contents() {
   const session = useSession()
   const { levels, look } = useDesk(({ editor }) => {
     const found = editor ? contentsIn(editor) : null
-    return { levels: found?.levels ?? null, look: found?.look ?? usualContents.look }
+    return { levels: found?.levels ?? null, look: headingLooks.find((own) => own === found?.look) ?? "dotted" }
   })
   if (levels === null)
     return (
@@ -45,7 +45,7 @@ export function Contents() {
         <Choice
           label="Contents"
           value={look}
-          options={contentsLooks.map((own) => [own, lookNames[own]] as const)}
+          options={headingLooks.map((own) => [own, lookNames[own]] as const)}
           onChange={(next) => session.run(changeContents({ look: next }))}
         />
         <Choice
