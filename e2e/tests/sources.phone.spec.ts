@@ -22,5 +22,5 @@ test("on a phone a source is typed in, quoted with its page, and listed", async 
   await tray.getByRole("switch", { name: "List of references at the end" }).tap()
   await expect
     .poll(async () => (await desk.shown()).at(-2))
-    .toBe("Caddow, N., & Harbour Trust. (2026, May 4). Boards of the tide. https://saltmarsh.example/boards")
+    .toBe("Caddow, N. & Harbour Trust. (2026, May 4). Boards of the tide. https://saltmarsh.example/boards")
 })

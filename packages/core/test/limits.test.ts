@@ -10,8 +10,10 @@ import {
   paragraph,
   readyLists,
   schema,
+  type CitationItem,
   type LetterFormat,
   type ParagraphFormat,
+  type Source,
   coverNames,
   fieldKinds,
   gridOf,
@@ -22,6 +24,7 @@ import {
   noteRestarts,
 } from "../src/document"
 import { checkDocument } from "../src/document/reading"
+import { briefRules, followBrief, readyBriefs, setBrief } from "../src/brief"
 import { tidyRules } from "../src/checking"
 import * as editing from "../src/editing"
 import { editHistory, type Command } from "../src/editing"
@@ -51,6 +54,20 @@ const number = fc.oneof(
   fc.double({ noNaN: true, min: -5000, max: 5000 }),
 )
 const boolean = fc.boolean()
+const sourceKey = fc.oneof(fc.constantFrom("a", "b", "constructor", "__proto__", ""), fc.string({ maxLength: 90 }))
+const citationParts = fc.array(
+  fc.record<CitationItem>({ source: sourceKey, at: fc.string(), bare: boolean }, { requiredKeys: ["source"] }),
+  { minLength: 1, maxLength: 3 },
+)
+const sources = ["Tides", "Ropes"].map((title): Source => ({
+  kind: "book",
+  names: {},
+  fields: { title },
+  issued: "2019",
+  accessed: "",
+  remarks: "",
+  quotations: [],
+}))
 const colour = fc.constantFrom("#000000", "#7a1f4b")
 const key = fc.constantFrom("body", "heading1", "list", "constructor", "emphasis", "none", "__proto__")
 const definition = fc.constantFrom(...Object.keys(readyLists), "constructor", "own")
@@ -507,11 +524,28 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
   placeNumbers: fc
     .tuple(fc.option(fc.record({ edge, part: fc.constantFrom(0 as const, 1 as const, "outer" as const) })), text)
     .map(([place, pattern]) => editing.placeNumbers(place, pattern.replace(/[\t\n]/g, " "))),
+  putSources: fc.dictionary(sourceKey, fc.option(fc.constantFrom(...sources))).map(editing.putSources),
+  removeSource: sourceKey.map(editing.removeSource),
+  insertCitation: fc.tuple(citationParts, boolean).map(([items, notes]) => editing.insertCitation(items, notes)),
+  insertQuotation: fc
+    .tuple(text, citationParts, boolean)
+    .map(([words, [item], notes]) => editing.insertQuotation(words, item!, notes)),
+  changeCitation: fc.tuple(fc.nat(200), citationParts).map(
+    ([pos, items]): Command =>
+      (state, dispatch) =>
+        editing.changeCitation(editing.citationAt(state)?.pos ?? pos % state.doc.content.size, items)(state, dispatch),
+  ),
+  changeCitationStyle: fc
+    .tuple(fc.constantFrom("apa", "own", ""), boolean)
+    .map(([style, notes]) => editing.changeCitationStyle(style, notes)),
+  turnReferenceList: boolean.map(editing.turnReferenceList),
+  setBrief: fc.option(fc.constantFrom(...readyBriefs)).map(setBrief),
+  followBrief: fc.subarray([...briefRules], { minLength: 1 }).map((rules) => followBrief(rules, "Follows")),
 }
 
 /** What the folder gives that is no command, nor makes one. */
 const others = new Set(
-  "freeName referenceTargets usualLabels fitPicture pictureFormatHere pictureHere CellSelection endOfTable cellsHere cellsIn formulaHere likelyDivider linesHere partOf putBlock rowHeightHere selectRect selectedRect selectionBetween settle sortedRows stretchesOf tableHere breakBefore coverOf edges ensureEdge fieldAt isOfSheet putSetup typedNumber usualContents blanksBefore contentsIn markHere newKey noteHere numberPatterns numberPlace sectionHere setupHere turned Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf sampleAt samplesIn".split(
+  "freeName referenceTargets usualLabels fitPicture pictureFormatHere pictureHere CellSelection endOfTable cellsHere cellsIn formulaHere likelyDivider linesHere partOf putBlock rowHeightHere selectRect selectedRect selectionBetween settle sortedRows stretchesOf tableHere breakBefore coverOf edges ensureEdge fieldAt isOfSheet putSetup typedNumber usualContents blanksBefore contentsIn markHere newKey noteHere numberPatterns numberPlace sectionHere setupHere turned Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf sampleAt samplesIn propertyField citationAt citedSources referenceList".split(
     " ",
   ),
 )

@@ -4,11 +4,18 @@ import { fieldText } from "./fields"
 import { letterLook, paragraphLook } from "./look"
 import type { StyleSheet } from "./shapes"
 
-export function spokenText(styles: StyleSheet, paragraph: Node, from = 0, to = paragraph.content.size): string {
+/** @param shown what fields show that is computed from the document */
+export function spokenText(
+  styles: StyleSheet,
+  paragraph: Node,
+  from = 0,
+  to = paragraph.content.size,
+  shown?: ReadonlyMap<Node, string>,
+): string {
   const base = paragraphLook(styles, paragraph).letters
   return paragraph.textBetween(from, to, undefined, (leaf) =>
     leaf.type.name === "field"
-      ? fieldText(leaf, letterLook(styles, base, leaf.marks).language)
+      ? (shown?.get(leaf) ?? fieldText(leaf, letterLook(styles, base, leaf.marks).language))
       : (leaf.type.spec.leafText?.(leaf) ?? ""),
   )
 }

@@ -15,6 +15,7 @@ export const namespaces = {
   ct: `${office}package/2006/content-types`,
   cp: `${office}package/2006/metadata/core-properties`,
   ep: `${office}officeDocument/2006/extended-properties`,
+  b: `${office}officeDocument/2006/bibliography`,
   dc: "http://purl.org/dc/elements/1.1/",
   dcterms: "http://purl.org/dc/terms/",
 } as const
@@ -31,6 +32,8 @@ const prefixes = new Map<string, string>([
   [`${strict}drawingml/picture`, "pic"],
   [`${strict}officeDocument/math`, "m"],
   [`${strict}officeDocument/extendedProperties`, "ep"],
+  [`${strict}officeDocument/bibliography`, "b"],
+  ["urn:biblon:sources", "own"],
 ])
 
 /** Additions to the standard by which parts of a drawing are told, by the end of their names. */

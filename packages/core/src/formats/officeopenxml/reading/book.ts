@@ -1,5 +1,13 @@
 /** What all texts of one file share while it is read. */
-import { asName, nodes, paragraph, styleChain, type ParagraphFormat, type StyleSheet } from "../../../document"
+import {
+  asName,
+  nodes,
+  paragraph,
+  styleChain,
+  type ParagraphFormat,
+  type Sources,
+  type StyleSheet,
+} from "../../../document"
 import type { Node } from "prosemirror-model"
 import type { Leaving } from "../../leaving"
 import { sharing } from "../../sharing"
@@ -30,6 +38,7 @@ export class Book {
     /** Names of places to which something may refer. */
     readonly places: ReadonlySet<string>,
     readonly leaving: Leaving,
+    readonly sources: Sources,
   ) {
     this.pictures = new PictureReader(parts, leaving)
   }

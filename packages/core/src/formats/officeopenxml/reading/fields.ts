@@ -1,12 +1,15 @@
 /** Fields (ISO/IEC 29500-1, 17.16) by their instructions: those that are ours, and what of the others stays as text. */
-import { asName, type dateFormats, limits, type FieldAttrs } from "../../../document"
+import { asName, citationFormat, type dateFormats, limits, type FieldAttrs } from "../../../document"
 import { meanings } from "../../meanings"
+import { citationFrom } from "../sources"
 
 /** An instruction in its words: the name, what it is about, and switches with what follows them. */
 export interface Instruction {
   name: string
   words: readonly string[]
   switches: ReadonlyMap<string, string>
+  /** As it stands in the file. */
+  text: string
 }
 
 export function instructionOf(text: string): Instruction {
@@ -22,7 +25,7 @@ export function instructionOf(text: string): Instruction {
     } else if (i === 0 || !parts[i - 1]?.sign) words.push(word)
   })
   const [name = "", ...rest] = words
-  return { name: name.toUpperCase(), words: rest, switches }
+  return { name: name.toUpperCase(), words: rest, switches, text }
 }
 
 /** The way of ours in which a pattern such as "d MMMM yyyy" writes a date. */
@@ -54,7 +57,7 @@ export const datePatterns: Readonly<Record<keyof typeof dateFormats, string>> = 
 const propertyMeant = meanings({ title: "title", author: "author", subject: "subtitle", company: "organisation" })
 
 /** The field that an instruction means; null where what it showed last stays as text. */
-export function fieldOf({ name, words, switches }: Instruction): FieldAttrs | null {
+export function fieldOf({ name, words, switches, text }: Instruction): FieldAttrs | null {
   const [about = ""] = words
   switch (name) {
     case "PAGE":
@@ -96,6 +99,8 @@ export function fieldOf({ name, words, switches }: Instruction): FieldAttrs | nu
         name === "PAGEREF" ? "sheet" : switches.has("n") || switches.has("r") || switches.has("w") ? "number" : "words"
       return { kind: "reference", format: `${part} ${place}` }
     }
+    case "CITATION":
+      return { kind: "citation", format: citationFormat(citationFrom(text)) }
     default:
       return null
   }

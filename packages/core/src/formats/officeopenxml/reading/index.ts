@@ -20,6 +20,7 @@ import { meanings } from "../../meanings"
 import { withTrueReferences } from "../../trueReferences"
 import { child, textIn, type XmlElement } from "../../xml/parsing"
 import { Parts } from "../parts"
+import { sourcesFrom } from "../sources"
 import { Book } from "./book"
 import { Numbering } from "./numbering"
 import { readSection } from "./sections"
@@ -41,7 +42,11 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
   const styles = new Styles(part("styles"), theme, child(settings, "w:themeFontLang")?.attrs["w:val"])
   const numbering = new Numbering(part("numbering"), theme, leaving, styles.numberedBy)
   const sheet = styles.finish(numbering)
-  const book = new Book(parts, main, theme, styles, sheet, numbering, placesIn(parts.text(main)), leaving)
+  const more = [...parts.relations(main).values()].flatMap(({ type, target, external }) =>
+    type === "customXml" && !external ? (parts.xml(target) ?? []) : [],
+  )
+  const sources = sourcesFrom(more)
+  const book = new Book(parts, main, theme, styles, sheet, numbering, placesIn(parts.text(main)), leaving, sources)
 
   const body = new StoryReader(book, main, "body")
   const root = parts.xml(main, { of: new Set(["w:body"]), take: (own) => body.take(own) })
@@ -60,7 +65,13 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
   )
   const made = document(
     blocks,
-    { styles: { ...sheet, lists: numbering.lists }, setup, properties: propertiesOf(parts), notes: notesOf(settings) },
+    {
+      styles: { ...sheet, lists: numbering.lists },
+      setup,
+      properties: propertiesOf(parts),
+      notes: notesOf(settings),
+      sources,
+    },
     book.stories,
   )
   const doc = checkDocument(withoutOrphans(withTrueReferences(made, book.shown)))

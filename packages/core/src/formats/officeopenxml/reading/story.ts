@@ -16,6 +16,7 @@ import {
   type MarkName,
   type ParagraphFormat,
   type Style,
+  citationItems,
 } from "../../../document"
 import { Mark, type Node } from "prosemirror-model"
 import { child, isElement, textIn, within, type XmlElement } from "../../xml/parsing"
@@ -544,18 +545,22 @@ export class StoryReader {
       field.link = linkTo(
         (read.words[0] ?? "") + (read.switches.has("l") ? `#${asName(read.switches.get("l") ?? "")}` : ""),
       )
-    else if (read.name === "TOC" && !this.dropping) this.contents(field, read)
+    else if ((read.name === "TOC" || read.name === "BIBLIOGRAPHY") && !this.dropping) this.contents(field, read)
     else field.field = this.fieldHere(read)
   }
 
-  private contents(field: OpenField, { switches }: Instruction): void {
+  private contents(field: OpenField, { name, switches }: Instruction): void {
     if (this.kind !== "body") return
+    const sources = name === "BIBLIOGRAPHY"
+    if (sources && Object.keys(this.book.sources.list).length === 0) return
     const levels = Number(/(\d)\s*$/.exec(switches.get("o") ?? "")?.[1] ?? 3)
     const of = asName(switches.get("c") ?? "")
     field.contents = true
     if (this.current) this.current.touched = true
     this.flushPending()
-    this.blocks.push(nodes.contents.create({ levels: Math.min(9, Math.max(1, levels)), look: "dotted", of }))
+    this.blocks.push(
+      nodes.contents.create({ levels: Math.min(9, Math.max(1, levels)), look: sources ? "sources" : "dotted", of }),
+    )
   }
 
   /** A field that can stand in this text. */
@@ -567,8 +572,20 @@ export class StoryReader {
     if ((field.kind === "caption" || field.kind === "reference") && (this.kind === "edge" || this.kind === "note"))
       return null
     if (field.kind === "reference" && !this.book.places.has(field.format.replace(/^\w+ /, ""))) return null
+    if (field.kind === "citation") return this.cites(field) ? field : null
     if (field.format.length > limits.formula) return null
     return field
+  }
+
+  /** Whether a citation names sources that the file tells of. */
+  private cites({ format }: FieldAttrs): boolean {
+    const items = citationItems(format)
+    return (
+      this.kind !== "edge" &&
+      items.length > 0 &&
+      format.length <= limits.citation &&
+      items.every(({ source }) => Object.hasOwn(this.book.sources.list, source))
+    )
   }
 
   private endField(rPr: XmlElement | undefined): void {

@@ -14,6 +14,7 @@ import type { WriteSources } from "../../format"
 import { escapeXml, xml, xmlHead } from "../../xml/writing"
 import { zip } from "../../zip"
 import { namespaces } from "../names"
+import { sourceParts } from "../sources"
 import { part, WrittenParts } from "./parts"
 import { section } from "./sections"
 import { StoryWriter } from "./story"
@@ -137,6 +138,11 @@ export function writeOfficeOpenXml(doc: Node, sources: WriteSources): Uint8Array
       properties.organisation !== "" && xml("Company", null, escapeXml(properties.organisation)),
     ),
   )
+  sourceParts(documentAttrs(doc).sources).forEach((written, i) => {
+    const path = `customXml/item${i + 1}.xml`
+    files.set(path, written)
+    parts.relate(main, "customXml", `../${path}`)
+  })
   parts.relate("", "officeDocument", main)
   parts.relate(
     "",

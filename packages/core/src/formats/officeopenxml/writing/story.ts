@@ -20,11 +20,13 @@ import {
   type GridCell,
   type LetterFormat,
   type ListPlace,
+  citationItems,
 } from "../../../document"
 import type { Mark, Node } from "prosemirror-model"
 import { escapeXml, xml } from "../../xml/writing"
 import { datePatterns } from "../reading/fields"
 import { runProperties } from "./letters"
+import { citationInstruction } from "../sources"
 import { paragraphProperties } from "./paragraphs"
 import { assetOf, drawing } from "./pictures"
 import type { WrittenParts } from "./parts"
@@ -225,8 +227,9 @@ export class StoryWriter {
 
   /** A list of contents: a field that other programs fill when they are asked to; what it shows now stands in it. */
   private contents(node: Node): string {
-    const { levels, of } = contentsAttrs(node)
-    const instruction = of === "" ? `TOC \\o "1-${levels}" \\h \\z \\u` : `TOC \\h \\z \\c "${of}"`
+    const { levels, look, of } = contentsAttrs(node)
+    const instruction =
+      look === "sources" ? "BIBLIOGRAPHY" : of === "" ? `TOC \\o "1-${levels}" \\h \\z \\u` : `TOC \\h \\z \\c "${of}"`
     const sign = (type: string, dirty?: number) =>
       xml("w:r", null, xml("w:fldChar", { "w:fldCharType": type, "w:dirty": dirty }))
     const begin =
@@ -237,11 +240,15 @@ export class StoryWriter {
     if (entries.length === 0) return xml("w:p", null, begin, sign("end"))
     return entries
       .map(({ node: entry }, i) => {
-        const { format } = paragraphAttrs(entry)
+        const { format, style } = paragraphAttrs(entry)
         return xml(
           "w:p",
           null,
-          paragraphProperties(format ?? {}, {}, false),
+          paragraphProperties(
+            format ?? {},
+            look === "sources" ? { style: this.parts.styles.paragraphId(style) } : {},
+            false,
+          ),
           i === 0 && begin,
           this.inline(entry.children, null),
           i === entries.length - 1 && sign("end"),
@@ -400,6 +407,7 @@ function instructionFor(field: Node, parts: WrittenParts): string | null {
       return part === "sheet" ? `PAGEREF ${name} \\h` : `REF ${name}${part === "number" ? " \\r" : ""} \\h`
     }
     case "citation":
+      return citationInstruction(citationItems(format))
     case "formula":
       return null
   }

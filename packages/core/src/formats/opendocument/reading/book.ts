@@ -1,5 +1,13 @@
 /** What all texts of one file share while it is read. */
-import { entryOf, levelOf, nodes, readyLists, type ParagraphFormat, type StyleSheet } from "../../../document"
+import {
+  entryOf,
+  levelOf,
+  nodes,
+  readyLists,
+  type ParagraphFormat,
+  type StyleSheet,
+  type Sources,
+} from "../../../document"
 import type { Node } from "prosemirror-model"
 import { assetName } from "../../assets"
 import type { Leaving } from "../../leaving"
@@ -7,6 +15,7 @@ import { sharing } from "../../sharing"
 import { withoutTables } from "../../withoutTables"
 import { checkPicture, PictureError } from "../../pictureFile"
 import { child, childrenNamed, isElement, textIn, type XmlElement } from "../../xml/parsing"
+import { sourceOfMark } from "../sources"
 import { cleanPath } from "../../zip"
 import type { Lists } from "./lists"
 import type { Styles } from "./styles"
@@ -30,7 +39,22 @@ export class Book {
     private readonly file: (path: string) => Uint8Array | undefined,
     /** List styles, and those of dates, by name. */
     private readonly named: ReadonlyMap<string, XmlElement>,
+    private kept: Sources,
   ) {}
+
+  /** The sources of the file: those that it keeps for us, and those that its citations tell of. */
+  get sources(): Sources {
+    return this.kept
+  }
+
+  /** Sees to it that what a mark cites is among the sources. Returns whether it is. */
+  cites(mark: XmlElement, key: string): boolean {
+    if (entryOf(this.kept.list, key)) return true
+    const source = sourceOfMark(mark)
+    if (!source || (Object.keys(source.fields).length === 0 && Object.keys(source.names).length === 0)) return false
+    this.kept = { ...this.kept, list: { ...this.kept.list, [key]: source } }
+    return true
+  }
 
   /** The same values as one object. */
   readonly same = sharing<Partial<ParagraphFormat>>()

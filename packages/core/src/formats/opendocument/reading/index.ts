@@ -22,6 +22,7 @@ import { Leaving } from "../../leaving"
 import { formMeant } from "../numberForms"
 import { withTrueReferences } from "../../trueReferences"
 import { child, childrenNamed, isElement, parseXml, textIn, xmlText, type XmlElement } from "../../xml/parsing"
+import { sourcesFromMeta } from "../sources"
 import { isZip, unzip } from "../../zip"
 import { prefixOf } from "../names"
 import { Book, namedIn } from "./book"
@@ -80,7 +81,7 @@ export function readOpenDocument(bytes: Uint8Array, { progress }: ReadOptions = 
   const [ofContent, ofStyles] = [child(content, "office:automatic-styles"), child(common, "office:automatic-styles")]
   const lists = new Lists(context)
   const listed = namedIn([named, ofStyles, ofContent])
-  const book = new Book(lists, leaving, file, listed)
+  const book = new Book(lists, leaving, file, listed, sourcesFromMeta(meta))
   const styles = new Styles(named, ofContent, context)
   const outline = listed.get("list outline")
   const sheetStyles = styles.sheet((element, key) => {
@@ -111,6 +112,7 @@ export function readOpenDocument(bytes: Uint8Array, { progress }: ReadOptions = 
       setup,
       properties: propertiesOf(meta),
       notes: notesOf(named),
+      sources: book.sources,
     },
     book.stories,
   )

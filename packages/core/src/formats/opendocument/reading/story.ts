@@ -19,11 +19,15 @@ import {
   type ParagraphFormat,
   type PictureFormat,
   type TableFormat,
+  citationFormat,
+  citationItems,
+  fieldAttrs,
 } from "../../../document"
 import { Mark, type Node } from "prosemirror-model"
 import { meanings } from "../../meanings"
 import { squared } from "../../squared"
 import { child, childrenNamed, isElement, textIn, within, type XmlElement } from "../../xml/parsing"
+import { itemOfMark } from "../sources"
 import type { Book } from "./book"
 import { borderOf, colourOf, edgesOf, lengthOf } from "./properties"
 import type { Styles } from "./styles"
@@ -51,6 +55,7 @@ interface ListNow {
 
 const contentsKinds = meanings<string>({
   "text:table-of-content": "",
+  "text:bibliography": "",
   "text:illustration-index": "Figure",
   "text:table-index": "Table",
 })
@@ -123,9 +128,15 @@ export class StoryReader {
     const source = element.children.filter(isElement).find((own) => own.name.endsWith("-source"))
     const levels = bound(Number(source?.attrs["text:outline-level"] ?? 3) || 3, [1, 9])
     const label = asName(source?.attrs["text:caption-sequence-name"] ?? "") || of
+    const sources = element.name === "text:bibliography"
+    // A list of sources that nothing tells of stays as it stands there.
+    if (sources && Object.keys(this.book.sources.list).length === 0)
+      return void this.takeAll(child(element, "text:index-body"))
     const title = within(element, "text:index-title")
     if (title) this.takeAll(title)
-    this.blocks.push(nodes.contents.create({ levels, look: "dotted", of: of === "" ? "" : label }))
+    this.blocks.push(
+      nodes.contents.create({ levels, look: sources ? "sources" : "dotted", of: of === "" ? "" : label }),
+    )
   }
 
   // ---- lists
@@ -313,6 +324,7 @@ export class StoryReader {
       case "text:ruby":
         return this.inlineAll(child(element, "text:ruby-base"), letters, style)
     }
+    if (name === "text:bibliography-mark" && this.cite(element, letters, style)) return
     const field = this.fieldOf(element)
     if (field) {
       const node = nodes.field.create(field, null, this.marks(letters, style))
@@ -320,6 +332,22 @@ export class StoryReader {
       this.nodes.push(node)
       this.place = null
     } else this.inlineAll(element, letters, style)
+  }
+
+  /** A citation, or one more source of the one before it. Returns false where what it shows stays as text. */
+  private cite(element: XmlElement, letters: Partial<LetterFormat>, style: string): boolean {
+    const read = this.kind === "edge" ? null : itemOfMark(element)
+    if (!read || !this.book.cites(element, read.item.source)) return false
+    const before = this.nodes.at(-1)
+    const joins = read.joined && before?.type === nodes.field && fieldAttrs(before).kind === "citation" ? before : null
+    const format = citationFormat([...(joins ? citationItems(fieldAttrs(joins).format) : []), read.item])
+    if (format.length > limits.citation) return false
+    if (joins) this.nodes.pop()
+    const node = nodes.field.create({ kind: "citation", format }, null, joins?.marks ?? this.marks(letters, style))
+    this.book.shown.set(node, (joins ? this.book.shown.get(joins) : undefined) ?? textIn(element))
+    this.nodes.push(node)
+    this.place = null
+    return true
   }
 
   private note(element: XmlElement): void {

@@ -16,6 +16,7 @@ import {
 import type { Node } from "prosemirror-model"
 import type { WriteSources } from "../../format"
 import { escapeXml, xml, xmlHead } from "../../xml/writing"
+import { sourcesProperty } from "../sources"
 import { zip } from "../../zip"
 import { namespaces, textType } from "../names"
 import { formLetters } from "../numberForms"
@@ -208,6 +209,7 @@ export function writeOpenDocument(doc: Node, sources: WriteSources): Uint8Array 
       word("dc:subject", properties.subtitle),
       word("meta:initial-creator", properties.author),
       word("dc:creator", properties.author),
+      sourcesProperty(documentAttrs(doc).sources),
     ),
   )
   const entry = (path: string, type: string) =>

@@ -23,9 +23,13 @@ import {
   type LetterFormat,
   type ListPlace,
   type ParagraphFormat,
+  citationItems,
+  documentAttrs,
+  entryOf,
 } from "../../../document"
 import type { Mark, Node } from "prosemirror-model"
 import { escapeXml, xml, type XmlValues } from "../../xml/writing"
+import { citationMark } from "../sources"
 import type { Written } from "./written"
 import { border, points } from "./properties"
 import type { AutomaticStyles } from "./styles"
@@ -280,6 +284,13 @@ export class StoryWriter {
           shown,
         )
       }
+      case "citation": {
+        const { list } = documentAttrs(this.written.doc).sources
+        const items = citationItems(format)
+        return items.length === 0
+          ? shown
+          : items.map((item, i) => citationMark(item, entryOf(list, item.source), i === 0, shown)).join("")
+      }
       default:
         return shown
     }
@@ -349,12 +360,14 @@ export class StoryWriter {
 
   /** A list of contents, with what it shows now. */
   private contents(node: Node): string {
-    const { levels, of } = contentsAttrs(node)
+    const { levels, look, of } = contentsAttrs(node)
     const entries = entriesOf(this.written.doc, node, this.width, null).map(({ node: entry }) =>
       this.paragraph(entry, null),
     )
     const id = this.written.nextId("Contents")
     const body = xml("text:index-body", null, ...entries)
+    if (look === "sources")
+      return xml("text:bibliography", { "text:name": id }, xml("text:bibliography-source", null), body)
     if (of === "")
       return xml(
         "text:table-of-content",
