@@ -124,18 +124,32 @@ await wide.getByRole("button", { name: "Pier" }).scrollIntoViewIfNeeded()
 await wide.getByRole("button", { name: "Side by side" }).click()
 await shot(wide, "cover-wide")
 await wide.keyboard.press("Control+z")
-await at("Tides and timetables", "promise made", "Structure", "Outline")
+await at("Tides and timetables", "promise made", "Check", "Brief")
+await wide.getByRole("button", { name: /psychology/ }).click()
+await wide.getByText(/rules agree/).waitFor()
+await shot(wide, "brief-wide")
+await wide.getByRole("tab", { name: "Brief" }).focus()
+await wide.getByRole("button", { name: "No brief" }).click()
+await at("Tides and timetables", "promise made", "Place", "Sources")
+await wide.getByLabel("File with sources").setInputFiles({
+  name: "literature.bib",
+  mimeType: "text/plain",
+  buffer:
+    Buffer.from(`@article{a, author={Marlowe, Ida and van der Meer, Jan}, title={Hauling ropes in tidal water}, journal={Journal of Estuaries}, year=2019, volume=12, number=3, pages={12--34}}
+@book{b, author={Sands, Ben}, title={Tides and people}, year=2001, publisher={Harbour Press}, address={Saltmarsh}}
+@book{c, author={Caddow, Nell}, title={A winter on the chain}, year=2014, publisher={Harbour Press}, address={Saltmarsh}}`),
+})
+await wide.getByText("3 sources came in.").waitFor()
+await wide.getByRole("combobox", { name: "Style" }).selectOption("chicago-fullnote-bibliography")
+await wide.mouse.click(...(await middle(wide, "promise made")))
+await wide.keyboard.press("End")
+for (const name of ["Cite Marlowe", "Cite Sands"]) await wide.getByRole("button", { name }).click()
+await wide.locator(".block.note", { hasText: "Tides and People" }).first().waitFor()
 await wide.mouse.move(800, 400)
-await wide.mouse.wheel(0, 1250)
-await wide.locator(".block.note").first().waitFor()
-await wide.mouse.wheel(0, 560)
-await shot(wide, "notes-wide")
+await wide.mouse.wheel(0, 420)
+await shot(wide, "sources-wide")
 await at("The first week", "Saturday", "Write", "Table")
 await shot(wide, "tables-wide")
-await at("Risk report", "weather", "Write", "Letters")
-await wide.getByRole("button", { name: "Lines and capitals" }).click()
-await shot(wide, "letters-wide")
-
 await at("What passengers ask, draft", "Take with you", "Check", "Tidy")
 await wide.getByRole("button", { name: /^Lists typed by hand/ }).click()
 await shot(wide, "check-wide")

@@ -1,6 +1,7 @@
 import { existsSync } from "node:fs"
 import { createServer, type Server } from "node:http"
 import { join } from "node:path"
+import { projectRoot } from "@biblon/core/node"
 import express, { type NextFunction, type Request, type Response } from "express"
 import { guard, hostsFrom } from "./guard"
 import { isStorageError, storageReason } from "./live/room"
@@ -15,6 +16,9 @@ import { AssetStore } from "./store/assets"
 import { openDatabase } from "./store/database"
 import { JobQueue } from "./outside/queue"
 import { outsideRoutes } from "./routes/outside"
+import { Library } from "./lookup/library"
+import { Lexicon } from "./lookup/words"
+import { lookupRoutes } from "./routes/lookup"
 import { DocumentStore } from "./store/documents"
 import { Searching } from "./store/searching"
 import { shippedStarters } from "./starters/starters"
@@ -75,6 +79,7 @@ export function createApp({ database, web, hosts: setting }: AppOptions): App {
     assetRoutes(assets),
     documentRoutes(store, starters, rooms, pictures),
     outsideRoutes(jobs),
+    lookupRoutes(new Lexicon(projectRoot()), new Library()),
     shelfRoutes(store, new ShelfStore(db), rooms, new Searching(db, store)),
   )
   app.use("/api", (_request, response) => {

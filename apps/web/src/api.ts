@@ -5,6 +5,8 @@ import type {
   AddedPicture,
   FoundDocument,
   JobHead,
+  LibraryMood,
+  Meanings,
   Outside,
   Problem,
   ShelfChange,
@@ -12,6 +14,7 @@ import type {
   ShelfEntry,
   Starter,
   Trouble,
+  Work,
 } from "@biblon/wire"
 
 export class NotThere extends Error {}
@@ -50,6 +53,13 @@ export const api = {
   /** Begins a document in a folder: blank, or as a copy of a starter. */
   begin: (folder: string | null, starter?: string) =>
     json<ShelfEntry>(ask("/documents", sending("POST", { folder, starter }))),
+  /** What an English word means. */
+  meanings: (word: string, signal: AbortSignal) =>
+    json<Meanings>(ask(`/lookup/words?of=${encodeURIComponent(word)}`, { signal })),
+  /** What the library holds of some words. */
+  works: (words: string, signal: AbortSignal) =>
+    json<{ found: Work[]; mood: LibraryMood }>(ask(`/lookup/library?of=${encodeURIComponent(words)}`, { signal })),
+  setLibraryMood: (mood: LibraryMood) => ask("/lookup/library/mood", sending("PUT", { mood })),
   starters: () => json<Starter[]>(ask("/starters")),
   /** Keeps a copy of a document as a starter. */
   makeStarter: (id: string) => json<Starter>(ask(`/documents/${id}/starter`, { method: "POST" })),

@@ -194,6 +194,36 @@ export type AddedPicture = z.infer<typeof AddedPicture>
 export type ShelfEntry = z.infer<typeof ShelfEntry>
 export type Folder = z.infer<typeof Folder>
 export type ShelfContents = z.infer<typeof ShelfContents>
+/** One meaning of a word. */
+export const Meaning = z.object({
+  part: z.enum(["noun", "verb", "adjective", "adverb"]),
+  sense: z.string(),
+  examples: z.array(z.string()),
+  /** Others that mean the same. */
+  words: z.array(z.string()),
+})
+export const Meanings = z.object({ word: z.string(), meanings: z.array(Meaning) })
+
+/** Something that the library holds, with passages and the pages on which they stand. */
+export const Work = z.object({
+  id: z.string(),
+  kind: z.enum(["book", "article-journal"]),
+  authors: z.array(z.object({ family: z.string(), given: z.string() })),
+  title: z.string(),
+  year: z.number().int(),
+  publisher: z.string().optional(),
+  place: z.string().optional(),
+  journal: z.string().optional(),
+  volume: z.string().optional(),
+  issue: z.string().optional(),
+  pages: z.string().optional(),
+  passages: z.array(z.object({ words: z.string(), page: z.string() })),
+})
+
+/** How the library answers: that is provoked, to see that one can live with it. */
+export const LibraryMood = z.enum(["well", "slow", "silent"])
+export const LibraryChange = z.object({ mood: LibraryMood })
+
 export type ShelfChange = z.infer<typeof ShelfChange>
 export type FoundDocument = z.infer<typeof FoundDocument>
 export type Rename = z.infer<typeof Rename>
@@ -204,3 +234,7 @@ export type FromApp = z.infer<typeof FromApp>
 export type FromServer = z.infer<typeof FromServer>
 export type AddedFont = z.infer<typeof AddedFont>
 export type Problem = z.infer<typeof Problem>
+export type Meaning = z.infer<typeof Meaning>
+export type Meanings = z.infer<typeof Meanings>
+export type Work = z.infer<typeof Work>
+export type LibraryMood = z.infer<typeof LibraryMood>

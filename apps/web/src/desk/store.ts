@@ -24,6 +24,7 @@ export type TrayId =
   | "corrections"
   | "brought"
   | "check"
+  | "lookup"
 export type ViewMode = "flow" | "sheets" | "reading"
 
 /** Something in the text that was pressed, and of which a card tells: a field, a word that looks wrong, or where something begins. */

@@ -1,6 +1,7 @@
 /** The trays of the desk. What is in them: trays/contents.ts. */
 import {
   Article,
+  BookOpen,
   ClockCounterClockwise,
   ListMagnifyingGlass,
   MagicWand,
@@ -37,6 +38,7 @@ export const trays: readonly TrayKind[] = [
   { id: "document", name: "Document", icon: Globe, stage: false },
   { id: "changes", name: "What was done", icon: ClockCounterClockwise, stage: false },
   { id: "find", name: "Find and replace", icon: MagnifyingGlass, stage: false },
+  { id: "lookup", name: "Look up", icon: BookOpen, stage: false },
   { id: "corrections", name: "Corrections", icon: MagicWand, stage: false },
   { id: "brought", name: "What came otherwise", icon: FileArrowUp, stage: false },
   { id: "help", name: "Help", icon: Question, stage: false },

@@ -9,6 +9,7 @@ import { DeliverTray } from "./DeliverTray"
 import { DocumentTray } from "./DocumentTray"
 import { FindTray } from "./FindTray"
 import { HelpTray } from "./HelpTray"
+import { LookUpTray } from "./lookup/LookUpTray"
 import { PlaceTray } from "./place/PlaceTray"
 import { TrailTray } from "./TrailTray"
 import { SheetTray } from "./sheet/SheetTray"
@@ -28,5 +29,6 @@ export const contents: Readonly<Record<TrayId, ComponentType>> = {
   corrections: CorrectionsTray,
   brought: BroughtTray,
   check: CheckTray,
+  lookup: LookUpTray,
   help: HelpTray,
 }
