@@ -149,6 +149,7 @@ function workOf(topic: Topic, t: number, n: number): Work {
   const begins = 3 + mixed(t, n + 2, 180)
   const [lead = ""] = [topic.titles[n % topic.titles.length]]
   const book = n % 4 === 0
+  const year = 1994 + mixed(t + 1, n, 31)
   const [publisher = "", place = ""] = presses[(t + n) % presses.length] ?? []
   const passages = topic.passages
     .filter((_own, i) => (i + n) % 2 === 0 || n % 5 === 0)
@@ -160,8 +161,8 @@ function workOf(topic: Topic, t: number, n: number): Work {
     title:
       n < topic.titles.length
         ? `${lead}: ${["Notes on", "A History of", "Essays on"][n]} ${topic.about}`
-        : `${lead}: ${["A Survey of", "New Light on", "Questions about", "The Uses of"][n % 4]} ${topic.about}, ${1950 + mixed(t, n, 60)}–${2012 + (n % 10)}`,
-    year: 1994 + mixed(t + 1, n, 31),
+        : `${lead}: ${["A Survey of", "New Light on", "Questions about", "The Uses of"][n % 4]} ${topic.about}, ${year - 12 - mixed(t, n, 60)}–${year - 2 - (n % 7)}`,
+    year,
     ...(book
       ? { publisher, place }
       : {

@@ -44,7 +44,7 @@ function judgeParagraphs(
   )
 }
 
-export const hasSpacing = ({ rule, value }: LineSpacing, asked: number) =>
+const hasSpacing = ({ rule, value }: LineSpacing, asked: number) =>
   rule === "multiple" && Math.abs(value - asked) < 0.01
 /** Centred lines, as those of a title typed by hand, neither go in nor are justified. */
 const plain = ({ kind, look }: BriefParagraph) => kind === "text" && look.paragraph.align !== "center"

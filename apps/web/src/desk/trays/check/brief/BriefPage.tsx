@@ -1,5 +1,5 @@
 /** The rules that the document must follow: what agrees, what does not, where, and what puts it right. */
-import { useState } from "react"
+import { useEffect, useRef, useState } from "react"
 import { Text, View } from "react-native"
 import {
   briefRules,
@@ -111,12 +111,15 @@ function Rule({ verdict, brief, changing }: { verdict: Verdict; brief: Brief; ch
 /** Rules that could be added, and the name. */
 function Changing({ brief }: { brief: Brief }) {
   const session = useSession()
+  const top = useRef<HTMLDivElement>(null)
+  // The button that led here stands at the end of the list.
+  useEffect(() => top.current?.scrollIntoView({ block: "center" }), [])
   const name = useTyped(brief.name ?? "", (typed) => {
     if (typed.trim() !== "") session.run(changeBrief({ name: typed.trim() }))
   })
   const lacking = briefRules.filter((rule) => brief[rule] === undefined)
   return (
-    <View className="mt-2 gap-2">
+    <div ref={top} className="mt-2 flex flex-col gap-2">
       <TextField label="Name of the brief" maxLength={limits.name} {...name} />
       {lacking.length > 0 ? (
         <Choice<BriefRule>
@@ -127,7 +130,7 @@ function Changing({ brief }: { brief: Brief }) {
           onChange={(rule) => session.run(changeBrief({ [rule]: usualRules[rule] }))}
         />
       ) : null}
-    </View>
+    </div>
   )
 }
 
