@@ -10,6 +10,7 @@ import { measureLiving } from "./living"
 import { measurePhone } from "./phone"
 import { measurePictures } from "./pictures"
 import { measureShelf } from "./shelf"
+import { measurePapers } from "./papers"
 import { measureSpelling } from "./spelling"
 import { measureTables } from "./tables"
 
@@ -18,6 +19,7 @@ const living = await measureLiving()
 const everything = measureEverything()
 const files = await measureFormats()
 const spelling = await measureSpelling()
+const papers = measurePapers()
 const browser = await launch()
 const engine = await measureEngine(browser)
 const growth = await measureGrowth(browser)
@@ -40,6 +42,7 @@ const figures = Object.fromEntries(
     ...pictures,
     ...shelf,
     ...spelling,
+    ...papers,
     ...files,
   }).map(([name, value]) => [name, typeof value === "number" ? Math.round(value * 1000) / 1000 : value]),
 )
@@ -106,6 +109,11 @@ else {
     [`  frames over 50 ms in a fling, of ${pictures.picturesFrames}`, pictures.picturesSlowFrames, "0"],
     ["  a picture dragged over a full sheet, layout of a step, median, ms", pictures.floatDragMs, "16.7"],
     ["  the ground of 12 million pixels taken away, ms", pictures.backgroundMs, "none"],
+    ["a paper of 100 sheets held against its brief, ms", papers.briefMs100, "300"],
+    ["the same after a letter, ms", papers.briefAgainMs, "50"],
+    ["a paper of 100 sheets looked through for what is untidy, ms", papers.tidyMs100, "300"],
+    ["the same after a letter, ms", papers.tidyAgainMs, "50"],
+    ["600 citations of 200 sources in another style, ms", papers.citationStyleMs, "1,000"],
     ["spelling of 1,000 sheets, against Hunspell alone on the words that differ", spelling.spellingVsHunspell, "1.2"],
     ["a shelf of 10,000 documents opened to its first row, ms", shelf.shelfOpenMs10000, "none"],
     ["  longest task while it opens, ms", shelf.shelfOpenTaskMs, "50"],

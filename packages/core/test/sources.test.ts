@@ -1,5 +1,8 @@
+import { readFileSync } from "node:fs"
+import { join } from "node:path"
 import fc from "fast-check"
 import { EditorState, TextSelection } from "prosemirror-state"
+import { Transform } from "prosemirror-transform"
 import {
   citationFormat,
   citationItems,
@@ -13,6 +16,7 @@ import {
   p,
   paragraph,
   plainShown,
+  setEntries,
   setCiter,
   sourceKinds,
   storiesOf,
@@ -162,6 +166,44 @@ test("citations go into notes where the style has them there, and come back into
   expect(notesOf(noted.doc)).toHaveLength(1)
   const inside = at(noted, leavesOf(noted.doc).end(2))
   expect(notesOf(after(inside, cite([{ source: "marlowe2019" }], true)).doc)).toHaveLength(1)
+})
+
+test("citations that are made each alone are those that are made in their order", () => {
+  const twin = source({ ...marlowe, fields: { ...marlowe.fields, title: "Slack water" } })
+  const items = fc.array(
+    fc.record<CitationItem>(
+      {
+        source: fc.constantFrom("marlowe2019", "sands2021", "twin"),
+        at: fc.constantFrom("12", "ch. 3"),
+        before: fc.constant("see"),
+        bare: fc.constant(true),
+      },
+      { requiredKeys: ["source"] },
+    ),
+    { minLength: 1, maxLength: 3 },
+  )
+  const inText = citationStyles.filter(({ notes }) => !notes)
+  fc.assert(
+    fc.property(
+      fc.array(items, { minLength: 1, maxLength: 5 }),
+      fc.constantFrom(...inText),
+      (citations, { id, name }) => {
+        let state = after(begun(), putSources({ twin }))
+        for (const own of citations) state = after(endOfFirst(state), cite(own))
+        const xml = `${readFileSync(join(__dirname, "../citing/styles", `${id}.csl`), "utf8")}<!-- position="first" -->`
+        const [alone, inOrder] = [
+          { style: id, own: null },
+          { style: "own", own: { name, notes: false, xml } },
+        ].map((how) =>
+          shown(
+            setEntries(new Transform(state.doc), null, "sources", { ...documentAttrs(state.doc).sources, ...how }).doc,
+          ),
+        )
+        expect(alone).toEqual(inOrder)
+      },
+    ),
+    { numRuns: 12 },
+  )
 })
 
 test("a passage is quoted in the line, or a long one in a paragraph of its own, with its citation in the text or in a note", () => {
