@@ -4,7 +4,7 @@ import { chromiumOptions as launchOptions } from "../scripts/chromium.mjs"
 export default defineConfig({
   testDir: "tests",
   outputDir: "../test-results/journeys",
-  timeout: 60_000,
+  timeout: 90_000,
   expect: { timeout: 15_000 },
   workers: 2,
   // The machine is shared: what fails beside a noisy neighbour is run once more, and named at the end.

@@ -31,7 +31,7 @@ function PartField({ part, value, onChange }: { part: RulePart; value: unknown; 
         <LengthField
           label={label}
           value={value as number}
-          min={0}
+          min={part.least ?? 0}
           max={part.most}
           {...(part.points ? { inPoints: true } : {})}
           onChange={onChange}

@@ -6,7 +6,7 @@ import { languageOptions } from "../../../languages"
 
 /** A value inside a rule, by the keys that lead to it. */
 export type RulePart = { label: string; path: readonly (string | number)[] } & (
-  | { kind: "length"; most: number; points?: boolean }
+  | { kind: "length"; most: number; least?: number; points?: boolean }
   | { kind: "number"; range: Range; step: number }
   | { kind: "choice"; options: readonly (readonly [value: string | number, name: string])[] }
   | { kind: "text"; most: number }
@@ -82,8 +82,8 @@ export function partsOf<R extends BriefRule>(rule: R, asked: NonNullable<Brief[R
       return [{ label: "Language", path: [], kind: "choice", options: languageOptions(asked as string) }]
     case "paper":
       return [
-        { label: "Width", path: ["width"], kind: "length", most: limits.paper[1] },
-        { label: "Height", path: ["height"], kind: "length", most: limits.paper[1] },
+        { label: "Width", path: ["width"], kind: "length", least: limits.paper[0], most: limits.paper[1] },
+        { label: "Height", path: ["height"], kind: "length", least: limits.paper[0], most: limits.paper[1] },
       ]
     case "margins":
       return (["top", "right", "bottom", "left"] as const).map((side) => ({

@@ -123,8 +123,10 @@ export function namesFrom(text: string): Name[] {
     .map((own) => own.trim())
     .filter((own) => own !== "")
     .slice(0, 200)
-    .map((own) => {
-      const [family = "", ...given] = own.split(",").map((part) => part.trim())
-      return given.length === 0 || given.join("") === "" ? { literal: family } : { family, given: given.join(", ") }
+    .flatMap((own): Name[] => {
+      const [family = "", ...others] = own.split(",").map((part) => part.trim())
+      const given = others.filter((part) => part !== "").join(", ")
+      if (family !== "" && given !== "") return [{ family, given }]
+      return family !== "" || given !== "" ? [{ literal: family || given }] : []
     })
 }
