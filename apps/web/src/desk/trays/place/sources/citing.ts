@@ -5,6 +5,10 @@ import { citationStyles, keyFor, sameSource } from "@biblon/core/sources"
 import type { DeskSession } from "../../../session"
 import { keepSources } from "./library"
 
+/** How a button of the page looks that is a word. */
+export const wordButton =
+  "flex h-11 shrink-0 items-center rounded-button px-3 font-ui-bold text-[14px] text-murex hover:bg-murex-soft/50 wide:h-9"
+
 /** Whether citations stand in notes. */
 export function inNotes({ style, own }: Sources): boolean {
   return style === "own" ? own?.notes === true : citationStyles.some(({ id, notes }) => id === style && notes)
