@@ -73,6 +73,15 @@ test("what a place becomes can be read beforehand", () => {
   expect(read("typedLists")[1]?.after).toBe("1. Wait for the flag.")
 })
 
+test("straight quotation marks become curved where the text has curved ones, and stay where it has none", () => {
+  const straight = `"Wait," she said, "for the ferry's bell" (12" deep)`
+  expect(mended("mixedMarks", p(straight)).count).toBe(0)
+  expect(mended("mixedMarks", p("“Slack.”"), p(straight)).texts).toEqual([
+    "“Slack.”",
+    `“Wait,” she said, “for the ferry’s bell” (12" deep)`,
+  ])
+})
+
 test("what is put right keeps its look", () => {
   const { doc } = mended("doubleWords", p("at ", letters("slack slack", { bold: true }), " water"))
   const leaf = leavesOf(doc).node(0)

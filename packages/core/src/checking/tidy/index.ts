@@ -3,7 +3,7 @@ import type { Finding, Rule } from "./rule"
 import { blankParagraphs, blanksAsTab, blanksAtStart, blanksToSheet } from "./spacing"
 import { boldHeadings, skippedLevels, typedLists } from "./structure"
 import { deadLinks, idleFormatting, silentPictures, unusedStyles } from "./traces"
-import { blankBeforeSign, blanksAtEnd, doubleBlanks, doubleWords, openBrackets } from "./words"
+import { blankBeforeSign, blanksAtEnd, doubleBlanks, doubleWords, mixedMarks, openBrackets } from "./words"
 
 export { previewOf } from "./preview"
 export type { Finding, Rule } from "./rule"
@@ -21,6 +21,7 @@ export const tidyRules: readonly Rule[] = [
   doubleBlanks,
   blankBeforeSign,
   blanksAtEnd,
+  mixedMarks,
   openBrackets,
   idleFormatting,
   deadLinks,

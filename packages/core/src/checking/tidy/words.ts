@@ -1,4 +1,5 @@
 /** Slips of the hand in every language: words and blanks written twice, blanks before a comma. */
+import type { Node } from "prosemirror-model"
 import { leavesOf, textOf } from "../../document"
 import type { Finding, Rule } from "./rule"
 import { matches, textRule } from "./text"
@@ -51,6 +52,35 @@ export const blanksAtEnd = textRule(
     return from > 0 && to - from > 1 ? [{ from, to, text: "" }] : []
   },
 )
+
+const curved = /[“”„‘’«»]/
+const curvedIn = new WeakMap<Node, boolean>()
+
+function isCurved(paragraph: Node): boolean {
+  let found = curvedIn.get(paragraph)
+  if (found === undefined) curvedIn.set(paragraph, (found = curved.test(textOf(paragraph))))
+  return found
+}
+
+/** Straight marks with the curved ones that belong there. Behind a figure they are inches or minutes. */
+const straightMarks = textRule(
+  {
+    id: "mixedMarks",
+    name: "Straight quotation marks among curved ones",
+    why: "Marks of two kinds look as if the text came from two hands.",
+    act: "Curved ones",
+  },
+  (text) =>
+    [
+      ...matches(text, /(?<!\d)"/g, ({ index = 0 }) => (/^$|[\s([{–—“]/.test(text.charAt(index - 1)) ? "“" : "”")),
+      ...matches(text, /(?<=\p{L})'(?=\p{L})/gu, () => "’"),
+    ].sort((a, b) => a.from - b.from),
+)
+
+export const mixedMarks: Rule = {
+  ...straightMarks,
+  find: (doc) => (leavesOf(doc).nodes.some(isCurved) ? straightMarks.find(doc) : []),
+}
 
 const closing: Readonly<Record<string, string>> = { "(": ")", "[": "]", "“": "”", "«": "»" }
 
