@@ -113,7 +113,10 @@ function Changing({ brief }: { brief: Brief }) {
   const session = useSession()
   const top = useRef<HTMLDivElement>(null)
   // The button that led here stands at the end of the list.
-  useEffect(() => top.current?.scrollIntoView({ block: "center" }), [])
+  useEffect(() => {
+    // It gives a promise in some browsers, which an effect must not.
+    void top.current?.scrollIntoView({ block: "center" })
+  }, [])
   const name = useTyped(brief.name ?? "", (typed) => {
     if (typed.trim() !== "") session.run(changeBrief({ name: typed.trim() }))
   })
