@@ -1,4 +1,4 @@
-/** A document's brief: setting it, changing it, and making the document follow it. What is judged: checking/brief. */
+/** A document's brief: setting it, changing it, and making the document follow it. What is judged: index.ts. */
 import type { Node } from "prosemirror-model"
 import type { Transaction } from "prosemirror-state"
 import {
@@ -13,15 +13,12 @@ import {
   fitParagraph,
   headingsOf,
   leavesOf,
-  lineOf,
   marks,
   paragraph,
   paragraphAttrs,
-  partsOfLine,
   schema,
   sectionsOf,
   setEntries,
-  storiesOf,
   styleLook,
   textOf,
   type Brief,
@@ -32,7 +29,7 @@ import {
   type Style,
   type StyleSheet,
 } from "../document"
-import { ensureEdge, named, propertyField, putSetup, quoted, type Command } from "../editing"
+import { changeEdgeLine, ensureEdge, named, propertyField, putSetup, quoted, type Command } from "../editing"
 import { titleBlockOf } from "./front"
 import { paragraphsFor, unlike, type Asked, type BriefRule } from "./judging"
 import { running, type BriefParagraph } from "./paragraphs"
@@ -139,13 +136,7 @@ function mendParagraphs<P extends keyof ParagraphFormat>(
 function mendEdge(tr: Transaction, { edge, part, text, first }: Asked<"numbers">): void {
   const put = (section: number, variant: EdgeVariant, shows: boolean, own: boolean) => {
     const key = ensureEdge(tr, section, edge, variant, own)
-    const story = storiesOf(tr.doc).get(key)
-    const line = story?.node.firstChild
-    if (!story || !line?.isTextblock) return
-    const parts = partsOfLine(line)
-    parts[part] = shows ? edgeNodes(text) : []
-    const content = lineOf(parts)
-    if (!content.eq(line.content)) tr.replaceWith(story.pos + 2, story.pos + 2 + line.content.size, content)
+    changeEdgeLine(tr, key, (parts) => parts.map((own, i) => (i === part ? (shows ? edgeNodes(text) : []) : own)))
   }
   const all = plainSections(tr.doc).map(({ number }) => number)
   const opening = all[0] ?? 0

@@ -1,7 +1,7 @@
 /** What stands before the text of a paper: its title, and who wrote it. */
 import type { Node } from "prosemirror-model"
 import { documentAttrs, fieldAttrs, nodes, textOf, type Brief, type Properties } from "../document"
-import { countWords } from "../checking"
+import { leafWords } from "../checking"
 import { allParagraphs } from "./paragraphs"
 
 /** Words of the longest paragraph that stands before the text, as a name or date does. */
@@ -14,7 +14,7 @@ function titleLines(doc: Node): readonly { leaf: number; node: Node; title: bool
   const found: { leaf: number; node: Node; title: boolean }[] = []
   for (const { leaf, node, kind } of allParagraphs(doc).slice(0, mostLines)) {
     const title = kind === "title" || kind === "subtitle"
-    if (!title && (kind !== "text" || countWords(textOf(node)) > longestLine)) break
+    if (!title && (kind !== "text" || leafWords(node) > longestLine)) break
     found.push({ leaf, node, title: kind === "title" })
   }
   return found

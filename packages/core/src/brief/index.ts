@@ -1,6 +1,6 @@
 import type { Node } from "prosemirror-model"
-import { documentAttrs, textOf, type Brief } from "../document"
-import { countWords } from "../checking"
+import { documentAttrs, type Brief } from "../document"
+import { leafWords } from "../checking"
 import { paragraphsFor, type Asked, type BriefRule, type Judge, type Judgement, type World } from "./judging"
 import { judgeCaptions, judgeHeadings, judgeQuotations, judgeReferences, judgeTitleBlock } from "./parts"
 import { propertyWords } from "./front"
@@ -28,7 +28,7 @@ const judgeLength: Judge<"length"> = (doc, { unit, least, most }, { sheets }) =>
     unit === "sheets"
       ? sheets
       : paragraphsFor(doc).reduce(
-          (sum, { kind, node }) => (kind === "reference" || kind === "note" ? sum : sum + countWords(textOf(node))),
+          (sum, { kind, node }) => (kind === "reference" || kind === "note" ? sum : sum + leafWords(node)),
           0,
         )
   if (count === null) return { agrees: true, found: "", places: [], mends: false }

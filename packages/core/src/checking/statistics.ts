@@ -16,7 +16,8 @@ export function countWords(text: string): number {
 
 const counted = new WeakMap<Node, number>()
 
-function leafWords(leaf: Node): number {
+/** Words in a paragraph, counted once. */
+export function leafWords(leaf: Node): number {
   let words = counted.get(leaf)
   if (words === undefined) counted.set(leaf, (words = countWords(textOf(leaf))))
   return words

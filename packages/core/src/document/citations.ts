@@ -5,7 +5,7 @@
 import type { Node } from "prosemirror-model"
 import { bodyOf, documentAttrs } from "./schema"
 import { fieldAttrs } from "./fields"
-import { leavesOf, leavesOfBody, onlyText } from "./leaves"
+import { blocksOf, leavesOf, leavesOfBody, onlyText } from "./leaves"
 import type { Sources } from "./shapes"
 
 /** One of the sources of a citation. */
@@ -150,7 +150,9 @@ export function citesSources(doc: Node): boolean {
 const mostKnown = 20
 
 export function listsSources(doc: Node): boolean {
-  return bodyOf(doc).children.some(({ type, attrs }) => type.name === "contents" && attrs.look === "sources")
+  const { nodes: blocks, flat } = blocksOf(bodyOf(doc))
+  // Most bodies are known to hold nothing but paragraphs.
+  return !flat && blocks.some(({ type, attrs }) => type.name === "contents" && attrs.look === "sources")
 }
 
 /** What the citations of a document show now, in their order. */

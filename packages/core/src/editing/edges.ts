@@ -1,5 +1,5 @@
 /** What stands at the heads and feet of sheets: lines of three parts, in stories of their own. */
-import { Fragment } from "prosemirror-model"
+import { Fragment, type Node } from "prosemirror-model"
 import { TextSelection, type Transaction } from "prosemirror-state"
 import {
   edgeAt,
@@ -9,6 +9,7 @@ import {
   fitParagraph,
   nodes,
   paragraph,
+  partsOfLine,
   lineOf,
   sectionsOf,
   storiesOf,
@@ -63,6 +64,15 @@ export function ensureEdge(
   tr.insert(tr.doc.content.size, nodes.story.create({ key, kind: edge === "head" ? "header" : "footer" }, content))
   putSetup(tr, here, { ...here.setup, [edge]: { ...here.setup[edge], [variant]: key } })
   return key
+}
+
+/** Changes the parts of the line that a head or foot is. */
+export function changeEdgeLine(tr: Transaction, key: string, change: (parts: Node[][]) => readonly Node[][]): void {
+  const story = storiesOf(tr.doc).get(key)
+  const line = story?.node.firstChild
+  if (!story || !line?.isTextblock) return
+  const content = lineOf(change(partsOfLine(line)))
+  if (!content.eq(line.content)) tr.replaceWith(story.pos + 2, story.pos + 2 + line.content.size, content)
 }
 
 /**

@@ -5,7 +5,6 @@ import {
   edgeAt,
   edgeStory,
   fieldAttrs,
-  lineOf,
   nodes,
   partsOfLine,
   schema,
@@ -17,7 +16,7 @@ import {
   type Section,
 } from "../document"
 import type { Command } from "./command"
-import { edges, ensureEdge } from "./edges"
+import { changeEdgeLine, edges, ensureEdge } from "./edges"
 import { named } from "./history"
 import { putSetup, sectionHere } from "./setup"
 
@@ -92,17 +91,14 @@ export function placeNumbers(place: NumberPlace | null, pattern: string): Comman
         const shown = edgeStory(sectionsOf(tr.doc), section, edge, variant)
         if (!here && shown === null) continue
         const key = here ? ensureEdge(tr, section, edge, variant, false) : (shown as string)
-        const story = storiesOf(tr.doc).get(key)
-        const line = story?.node.firstChild
-        if (!story || !line?.isTextblock) continue
-        const parts = partsOfLine(line).map(withoutNumber)
-        if (here) {
+        changeEdgeLine(tr, key, (all) => {
+          const parts = all.map(withoutNumber)
+          if (!here) return parts
           const part = place.part === "outer" ? (variant === "left" ? 0 : 2) : place.part
           const own = parts[part] as Node[]
           parts[part] = [...own, ...(own.length > 0 ? [schema.text(" ")] : []), ...numberIn(pattern)]
-        }
-        const content = lineOf(parts)
-        if (!content.eq(line.content)) tr.replaceWith(story.pos + 2, story.pos + 2 + line.content.size, content)
+          return parts
+        })
       }
     if (!tr.docChanged) return false
     dispatch(named(tr, place ? "Numbers of the sheets" : "No numbers"))
