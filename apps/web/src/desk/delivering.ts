@@ -1,5 +1,5 @@
 /** The finished document leaves: as a file, or to the printer by way of the same file. */
-import { keepUrl, saveFile } from "../ui/saving"
+import { fileNamed, keepUrl, saveFile } from "../ui/saving"
 import { kinds, type KindId } from "@biblon/core/formats/kinds"
 import { assetsOf } from "@biblon/core/document"
 import type { PrintPlan } from "@biblon/core/output/printing"
@@ -14,7 +14,7 @@ const newJobId = () => `job-${Date.now().toString(36)}-${Math.random().toString(
 
 function fileName(name: string | null, kind: KindId, archive: boolean): string {
   const ending = archive ? ".zip" : kinds[kind].endings[0]
-  return `${(name ?? "Document").replace(/[\\/:*?"<>|]/g, " ").trim() || "Document"}${ending}`
+  return `${fileNamed(name, "Document")}${ending}`
 }
 
 export class Delivery {

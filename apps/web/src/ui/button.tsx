@@ -85,6 +85,10 @@ export function Act({
   )
 }
 
+/** How words look that are pressed and do more than `Act` can: are tried, or ask for a file. */
+export const wordLook =
+  "flex h-11 shrink-0 items-center rounded-button px-3 font-ui-bold text-[14px] text-murex hover:bg-murex-soft/50 wide:h-9"
+
 /** Something that is on or off, as wide as its words. */
 export function Chip({ label, on, onPress }: { label: string; on: boolean; onPress: () => void }) {
   return (

@@ -5,6 +5,7 @@ import { Text, View } from "react-native"
 import { previewOf, untidy, type Finding, type Rule } from "@biblon/core/checking"
 import { mendAll } from "@biblon/core/editing"
 import { Press } from "../../../ui/bar"
+import { wordLook } from "../../../ui/button"
 import { Glyph, inkSoft } from "../../../ui/glyph"
 import { CaretDown, CaretUp } from "../../../ui/icons"
 import { useSession } from "../../context"
@@ -35,9 +36,6 @@ function Reading({ doc, finding }: { doc: Node; finding: Finding }) {
 /** The same rule in the document as it is when it is put right, at all its places or the n-th. */
 const mending = (rule: Rule, n: number | null) =>
   mendAll([(now) => rule.find(now).filter((_own, i) => n === null || i === n)], `Tidied: ${rule.name.toLowerCase()}`)
-
-const button =
-  "flex h-11 shrink-0 items-center rounded-button px-3 font-ui-bold text-[14px] text-murex hover:bg-murex-soft/50 wide:h-9"
 
 function Kind({ doc, rule, findings }: Found & { doc: Node }) {
   const session = useSession()
@@ -71,7 +69,7 @@ function Kind({ doc, rule, findings }: Found & { doc: Node }) {
                 <Reading doc={doc} finding={finding} />
               </Press>
               {finding.mend ? (
-                <Press className={button} {...trying(session, mending(rule, i))}>
+                <Press className={wordLook} {...trying(session, mending(rule, i))}>
                   {rule.act}
                 </Press>
               ) : null}
@@ -83,7 +81,7 @@ function Kind({ doc, rule, findings }: Found & { doc: Node }) {
         </View>
       ) : null}
       {able && findings.length > 1 ? (
-        <Press className={button} {...trying(session, mending(rule, null))}>
+        <Press className={wordLook} {...trying(session, mending(rule, null))}>
           {findings.length === 2 ? `${rule.act}, in both places` : `${rule.act}, in all ${findings.length} places`}
         </Press>
       ) : null}

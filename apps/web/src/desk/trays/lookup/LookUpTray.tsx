@@ -1,18 +1,19 @@
 /** A word or phrase looked up beside the text: what it means, and what a library holds of it. */
 import { useEffect, useState } from "react"
 import { Text, View } from "react-native"
-import { documentAttrs, textOf, type Source } from "@biblon/core/document"
-import { insertQuotation, repairText, wordAround } from "@biblon/core/editing"
+import { textOf, type Source } from "@biblon/core/document"
+import { repairText, wordAround } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
 import type { LibraryMood, Meaning, Work } from "@biblon/wire"
 import { api } from "../../../api"
 import { Press } from "../../../ui/bar"
-import { Chip } from "../../../ui/button"
+import { Chip, wordLook } from "../../../ui/button"
 import { Fold, PageTabs, Segment, Segments } from "../../../ui/choice"
 import { TextField } from "../../../ui/field"
 import { useDesk, useSession } from "../../context"
-import { addSources, inNotes } from "../place/sources/citing"
-import { useAnswer } from "./useAnswer"
+import { addSources, quote } from "../place/sources/citing"
+import { blankSource } from "../place/sources/SourceForm"
+import { useAnswer, type Answer } from "./useAnswer"
 
 const pages = [
   ["words", "Words"],
@@ -27,8 +28,10 @@ const longest = 80
 function wordsHere({ doc, selection }: EditorState): { text: string; from: number; to: number } {
   const { $head, empty } = selection
   if (!empty) {
-    const text = doc.textBetween(selection.from, selection.to, " ").trim()
-    return { text: text.length <= longest ? text : "", from: selection.from, to: selection.to }
+    // What is selected may be the whole of a long document.
+    const { from, to } = selection
+    const text = to - from > longest * 10 ? "" : doc.textBetween(from, to, " ").trim()
+    return { text: text.length <= longest ? text : "", from, to }
   }
   if (!$head.parent.isTextblock) return { text: "", from: $head.pos, to: $head.pos }
   const { from, to } = wordAround(textOf($head.parent), $head.parentOffset)
@@ -76,15 +79,12 @@ function Words({ asked }: { asked: string }) {
   return (
     <>
       <Status
+        asked={asked}
+        answer={answer}
         waiting={waiting}
-        problem={answer?.problem ?? null}
-        words={
-          asked === ""
-            ? "Put the caret into a word, or type one above."
-            : answer?.found?.meanings.length === 0
-              ? `Nothing is known of “${answer.of}”. The words here are English.`
-              : ""
-        }
+        before="Put the caret into a word, or type one above."
+        nothing={(of) => `Nothing is known of “${of}”. The words here are English.`}
+        count={answer?.found?.meanings.length}
       />
       <View role="list" aria-label="Meanings">
         {answer?.found?.meanings.map((meaning, i) => (
@@ -95,7 +95,26 @@ function Words({ asked }: { asked: string }) {
   )
 }
 
-function Status({ waiting, problem, words }: { waiting: boolean; problem: string | null; words: string }) {
+/** What there is to say beside what was found: how to ask, that it is asked, that it is in vain. */
+function Status({
+  asked,
+  answer,
+  waiting,
+  before,
+  nothing,
+  count,
+}: {
+  asked: string
+  answer: Answer<unknown> | null
+  waiting: boolean
+  /** Said before anything is asked. */
+  before: string
+  nothing: (of: string) => string
+  /** How much was found. */
+  count: number | undefined
+}) {
+  const problem = answer?.problem ?? null
+  const words = asked === "" ? before : answer && count === 0 ? nothing(answer.of) : ""
   const said = waiting ? "Looking…" : (problem ?? words)
   return said ? (
     <Text
@@ -129,24 +148,19 @@ function sourceOfWork({
     page: at,
   }).filter(([, value]) => value !== undefined && value !== "")
   return {
+    ...blankSource,
     kind,
     names: { author: authors },
     fields: Object.fromEntries(fields) as Source["fields"],
     issued: String(year),
-    accessed: "",
-    remarks: "",
-    quotations: [],
   }
 }
 
 function WorkRow({ work }: { work: Work }) {
   const session = useSession()
-  const quote = (words: string, page: string) => {
+  const take = (words: string, page: string) => {
     const [source] = addSources(session, [{ key: null, source: sourceOfWork(work) }]).keys
-    const { now } = session
-    if (!now || source === undefined) return
-    session.run(insertQuotation(words, { source, at: page }, inNotes(documentAttrs(now.doc).sources)))
-    session.focus()
+    if (source !== undefined) quote(session, source, words, page)
   }
   const { authors, year, title, journal, publisher } = work
   return (
@@ -159,7 +173,7 @@ function WorkRow({ work }: { work: Work }) {
         <Press
           key={words}
           aria-label={`Quote: ${words}`}
-          onClick={() => quote(words, page)}
+          onClick={() => take(words, page)}
           className="mt-1 flex min-h-[44px] w-full flex-col justify-center rounded-button border-l-2 border-line px-2 py-1 text-left hover:bg-murex-soft/50"
         >
           <span className="font-ui text-[14px] leading-5 text-ink">{`“${words}”`}</span>
@@ -194,21 +208,15 @@ function LibraryPage({ asked }: { asked: string }) {
   return (
     <>
       <Status
+        asked={asked}
+        answer={answer}
         waiting={waiting}
-        problem={answer?.problem ?? null}
-        words={
-          asked === ""
-            ? "Type a subject, a name or a year."
-            : answer?.found?.found.length === 0
-              ? `The library holds nothing of “${answer.of}”.`
-              : ""
-        }
+        before="Type a subject, a name or a year."
+        nothing={(of) => `The library holds nothing of “${of}”.`}
+        count={answer?.found?.found.length}
       />
       {answer?.problem && !waiting ? (
-        <Press
-          className="flex h-11 items-center rounded-button px-3 font-ui-bold text-[14px] text-murex hover:bg-murex-soft/50 wide:h-9"
-          onClick={() => setAgain((n) => n + 1)}
-        >
+        <Press className={wordLook} onClick={() => setAgain((n) => n + 1)}>
           Ask again
         </Press>
       ) : null}

@@ -1,11 +1,12 @@
 /** Which brief a document follows: one that ships, one of a person's own, one from a file, or what the document itself is like. */
-import { useRef, useState } from "react"
+import { useState } from "react"
 import { Text, View } from "react-native"
 import { briefOf, readyBriefs, setBrief } from "@biblon/core/brief"
 import type { Brief } from "@biblon/core/document"
 import { Press } from "../../../../ui/bar"
 import { IconButton } from "../../../../ui/button"
 import { SectionTitle } from "../../../../ui/choice"
+import { FilePress } from "../../../../ui/FilePress"
 import { Trash } from "../../../../ui/icons"
 import { readBriefFile } from "../../../../workers/fileClient"
 import { useDesk, useSession } from "../../../context"
@@ -20,7 +21,6 @@ export function BriefChoice({ onChosen }: { onChosen: () => void }) {
   const session = useSession()
   const name = useDesk((s) => s.name)
   const own = useOwnBriefs((s) => s.briefs)
-  const input = useRef<HTMLInputElement>(null)
   const [trouble, setTrouble] = useState("")
   const choose = (brief: Brief) => {
     setTrouble("")
@@ -36,8 +36,7 @@ export function BriefChoice({ onChosen }: { onChosen: () => void }) {
       setTrouble(`${(error as Error).message}.`)
     }
   }
-  const bring = async (file: File | undefined) => {
-    if (!file) return
+  const bring = async (file: File) => {
     if (file.size > largest) return setTrouble("This file is too large to hold a brief.")
     await read(await file.text(), true)
   }
@@ -76,21 +75,10 @@ export function BriefChoice({ onChosen }: { onChosen: () => void }) {
         </Press>
       </View>
       <View className="flex-row">
-        <Press className={row} onClick={() => input.current?.click()}>
+        <FilePress className={row} label="File with a brief" accept=".json,application/json" onFile={bring}>
           From a file
-        </Press>
+        </FilePress>
       </View>
-      <input
-        ref={input}
-        type="file"
-        accept=".json,application/json"
-        aria-label="File with a brief"
-        className="hidden"
-        onChange={(event) => {
-          void bring(event.target.files?.[0])
-          event.target.value = ""
-        }}
-      />
       {trouble ? (
         <Text role="alert" className="mt-2 font-ui text-[14px] text-madder">
           {trouble}

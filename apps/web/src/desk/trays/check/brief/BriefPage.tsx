@@ -13,9 +13,10 @@ import {
 } from "@biblon/core/brief"
 import { documentAttrs, limits, type Brief } from "@biblon/core/document"
 import { Press } from "../../../../ui/bar"
+import { wordLook } from "../../../../ui/button"
 import { Choice } from "../../../../ui/choice"
 import { TextField } from "../../../../ui/field"
-import { saveFile } from "../../../../ui/saving"
+import { fileNamed, saveFile } from "../../../../ui/saving"
 import { useTyped } from "../../../../ui/typed"
 import { PropertyEntry } from "../../../bars/PressedCard"
 import { useDesk, useSession } from "../../../context"
@@ -25,9 +26,6 @@ import { keepBrief } from "./ownBriefs"
 import { RuleForm } from "./RuleForm"
 import { usualRules } from "./rules"
 import { useVerdicts } from "./useVerdicts"
-
-const button =
-  "flex h-11 shrink-0 items-center rounded-button px-3 font-ui-bold text-[14px] text-murex hover:bg-murex-soft/50 wide:h-9"
 
 /** One rule: a dot, the rule in words, what is found, and the way to it. */
 function Rule({ verdict, brief, changing }: { verdict: Verdict; brief: Brief; changing: boolean }) {
@@ -66,7 +64,7 @@ function Rule({ verdict, brief, changing }: { verdict: Verdict; brief: Brief; ch
         <View className="flex-row flex-wrap pl-1.5">
           {changing ? (
             <Press
-              className={button}
+              className={wordLook}
               aria-label={`Drop the rule: ${name}`}
               onClick={() => session.run(changeBrief({ [rule]: undefined }))}
             >
@@ -76,7 +74,7 @@ function Rule({ verdict, brief, changing }: { verdict: Verdict; brief: Brief; ch
             <>
               {mends ? (
                 <Press
-                  className={button}
+                  className={wordLook}
                   aria-label={`Put right: ${name}`}
                   {...trying(session, followBrief([rule], `Put right: ${name.toLowerCase()}`))}
                 >
@@ -84,7 +82,7 @@ function Rule({ verdict, brief, changing }: { verdict: Verdict; brief: Brief; ch
                 </Press>
               ) : null}
               {places.length > 0 ? (
-                <Press className={button} aria-label={`Show where: ${name}`} onClick={go}>
+                <Press className={wordLook} aria-label={`Show where: ${name}`} onClick={go}>
                   {places.length === 1 ? "Show" : `Show ${(seen % places.length) + 1} of ${places.length}`}
                 </Press>
               ) : null}
@@ -153,7 +151,7 @@ export function BriefPage() {
         <BriefChoice onChosen={() => setChoosing(false)} />
         {brief ? (
           <View className="flex-row">
-            <Press className={button} onClick={() => setChoosing(false)}>
+            <Press className={wordLook} onClick={() => setChoosing(false)}>
               Keep the one there is
             </Press>
           </View>
@@ -164,10 +162,7 @@ export function BriefPage() {
   const right = found.filter(({ agrees }) => agrees).length
   const able = found.some(({ agrees, mends }) => !agrees && mends)
   const save = () =>
-    saveFile(
-      new Blob([writeBrief(brief)], { type: "application/json" }),
-      `${(brief.name ?? "Brief").replace(/[\\/:*?"<>|]/g, " ").trim()}.json`,
-    )
+    saveFile(new Blob([writeBrief(brief)], { type: "application/json" }), `${fileNamed(brief.name, "Brief")}.json`)
   return (
     <View>
       <Text role="heading" aria-level={2} className="mt-3 font-ui-bold text-[15px] text-ink">
@@ -195,19 +190,19 @@ export function BriefPage() {
         ))}
       </View>
       <View className="mt-3 flex-row flex-wrap">
-        <Press className={button} aria-pressed={changing} onClick={() => setChanging(!changing)}>
+        <Press className={wordLook} aria-pressed={changing} onClick={() => setChanging(!changing)}>
           {changing ? "Done" : "Change rules"}
         </Press>
-        <Press className={button} onClick={() => setChoosing(true)}>
+        <Press className={wordLook} onClick={() => setChoosing(true)}>
           Another brief
         </Press>
-        <Press className={button} onClick={() => keepBrief(brief)}>
+        <Press className={wordLook} onClick={() => keepBrief(brief)}>
           Keep as your own
         </Press>
-        <Press className={button} onClick={save}>
+        <Press className={wordLook} onClick={save}>
           Save as file
         </Press>
-        <Press className={button} onClick={() => session.run(setBrief(null))}>
+        <Press className={wordLook} onClick={() => session.run(setBrief(null))}>
           No brief
         </Press>
       </View>

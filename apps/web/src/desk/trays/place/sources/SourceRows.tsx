@@ -1,14 +1,14 @@
 /** Sources in rows: a press cites. */
 import { Text, View } from "react-native"
 import { documentAttrs, type Source, type Sources } from "@biblon/core/document"
-import { citedSources, insertQuotation, removeSource } from "@biblon/core/editing"
+import { citedSources, removeSource } from "@biblon/core/editing"
 import { sourceWords } from "@biblon/core/sources"
 import { Press } from "../../../../ui/bar"
 import { IconButton } from "../../../../ui/button"
 import { SectionTitle } from "../../../../ui/choice"
 import { PencilSimpleLine, Trash } from "../../../../ui/icons"
 import { useDesk, useSession } from "../../../context"
-import { addSources, cite, inNotes } from "./citing"
+import { addSources, cite, quote } from "./citing"
 import { useLibrary } from "./library"
 
 /** So many are listed at once; a word narrows them down. */
@@ -52,16 +52,12 @@ function SourceWords({ source, aside }: { source: Source; aside: string }) {
 /** Passages of a source, each put in as a quotation by a press. */
 function Passages({ id, source }: { id: string; source: Source }) {
   const session = useSession()
-  const quote = (words: string, page: string) => {
-    const { now } = session
-    if (!now) return
-    session.run(
-      insertQuotation(words, { source: id, ...(page ? { at: page } : {}) }, inNotes(documentAttrs(now.doc).sources)),
-    )
-    session.focus()
-  }
   return source.quotations.map(({ words, page }, i) => (
-    <Press key={i} className={`${rowPress} ml-3 border-l-2 border-line`} onClick={() => quote(words, page)}>
+    <Press
+      key={i}
+      className={`${rowPress} ml-3 border-l-2 border-line`}
+      onClick={() => quote(session, id, words, page)}
+    >
       <span className="line-clamp-2 font-ui text-[13px] text-ink">{`“${words}”`}</span>
       <span className="font-ui text-[13px] text-ink-soft">{page ? `Quote it, page ${page}` : "Quote it"}</span>
     </Press>

@@ -1,16 +1,18 @@
 /** The sources of the document: cited at the caret, typed in, brought in, and listed in a style. */
-import { useRef, useState } from "react"
+import { useState } from "react"
 import { Text, View } from "react-native"
 import { defaultSources, documentAttrs, type Source } from "@biblon/core/document"
 import { putSources } from "@biblon/core/editing"
 import { writeSources, type SourcesFormat } from "@biblon/core/sources"
 import { Press } from "../../../../ui/bar"
+import { wordLook } from "../../../../ui/button"
 import { Fold } from "../../../../ui/choice"
 import { TextField } from "../../../../ui/field"
-import { saveFile } from "../../../../ui/saving"
+import { FilePress } from "../../../../ui/FilePress"
+import { fileNamed, saveFile } from "../../../../ui/saving"
 import { readSourcesFile } from "../../../../workers/fileClient"
 import { useDesk, useSession } from "../../../context"
-import { addSources, cite, wordButton } from "./citing"
+import { addSources, cite } from "./citing"
 import { keepSources } from "./library"
 import { blankSource, SourceForm } from "./SourceForm"
 import { FromLibrary, matches, OwnSources } from "./SourceRows"
@@ -32,9 +34,7 @@ export function SourcesPage() {
   const [wanted, setWanted] = useState("")
   const [form, setForm] = useState<{ id: string | null } | null>(null)
   const [told, setTold] = useState("")
-  const input = useRef<HTMLInputElement>(null)
-  const bring = async (file: File | undefined) => {
-    if (!file) return
+  const bring = async (file: File) => {
     if (file.size > largest) return setTold("This list is larger than 20 MB.")
     try {
       const { sources, lost } = await readSourcesFile(await file.text())
@@ -84,24 +84,13 @@ export function SourcesPage() {
       <OwnSources wanted={wanted.trim()} onChange={(id) => setForm({ id })} />
       <FromLibrary wanted={wanted.trim()} />
       <View className="mt-1 flex-row flex-wrap">
-        <Press className={wordButton} onClick={() => setForm({ id: null })}>
+        <Press className={wordLook} onClick={() => setForm({ id: null })}>
           New source
         </Press>
-        <Press className={wordButton} onClick={() => input.current?.click()}>
+        <FilePress className={wordLook} label="File with sources" accept=".bib,.ris,.json,.txt" onFile={bring}>
           Bring in a list
-        </Press>
+        </FilePress>
       </View>
-      <input
-        ref={input}
-        type="file"
-        accept=".bib,.ris,.json,.txt"
-        aria-label="File with sources"
-        className="hidden"
-        onChange={(event) => {
-          void bring(event.target.files?.[0])
-          event.target.value = ""
-        }}
-      />
       {told ? (
         <Text role="status" className="mt-1 font-ui text-[14px] text-ink">
           {told}
@@ -114,11 +103,11 @@ export function SourcesPage() {
             <Press
               key={format}
               disabled={Object.keys(list).length === 0}
-              className={`${wordButton} disabled:opacity-40`}
+              className={`${wordLook} disabled:opacity-40`}
               onClick={() =>
                 saveFile(
                   new Blob([writeSources(list, format)], { type: "text/plain" }),
-                  `${name ?? "Sources"}${ending}`,
+                  `${fileNamed(name, "Sources")}${ending}`,
                 )
               }
             >

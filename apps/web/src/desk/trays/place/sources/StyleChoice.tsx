@@ -1,13 +1,12 @@
 /** How sources are cited: the style, one that is added, and whether they are listed. */
-import { useRef } from "react"
 import { Text, View } from "react-native"
 import { defaultSources, documentAttrs } from "@biblon/core/document"
 import { changeCitationStyle, referenceList, turnReferenceList } from "@biblon/core/editing"
 import { citationStyles } from "@biblon/core/sources"
-import { Press } from "../../../../ui/bar"
+import { wordLook } from "../../../../ui/button"
 import { Choice, SectionTitle, Switch } from "../../../../ui/choice"
+import { FilePress } from "../../../../ui/FilePress"
 import { useDesk, useSession } from "../../../context"
-import { wordButton } from "./citing"
 
 /** Bytes of the largest style that is read. */
 const largest = 300_000
@@ -16,9 +15,7 @@ export function StyleChoice({ tell }: { tell: (words: string) => void }) {
   const session = useSession()
   const sources = useDesk(({ editor }) => (editor ? documentAttrs(editor.doc).sources : defaultSources))
   const listed = useDesk(({ editor }) => editor !== null && referenceList(editor.doc) !== null)
-  const input = useRef<HTMLInputElement>(null)
-  const add = async (file: File | undefined) => {
-    if (!file) return
+  const add = async (file: File) => {
     if (file.size > largest) return tell("This file is too large for a style of citation.")
     const xml = await file.text()
     const notes = /<style[^>]*\sclass="note"/.test(xml)
@@ -39,21 +36,10 @@ export function StyleChoice({ tell }: { tell: (words: string) => void }) {
         onChange={(id) => session.run(changeCitationStyle(id, styles.find((own) => own.id === id)?.notes === true))}
       />
       <View className="flex-row">
-        <Press className={wordButton} onClick={() => input.current?.click()}>
+        <FilePress className={wordLook} label="File with a style of citation" accept=".csl,.xml" onFile={add}>
           Add a style (CSL)
-        </Press>
+        </FilePress>
       </View>
-      <input
-        ref={input}
-        type="file"
-        accept=".csl,.xml"
-        aria-label="File with a style of citation"
-        className="hidden"
-        onChange={(event) => {
-          void add(event.target.files?.[0])
-          event.target.value = ""
-        }}
-      />
       <Text className="font-ui text-[12px] leading-4 text-ink-soft">
         Made by citeproc-js in styles of the Citation Style Language (CSL project).
       </Text>

@@ -1,16 +1,12 @@
 /** What citing goes by at the desk. */
 import { documentAttrs, entryOf, type Source, type Sources } from "@biblon/core/document"
-import { insertCitation, putSources } from "@biblon/core/editing"
+import { insertCitation, insertQuotation, putSources } from "@biblon/core/editing"
 import { citationStyles, keyFor, sameSource } from "@biblon/core/sources"
 import type { DeskSession } from "../../../session"
 import { keepSources } from "./library"
 
-/** How a button of the page looks that is a word. */
-export const wordButton =
-  "flex h-11 shrink-0 items-center rounded-button px-3 font-ui-bold text-[14px] text-murex hover:bg-murex-soft/50 wide:h-9"
-
 /** Whether citations stand in notes. */
-export function inNotes({ style, own }: Sources): boolean {
+function inNotes({ style, own }: Sources): boolean {
   return style === "own" ? own?.notes === true : citationStyles.some(({ id, notes }) => id === style && notes)
 }
 
@@ -44,5 +40,13 @@ export function cite(session: DeskSession, key: string): void {
   const { now } = session
   if (!now) return
   session.run(insertCitation([{ source: key }], inNotes(documentAttrs(now.doc).sources)))
+  session.focus()
+}
+
+/** Quotes a passage of a source at the caret, with where it stands, after which one goes on writing. */
+export function quote(session: DeskSession, source: string, words: string, at: string): void {
+  const { now } = session
+  if (!now) return
+  session.run(insertQuotation(words, { source, at }, inNotes(documentAttrs(now.doc).sources)))
   session.focus()
 }
