@@ -21,19 +21,20 @@ export interface CitationItem {
   bare?: boolean
 }
 
-export function citationFormat(items: readonly CitationItem[]): string {
-  return JSON.stringify(
-    items.map(({ source, at, before, after, bare }) => ({
-      source,
-      ...(at ? { at } : {}),
-      ...(before ? { before } : {}),
-      ...(after ? { after } : {}),
-      ...(bare ? { bare } : {}),
-    })),
-  )
+/** An item without the parts that say nothing. */
+export function citationItem({ source, at, before, after, bare }: CitationItem): CitationItem {
+  return {
+    source,
+    ...(at ? { at } : {}),
+    ...(before ? { before } : {}),
+    ...(after ? { after } : {}),
+    ...(bare ? { bare } : {}),
+  }
 }
 
-const text = (value: unknown) => (typeof value === "string" && value !== "" ? value : undefined)
+export function citationFormat(items: readonly CitationItem[]): string {
+  return JSON.stringify(items.map(citationItem))
+}
 
 /** The sources of a citation; none where that cannot be read. */
 export function citationItems(format: string): CitationItem[] {
@@ -44,20 +45,11 @@ export function citationItems(format: string): CitationItem[] {
     return []
   }
   if (!Array.isArray(json)) return []
+  const text = (value: unknown) => (typeof value === "string" ? value : "")
   return json.flatMap((own: unknown): CitationItem[] => {
     const item = (typeof own === "object" && own !== null ? own : {}) as Record<string, unknown>
-    const source = text(item.source)
-    if (source === undefined) return []
-    const [at, before, after] = [text(item.at), text(item.before), text(item.after)]
-    return [
-      {
-        source,
-        ...(at ? { at } : {}),
-        ...(before ? { before } : {}),
-        ...(after ? { after } : {}),
-        ...(item.bare === true ? { bare: true } : {}),
-      },
-    ]
+    const [source, at, before, after] = [text(item.source), text(item.at), text(item.before), text(item.after)]
+    return source === "" ? [] : [citationItem({ source, at, before, after, bare: item.bare === true })]
   })
 }
 

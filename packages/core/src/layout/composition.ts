@@ -133,7 +133,9 @@ function withComputed(older: Noted, newer: Noted, change: LeafChange | null): Le
   // What stands in notes is told by their keys, since their leaves move with the text.
   const inNotes = (doc: Node, all: ReadonlyMap<number, Computed>) => {
     const found = new Map<string, string>()
+    const body = leavesOfBody(doc)
     for (const [leaf, computed] of all) {
+      if (leaf < body) continue
       const { story } = leavesOf(doc).flow(leaf)
       if (story !== null) found.set(story, `${found.get(story) ?? ""}${said(computed) ?? ""}\n`)
     }

@@ -2,7 +2,15 @@
  * Citations as marks of a bibliography (OpenDocument 1.3, 7.6), each with what is known of its source, for other programs; all that we
  * know of the sources stands among the properties of the file.
  */
-import { defaultSources, entryOf, limits, type CitationItem, type Source, type Sources } from "../../document"
+import {
+  citationItem,
+  defaultSources,
+  entryOf,
+  limits,
+  type CitationItem,
+  type Source,
+  type Sources,
+} from "../../document"
 import { dateParts, sourceOf } from "../../sources"
 import { keptSources, sourcesKept } from "../keptSources"
 import { child, childrenNamed, textIn, type XmlElement } from "../xml/parsing"
@@ -82,15 +90,9 @@ export function citationMark(item: CitationItem, source: Source | undefined, fir
 export function itemOfMark({ attrs }: XmlElement): { item: CitationItem; joined: boolean } | null {
   const source = (attrs["text:identifier"] ?? "").slice(0, limits.name)
   if (source === "" || source === "__proto__") return null
-  const [at, before, after] = [attrs["text:custom1"], attrs["text:custom2"], attrs["text:custom3"]]
+  const [at = "", before = "", after = ""] = [attrs["text:custom1"], attrs["text:custom2"], attrs["text:custom3"]]
   return {
-    item: {
-      source,
-      ...(at ? { at } : {}),
-      ...(before ? { before } : {}),
-      ...(after ? { after } : {}),
-      ...(attrs["text:custom4"] === "bare" ? { bare: true } : {}),
-    },
+    item: citationItem({ source, at, before, after, bare: attrs["text:custom4"] === "bare" }),
     joined: attrs["text:custom5"] === "joined",
   }
 }
