@@ -18,8 +18,11 @@ export interface DeskFigures {
   paintP95Ms1000: number
   /** Work alone, without the wait for the display. */
   paintWorkP95Ms1000: number
+  /** Until the first sheet is seen, and until one can write there. */
   openMs1: number
   openMs1000: number
+  readyMs1: number
+  readyMs1000: number
   /** Opened again after 200 letters. */
   openEditedMs1000: number
   /** A letter among columns, heads, notes and contents. */
@@ -46,16 +49,34 @@ export interface DeskFigures {
   memoryGrowthKb: number
 }
 
-/** Opens a document until the letters of its first sheet are in the page and painted. */
-export async function openMs(page: Page, url: string): Promise<number> {
+export interface Opened {
+  /** Until the letters of the first sheet have been painted, and until one can write there. */
+  seen: number
+  ready: number
+}
+
+/** Opens a document several times. @returns the least of each */
+export async function opened(page: Page, url: string, times = 2): Promise<Opened> {
+  const all: Opened[] = []
+  for (let n = 0; n < times; n++) all.push(await open(page, url))
+  return { seen: Math.min(...all.map(({ seen }) => seen)), ready: Math.min(...all.map(({ ready }) => ready)) }
+}
+
+/** Opens a document until one can write in it. */
+export async function open(page: Page, url: string): Promise<Opened> {
   await page.goto("about:blank")
   await page.goto(url, { waitUntil: "commit" })
   return page.evaluate(
     () =>
-      new Promise<number>((done) => {
+      new Promise<Opened>((done) => {
         const look = () => {
           if (document.querySelector(".canvas .run"))
-            requestAnimationFrame(() => setTimeout(() => done(performance.now())))
+            requestAnimationFrame(() =>
+              setTimeout(() => {
+                const ready = performance.now()
+                done({ seen: performance.getEntriesByName("sight")[0]?.startTime ?? ready, ready })
+              }),
+            )
           else requestAnimationFrame(look)
         }
         look()
@@ -291,31 +312,22 @@ export async function measureDesk(browser: Browser, wordsPerSheet: number): Prom
   // tsx names inner functions by a call that the page does not have.
   await context.addInitScript("globalThis.__name = (f) => f")
   const page = await context.newPage()
-  await openMs(page, `${address}/d/${short.id}`)
-  const openMs1 = await openMs(page, `${address}/d/${short.id}`)
+  await open(page, `${address}/d/${short.id}`)
+  const short1 = await opened(page, `${address}/d/${short.id}`)
   const one = await paintMs(page, 200)
-  const openMs1000 = Math.min(
-    await openMs(page, `${address}/d/${long.id}`),
-    await openMs(page, `${address}/d/${long.id}`),
-  )
+  const openMs1000 = await opened(page, `${address}/d/${long.id}`)
   await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
   const thousand = await paintMs(page, 200)
-  const openEditedMs1000 = Math.min(
-    await openMs(page, `${address}/d/${long.id}`),
-    await openMs(page, `${address}/d/${long.id}`),
-  )
+  const openEditedMs1000 = await opened(page, `${address}/d/${long.id}`)
   await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
   const found = await whileFound(page)
   const restyleMs1000 = await restyleMs(page)
   const shapedLong = app.store.create(shaped(wordsPerSheet * 800), "A thousand shaped sheets", Date.now())
-  const shapedOpenMs1000 = Math.min(
-    await openMs(page, `${address}/d/${shapedLong.id}`),
-    await openMs(page, `${address}/d/${shapedLong.id}`),
-  )
+  const shapedOpenMs1000 = await opened(page, `${address}/d/${shapedLong.id}`)
   await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
   const shapedThousand = await paintMs(page, 200)
   const everythingLong = app.store.create(everything(everythingWords * 1000), "Everything", Date.now())
-  await openMs(page, `${address}/d/${everythingLong.id}`)
+  await open(page, `${address}/d/${everythingLong.id}`)
   await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
   // An entry of the contents leads to where the text begins.
   await page.locator(".block.generated").first().click()
@@ -346,13 +358,15 @@ export async function measureDesk(browser: Browser, wordsPerSheet: number): Prom
     paintMs1000: percentile(thousand.times, 0.5),
     paintP95Ms1000: percentile(thousand.times, 0.95),
     paintWorkP95Ms1000: percentile(thousand.work, 0.95),
-    openMs1,
-    openMs1000,
-    openEditedMs1000,
+    openMs1: short1.seen,
+    openMs1000: openMs1000.seen,
+    readyMs1: short1.ready,
+    readyMs1000: openMs1000.ready,
+    openEditedMs1000: openEditedMs1000.seen,
     everythingPaintWorkP95Ms1000: percentile(all.work, 0.95),
     longestTaskMs1000: thousand.longest,
     restyleMs1000,
-    shapedOpenMs1000,
+    shapedOpenMs1000: shapedOpenMs1000.seen,
     shapedPaintMs1000: percentile(shapedThousand.times, 0.5),
     shapedPaintP95Ms1000: percentile(shapedThousand.times, 0.95),
     shapedPaintWorkP95Ms1000: percentile(shapedThousand.work, 0.95),

@@ -1,11 +1,13 @@
 /** On a phone with a processor four times slower: opening 100 sheets, a letter, a fling. */
 import type { Browser, Page } from "playwright-core"
 import { percentile } from "./browser"
-import { openMs, paintMs, startApp } from "./desk"
+import { opened, paintMs, startApp } from "./desk"
 import { prose } from "./text"
 
 export interface PhoneFigures {
+  /** Until the first text is seen, and until one can write there. */
   phoneOpenMs: number
+  phoneReadyMs: number
   phoneKeyMs: number
   /** Frames of more than 50 ms in a fling, of so many. */
   phoneSlowFrames: number
@@ -40,14 +42,14 @@ export async function measurePhone(browser: Browser, wordsPerSheet: number): Pro
   const cdp = await context.newCDPSession(page)
   await cdp.send("Emulation.setCPUThrottlingRate", { rate: 4 })
   const url = `${address}/d/${id}`
-  await openMs(page, url)
-  const phoneOpenMs = Math.min(await openMs(page, url), await openMs(page, url))
+  const { seen, ready } = await opened(page, url, 4)
   const typed = await paintMs(page, 100, { sheets: false })
   const frames = await fling(page)
   await context.close()
   await app.close()
   return {
-    phoneOpenMs,
+    phoneOpenMs: seen,
+    phoneReadyMs: ready,
     phoneKeyMs: percentile(typed.times, 0.5),
     phoneSlowFrames: frames.filter((frame) => frame > 50).length,
     phoneFrames: frames.length,

@@ -7,7 +7,7 @@ import { openTypesetter } from "@biblon/core/node"
 import { writePng } from "../apps/server/src/demo/png"
 import { cutAway } from "../apps/web/src/workers/pixels"
 import { launch, percentile } from "./browser"
-import { openMs, startApp } from "./desk"
+import { opened, startApp } from "./desk"
 import { fling } from "./phone"
 import { proseParagraphs } from "./text"
 
@@ -78,8 +78,7 @@ async function among(
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
   await context.addInitScript("globalThis.__name = (f) => f")
   const page = await context.newPage()
-  await openMs(page, url)
-  const pictures500OpenMs = Math.min(await openMs(page, url), await openMs(page, url))
+  const { seen: pictures500OpenMs } = await opened(page, url, 3)
   const frames = await fling(page)
   await context.close()
   await app.close()

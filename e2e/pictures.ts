@@ -33,8 +33,11 @@ function gather(width: number, height: number, darkness: (x: number, y: number) 
 }
 
 /** What a sheet looks like on the screen. */
-async function screenInk(page: Page, sheet: Locator): Promise<Ink> {
-  const png = (await sheet.screenshot({ animations: "disabled" })).toString("base64")
+const screenInk = async (page: Page, sheet: Locator) => inkOf(page, await sheet.screenshot({ animations: "disabled" }))
+
+/** What a picture in PNG shows. */
+export async function inkOf(page: Page, picture: Buffer): Promise<Ink> {
+  const png = picture.toString("base64")
   const { width, height, grey } = await page.evaluate(async (data) => {
     const blob = new Blob([Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0))], { type: "image/png" })
     const bitmap = await createImageBitmap(blob)
@@ -78,7 +81,7 @@ function pdfInk(path: string, pageNumber: number, width: number): Ink {
 }
 
 /** The cell in which two pictures differ most, and the mean over all cells. */
-function difference(a: Ink, b: Ink): { worst: number; at: string; mean: number } {
+export function difference(a: Ink, b: Ink): { worst: number; at: string; mean: number } {
   const n = Math.min(a.cells.length, b.cells.length)
   let worst = 0
   let at = 0

@@ -46,7 +46,6 @@ const sources = [
   "scripts/symbols.ts",
   ...[
     "public/index.html",
-    "public/early.js",
     "public/sign.svg",
     "app.json",
     "babel.config.js",
@@ -139,6 +138,23 @@ export function workerBuild({ addresses, names = [...laterNames, ...workerNames]
   }
 }
 
+/** How the script is bundled that runs before the program is here. @param told what it is told first */
+export function earlyBuild(told = "") {
+  return {
+    entryPoints: [join(web, "src/early/early.ts")],
+    outfile: join(web, "public/early.js"),
+    banner: { js: told },
+    bundle: true,
+    minify: told !== "",
+    format: "iife",
+    target: "es2022",
+    platform: "browser",
+    // It shows the sheets in a tree of its own, with their style sheet.
+    loader: { ".css": "text" },
+    logLevel: "error",
+  }
+}
+
 /** @returns the address of each by its plain name */
 async function buildWorkers() {
   const { build } = await import("esbuild")
@@ -200,6 +216,25 @@ function compress() {
   }
 }
 
+/** Takes the program's scripts out of the page: it is early.js that starts them, and the browser fetches them meanwhile. */
+async function holdProgram(addresses) {
+  const { build } = await import("esbuild")
+  const page = join(dist, "index.html")
+  const now = []
+  const html = readFileSync(page, "utf8").replace(/<script src="([^"]+)" defer><\/script>/g, (_, address) => {
+    now.push(address)
+    return `<link rel="preload" as="script" href="${address}">`
+  })
+  if (now.length === 0) throw new Error("The page names no script that starts the program")
+  writeFileSync(page, html)
+  const scripts = "/_expo/static/js/web/"
+  const desk = readdirSync(join(dist, scripts))
+    .filter((name) => /^(_layout|\[id\])-.*\.js$/.test(name))
+    .map((name) => scripts + encodeURIComponent(name))
+  const told = `${tell(addresses)}globalThis.program=${JSON.stringify({ now, desk })};`
+  await build({ ...earlyBuild(told), outfile: join(dist, "early.js") })
+}
+
 export async function buildApp() {
   const mark = join(dist, ".built")
   if (existsSync(mark) && statSync(mark).mtimeMs > newest(sources)) return
@@ -213,8 +248,7 @@ export async function buildApp() {
     env: { ...process.env, EXPO_NO_TELEMETRY: "1", CI: "1" },
   })
   if (status !== 0) throw new Error("The application could not be built")
-  const early = join(dist, "early.js")
-  writeFileSync(early, `${tell(addresses)}\n${readFileSync(early, "utf8")}`)
+  await holdProgram(addresses)
   compress()
   for (const name of ["biblon", "server", "pictures"]) programNamed(name)
   writeFileSync(mark, "")

@@ -5,14 +5,13 @@ import { connect } from "node:net"
 import { installPackages, root } from "./setup.mjs"
 
 installPackages()
-const { copyModules, prepareWeb, workerBuild } = await import("./build.mjs")
+const { copyModules, earlyBuild, prepareWeb, workerBuild } = await import("./build.mjs")
 const { context } = await import("esbuild")
 
 const ports = { page: Number(process.env.BIBLON_PORT ?? 4780), server: 4781, bundler: 4782 }
 await prepareWeb()
 copyModules()
-const workers = await context(workerBuild())
-await workers.watch()
+for (const ways of [workerBuild(), earlyBuild()]) await (await context(ways)).watch()
 
 const children = [
   spawn(

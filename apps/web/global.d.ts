@@ -1,2 +1,6 @@
 /// <reference types="nativewind/types" />
-declare module "*.css"
+/** Where a style sheet is asked for as text, as by early.js. */
+declare module "*.css" {
+  const text: string
+  export default text
+}

@@ -19,4 +19,7 @@ config.resolver.resolveRequest = (context, name, platform) => {
   return { type: "sourceFile", filePath: path.join(own.rootPath, target) }
 }
 
+// Modules run when something of them is first used: much of what packages bring along is never.
+config.transformer.getTransformOptions = async () => ({ transform: { inlineRequires: true } })
+
 module.exports = withNativeWind(config, { input: "./global.css" })

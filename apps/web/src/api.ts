@@ -1,5 +1,5 @@
 /** The server's HTTP interface. Answers are those of our own server and of the same version, so their types suffice. */
-import { earlyContent } from "./live/early"
+import { begunContent } from "./early/begun"
 import type {
   AddedFont,
   AddedPicture,
@@ -70,7 +70,7 @@ export const api = {
   sheets: (id: string) => json<{ sheets: number | null; version: number }>(ask(`/documents/${id}/sheets`)),
   /** The document node as JSON text; without `version` the newest. */
   content: async (id: string, version?: number): Promise<Content> => {
-    const begun = version === undefined ? earlyContent(id) : null
+    const begun = version === undefined ? begunContent(id) : null
     const response = await ask(
       `/documents/${id}/content${version === undefined ? "" : `?version=${version}`}`,
       {},

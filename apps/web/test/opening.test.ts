@@ -1,6 +1,6 @@
 /** What is begun before the program is here, and work done in slices. */
 import { api, NotThere } from "../src/api"
-import { earlyContent, earlyWorker } from "../src/live/early"
+import { begunContent, begunLayout } from "../src/early/begun"
 import { inSlices } from "../src/ui/slices"
 
 const answer = (body: string, status = 200) => {
@@ -18,12 +18,13 @@ const answer = (body: string, status = 200) => {
 }
 const begin = (id: string, response: Promise<Response>) => {
   const worker = { terminate: jest.fn() }
-  globalThis.early = { id, response, worker: worker as unknown as Worker }
+  const layout = { worker: worker as unknown as Worker, spec: { mode: "sheets" as const }, said: [] }
+  globalThis.begun = { id, response, layout, endSight: () => {} }
   return worker
 }
 const fetched = jest.fn(() => Promise.resolve(answer("later")))
 beforeEach(() => {
-  globalThis.early = undefined
+  globalThis.begun = undefined
   fetched.mockClear()
   globalThis.fetch = fetched as unknown as typeof fetch
 })
@@ -51,12 +52,12 @@ test("an early answer that brings nothing is told like any other, and the next a
 
 test("the worker goes to its document; for another it is ended", () => {
   const worker = begin("a", Promise.resolve(answer("")))
-  expect(earlyWorker("a")).toBe(worker)
-  expect(earlyWorker("a")).toBeNull()
+  expect(begunLayout("a")?.worker).toBe(worker)
+  expect(begunLayout("a")).toBeNull()
   const other = begin("a", Promise.resolve(answer("")))
-  expect(earlyWorker("b")).toBeNull()
+  expect(begunLayout("b")).toBeNull()
   expect(other.terminate).toHaveBeenCalled()
-  expect(earlyContent("c")).toBeNull()
+  expect(begunContent("c")).toBeNull()
 })
 
 describe("work in slices", () => {

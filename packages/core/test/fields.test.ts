@@ -17,6 +17,7 @@ import {
   nodes,
   p,
   paragraph,
+  schema,
   setEntries,
 } from "../src/document"
 import { readDocument, ReadingError } from "../src/document/reading"
@@ -198,6 +199,31 @@ test("whatever a field shows, its paragraph has the lines that it would have wit
     }),
     { numRuns: 200 },
   )
+})
+
+test("the caret stands before a field's first letter and behind its last, also where its words are set in several pieces", () => {
+  const properties = { ...defaultProperties, title: "Saltmarsh Ferry Trust" }
+  const lay = (parts: Parameters<typeof paragraph>[1]) =>
+    layoutOf(document([paragraph("body", parts)], { properties })).placed.flatMap((placed) =>
+      fragmentsOf(placed).map((fragment) => fragment.paragraph),
+    )[0]!
+  const marks = [schema.marks.caps!.create({ value: "small" })]
+  const fielded = lay(["By ", nodes.field.create({ kind: "title", format: "" }, null, marks), " of old"])
+  const plain = lay(["By ", schema.text("Saltmarsh Ferry Trust", marks), " of old"])
+  const line = fielded.lines[0]!
+  expect(line.runs.length).toBeGreaterThan(4)
+  const [own, wanted] = [caretEdges(fielded, line), caretEdges(plain, plain.lines[0]!)]
+  const behind = 3 + properties.title.length
+  expect([own.leading[2], own.trailing[3], own.leading[3]]).toEqual([
+    wanted.leading[2],
+    wanted.trailing[3],
+    wanted.leading[3],
+  ])
+  expect([own.trailing[4], own.leading[4], own.leading[6]]).toEqual([
+    wanted.trailing[behind],
+    wanted.leading[behind],
+    wanted.leading[behind + 2],
+  ])
 })
 
 test("a field that is broken into lines says its words once in the PDF", () => {

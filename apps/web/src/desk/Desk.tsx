@@ -6,7 +6,7 @@ import { Text, useWindowDimensions, View } from "react-native"
 import { FindTool } from "../commands/FindTool"
 import { keyAction } from "../commands/keys"
 import { AsideCard } from "./bars/AsideCard"
-import { wideFrom } from "../ui/wide"
+import { frameOf } from "../ui/frame"
 import { Bench } from "./bars/Bench"
 import { FootLine } from "./bars/FootLine"
 import { Guide } from "./bars/Guide"
@@ -28,12 +28,9 @@ import { SessionContext, useDesk, useSession } from "./context"
 import { DeskSession } from "./session"
 import { Shelter } from "./Shelter"
 import { Tray } from "./trays/Tray"
-import { isDark } from "./viewing"
+import { isDark } from "./view/kept"
 import { Act } from "../ui/button"
 import { Press } from "../ui/bar"
-
-/** Under this height, in pixels, bench and tray stand at the side of a narrow screen too. */
-const lowBelow = 480
 
 function Sheets() {
   const session = useSession()
@@ -165,9 +162,7 @@ function useLeaving(session: DeskSession): void {
 
 function Frame() {
   const { width, height } = useWindowDimensions()
-  const wide = width >= wideFrom
-  // A phone held sideways has no height to give away.
-  const low = !wide && width > height && height < lowBelow
+  const kind = frameOf(width, height)
   const session = useSession()
   useLeaving(session)
   useEffect(() => {
@@ -200,7 +195,7 @@ function Frame() {
         <ReadingBar />
       </div>
     )
-  if (wide)
+  if (kind === "wide")
     return (
       <div className="flex h-full flex-col bg-desk" onMouseDown={keepFocus}>
         <WideTopBar />
@@ -217,7 +212,7 @@ function Frame() {
         <Overlays />
       </div>
     )
-  if (low)
+  if (kind === "low")
     return (
       <div className="flex h-full bg-desk" onMouseDown={keepFocus}>
         <Bench wide />

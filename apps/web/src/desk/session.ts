@@ -3,7 +3,7 @@ import { documentAttrs } from "@biblon/core/document"
 import { noQuery, type Command } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
 import { takeBrought, takeSearch } from "../firstWords"
-import { earlyWorker } from "../live/early"
+import { begunLayout, endSight } from "../early/begun"
 import { Keeping } from "../live/keeping"
 import { stepJson } from "../live/stepJson"
 import { declareFace } from "../ui/fontFaces"
@@ -30,9 +30,10 @@ import { createDeskStore, type DeskStore } from "./store"
 import { Surface } from "./surface"
 import { Tabling } from "./tabling"
 import { Trial } from "./trial"
-import type { Place } from "./view/source"
 import { EagerTypesetter } from "./view/eager"
-import { firstView, Viewing } from "./viewing"
+import { firstView } from "./view/kept"
+import type { Place } from "./view/source"
+import { Viewing } from "./viewing"
 
 /** Positions from which on a change counts as long. */
 const longChange = 20_000
@@ -132,7 +133,7 @@ export class DeskSession implements DeskPort {
       blur: () => this.blur(),
     })
     this.layout = new LayoutClient(
-      earlyWorker(id),
+      begunLayout(id),
       (task) => this.afterPaint.later(task),
       () => this.onReport(),
       (message) =>
@@ -192,6 +193,7 @@ export class DeskSession implements DeskPort {
         if (steps.length > 0) this.layout.change(steps)
         this.surface.field?.sync()
         this.surface.beginWriting()
+        this.layout.listen()
         this.spelling.again()
         const phrase = takeSearch(id)
         if (phrase !== null) {
@@ -202,6 +204,7 @@ export class DeskSession implements DeskPort {
       receive: (tr) => this.editing.apply(tr),
       show: (change, at) => {
         if (at !== "once") return this.savingShown.show(change, false)
+        if (change.phase && change.phase.kind !== "open") endSight()
         this.store.setState(change)
         // Fields may say what the document is called.
         if ("name" in change) this.viewing.arrange()
@@ -224,6 +227,7 @@ export class DeskSession implements DeskPort {
   }
 
   close(): void {
+    endSight()
     this.afterPaint.close()
     this.keeping.close()
     this.finder.close()
@@ -296,7 +300,9 @@ export class DeskSession implements DeskPort {
 
   /** Hangs the sheets into an element of the page. */
   attach(host: HTMLElement): () => void {
-    return this.surface.attach(host)
+    const detach = this.surface.attach(host)
+    this.endSight()
+    return detach
   }
 
   focus(): void {
@@ -318,8 +324,14 @@ export class DeskSession implements DeskPort {
     this.surface.view?.sayBusy(!this.layout.current || this.waiting.any)
   }
 
+  /** Once the sheets are here, those that were shown before them go. */
+  private endSight(): void {
+    if (this.surface.view && this.layout.mirror.count > 0) endSight()
+  }
+
   private onReport(): void {
     this.surface.view?.refresh()
+    this.endSight()
     if (!this.warmed && this.layout.mirror.count > 0) {
       this.warmed = true
       // Without it every letter waits for the worker, which is no harm.

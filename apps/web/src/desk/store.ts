@@ -3,9 +3,10 @@ import { createStore } from "zustand/vanilla"
 import type { EditorState } from "prosemirror-state"
 import type { Saving } from "../live/connection"
 import type { FileProgress } from "../workers/fileClient"
-import { readKept } from "../kept"
 import type { Box } from "@biblon/core/layout"
 import type { LookPart, PickedLook } from "@biblon/core/editing"
+import type { ViewMode } from "./view/fitting"
+import { keptDark, keptRuler } from "./view/kept"
 import type { ViewSummary } from "./view/summary"
 import type { BroughtIn } from "./brought"
 import type { Aside } from "../live/records"
@@ -25,7 +26,6 @@ export type TrayId =
   | "brought"
   | "check"
   | "lookup"
-export type ViewMode = "flow" | "sheets" | "reading"
 
 /** Something in the text that was pressed, and of which a card tells: a field, a word that looks wrong, or where something begins. */
 export interface Pressed {
@@ -119,7 +119,7 @@ export function createDeskStore(initial: Pick<DeskState, "mode" | "scale">) {
     guide: null,
     columns: 1,
     signs: false,
-    ruler: readKept("ruler") !== false,
+    ruler: keptRuler(),
     writing: false,
     touch: false,
     view: {
@@ -147,7 +147,7 @@ export function createDeskStore(initial: Pick<DeskState, "mode" | "scale">) {
     linking: false,
     goingTo: false,
     naming: false,
-    darkSheets: ((kept) => (typeof kept === "boolean" ? kept : null))(readKept("dark-sheets")),
+    darkSheets: keptDark(),
     confirmed: 0,
     ...initial,
   }))

@@ -1,17 +1,12 @@
 /** How the sheets of a document are looked at: flow, sheets or reading, how large, and what is kept of that on this device. */
 import type { LayoutSpec } from "@biblon/core/layout"
-import { keep, readKept } from "../kept"
-import { wideFrom } from "../ui/wide"
-import type { DeskStore, ViewMode } from "./store"
-import { fitted, fullSize, scales, type Fit } from "./view/fitting"
+import { keep } from "../kept"
+import type { DeskStore } from "./store"
+import { fitted, scales, type Fit, type ViewMode } from "./view/fitting"
+import { isDark, keepView, viewOf } from "./view/kept"
 import type { SheetView } from "./view/sheetView"
+import { specFor } from "./view/spec"
 import type { StackOptions } from "./view/stack"
-
-/** Space beside the text in flow view, and the widest line that reads well, in CSS pixels. */
-const flowMargin = 22
-const flowWidest = 760
-
-const preferenceOf = (id: string) => `view-${id}`
 
 export interface ViewingTarget {
   view(): SheetView | null
@@ -46,18 +41,14 @@ export class Viewing {
 
   /** How this document was looked at last, on this device. */
   private readPreference(): void {
-    const kept = readKept(preferenceOf(this.id)) as { mode: ViewMode; fit: Fit | null; scale: number } | null
-    if (!kept || (kept.mode !== "flow" && kept.mode !== "sheets")) return
-    this.fit = kept.fit === null || kept.fit === "sheet" || kept.fit === "pair" ? kept.fit : "width"
-    this.store.setState({
-      mode: kept.mode,
-      ...(this.fit === null && Number.isFinite(kept.scale) ? { scale: kept.scale } : {}),
-    })
+    const { mode, fit, scale } = viewOf(this.id)
+    this.fit = fit
+    this.store.setState({ mode, ...(fit === null ? { scale } : {}) })
   }
 
   private keepPreference(): void {
     const { mode, scale } = this.store.getState()
-    if (mode !== "reading") keep(preferenceOf(this.id), { mode, fit: this.fit, scale })
+    if (mode !== "reading") keepView(this.id, { mode, fit: this.fit, scale })
   }
 
   stackOptions(host: HTMLElement): StackOptions {
@@ -69,13 +60,6 @@ export class Viewing {
       columns: mode === "flow" ? 1 : columns,
       rowHeight: mode === "reading" ? host.clientHeight : null,
     }
-  }
-
-  private specFor(width: number): LayoutSpec {
-    const { mode, scale, name } = this.store.getState()
-    if (mode !== "flow") return { mode: "sheets", name: name ?? "" }
-    const points = Math.floor(Math.min(width, flowWidest) / scale)
-    return { mode: "flow", width: points, margin: flowMargin / scale, name: name ?? "" }
   }
 
   /** Fits scale and spec to the room there is; the place being read stays. */
@@ -93,7 +77,7 @@ export class Viewing {
           sheet: this.target.sheet(),
         }),
       )
-    const spec = this.specFor(width)
+    const spec = specFor(this.store.getState(), width)
     const changed = JSON.stringify(spec) !== JSON.stringify(this.spec)
     this.spec = spec
     view.setOptions(this.stackOptions(view.host), changed && this.target.hasLayout())
@@ -163,14 +147,4 @@ export class Viewing {
   turn(rows: number): void {
     this.target.view()?.turn(rows)
   }
-}
-
-/** Whether sheets are shown dark: as a person chose, else in dark surroundings where the text fills the screen. */
-export function isDark({ darkSheets, mode }: { darkSheets: boolean | null; mode: ViewMode }): boolean {
-  return darkSheets ?? (mode === "flow" && matchMedia("(prefers-color-scheme: dark)").matches)
-}
-
-/** How a desk is looked at before anything is known of its document. */
-export function firstView(): { mode: ViewMode; scale: number } {
-  return { mode: window.innerWidth < wideFrom ? "flow" : "sheets", scale: fullSize }
 }

@@ -29,8 +29,6 @@ const reportEvery = 120
 
 class LayoutDesk {
   private doc: Node | null = null
-  /** Read before it is opened. */
-  private ahead: Node | null = null
   private spec: LayoutSpec = { mode: "sheets" }
   private seq = 0
   private layout: Layout | null = null
@@ -48,16 +46,15 @@ class LayoutDesk {
   }
 
   async receive(message: ToLayout): Promise<void> {
+    if (this.resting) {
+      this.resting = false
+      if (this.composition) this.later()
+    }
     switch (message.type) {
-      case "read":
-        this.ahead = await this.read(new TextDecoder().decode(message.bytes))
-        return
+      case "fetch":
+        return this.fetch(message.address, message.spec, message.seq)
       case "open":
-        this.doc = message.content === null ? this.ahead : await this.read(message.content)
-        this.ahead = this.layout = null
-        if (!this.doc) throw new Error("The document was not read")
-        this.spec = message.spec
-        return this.begin(message.seq)
+        return this.open(message.content, message.spec, message.seq)
       case "steps":
         for (const json of message.steps) {
           const result = this.doc && readStep(json).apply(this.doc)
@@ -81,11 +78,22 @@ class LayoutDesk {
     }
   }
 
-  /** A document, with what its first sheets are set in at hand. */
-  private async read(content: string): Promise<Node> {
+  private async fetch(address: string, spec: LayoutSpec, seq: number): Promise<void> {
+    const answer = await fetch(address).catch(() => null)
+    const bytes = (await answer?.arrayBuffer().catch(() => null)) ?? new ArrayBuffer(0)
+    post({ type: "content", status: answer?.status ?? 0, headers: [...(answer?.headers ?? [])], bytes })
+    this.resting = true
+    if (answer?.ok) await this.open(new TextDecoder().decode(bytes), spec, seq)
+  }
+
+  /** Lays a document out, with what its first sheets are set in at hand. */
+  private async open(content: string, spec: LayoutSpec, seq: number): Promise<void> {
     const doc = Node.fromJSON(schema, JSON.parse(content))
     await Promise.all([fetchAhead(doc), prepareCiting(doc)])
-    return doc
+    this.doc = doc
+    this.layout = null
+    this.spec = spec
+    this.begin(seq)
   }
 
   private begin(seq: number): void {
@@ -137,9 +145,12 @@ class LayoutDesk {
   }
 
   private waiting = false
+  /** Once the first sheets are there, until somebody listens: the page needs the processor for its program. */
+  private resting = false
 
   /** Goes on after the messages that have come meanwhile. */
   private later(): void {
+    if (this.resting) return
     if (!this.waiting) this.turn.port2.postMessage(null)
     this.waiting = true
   }

@@ -1,5 +1,6 @@
 /** The page's end of the layout worker. */
 import type { LayoutSpec, ParagraphLayout } from "@biblon/core/layout"
+import type { BegunLayout } from "../early/begun"
 import { addressOf } from "./addresses"
 import { logged } from "../debugging"
 import { LayoutMirror } from "./layoutMirror"
@@ -8,34 +9,50 @@ import type { FromLayout, LayoutReport, ToLayout } from "./protocol"
 export class LayoutClient {
   readonly mirror = new LayoutMirror()
   private readonly worker: Worker
-  /** Whether the worker has been given the content that was asked for early. */
-  private readonly readsAhead: boolean
+  /** What was heard before somebody listened. */
+  private heard: FromLayout[] | null
   private seq = 0
   /** The last change whose outcome was anticipated. */
   private ahead = -1
   private readonly asked = new Map<number, (answer: number | number[]) => void>()
   private asking = 0
 
-  /** @param begun a worker that has been started for this document, if there is one */
+  /** @param begun one that lays this document out already, if there is one */
   constructor(
-    begun: Worker | null,
+    private readonly begun: BegunLayout | null,
     private readonly later: (task: () => void) => void,
-    onReport: (report: LayoutReport) => void,
-    onFailure: (message: string) => void,
+    private readonly onReport: (report: LayoutReport) => void,
+    private readonly onFailure: (message: string) => void,
   ) {
-    this.readsAhead = begun !== null
-    this.worker = begun ?? new Worker(addressOf("layout.worker.js"), { type: "module" })
+    this.worker = begun?.worker ?? new Worker(addressOf("layout.worker.js"), { type: "module" })
+    this.heard = [...(begun?.said ?? [])]
     this.worker.onmessage = ({ data }: MessageEvent<FromLayout>) => {
-      logged("←", data)
-      if (data.type === "report") {
-        this.mirror.take(data)
-        onReport(data)
-      } else if (data.type === "located" || data.type === "measured") {
-        this.asked.get(data.id)?.(data.type === "located" ? data.sheet : data.widths)
-        this.asked.delete(data.id)
-      } else if (data.type === "failed") onFailure(data.message)
+      if (this.heard) this.heard.push(data)
+      else this.hear(data)
     }
     this.worker.onerror = (event) => onFailure(event.message || "The layout worker did not start")
+  }
+
+  private hear(message: FromLayout): void {
+    logged("←", message)
+    switch (message.type) {
+      case "report":
+        this.mirror.take(message)
+        return this.onReport(message)
+      case "located":
+        return this.answer(message.id, message.sheet)
+      case "measured":
+        return this.answer(message.id, message.widths)
+      case "failed":
+        return this.onFailure(message.message)
+      case "content":
+      case "ready":
+    }
+  }
+
+  private answer(id: number, answer: number | number[]): void {
+    this.asked.get(id)?.(answer)
+    this.asked.delete(id)
   }
 
   private post(message: ToLayout): void {
@@ -71,7 +88,15 @@ export class LayoutClient {
 
   /** @param early whether the content is the one that was asked for before the program was here */
   open(content: string, early: boolean, spec: LayoutSpec): void {
-    this.send({ type: "open", content: early && this.readsAhead ? null : content, spec, seq: ++this.seq })
+    if (!early || !this.begun) this.send({ type: "open", content, spec, seq: ++this.seq })
+    else if (JSON.stringify(spec) !== JSON.stringify(this.begun.spec)) this.setSpec(spec)
+  }
+
+  /** From now on what is laid out is shown: the document is here that it shows. */
+  listen(): void {
+    const { heard } = this
+    this.heard = null
+    for (const message of heard ?? []) this.hear(message)
   }
 
   change(steps: unknown[]): void {

@@ -6,10 +6,10 @@
 import type { Furniture, LayoutSpec, ParagraphLayout, Sheet } from "@biblon/core/layout"
 
 export type ToLayout =
-  /** The document node as JSON text in UTF-8, to be read ahead of its opening. */
-  | { type: "read"; bytes: ArrayBuffer }
-  /** `content` is the document node as JSON text; null for the one that was read ahead. */
-  | { type: "open"; content: string | null; spec: LayoutSpec; seq: number }
+  /** The document node lies as JSON text in UTF-8 at an address; it is handed on as it came. */
+  | { type: "fetch"; address: string; spec: LayoutSpec; seq: number }
+  /** `content` is the document node as JSON text. */
+  | { type: "open"; content: string; spec: LayoutSpec; seq: number }
   | { type: "steps"; steps: unknown[]; seq: number }
   | { type: "spec"; spec: LayoutSpec; seq: number }
   /** Sheets in or near sight; `to` is not included. `id` is that of the first, so that it is found though others have come before it meanwhile. */
@@ -57,6 +57,8 @@ export interface LayoutReport {
 export type FromLayout =
   /** Messages may be sent now. */
   | { type: "ready" }
+  /** What came from the address; status 0 where nothing did. */
+  | { type: "content"; status: number; headers: [string, string][]; bytes: ArrayBuffer }
   | LayoutReport
   | { type: "located"; id: number; sheet: number }
   /** In points; none where there is no table. */

@@ -27,13 +27,20 @@ export function caretEdges(paragraph: ParagraphLayout, line: Line): Edges {
     eachCluster(piece.run, piece.first, piece.last, piece.to, (from, to, own) => {
       const width = (own + (isWordSpace(paragraph.text.charCodeAt(from)) ? piece.extra : 0)) * (back ? -1 : 1)
       for (let at = from; at < to; at++) {
-        leading[at - line.from] = x + (width * (at - from)) / (to - from)
-        trailing[at - line.from + 1] = x + (width * (at + 1 - from)) / (to - from)
+        // A field's words may be several pieces: they begin with the first of them and end with the last.
+        if (back || Number.isNaN(leading[at - line.from]))
+          leading[at - line.from] = x + (width * (at - from)) / (to - from)
+        if (!back || Number.isNaN(trailing[at - line.from + 1]))
+          trailing[at - line.from + 1] = x + (width * (at + 1 - from)) / (to - from)
       }
       x += width
     })
-    // A hyphen that is no part of the text stands before the caret at the end of its line.
-    if (piece.from === piece.to) trailing[piece.to - line.from] = back ? piece.x : piece.x + piece.width
+    if (piece.from < piece.to) continue
+    // A field's words begin with the first of its pieces; a hyphen that is no part of the text stands before the caret at the end of its line.
+    if (isFieldPart(piece.run)) {
+      if (back || Number.isNaN(leading[piece.from - line.from]))
+        leading[piece.from - line.from] = back ? piece.x + piece.width : piece.x
+    } else trailing[piece.to - line.from] = back ? piece.x : piece.x + piece.width
   }
   // Tabs and line breaks have no run: a tab reaches from where the text before it ends to its stop.
   for (const { from, x } of line.tabs) trailing[from - line.from] = x

@@ -9,7 +9,7 @@ import { useDesk, useSession } from "../context"
 import { fullSize } from "../view/fitting"
 import { languageName } from "../languages"
 import { useVerdicts } from "../trays/check/brief/useVerdicts"
-import type { ViewMode } from "../store"
+import type { ViewMode } from "../view/fitting"
 import { Minus, Plus } from "../../ui/icons"
 import { Press } from "../../ui/bar"
 

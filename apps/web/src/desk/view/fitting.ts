@@ -1,6 +1,7 @@
 /** How sheets fit the window. */
-import type { ViewMode } from "../store"
 import { sideGap } from "./stack"
+
+export type ViewMode = "flow" | "sheets" | "reading"
 
 /** CSS pixels for a point at 100 %. */
 export const fullSize = 96 / 72

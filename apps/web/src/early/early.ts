@@ -1,0 +1,50 @@
+/**
+ * Runs before the program is here. For a document the layout worker is started, which fetches the content, reads it and lays it
+ * out; its first sheets are shown, and only then the program starts, so that people see at once what they opened.
+ * What was begun is taken over by the program (begun.ts).
+ */
+import { fitted } from "../desk/view/fitting"
+import { viewOf } from "../desk/view/kept"
+import { specFor } from "../desk/view/spec"
+import { addressOf } from "../workers/addresses"
+import type { FromLayout, ToLayout } from "../workers/protocol"
+import { fetchDesk, startProgram } from "./program"
+import { Sight } from "./sight"
+
+/** The program waits no longer than this for the first sheets, in milliseconds. */
+const longestWait = 1000
+
+function begin(id: string): void {
+  const view = viewOf(id)
+  const worker = new Worker(addressOf("layout.worker.js"), { type: "module" })
+  const sight = new Sight(view, startProgram)
+  const said: FromLayout[] = []
+  const { mode, fit } = view
+  const room = { width: innerWidth, height: innerHeight }
+  // How large sheets are is not known yet, and only the flow of text asks how large it is shown.
+  const { scale } = fit === null ? view : fitted({ mode: "flow", fit, room, sheet: room })
+  const spec = specFor({ mode, scale, name: null }, innerWidth)
+  const response = new Promise<Response>((resolve, reject) => {
+    worker.onmessage = ({ data }: MessageEvent<FromLayout>) => {
+      if (data.type !== "content") said.push(data)
+      else if (data.status === 0) reject(new TypeError("The server cannot be reached"))
+      else resolve(new Response(data.bytes, data))
+      if (data.type === "report") sight.take(data)
+      if (data.type === "failed" || (data.type === "content" && data.status !== 200)) startProgram()
+    }
+    worker.onerror = (event) => {
+      reject(new Error(event.message))
+      startProgram()
+    }
+  })
+  response.catch(() => undefined)
+  const fetching: ToLayout = { type: "fetch", address: `/api/documents/${id}/content`, spec, seq: 0 }
+  worker.postMessage(fetching)
+  globalThis.begun = { id, response, layout: { worker, spec, said }, endSight: () => sight.end() }
+  fetchDesk()
+  setTimeout(startProgram, longestWait)
+}
+
+const asked = /^\/d\/([\w-]+)\/?$/.exec(location.pathname)
+if (asked?.[1]) begin(asked[1])
+else startProgram()

@@ -1,0 +1,60 @@
+/** What is seen before the program is here: the first sheets, where the desk then shows them. */
+import type { Page } from "@playwright/test"
+import { expect, test } from "../desk"
+import { difference, inkOf } from "../pictures"
+
+/** Keeps the program away until it is let in. */
+async function held(page: Page): Promise<() => void> {
+  let letIn = () => {}
+  const wait = new Promise<void>((resolve) => (letIn = resolve))
+  await page.route(/\/entry-.*\.js/, async (route) => {
+    await wait
+    await route.continue()
+  })
+  return letIn
+}
+
+const inSight = (page: Page) => page.waitForFunction(() => performance.getEntriesByName("sight").length > 0)
+
+for (const view of ["Sheets", "Flow"])
+  test(`the first sheets are seen before the program is here, and stay where they are when it comes: ${view}`, async ({
+    desk,
+    page,
+  }) => {
+    await desk.openNamed("Risk report")
+    await page.getByRole("button", { name: view, exact: true }).click()
+    await desk.saved()
+    const clip = (await page.getByRole("main").boundingBox())!
+    const letIn = await held(page)
+    await page.reload({ waitUntil: "commit" })
+    await inSight(page)
+    await page.evaluate(() => document.fonts.ready)
+    const before = await inkOf(page, await page.screenshot({ clip }))
+    letIn()
+    await desk.saved()
+    await page.getByRole("main").focus()
+    // Without caret, tints of fields and signs of breaks.
+    await page.locator(".canvas").evaluate((canvas) => canvas.classList.add("reading"))
+    const { worst, at } = difference(before, await inkOf(page, await page.screenshot({ clip })))
+    expect(worst, at).toBeLessThan(0.02)
+  })
+
+test("what is typed goes on from where the first sheets were seen; of a document that is missing none are", async ({
+  desk,
+  page,
+  server,
+}) => {
+  await desk.blank()
+  await desk.type("Low water at six.")
+  await desk.saved()
+  const letIn = await held(page)
+  await page.reload({ waitUntil: "commit" })
+  await inSight(page)
+  letIn()
+  await desk.firstSheet.click({ position: { x: 120, y: 120 } })
+  await desk.press("Control+End")
+  await desk.type(" The crossing is closed.")
+  await desk.expectShown("Low water at six. The crossing is closed.")
+  await page.goto(`${server.address}/d/nothing-of-the-kind`)
+  await expect(page.getByText("This document is not on the shelf.")).toBeVisible()
+})
