@@ -2,7 +2,7 @@
 import type { Browser } from "playwright-core"
 import { document, p, paragraph } from "@biblon/core/document"
 import { percentile } from "./browser"
-import { open, paintMs, startApp } from "./desk"
+import { open as openPage, paintMs, startApp } from "./desk"
 import { proseParagraphs } from "./text"
 
 export interface GrowthFigures {
@@ -23,7 +23,7 @@ export async function measureGrowth(browser: Browser): Promise<GrowthFigures> {
   await context.addInitScript("globalThis.__name = (f) => f")
   const page = await context.newPage()
   const open = async (name: string, blocks: Parameters<typeof document>[0], outline = false) => {
-    await open(page, `${address}/d/${app.store.create(document(blocks), name, Date.now()).id}`)
+    await openPage(page, `${address}/d/${app.store.create(document(blocks), name, Date.now()).id}`)
     await page.waitForFunction(
       () => !/…/.test(globalThis.document.querySelector("[role=contentinfo]")?.textContent ?? "…"),
     )

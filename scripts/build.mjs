@@ -230,7 +230,7 @@ async function holdProgram(addresses) {
   const scripts = "/_expo/static/js/web/"
   const desk = readdirSync(join(dist, scripts))
     .filter((name) => /^(_layout|\[id\])-.*\.js$/.test(name))
-    .map((name) => scripts + encodeURIComponent(name))
+    .map((name) => scripts + name)
   const told = `${tell(addresses)}globalThis.program=${JSON.stringify({ now, desk })};`
   await build({ ...earlyBuild(told), outfile: join(dist, "early.js") })
 }

@@ -1,30 +1,17 @@
 /** Drawings of the interface and their colours. */
-import { DotsThree, Minus, Plus, X, type Icon } from "./icons"
+import type { Icon } from "./icons"
 
 export const ink = "rgb(var(--ink))"
 export const inkSoft = "rgb(var(--ink-soft))"
 export const murex = "rgb(var(--murex))"
 
-/** Drawings of mere strokes have no second tone. */
-const strokes = new Set<Icon>([DotsThree, Minus, Plus, X])
-
-export function Glyph({
-  icon: Drawing,
-  size = 22,
-  colour = ink,
-}: {
-  icon: Icon | undefined
-  size?: number
-  colour?: string
-}) {
-  if (!Drawing) return null
+export function Glyph({ icon, size = 22, colour = ink }: { icon: Icon | undefined; size?: number; colour?: string }) {
+  if (!icon) return null
+  const [lines, tone] = icon
   return (
-    <Drawing
-      size={size}
-      color={colour}
-      weight={strokes.has(Drawing) ? "regular" : "duotone"}
-      duotoneColor={colour}
-      duotoneOpacity={0.18}
-    />
+    <svg width={size} height={size} viewBox="0 0 256 256" fill={colour} aria-hidden className="block shrink-0">
+      {tone === undefined ? null : <path d={tone} opacity={0.18} />}
+      <path d={lines} />
+    </svg>
   )
 }

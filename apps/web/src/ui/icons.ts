@@ -1,91 +1,97 @@
-/** The icons in use, one import each: the package's index would bring all of them. */
-export type { Icon } from "phosphor-react-native"
-export { ArrowUUpLeftIcon as ArrowUUpLeft } from "phosphor-react-native/src/icons/ArrowUUpLeft"
-export { ArrowUUpRightIcon as ArrowUUpRight } from "phosphor-react-native/src/icons/ArrowUUpRight"
-export { CaretDownIcon as CaretDown } from "phosphor-react-native/src/icons/CaretDown"
-export { CaretLeftIcon as CaretLeft } from "phosphor-react-native/src/icons/CaretLeft"
-export { CaretUpIcon as CaretUp } from "phosphor-react-native/src/icons/CaretUp"
-export { CheckCircleIcon as CheckCircle } from "phosphor-react-native/src/icons/CheckCircle"
-export { CircleNotchIcon as CircleNotch } from "phosphor-react-native/src/icons/CircleNotch"
-export { CloudSlashIcon as CloudSlash } from "phosphor-react-native/src/icons/CloudSlash"
-export { DeviceMobileIcon as DeviceMobile } from "phosphor-react-native/src/icons/DeviceMobile"
-export { FileArrowUpIcon as FileArrowUp } from "phosphor-react-native/src/icons/FileArrowUp"
-export { ArticleIcon as Article } from "phosphor-react-native/src/icons/Article"
-export { ColumnsIcon as Columns } from "phosphor-react-native/src/icons/Columns"
-export { AsteriskIcon as NoteIcon } from "phosphor-react-native/src/icons/Asterisk"
-export { FileHtmlIcon as FileHtml } from "phosphor-react-native/src/icons/FileHtml"
-export { FileTextIcon as FileText } from "phosphor-react-native/src/icons/FileText"
-export { FileArrowDownIcon as FileArrowDown } from "phosphor-react-native/src/icons/FileArrowDown"
-export { FilesIcon as Files } from "phosphor-react-native/src/icons/Files"
-export { KeyboardIcon as Keyboard } from "phosphor-react-native/src/icons/Keyboard"
-export { MinusIcon as Minus } from "phosphor-react-native/src/icons/Minus"
-export { PaperPlaneTiltIcon as PaperPlaneTilt } from "phosphor-react-native/src/icons/PaperPlaneTilt"
-export { PenNibIcon as PenNib } from "phosphor-react-native/src/icons/PenNib"
-export { PencilSimpleLineIcon as PencilSimpleLine } from "phosphor-react-native/src/icons/PencilSimpleLine"
-export { PlusIcon as Plus } from "phosphor-react-native/src/icons/Plus"
-export { PrinterIcon as Printer } from "phosphor-react-native/src/icons/Printer"
-export { SelectionAllIcon as SelectionAll } from "phosphor-react-native/src/icons/SelectionAll"
-export { TextAlignCenterIcon as TextAlignCenter } from "phosphor-react-native/src/icons/TextAlignCenter"
-export { TextAlignJustifyIcon as TextAlignJustify } from "phosphor-react-native/src/icons/TextAlignJustify"
-export { TextAlignLeftIcon as TextAlignLeft } from "phosphor-react-native/src/icons/TextAlignLeft"
-export { TextAlignRightIcon as TextAlignRight } from "phosphor-react-native/src/icons/TextAlignRight"
-export { TextBIcon as TextB } from "phosphor-react-native/src/icons/TextB"
-export { TextItalicIcon as TextItalic } from "phosphor-react-native/src/icons/TextItalic"
-export { TextUnderlineIcon as TextUnderline } from "phosphor-react-native/src/icons/TextUnderline"
-export { TreeStructureIcon as TreeStructure } from "phosphor-react-native/src/icons/TreeStructure"
-export { WarningIcon as Warning } from "phosphor-react-native/src/icons/Warning"
-export { XIcon as X } from "phosphor-react-native/src/icons/X"
-export { ClockCounterClockwiseIcon as ClockCounterClockwise } from "phosphor-react-native/src/icons/ClockCounterClockwise"
-export { CompassIcon as Compass } from "phosphor-react-native/src/icons/Compass"
-export { MagnifyingGlassIcon as MagnifyingGlass } from "phosphor-react-native/src/icons/MagnifyingGlass"
-export { PushPinIcon as PushPin } from "phosphor-react-native/src/icons/PushPin"
-export { QuestionIcon as Question } from "phosphor-react-native/src/icons/Question"
-export { ClipboardIcon as Clipboard } from "phosphor-react-native/src/icons/Clipboard"
-export { CopyIcon as Copy } from "phosphor-react-native/src/icons/Copy"
-export { ScissorsIcon as Scissors } from "phosphor-react-native/src/icons/Scissors"
-export { LinkIcon as Link } from "phosphor-react-native/src/icons/Link"
-export { MagicWandIcon as MagicWand } from "phosphor-react-native/src/icons/MagicWand"
-export { MapPinIcon as MapPin } from "phosphor-react-native/src/icons/MapPin"
-export { StampIcon as Stamp } from "phosphor-react-native/src/icons/Stamp"
-export { FilePlusIcon as FilePlus } from "phosphor-react-native/src/icons/FilePlus"
-export { BookOpenIcon as BookOpen } from "phosphor-react-native/src/icons/BookOpen"
-export { ParagraphIcon as Paragraph } from "phosphor-react-native/src/icons/Paragraph"
-export { CaretRightIcon as CaretRight } from "phosphor-react-native/src/icons/CaretRight"
-export { TextStrikethroughIcon as TextStrikethrough } from "phosphor-react-native/src/icons/TextStrikethrough"
-export { TextSuperscriptIcon as TextSuperscript } from "phosphor-react-native/src/icons/TextSuperscript"
-export { TextSubscriptIcon as TextSubscript } from "phosphor-react-native/src/icons/TextSubscript"
-export { TextAaIcon as TextAa } from "phosphor-react-native/src/icons/TextAa"
-export { ListBulletsIcon as ListBullets } from "phosphor-react-native/src/icons/ListBullets"
-export { ListNumbersIcon as ListNumbers } from "phosphor-react-native/src/icons/ListNumbers"
-export { ListChecksIcon as ListChecks } from "phosphor-react-native/src/icons/ListChecks"
-export { TextIndentIcon as TextIndent } from "phosphor-react-native/src/icons/TextIndent"
-export { TextOutdentIcon as TextOutdent } from "phosphor-react-native/src/icons/TextOutdent"
-export { EraserIcon as Eraser } from "phosphor-react-native/src/icons/Eraser"
-export { EyedropperIcon as Eyedropper } from "phosphor-react-native/src/icons/Eyedropper"
-export { FootprintsIcon as Footprints } from "phosphor-react-native/src/icons/Footprints"
-export { TreeViewIcon as TreeView } from "phosphor-react-native/src/icons/TreeView"
-export { SwatchesIcon as Swatches } from "phosphor-react-native/src/icons/Swatches"
-export { RulerIcon as Ruler } from "phosphor-react-native/src/icons/Ruler"
-export { GlobeIcon as Globe } from "phosphor-react-native/src/icons/Globe"
-export { DotsSixVerticalIcon as DotsSixVertical } from "phosphor-react-native/src/icons/DotsSixVertical"
-export { ArrowUpIcon as ArrowUp } from "phosphor-react-native/src/icons/ArrowUp"
-export { ArrowDownIcon as ArrowDown } from "phosphor-react-native/src/icons/ArrowDown"
-export { LineVerticalIcon as LineVertical } from "phosphor-react-native/src/icons/LineVertical"
-export { MoonIcon as Moon } from "phosphor-react-native/src/icons/Moon"
-export { CheckIcon as Check } from "phosphor-react-native/src/icons/Check"
-export { TableIcon as Table } from "phosphor-react-native/src/icons/Table"
-export { RowsIcon as Rows } from "phosphor-react-native/src/icons/Rows"
-export { RowsPlusTopIcon as RowsPlusTop } from "phosphor-react-native/src/icons/RowsPlusTop"
-export { RowsPlusBottomIcon as RowsPlusBottom } from "phosphor-react-native/src/icons/RowsPlusBottom"
-export { ColumnsPlusLeftIcon as ColumnsPlusLeft } from "phosphor-react-native/src/icons/ColumnsPlusLeft"
-export { ColumnsPlusRightIcon as ColumnsPlusRight } from "phosphor-react-native/src/icons/ColumnsPlusRight"
-export { ArrowsInLineHorizontalIcon as ArrowsInLineHorizontal } from "phosphor-react-native/src/icons/ArrowsInLineHorizontal"
-export { ArrowsOutLineHorizontalIcon as ArrowsOutLineHorizontal } from "phosphor-react-native/src/icons/ArrowsOutLineHorizontal"
-export { ImageIcon } from "phosphor-react-native/src/icons/Image"
-export { DotsThreeIcon as DotsThree } from "phosphor-react-native/src/icons/DotsThree"
-export { TrashIcon as Trash } from "phosphor-react-native/src/icons/Trash"
-export { FolderOpenIcon as FolderOpen } from "phosphor-react-native/src/icons/FolderOpen"
-export { FolderPlusIcon as FolderPlus } from "phosphor-react-native/src/icons/FolderPlus"
-export { StackIcon as Stack } from "phosphor-react-native/src/icons/Stack"
-export { ListMagnifyingGlassIcon as ListMagnifyingGlass } from "phosphor-react-native/src/icons/ListMagnifyingGlass"
-export { QuotesIcon as Quotes } from "phosphor-react-native/src/icons/Quotes"
+/** The icons in use, by our names for them: values of drawings.json, which scripts/icons.mjs makes. */
+import data from "./drawings.json"
+
+/** Path data in a square of 256: of the lines, and of a second tone behind them. */
+export type Icon = readonly string[]
+
+const drawings: Record<keyof typeof data, Icon> = data
+
+export const ArrowUUpLeft = drawings["arrow-u-up-left"]
+export const ArrowUUpRight = drawings["arrow-u-up-right"]
+export const CaretDown = drawings["caret-down"]
+export const CaretLeft = drawings["caret-left"]
+export const CaretUp = drawings["caret-up"]
+export const CheckCircle = drawings["check-circle"]
+export const CircleNotch = drawings["circle-notch"]
+export const CloudSlash = drawings["cloud-slash"]
+export const DeviceMobile = drawings["device-mobile"]
+export const FileArrowUp = drawings["file-arrow-up"]
+export const Article = drawings.article
+export const Columns = drawings.columns
+export const NoteIcon = drawings.asterisk
+export const FileHtml = drawings["file-html"]
+export const FileText = drawings["file-text"]
+export const FileArrowDown = drawings["file-arrow-down"]
+export const Files = drawings.files
+export const Keyboard = drawings.keyboard
+export const Minus = drawings.minus
+export const PaperPlaneTilt = drawings["paper-plane-tilt"]
+export const PenNib = drawings["pen-nib"]
+export const PencilSimpleLine = drawings["pencil-simple-line"]
+export const Plus = drawings.plus
+export const Printer = drawings.printer
+export const SelectionAll = drawings["selection-all"]
+export const TextAlignCenter = drawings["text-align-center"]
+export const TextAlignJustify = drawings["text-align-justify"]
+export const TextAlignLeft = drawings["text-align-left"]
+export const TextAlignRight = drawings["text-align-right"]
+export const TextB = drawings["text-b"]
+export const TextItalic = drawings["text-italic"]
+export const TextUnderline = drawings["text-underline"]
+export const TreeStructure = drawings["tree-structure"]
+export const Warning = drawings.warning
+export const X = drawings.x
+export const ClockCounterClockwise = drawings["clock-counter-clockwise"]
+export const Compass = drawings.compass
+export const MagnifyingGlass = drawings["magnifying-glass"]
+export const PushPin = drawings["push-pin"]
+export const Question = drawings.question
+export const Clipboard = drawings.clipboard
+export const Copy = drawings.copy
+export const Scissors = drawings.scissors
+export const Link = drawings.link
+export const MagicWand = drawings["magic-wand"]
+export const MapPin = drawings["map-pin"]
+export const Stamp = drawings.stamp
+export const FilePlus = drawings["file-plus"]
+export const BookOpen = drawings["book-open"]
+export const Paragraph = drawings.paragraph
+export const CaretRight = drawings["caret-right"]
+export const TextStrikethrough = drawings["text-strikethrough"]
+export const TextSuperscript = drawings["text-superscript"]
+export const TextSubscript = drawings["text-subscript"]
+export const TextAa = drawings["text-aa"]
+export const ListBullets = drawings["list-bullets"]
+export const ListNumbers = drawings["list-numbers"]
+export const ListChecks = drawings["list-checks"]
+export const TextIndent = drawings["text-indent"]
+export const TextOutdent = drawings["text-outdent"]
+export const Eraser = drawings.eraser
+export const Eyedropper = drawings.eyedropper
+export const Footprints = drawings.footprints
+export const TreeView = drawings["tree-view"]
+export const Swatches = drawings.swatches
+export const Ruler = drawings.ruler
+export const Globe = drawings.globe
+export const DotsSixVertical = drawings["dots-six-vertical"]
+export const ArrowUp = drawings["arrow-up"]
+export const ArrowDown = drawings["arrow-down"]
+export const LineVertical = drawings["line-vertical"]
+export const Moon = drawings.moon
+export const Check = drawings.check
+export const Table = drawings.table
+export const Rows = drawings.rows
+export const RowsPlusTop = drawings["rows-plus-top"]
+export const RowsPlusBottom = drawings["rows-plus-bottom"]
+export const ColumnsPlusLeft = drawings["columns-plus-left"]
+export const ColumnsPlusRight = drawings["columns-plus-right"]
+export const ArrowsInLineHorizontal = drawings["arrows-in-line-horizontal"]
+export const ArrowsOutLineHorizontal = drawings["arrows-out-line-horizontal"]
+export const ImageIcon = drawings.image
+export const DotsThree = drawings["dots-three"]
+export const Trash = drawings.trash
+export const FolderOpen = drawings["folder-open"]
+export const FolderPlus = drawings["folder-plus"]
+export const Stack = drawings.stack
+export const ListMagnifyingGlass = drawings["list-magnifying-glass"]
+export const Quotes = drawings.quotes
