@@ -106,10 +106,13 @@ const modules = {
   "harfbuzz.wasm": "harfbuzzjs/dist/harfbuzz.wasm",
   "harfbuzz-subset.wasm": "harfbuzzjs/dist/harfbuzz-subset.wasm",
   "resvg.wasm": "@resvg/resvg-wasm/index_bg.wasm",
+  "wording.wasm": "harper.js/dist/harper_wasm_bg.wasm",
 }
 const tell = (addresses) => `globalThis.addresses=${JSON.stringify(addresses)};`
 
-const workerNames = ["layout", "file", "find", "paste", "picture", "spelling"].map((name) => `${name}.worker.ts`)
+const workerNames = ["layout", "file", "find", "paste", "picture", "spelling", "wording"].map(
+  (name) => `${name}.worker.ts`,
+)
 /** What workers fetch when they need it. */
 const laterNames = ["citing.ts"]
 
@@ -162,7 +165,7 @@ async function buildWorkers() {
   mkdirSync(workers, { recursive: true })
   const addresses = {}
   for (const [name, path] of Object.entries(modules)) {
-    const bytes = readFileSync(require.resolve(path))
+    const bytes = readFileSync(join(root, "node_modules", path))
     const named = name.replace(".wasm", `-${createHash("sha256").update(bytes).digest("hex").slice(0, 8)}.wasm`)
     writeFileSync(join(workers, named), bytes)
     addresses[name] = `/workers/${named}`
@@ -185,7 +188,8 @@ function makeSymbols() {
 /** Modules under their plain names, beside workers that are not built for good. */
 export function copyModules() {
   mkdirSync(workers, { recursive: true })
-  for (const [name, path] of Object.entries(modules)) copyFileSync(require.resolve(path), join(workers, name))
+  for (const [name, path] of Object.entries(modules))
+    copyFileSync(join(root, "node_modules", path), join(workers, name))
 }
 
 /** What the page needs beside its program and its workers. */
@@ -202,17 +206,17 @@ function compress() {
   const cache = join(root, ".cache/brotli")
   mkdirSync(cache, { recursive: true })
   for (const file of files(dist).filter((f) => /\.(js|css|ttf|wasm|aff|dic|csl|xml)$/.test(f))) {
-    const font = /\.(ttf|aff|dic)$/.test(file)
+    const stays = /\.(ttf|aff|dic|wasm)$/.test(file)
     const kept = join(cache, file.split(/[\\/]/).pop() + ".br")
-    if (font && existsSync(kept)) {
+    if (stays && existsSync(kept)) {
       copyFileSync(kept, file + ".br")
       continue
     }
     const bytes = brotliCompressSync(readFileSync(file), {
-      params: { [constants.BROTLI_PARAM_QUALITY]: !font ? 10 : statSync(file).size > 2e6 ? 5 : 9 },
+      params: { [constants.BROTLI_PARAM_QUALITY]: !stays ? 10 : statSync(file).size > 2e6 ? 5 : 9 },
     })
     writeFileSync(file + ".br", bytes)
-    if (font) writeFileSync(kept, bytes)
+    if (stays) writeFileSync(kept, bytes)
   }
 }
 

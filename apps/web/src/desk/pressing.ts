@@ -1,4 +1,4 @@
-/** What was pressed in the text, of which a card tells: fields, words that look wrong, and where something begins. */
+/** What was pressed in the text, of which a card tells: fields, words that look wrong, what is said of the wording, and where something begins. */
 import { removeBreak, type Command } from "@biblon/core/editing"
 import type { Change } from "./editing"
 import type { DeskStore } from "./store"
@@ -7,8 +7,8 @@ export interface PressingTarget {
   run(command: Command): boolean
   /** What a field shows that stands at a position. */
   shownAt(pos: number): string | null
-  /** Whether a word that looks wrong stands at a position. */
-  wrongWord(pos: number): boolean
+  /** Whether there is still something to say of what stands at a position. */
+  isSaid(kind: "word" | "remark", pos: number): boolean
 }
 
 export class Pressing {
@@ -38,7 +38,7 @@ export class Pressing {
     const still =
       pressed.kind === "field"
         ? after.doc.nodeAt(pressed.pos)?.type.name === "field"
-        : pressed.kind === "word" && steps.length === 0 && this.target.wrongWord(pressed.pos)
+        : pressed.kind !== "break" && steps.length === 0 && this.target.isSaid(pressed.kind, pressed.pos)
     const moved = !after.selection.eq(before.selection) && steps.length === 0
     if (!still || moved) this.putAway()
   }

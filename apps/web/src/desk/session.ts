@@ -34,6 +34,7 @@ import { EagerTypesetter } from "./view/eager"
 import { firstView } from "./view/kept"
 import type { Place } from "./view/source"
 import { Viewing } from "./viewing"
+import { Wording } from "./wording"
 
 /** Positions from which on a change counts as long. */
 const longChange = 20_000
@@ -83,7 +84,7 @@ export class DeskSession implements DeskPort {
   readonly pressing = new Pressing(this.store, {
     run: (command) => this.run(command),
     shownAt: (pos) => this.surface.view?.places.shownAt(pos) ?? null,
-    wrongWord: (pos) => this.spelling.at(pos) !== null,
+    isSaid: (kind, pos) => (kind === "word" ? this.spelling.at(pos) : this.wording.at(pos)) !== null,
   })
   readonly clipboard = new Clipboard(this)
   readonly delivery = new Delivery(this)
@@ -99,7 +100,8 @@ export class DeskSession implements DeskPort {
   }
   readonly finder = new Finder(this.places)
   readonly spelling = new Spelling(this.places)
-  readonly marking = new Marking(this.editing, [this.spelling, this.finder], () => this.surface.repaint())
+  readonly wording = new Wording(this.places)
+  readonly marking = new Marking(this.editing, [this.spelling, this.wording, this.finder], () => this.surface.repaint())
   readonly picturing = new Picturing(this.store, {
     editor: () => this.now,
     run: (command) => this.run(command),
@@ -175,6 +177,7 @@ export class DeskSession implements DeskPort {
       follow: (href) => this.going.alongLink(href),
       goTo: (leaf) => this.going.toLeaf(leaf),
       wrongWord: (pos) => this.spelling.at(pos),
+      remark: (pos) => this.wording.at(pos),
       summary: (summary) => {
         this.showing.show({ view: summary }, this.typing.active)
         this.showBusy()
@@ -232,6 +235,7 @@ export class DeskSession implements DeskPort {
     this.keeping.close()
     this.finder.close()
     this.spelling.close()
+    this.wording.close()
     this.clipboard.close()
     this.layout.close()
     this.surface.detach()
@@ -262,6 +266,7 @@ export class DeskSession implements DeskPort {
     this.marking.forget()
     this.finder.changed(steps.length > 0, tr.mapping)
     this.spelling.changed(steps.length > 0)
+    if (steps.length > 0) this.wording.changed()
     if (steps.length > 0) this.clipboard.changed(tr.mapping)
     else view?.paintSelection()
     this.showing.show({ editor: after }, this.typing.active)

@@ -27,9 +27,9 @@ export type TrayId =
   | "check"
   | "lookup"
 
-/** Something in the text that was pressed, and of which a card tells: a field, a word that looks wrong, or where something begins. */
+/** Something in the text that was pressed, and of which a card tells: a field, a word that looks wrong, wording of which something is said, or where something begins. */
 export interface Pressed {
-  kind: "field" | "break" | "word"
+  kind: "field" | "break" | "word" | "remark"
   pos: number
   /** What it shows. */
   words: string

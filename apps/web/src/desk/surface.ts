@@ -9,6 +9,7 @@ import { PointerInput } from "./input/pointer"
 import { attachReading } from "./input/reading"
 import type { Typing } from "./input/typing"
 import type { WrongWord } from "./spelling"
+import type { PlacedRemark } from "./wording"
 import type { DeskStore } from "./store"
 import type { Mark, Place } from "./view/source"
 import { SheetView } from "./view/sheetView"
@@ -28,6 +29,8 @@ export interface SurfaceTarget {
   goTo(leaf: number): void
   /** The word that looks wrong at a position. */
   wrongWord(pos: number): WrongWord | null
+  /** What is said of the wording there. */
+  remark(pos: number): PlacedRemark | null
   summary(summary: ViewSummary): void
   attached(field: HTMLElement): void
 }
@@ -181,17 +184,23 @@ export class Surface {
     })
   }
 
-  /** A press in a word that looks wrong opens the card that tells of it. */
+  /** A press in a word that looks wrong, or of which something is said, opens the card that tells of it. */
   private pressWord(): void {
     const { selection } = this.editing.open
     const wrong = selection.empty ? this.target.wrongWord(selection.head) : null
-    if (wrong) this.showWord(wrong)
+    if (wrong) return this.showWord(wrong)
+    const remark = selection.empty ? this.target.remark(selection.head) : null
+    if (remark) this.showCard("remark", remark.start, remark.words)
   }
 
   /** Opens the card of a word that looks wrong. */
   showWord({ start, word }: WrongWord): void {
-    const box = this.view?.places.box({ pos: start, bias: 1 })
-    if (box) this.store.setState({ pressed: { kind: "word", pos: start, words: word, box } })
+    this.showCard("word", start, word)
+  }
+
+  private showCard(kind: "word" | "remark", pos: number, words: string): void {
+    const box = this.view?.places.box({ pos, bias: 1 })
+    if (box) this.store.setState({ pressed: { kind, pos, words, box } })
   }
 
   private listen(host: HTMLElement, view: SheetView, field: TextField, signal: AbortSignal): void {

@@ -9,7 +9,14 @@ export function Glyph({ icon, size = 22, colour = ink }: { icon: Icon | undefine
   if (!icon) return null
   const [lines, tone] = icon
   return (
-    <svg width={size} height={size} viewBox="0 0 256 256" fill={colour} aria-hidden className="block shrink-0">
+    <svg
+      width={size}
+      height={size}
+      viewBox="0 0 256 256"
+      fill={colour}
+      aria-hidden
+      style={{ display: "block", flexShrink: 0 }}
+    >
       {tone === undefined ? null : <path d={tone} opacity={0.18} />}
       <path d={lines} />
     </svg>

@@ -1,15 +1,12 @@
 /** Looks words up away from the page. */
 import type { DictionaryName } from "@biblon/core/checking"
+import { answering } from "./asking"
 import { Speller } from "./speller"
 
-export type SpellingRequest = { id: number; dictionary: DictionaryName } & (
+/** Which words are wrong, or which could be meant; there is no answer where the dictionary is not to be had. */
+export type SpellingQuestion = { dictionary: DictionaryName } & (
   { type: "check"; words: readonly string[] } | { type: "suggest"; word: string }
 )
-/** The words that are wrong, or those that could be meant; null where the dictionary is not to be had. */
-export interface SpellingReply {
-  id: number
-  words: string[] | null
-}
 
 async function bytesOf(path: string): Promise<Uint8Array> {
   const response = await fetch(path)
@@ -25,16 +22,8 @@ const speller = new Speller(async (name) => {
   return { affixes, words }
 })
 
-const answer = (reply: SpellingReply) => self.postMessage(reply)
-
-self.onmessage = ({ data }: MessageEvent<SpellingRequest>) => {
-  const { id, dictionary } = data
-  const found = data.type === "check" ? speller.wrong(dictionary, data.words) : speller.suggest(dictionary, data.word)
-  found.then(
-    (words) => answer({ id, words }),
-    (error: unknown) => {
-      console.error(error)
-      answer({ id, words: null })
-    },
-  )
-}
+answering((question: SpellingQuestion) =>
+  question.type === "check"
+    ? speller.wrong(question.dictionary, question.words)
+    : speller.suggest(question.dictionary, question.word),
+)

@@ -18,6 +18,7 @@ import type { Pressed } from "../store"
 import { trying } from "../trying"
 import { Act } from "../../ui/button"
 import { CitationOptions } from "../trays/place/sources/CitationOptions"
+import { RemarkCard } from "./RemarkCard"
 import { WordCard } from "./WordCard"
 import { FloatingCard } from "./FloatingCard"
 import { Press } from "../../ui/bar"
@@ -198,5 +199,6 @@ export function PressedCard() {
   const pressed = useDesk((s) => s.pressed)
   if (!pressed) return null
   if (pressed.kind === "word") return <WordCard {...pressed} />
+  if (pressed.kind === "remark") return <RemarkCard {...pressed} />
   return pressed.kind === "field" ? <FieldCard {...pressed} /> : <BreakCard {...pressed} />
 }

@@ -60,7 +60,10 @@ export class Places {
     const placed = mirror.placed(index)
     return (placed ? fragmentsOf(placed).filter(isOwnText) : []).flatMap((fragment) =>
       this.source.marks(fragment.leaf).flatMap(({ from, to, kind }) => {
-        const boxes = kind === "misspelt" ? underBoxes(fragment, from, to) : rangeBoxes(fragment, from, to, false)
+        const boxes =
+          kind === "misspelt" || kind === "worded"
+            ? underBoxes(fragment, from, to)
+            : rangeBoxes(fragment, from, to, false)
         return boxes.map((box) => ({ ...box, kind }))
       }),
     )

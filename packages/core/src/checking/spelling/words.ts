@@ -1,6 +1,7 @@
 /** The words of a paragraph that can be spelt rightly or wrongly, each in its language. */
 import type { Node } from "prosemirror-model"
-import { letterLook, paragraphLook, textOf, type StyleSheet } from "../../document"
+import { textOf, type StyleSheet } from "../../document"
+import { languagesOf } from "../languages"
 import { dictionaries, dictionaryOf, latin, type DictionaryName } from "./dictionaries"
 
 /** A word by its offsets in the paragraph. */
@@ -32,25 +33,6 @@ function hasCapitalInside(word: string): boolean {
     if (code >= 65 && code <= 90) return true
   }
   return false
-}
-
-interface Stretch {
-  from: number
-  to: number
-  language: string
-}
-
-/** The languages of a paragraph, stretch by stretch. */
-function languagesOf(styles: StyleSheet, paragraph: Node): Stretch[] {
-  const base = paragraphLook(styles, paragraph).letters
-  const found: Stretch[] = []
-  paragraph.forEach((child, offset) => {
-    const { language } = child.marks.length === 0 ? base : letterLook(styles, base, child.marks)
-    const last = found.at(-1)
-    if (last?.language === language) last.to = offset + child.nodeSize
-    else found.push({ from: offset, to: offset + child.nodeSize, language })
-  })
-  return found
 }
 
 /** Dashes, quotation marks, dots, no-break spaces, and what stands for fields. */

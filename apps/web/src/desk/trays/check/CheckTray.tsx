@@ -5,9 +5,11 @@ import { BriefPage } from "./brief/BriefPage"
 import { CountPage } from "./CountPage"
 import { SpellingPage } from "./SpellingPage"
 import { TidyPage } from "./TidyPage"
+import { WordingPage } from "./wording/WordingPage"
 
 const pages = [
   ["spelling", "Spelling"],
+  ["wording", "Wording"],
   ["tidy", "Tidy"],
   ["brief", "Brief"],
   ["count", "Count"],
@@ -22,6 +24,8 @@ export function CheckTray() {
       <PageTabs label="Check" pages={pages} page={page} onChoose={(next) => session.opening.tray("check", next)} />
       {page === "spelling" ? (
         <SpellingPage />
+      ) : page === "wording" ? (
+        <WordingPage />
       ) : page === "tidy" ? (
         <TidyPage />
       ) : page === "brief" ? (

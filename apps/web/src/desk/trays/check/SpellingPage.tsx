@@ -14,28 +14,9 @@ import { useDesk, useSession } from "../../context"
 import { languageName } from "../../languages"
 import { forgetWord, learnWord, ownWords } from "../../ownWords"
 import type { WrongWord } from "../../spelling"
-import { useSuggestions } from "../../useSuggestions"
 import type { DeskSession } from "../../session"
-
-/** So many letters of a sentence are shown on each side of a word. */
-const around = 60
-
-/** The word with what stands around it. */
-function sentenceOf(
-  session: DeskSession,
-  { start, from, to }: WrongWord,
-): [before: string, own: string, after: string] {
-  if (!session.now) return ["", "", ""]
-  const leaves = leavesOf(session.now.doc)
-  const text = textOf(leaves.node(leaves.at(start)))
-  const before = text.slice(Math.max(0, from - around), from)
-  const after = text.slice(to, to + around)
-  return [
-    from > around ? `…${before.replace(/^\S*\s/, "")}` : before,
-    text.slice(from, to),
-    text.length > to + around ? `${after.replace(/\s\S*$/, "")}…` : after,
-  ]
-}
+import { useSuggestions } from "../../useSuggestions"
+import { InContext } from "./InContext"
 
 /** The language that the paragraph of a word plainly is in, if that is another than is said. */
 function otherLanguage(session: DeskSession, { start, dictionary }: WrongWord) {
@@ -53,7 +34,7 @@ function Current({ at, count, onNext }: { at: WrongWord; count: number; onNext: 
   const session = useSession()
   const [typed, setTyped] = useState<string | null>(null)
   const suggestions = useSuggestions(at.word, at.dictionary)
-  const [before, own, after] = sentenceOf(session, at)
+  const own = session.now?.doc.textBetween(at.start, at.end) ?? at.word
   const guess = otherLanguage(session, at)
   const places = count > 1 ? session.spelling.places(at.word) : [at]
   const replace = (text: string, all: boolean) => {
@@ -64,11 +45,7 @@ function Current({ at, count, onNext }: { at: WrongWord; count: number; onNext: 
   const instead = typed ?? ""
   return (
     <View className="mt-3 rounded-tray border border-line bg-raised p-3">
-      <Text className="font-ui text-[14px] leading-5 text-ink">
-        {before}
-        <Text className="font-ui-bold text-madder">{own}</Text>
-        {after}
-      </Text>
+      <InContext at={at} look="text-madder" />
       {guess ? (
         <View className="mt-2 flex-row">
           <WordButton

@@ -6,9 +6,8 @@ import { previewOf, untidy, type Finding, type Rule } from "@biblon/core/checkin
 import { mendAll } from "@biblon/core/editing"
 import { Press } from "../../../ui/bar"
 import { wordLook } from "../../../ui/button"
-import { Glyph, inkSoft } from "../../../ui/glyph"
-import { CaretDown, CaretUp } from "../../../ui/icons"
 import { useSession } from "../../context"
+import { FoundKind } from "./FoundKind"
 import { useLooked } from "./useLooked"
 import { trying } from "../../trying"
 
@@ -47,45 +46,39 @@ function Kind({ doc, rule, findings }: Found & { doc: Node }) {
     else session.going.toLeaf(leaf)
   }
   return (
-    <View role="listitem" className="border-b border-line py-1">
-      <Press
-        aria-expanded={open}
-        onClick={() => setOpen(!open)}
-        className="flex min-h-[44px] w-full items-center justify-between gap-2 px-0 text-left wide:min-h-[36px]"
-      >
-        <span className="flex-1 font-ui text-[14px] text-ink">{rule.name}</span>
-        <span className="font-ui-bold text-[14px] text-ochre">{findings.length}</span>
-        <Glyph icon={open ? CaretUp : CaretDown} size={14} colour={inkSoft} />
-      </Press>
-      {open ? (
-        <View className="pb-2">
-          <Text className="font-ui text-[13px] leading-5 text-ink-soft">{rule.why}</Text>
-          {findings.slice(0, mostShown).map((finding, i) => (
-            <View key={i} className="flex-row items-center">
-              <Press
-                onClick={() => go(finding)}
-                className="flex min-h-[44px] min-w-0 flex-1 items-center rounded-button px-2 text-left hover:bg-murex-soft/50 wide:min-h-[32px]"
-              >
-                <Reading doc={doc} finding={finding} />
-              </Press>
-              {finding.mend ? (
-                <Press className={wordLook} {...trying(session, mending(rule, i))}>
-                  {rule.act}
-                </Press>
-              ) : null}
-            </View>
-          ))}
-          {findings.length > mostShown ? (
-            <Text className="px-2 font-ui text-[13px] text-ink-soft">{`and ${findings.length - mostShown} more`}</Text>
+    <FoundKind
+      name={rule.name}
+      why={rule.why}
+      count={findings.length}
+      open={open}
+      onTurn={() => setOpen(!open)}
+      foot={
+        able && findings.length > 1 ? (
+          <Press className={wordLook} {...trying(session, mending(rule, null))}>
+            {findings.length === 2 ? `${rule.act}, in both places` : `${rule.act}, in all ${findings.length} places`}
+          </Press>
+        ) : null
+      }
+    >
+      {findings.slice(0, mostShown).map((finding, i) => (
+        <View key={i} className="flex-row items-center">
+          <Press
+            onClick={() => go(finding)}
+            className="flex min-h-[44px] min-w-0 flex-1 items-center rounded-button px-2 text-left hover:bg-murex-soft/50 wide:min-h-[32px]"
+          >
+            <Reading doc={doc} finding={finding} />
+          </Press>
+          {finding.mend ? (
+            <Press className={wordLook} {...trying(session, mending(rule, i))}>
+              {rule.act}
+            </Press>
           ) : null}
         </View>
+      ))}
+      {findings.length > mostShown ? (
+        <Text className="px-2 font-ui text-[13px] text-ink-soft">{`and ${findings.length - mostShown} more`}</Text>
       ) : null}
-      {able && findings.length > 1 ? (
-        <Press className={wordLook} {...trying(session, mending(rule, null))}>
-          {findings.length === 2 ? `${rule.act}, in both places` : `${rule.act}, in all ${findings.length} places`}
-        </Press>
-      ) : null}
-    </View>
+    </FoundKind>
   )
 }
 
