@@ -30,8 +30,17 @@ const kinds: Partial<Record<LintKind, WordingKind>> = {
   Regionalism: "regional",
 }
 
-/** Rules that are not asked: spelling and long sentences are looked at elsewhere, and what companies call themselves is nobody's mistake. */
-const silent = /^(SpellCheck|LongSentences)$|Names$|Trademarks$/
+/** Rules that are not asked: spelling, blanks and long sentences are looked at elsewhere, what companies call themselves is nobody's mistake, and some are wrong more often than not. */
+const silent = new Set([
+  "SpellCheck",
+  "LongSentences",
+  "Spaces",
+  "NoFrenchSpaces",
+  "MassNouns",
+  "QuantifierNumeralConflict",
+  "SplitWords",
+])
+const namesOfCompanies = /Names$|Trademarks$/
 
 /** So many words are offered. */
 const most = 3
@@ -76,18 +85,25 @@ export class WordingChecker {
 
   private async make(): Promise<LocalLinter> {
     const linter = new LocalLinter({ binary: createBinaryModuleFromUrl(this.address) })
+    await linter.setup()
+    return linter
+  }
+
+  /** The linter for a dialect; changing that makes it ask all rules again. */
+  private async linterFor(dialect: Dialect): Promise<LocalLinter> {
+    const linter = await this.open()
+    if (dialect === this.dialect) return linter
+    await linter.setDialect(dialect)
     const rules = await linter.getDefaultLintConfig()
-    for (const name of Object.keys(rules)) if (silent.test(name)) rules[name] = false
+    for (const name of Object.keys(rules)) if (silent.has(name) || namesOfCompanies.test(name)) rules[name] = false
     await linter.setLintConfig(rules)
+    this.dialect = dialect
     return linter
   }
 
   /** What is to be said of a passage, in the order of its text. */
   async remarks({ text, language }: Passage): Promise<Remark[]> {
-    const linter = await this.open()
-    const dialect = dialectOf(language)
-    if (dialect !== this.dialect) await linter.setDialect(dialect)
-    this.dialect = dialect
+    const linter = await this.linterFor(dialectOf(language))
     const found: Remark[] = []
     for (const lint of await linter.lint(text, { language: "plaintext" })) {
       const kind = kinds[lint.lint_kind() as LintKind]

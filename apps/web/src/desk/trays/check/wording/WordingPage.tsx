@@ -18,7 +18,7 @@ const mostShown = 20
 function Place({ remark }: { remark: PlacedRemark }) {
   const session = useSession()
   return (
-    <View className="border-t border-line py-2">
+    <View className="mt-2 border-t border-line pt-1">
       <Press
         onClick={() => session.going.toRange(remark.start, remark.end)}
         className="flex min-h-[44px] w-full min-w-0 items-center rounded-button px-0 text-left hover:bg-murex-soft/50 wide:min-h-[32px]"
