@@ -56,6 +56,53 @@ test.each([
   expect(mended(id, p(text)).texts).toEqual(texts)
 })
 
+describe("heads and feet", () => {
+  const story = (key: string, kind: string, ...parts: (string | Node)[]) =>
+    nodes.story.create({ key, kind }, paragraph("body", parts))
+  const put = (id: string, doc: Node) => {
+    let now = state(doc)
+    const own = rule(id)
+    const found = own.find(doc)
+    mendAll([own.find], "Tidied")(now, (tr) => (now = now.apply(tr)))
+    checkDocument(now.doc)
+    expect(own.find(now.doc)).toEqual([])
+    return { found: found.length, doc: now.doc }
+  }
+
+  test("a number typed for that of the sheet becomes a field, and no other number does", () => {
+    const { found, doc } = put(
+      "typedNumbers",
+      document([p("12")], {}, [
+        story("h", "header", "Tides\tPage 3"),
+        story("f", "footer", "– 4 –\tNotice of 12 May\t"),
+        story("n", "note", "5"),
+      ]),
+    )
+    expect(found).toBe(2)
+    expect(leavesOf(doc).nodes.map(textOf)).toEqual(["12", "Tides\tPage \ufffc", "– \ufffc –\tNotice of 12 May\t", "5"])
+  })
+
+  test("a typeface that nothing else has becomes the text's; that of a style may stay", () => {
+    const { found, doc } = put(
+      "strangeEdges",
+      document([p("Text")], {}, [
+        story("h", "header", "Own ", letters("strange", { family: "Jost", bold: true })),
+        story("f", "footer", letters("as a title", { family: "Literata" })),
+      ]),
+    )
+    expect(found).toBe(1)
+    const runs = leavesOf(doc)
+      .node(1)
+      .children.map((child) => child.marks.map(({ type }) => type.name))
+    expect(runs).toEqual([[], ["bold"]])
+    expect(
+      leavesOf(doc)
+        .node(2)
+        .firstChild?.marks.map(({ type }) => type.name),
+    ).toEqual(["family"])
+  })
+})
+
 test("what a place becomes can be read beforehand", () => {
   const doc = document(messy())
   const read = (id: string) =>

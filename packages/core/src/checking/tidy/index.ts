@@ -1,4 +1,5 @@
 import type { Node } from "prosemirror-model"
+import { strangeEdges, typedNumbers } from "./edges"
 import type { Finding, Rule } from "./rule"
 import { blankParagraphs, blanksAsTab, blanksAtStart, blanksToSheet } from "./spacing"
 import { boldHeadings, skippedLevels, typedLists } from "./structure"
@@ -23,6 +24,8 @@ export const tidyRules: readonly Rule[] = [
   blanksAtEnd,
   mixedMarks,
   openBrackets,
+  typedNumbers,
+  strangeEdges,
   idleFormatting,
   deadLinks,
   silentPictures,
