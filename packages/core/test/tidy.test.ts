@@ -15,6 +15,7 @@ import {
   paragraphAttrs,
   table,
   textOf,
+  type FieldAttrs,
   type Style,
 } from "../src/document"
 import { checkDocument } from "../src/document/reading"
@@ -54,6 +55,41 @@ test.each([
   ["blanksAtStart", "    The ferry", ["The ferry"]],
 ])("%s: %j becomes %j", (id, text, texts) => {
   expect(mended(id, p(text)).texts).toEqual(texts)
+})
+
+test("a paragraph in another size than its like becomes like them; where many differ, or a word does, nothing is said", () => {
+  const large = () => p(letters("large", { size: 20, italic: true }))
+  const { doc, count } = mended("strangeLooks", p("a"), p("b"), p("c"), large())
+  expect(count).toBe(1)
+  expect(
+    bodyOf(doc)
+      .child(3)
+      .firstChild?.marks.map(({ type }) => type.name),
+  ).toEqual(["italic"])
+  expect(mended("strangeLooks", p("a"), p("b"), large(), p("c"), large()).count).toBe(0)
+  expect(mended("strangeLooks", p("a"), p("b"), p("c"), p("d ", letters("large", { size: 20 }))).count).toBe(0)
+})
+
+test("fields that show what is not written, or a place that is gone, are found", () => {
+  const field = (kind: FieldAttrs["kind"], format = "") => nodes.field.create({ kind, format })
+  const silent = document([
+    p(field("author"), field("property", "organisation"), field("reference", "number gone"), field("title")),
+  ])
+  expect(
+    rule("silentFields")
+      .find(silent)
+      .map(({ from, mend }) => [from, mend]),
+  ).toEqual([
+    [2, null],
+    [3, null],
+    [4, null],
+  ])
+  const written = { title: "", subtitle: "", author: "Nell", organisation: "Trust", date: "" }
+  expect(
+    rule("silentFields").find(
+      document([p(field("author"), field("property", "organisation"))], { properties: written }),
+    ),
+  ).toEqual([])
 })
 
 describe("heads and feet", () => {

@@ -3,7 +3,8 @@ import { strangeEdges, typedNumbers } from "./edges"
 import type { Finding, Rule } from "./rule"
 import { blankParagraphs, blanksAsTab, blanksAtStart, blanksToSheet } from "./spacing"
 import { boldHeadings, skippedLevels, typedLists } from "./structure"
-import { deadLinks, idleFormatting, silentPictures, unusedStyles } from "./traces"
+import { strangeLooks } from "./looks"
+import { deadLinks, idleFormatting, silentFields, silentPictures, unusedStyles } from "./traces"
 import { blankBeforeSign, blanksAtEnd, doubleBlanks, doubleWords, mixedMarks, openBrackets } from "./words"
 
 export { previewOf } from "./preview"
@@ -26,8 +27,10 @@ export const tidyRules: readonly Rule[] = [
   openBrackets,
   typedNumbers,
   strangeEdges,
+  strangeLooks,
   idleFormatting,
   deadLinks,
+  silentFields,
   silentPictures,
   unusedStyles,
 ]

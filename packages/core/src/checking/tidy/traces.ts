@@ -1,17 +1,21 @@
 /** What editing leaves behind: formatting without effect, links to nowhere, pictures without words, styles that nobody uses. */
 import type { Mark, Node } from "prosemirror-model"
 import {
+  defaultProperties,
   defaultStyles,
   documentAttrs,
   equal,
+  fieldAttrs,
   leavesOf,
   letterProperties,
   marks,
   paragraphLook,
   pictureFormat,
   placesOf,
+  referenceOf,
   setEntries,
   styleChain,
+  type Properties,
   type RunLook,
 } from "../../document"
 import type { Finding, Rule } from "./rule"
@@ -76,6 +80,39 @@ export const deadLinks: Rule = {
         const from = leaves.start(leaf) + offset
         const to = from + child.nodeSize
         found.push({ leaf, from, to, mend: (tr) => void tr.removeMark(from, to, link) })
+      })
+      return found
+    })
+  },
+}
+
+const isProperty = (name: string): name is keyof Properties => Object.hasOwn(defaultProperties, name)
+
+/** Whether a field has nothing to show: a property that is not written, a place that is gone. */
+function isSilent(field: Node, properties: Properties, places: ReadonlyMap<string, number>): boolean {
+  const { kind, format } = fieldAttrs(field)
+  if (kind === "reference") return !places.has(referenceOf(format).place)
+  // Where there is no title, that of the shelf is shown.
+  if (kind !== "author" && kind !== "property") return false
+  const name = kind === "author" ? kind : format
+  return isProperty(name) && properties[name].trim() === ""
+}
+
+export const silentFields: Rule = {
+  id: "silentFields",
+  name: "Fields with nothing to show",
+  why: "What they show is not written yet, or the place that they name is gone. Press one to say what it shows.",
+  act: "Say what it shows",
+  find(doc) {
+    const leaves = leavesOf(doc)
+    const places = placesOf(doc)
+    const { properties } = documentAttrs(doc)
+    return leaves.nodes.flatMap((paragraph, leaf) => {
+      const found: Finding[] = []
+      paragraph.forEach((child, offset) => {
+        if (child.type.name !== "field" || !isSilent(child, properties, places)) return
+        const from = leaves.start(leaf) + offset
+        found.push({ leaf, from, to: from + 1, mend: null })
       })
       return found
     })
