@@ -1,7 +1,7 @@
 /** Spelling of a thousand sheets: finding the words and looking them up, against Hunspell alone on the words that differ. */
 import { readFileSync } from "node:fs"
 import { documentAttrs, leavesOf } from "@biblon/core/document"
-import { spelledWords } from "@biblon/core/checking"
+import { eachSpelledWord } from "@biblon/core/checking"
 import { Speller } from "../apps/web/src/workers/speller"
 import { prose, wideParagraphs } from "./text"
 
@@ -21,23 +21,31 @@ export async function measureSpelling(): Promise<SpellingFigures> {
     affixes: readFileSync("node_modules/dictionary-en-gb/index.aff"),
     words: readFileSync("node_modules/dictionary-en-gb/index.dic"),
   }
-  const doc = prose(words, wideParagraphs(words))
-  const { styles } = documentAttrs(doc)
-  const speller = new Speller(() => Promise.resolve(files))
-  await speller.wrong("en-gb", ["ferry"])
-  const all = performance.now()
-  const distinct = new Set<string>()
-  for (const leaf of leavesOf(doc).nodes) for (const { word } of spelledWords(styles, leaf)) distinct.add(word)
-  const list = [...distinct]
-  for (let i = 0; i < list.length; i += batch) await speller.wrong("en-gb", list.slice(i, i + batch))
-  const spellingMs1000 = performance.now() - all
-  // A second one, so that nothing is remembered.
-  const other = new Speller(() => Promise.resolve(files))
-  await other.wrong("en-gb", ["ferry"])
-  const own = performance.now()
-  await other.wrong("en-gb", list)
-  const hunspellMs = performance.now() - own
-  return { spellingVsHunspell: spellingMs1000 / hunspellMs, spellingMs1000, spellingDistinct: list.length }
+  const opened = async () => {
+    const speller = new Speller(() => Promise.resolve(files))
+    await speller.wrong("en-gb", ["ferry"])
+    return speller
+  }
+  let [spellingMs1000, hunspellMs, spellingDistinct] = [Infinity, Infinity, 0]
+  // In turns, so that each of them gets what the machine has learned; and each time anew, so that nothing else is remembered.
+  for (let round = 0; round < 4; round++) {
+    const doc = prose(words, wideParagraphs(words))
+    const { styles } = documentAttrs(doc)
+    const { nodes } = leavesOf(doc)
+    const speller = await opened()
+    const all = performance.now()
+    const distinct = new Set<string>()
+    for (const leaf of nodes) eachSpelledWord(styles, leaf, (word) => void distinct.add(word))
+    const list = [...distinct]
+    for (let i = 0; i < list.length; i += batch) await speller.wrong("en-gb", list.slice(i, i + batch))
+    spellingMs1000 = Math.min(spellingMs1000, performance.now() - all)
+    const other = await opened()
+    const own = performance.now()
+    await other.wrong("en-gb", list)
+    hunspellMs = Math.min(hunspellMs, performance.now() - own)
+    spellingDistinct = list.length
+  }
+  return { spellingVsHunspell: spellingMs1000 / hunspellMs, spellingMs1000, spellingDistinct }
 }
 
 if (process.argv[1]?.endsWith("spelling.ts")) console.log(await measureSpelling())

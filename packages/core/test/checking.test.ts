@@ -8,6 +8,7 @@ import {
   isAmong,
   readingEase,
   readingMinutes,
+  eachSpelledWord,
   spelledWords,
   type Counted,
 } from "../src/checking"
@@ -184,4 +185,44 @@ test("a sample is found from its first letter to its last, and what is typed ove
   const typed = after(selected, insertText("Orrin"))
   expect(leavesOf(typed.doc).node(0).textContent).toBe("Dear Orrin,")
   expect(sampleAt(typed.doc, 9)).toBeNull()
+})
+
+test("gone through without their places, no word of a paragraph is passed over", () => {
+  const bits = fc.constantFrom(
+    "ferry",
+    "Tide",
+    "NATO",
+    "iPhone",
+    "o’clock",
+    "don't",
+    "x",
+    "3rd",
+    "a_b",
+    "rock-3",
+    "-",
+    " ",
+    ", ",
+    ". ",
+    "2",
+    "é",
+    "’",
+    "www.a.b",
+    "@",
+    "–",
+    "\ufffc",
+  )
+  fc.assert(
+    fc.property(fc.array(bits, { maxLength: 12 }), fc.boolean(), (parts, foreign) => {
+      const block = paragraph("body", [
+        parts.join(""),
+        ...(foreign ? [letters(" traghetto", { language: "fr-FR" })] : []),
+      ])
+      const all = new Set<string>()
+      eachSpelledWord(defaultStyles, block, (word, dictionary) => void all.add(`${dictionary} ${word}`))
+      const found = spelledWords(defaultStyles, block).map(({ word, dictionary }) => `${dictionary} ${word}`)
+      expect([...all]).toEqual(expect.arrayContaining(found))
+      if (!/\d/.test(parts.join(""))) expect([...all].sort()).toEqual([...new Set(found)].sort())
+    }),
+    { numRuns: 500 },
+  )
 })

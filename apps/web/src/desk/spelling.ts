@@ -3,7 +3,7 @@ import { createStore } from "zustand/vanilla"
 import type { Node } from "prosemirror-model"
 import type { EditorState } from "prosemirror-state"
 import { documentAttrs, leavesOf, type StyleSheet } from "@biblon/core/document"
-import { isAmong, spelledWords, type DictionaryName, type Word } from "@biblon/core/checking"
+import { eachSpelledWord, isAmong, spelledWords, type DictionaryName, type Word } from "@biblon/core/checking"
 import { keep, readKept } from "../kept"
 import { inSlices } from "../ui/slices"
 import { Dictionaries } from "../workers/spellingClient"
@@ -97,6 +97,10 @@ export class Spelling {
   private unlistedIn(styles: StyleSheet, paragraph: Node, unknown: Word[]): readonly Word[] {
     const kept = this.unlisted.get(paragraph)
     if (kept?.styles === styles) return kept.words
+    if (this.isRight(styles, paragraph)) {
+      this.unlisted.set(paragraph, { styles, words: [] })
+      return []
+    }
     const words: Word[] = []
     for (const own of spelledWords(styles, paragraph)) {
       const right = this.right.get(own.dictionary)?.get(own.word)
@@ -105,6 +109,15 @@ export class Spelling {
     }
     if (unknown.length === 0) this.unlisted.set(paragraph, { styles, words })
     return words
+  }
+
+  /** Whether all words of a paragraph are known to be right, as in most. */
+  private isRight(styles: StyleSheet, paragraph: Node): boolean {
+    let right = true
+    eachSpelledWord(styles, paragraph, (word, dictionary) => {
+      right &&= this.right.get(dictionary)?.get(word) === true
+    })
+    return right
   }
 
   /** Without those that somebody has said are right. */
@@ -118,13 +131,13 @@ export class Spelling {
     const { styles } = documentAttrs(doc)
     const gathered = new Map<DictionaryName, Set<string>>()
     for (const leaf of leavesOf(doc).nodes) {
-      const unknown: Word[] = []
-      this.unlistedIn(styles, leaf, unknown)
-      for (const { word, dictionary } of unknown) {
-        const words = gathered.get(dictionary)
-        if (words) words.add(word)
-        else gathered.set(dictionary, new Set([word]))
-      }
+      if (this.unlisted.get(leaf)?.styles !== styles)
+        eachSpelledWord(styles, leaf, (word, dictionary) => {
+          if (this.right.get(dictionary)?.has(word)) return
+          const words = gathered.get(dictionary)
+          if (words) words.add(word)
+          else gathered.set(dictionary, new Set([word]))
+        })
       yield
     }
     return gathered

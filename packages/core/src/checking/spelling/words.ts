@@ -90,6 +90,44 @@ export function spelledWords(styles: StyleSheet, paragraph: Node): Word[] {
   return found
 }
 
+/** Stretches of plain letters and digits, with apostrophes and hyphens between them. */
+const tokens = /[A-Za-z]+(?:['’-][A-Za-z]+)*\w*|\w+/g
+/** Whether a text has nothing but ASCII and usual signs, and whether an address could be in it: asked of the machine's own search, since most texts are so. */
+const notPlain = /[^\0-\x7f\xa0–—‘’‚“”…\ufffc]/
+const addressLike = /[@\\_#]|[.:/][^\0- ]/
+/** What tokens are looked up as; null for those that are not. So many are remembered. */
+const lookedUp = new Map<string, string | null>()
+const mostRemembered = 200_000
+
+function meantBy(token: string): string | null {
+  let word = lookedUp.get(token)
+  if (word === undefined) {
+    word = token.length < 2 || token.length > longest || /[\d_]/.test(token) || asItIs.test(token) ? null : plain(token)
+    if (lookedUp.size >= mostRemembered) lookedUp.clear()
+    lookedUp.set(token, word)
+  }
+  return word
+}
+
+/** Goes through the words that are looked up, and perhaps some beside figures, without their places: much faster, which counts when a whole document is gone through. */
+export function eachSpelledWord(
+  styles: StyleSheet,
+  paragraph: Node,
+  visit: (word: string, dictionary: DictionaryName) => void,
+): void {
+  const text = textOf(paragraph)
+  const [stretch, more] = notPlain.test(text) || addressLike.test(text) ? [] : languagesOf(styles, paragraph)
+  const dictionary = stretch && !more ? dictionaryOf(stretch.language) : null
+  if (dictionary === null || dictionaries[dictionary].script !== latin) {
+    for (const own of spelledWords(styles, paragraph)) visit(own.word, own.dictionary)
+    return
+  }
+  for (const token of text.match(tokens) ?? []) {
+    const word = meantBy(token)
+    if (word !== null) visit(word, dictionary)
+  }
+}
+
 function isDigit(text: string, at: number): boolean {
   const code = text.charCodeAt(at)
   if (code < 128) return (code >= 48 && code <= 57) || code === 95
