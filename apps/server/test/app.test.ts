@@ -103,6 +103,27 @@ test("a font file is taken, kept by what is in it, and given out again; others a
   })
 })
 
+test("any file is taken to be enclosed, given out again as a file and never as a page; too much or nothing is refused in words", async () => {
+  const enclose = (body: Uint8Array) =>
+    json("/enclosures", { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body })
+  const page = new TextEncoder().encode("<script>alert(1)</script>")
+  const { status, body } = await enclose(page)
+  expect(status).toBe(201)
+  const answer = await fetch(`${address}/api/assets/${body.asset}`)
+  expect(answer.headers.get("content-disposition")).toBe("attachment")
+  expect(answer.headers.get("content-type")).toBe("application/octet-stream")
+  expect(answer.headers.get("x-content-type-options")).toBe("nosniff")
+  expect(new Uint8Array(await answer.arrayBuffer())).toEqual(page)
+  expect(await enclose(new Uint8Array())).toMatchObject({
+    status: 422,
+    body: { message: "There is nothing in this file." },
+  })
+  expect(await enclose(new Uint8Array(25 * 1048576 + 2))).toMatchObject({
+    status: 413,
+    body: { message: "Files of up to 25 MB are enclosed." },
+  })
+})
+
 test("pages of other sites are not answered, over HTTP or WebSocket", async () => {
   expect((await json("/documents", { headers: { Origin: "http://elsewhere.example" } })).status).toBe(403)
   const socket = new WebSocket(`${address.replace("http", "ws")}/live/whatever1?since=0`, {

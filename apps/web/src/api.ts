@@ -1,6 +1,7 @@
 /** The server's HTTP interface. Answers are those of our own server and of the same version, so their types suffice. */
 import { begunContent } from "./early/begun"
 import type {
+  AddedFile,
   AddedFont,
   AddedPicture,
   FoundDocument,
@@ -91,7 +92,11 @@ export const api = {
     json<AddedPicture>(
       ask("/pictures", { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body: file }),
     ),
-  /** The file of a picture in a document. */
+  addEnclosure: (file: Blob) =>
+    json<AddedFile>(
+      ask("/enclosures", { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body: file }),
+    ),
+  /** The file of a picture in a document, or one that is enclosed. */
   picture: async (asset: string) => (await ask(`/assets/${asset}`)).blob(),
   search: (words: string) => json<FoundDocument[]>(ask(`/search?words=${encodeURIComponent(words)}`)),
   duplicate: (id: string) => json<ShelfEntry>(ask(`/documents/${id}/copies`, { method: "POST" })),

@@ -83,3 +83,15 @@ async function until(holds: () => Promise<boolean>): Promise<void> {
   }
   throw new Error("It did not come to pass.")
 }
+
+test("a file that is to be enclosed goes to the server as what it is, now or later", async () => {
+  const enclosing = jest.spyOn(api, "addEnclosure")
+  const { file, asset } = picture("a timetable")
+  enclosing.mockImplementation(unreachable)
+  expect(await addFile(file, "enclosure")).toBe(asset)
+  enclosing.mockImplementation(takes)
+  await sendKept()
+  expect(await keptFile(asset)).toBeNull()
+  expect(enclosing).toHaveBeenCalledTimes(2)
+  expect(adding).not.toHaveBeenCalled()
+})

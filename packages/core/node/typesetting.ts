@@ -82,14 +82,14 @@ export function pdfOf(
   layout: Layout,
   name: string,
   fonts: FontLibrary = typesetter().fonts,
-  pictures: AssetSource = () => undefined,
+  assets: AssetSource = () => undefined,
 ): Uint8Array {
   subset ??= createSubsetter(readFileSync(wasmFile("harfbuzz-subset")))
   const writing = writePdf(layout, {
     fonts,
     subset,
     name,
-    pictures,
+    assets,
     deflate: (bytes) => deflateSync(bytes, { level: 6 }),
   })
   let step = writing.next()
@@ -120,7 +120,7 @@ export function printFile({ name, doc }: NamedDocument, plan: PrintPlan, assets?
     fonts: setter.fonts,
     subset,
     name: name ?? "",
-    pictures: assets ?? (() => undefined),
+    assets: assets ?? (() => undefined),
     deflate: (bytes) => deflateSync(bytes, { level: 6 }),
   })
   let step = writing.next()

@@ -133,6 +133,7 @@ export const AddedFont = z.object({
 })
 
 /** The file of a picture that was taken in, and its size in pixels. */
+export const AddedFile = z.object({ asset: z.string() })
 export const AddedPicture = z.object({ asset: z.string(), width: z.number(), height: z.number() })
 
 /** What is handed over to the outside: its first line as JSON, then the bytes of the file. */
@@ -190,6 +191,7 @@ export type JobHead = z.infer<typeof JobHead>
 export type Job = z.infer<typeof Job>
 export type Trouble = z.infer<typeof Trouble>
 export type Outside = z.infer<typeof Outside>
+export type AddedFile = z.infer<typeof AddedFile>
 export type AddedPicture = z.infer<typeof AddedPicture>
 export type ShelfEntry = z.infer<typeof ShelfEntry>
 export type Folder = z.infer<typeof Folder>

@@ -1,10 +1,14 @@
 import { raw, Router, type ErrorRequestHandler } from "express"
 import { FontFileError, largestFontFile, readFontFile } from "@biblon/core/layout"
-import type { AddedFont, AddedPicture } from "@biblon/wire"
+import { largestEnclosure } from "@biblon/core/document"
+import type { AddedFile, AddedFont, AddedPicture } from "@biblon/wire"
 import { checkPicture, largestPicture, PictureError } from "@biblon/core/formats/pictureFile"
 import type { AssetStore } from "../store/assets"
 
 const year = 31536000
+
+/** Media type of files of which nothing is known. */
+const anyFile = "application/octet-stream"
 
 export function assetRoutes(assets: AssetStore): Router {
   const router = Router()
@@ -45,12 +49,29 @@ export function assetRoutes(assets: AssetStore): Router {
   })
   router.use("/pictures", tooLarge)
 
+  /** Takes any file, to be enclosed in a document. It is never shown as a page: whoever asks for it gets it as a file. */
+  router.post("/enclosures", raw({ type: () => true, limit: largestEnclosure + 1 }), (request, response) => {
+    const bytes = Buffer.isBuffer(request.body) ? new Uint8Array(request.body) : new Uint8Array()
+    if (bytes.length === 0) {
+      response.status(422).json({ message: "There is nothing in this file." })
+      return
+    }
+    response.status(201).json({ asset: assets.put(bytes, anyFile) } satisfies AddedFile)
+  })
+  const tooLargeToEnclose: ErrorRequestHandler = (error: Error & { type?: string }, _request, response, next) => {
+    if (error.type === "entity.too.large")
+      response.status(413).json({ message: `Files of up to ${largestEnclosure / 1048576} MB are enclosed.` })
+    else next(error)
+  }
+  router.use("/enclosures", tooLargeToEnclose)
+
   router.get("/assets/:sha256", (request, response) => {
     const asset = assets.get(String(request.params.sha256))
     if (!asset) {
       response.status(404).json({ message: "That file is not kept here." })
       return
     }
+    if (asset.type === anyFile) response.attachment()
     response.set("Cache-Control", `private, max-age=${year}, immutable`).type(asset.type).send(Buffer.from(asset.bytes))
   })
 

@@ -12,6 +12,7 @@ import { broughtIn } from "./brought"
 import { AfterPaint } from "./afterPaint"
 import { Delivery } from "./delivering"
 import { blank, Editing, type Change } from "./editing"
+import { Enclosing } from "./enclosing"
 import { Finder } from "./finder"
 import { Going } from "./going"
 import { Caret } from "./input/caret"
@@ -104,6 +105,11 @@ export class DeskSession implements DeskPort {
   readonly marking = new Marking(this.editing, [this.spelling, this.wording, this.finder], () => this.surface.repaint())
   readonly picturing = new Picturing(this.store, {
     editor: () => this.now,
+    run: (command) => this.run(command),
+    focus: () => this.focus(),
+    hold: (work) => this.holdKeys(work),
+  })
+  readonly enclosing = new Enclosing(this.store, {
     run: (command) => this.run(command),
     focus: () => this.focus(),
     hold: (work) => this.holdKeys(work),

@@ -1,7 +1,8 @@
-/** Files of pictures that the server does not have yet: kept on this device, and shown from here, until it has. */
+/** Files of documents that the server does not have yet: kept on this device, and shown from here, until it has. */
 import { assetName } from "@biblon/core/formats/assets"
 import { api } from "../api"
 import { device } from "./device"
+import type { FileKind } from "./records"
 
 /** Milliseconds between attempts. */
 const pause = 10_000
@@ -39,20 +40,22 @@ export async function keptBytes(assets: Iterable<string>): Promise<[asset: strin
   )
 }
 
+const give = (kind: FileKind, file: Blob) => (kind === "picture" ? api.addPicture(file) : api.addEnclosure(file))
+
 /**
  * Gives a file to the server, or where that cannot be reached to this device.
  * @returns the name under which documents know it, its SHA-256
  * @throws Error in words where the server does not take it, or the device keeps nothing
  */
-export async function addFile(file: Blob): Promise<string> {
+export async function addFile(file: Blob, kind: FileKind = "picture"): Promise<string> {
   try {
-    return (await api.addPicture(file)).asset
+    return (await give(kind, file)).asset
   } catch (error) {
     // What the server said is said; only a server that does not answer can be waited for.
     if (!(error instanceof TypeError)) throw error
     const asset = assetName(new Uint8Array(await file.arrayBuffer()))
     try {
-      await (await device()).put("files", { asset, file, kept: Date.now() })
+      await (await device()).put("files", { asset, file, kind, kept: Date.now() })
     } catch {
       throw error
     }
@@ -73,9 +76,9 @@ function sendLater(): void {
 /** Gives the server what is kept here. To be called when it can be reached again. What it refuses stays here. */
 export async function sendKept(): Promise<void> {
   const kept = await device().catch(() => null)
-  for (const { asset, file } of (await kept?.getAll("files").catch(() => [])) ?? []) {
+  for (const { asset, file, kind = "picture" } of (await kept?.getAll("files").catch(() => [])) ?? []) {
     try {
-      await api.addPicture(file)
+      await give(kind, file)
       await kept?.delete("files", asset)
     } catch (error) {
       if (error instanceof TypeError) return sendLater()

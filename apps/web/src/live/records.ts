@@ -40,6 +40,11 @@ export interface KeptFile {
   /** Its SHA-256, under which documents know it. */
   asset: string
   file: Blob
+  /** What it is in documents; a picture where it is not said. */
+  kind?: FileKind
   /** Milliseconds since 1970. */
   kept: number
 }
+
+/** What files are in documents. */
+export type FileKind = "picture" | "enclosure"

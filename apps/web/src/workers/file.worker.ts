@@ -65,7 +65,7 @@ async function pdfOf(doc: Node, name: string, plan: PrintPlan | null): Promise<U
     WebAssembly.compileStreaming(fetch(addressOf("harfbuzz-subset.wasm"))),
   ])
   const layout = layOut(typesetter, doc, name)
-  const options = { fonts: typesetter.fonts, subset: createSubsetter(module), pictures: pictureBytes, name }
+  const options = { fonts: typesetter.fonts, subset: createSubsetter(module), assets: pictureBytes, name }
   const writing = plan ? writeImposed(layout, plan, options) : writePdf(layout, options)
   let step = writing.next()
   while (!step.done) {

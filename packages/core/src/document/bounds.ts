@@ -46,6 +46,8 @@ export const limits = {
   },
   /** Words for who cannot see a table or picture. */
   alt: 2000,
+  /** The name of a file that is enclosed. */
+  enclosure: 200,
   formula: 400,
   /** A citation as it is kept, and what a source is told with. */
   citation: 4000,

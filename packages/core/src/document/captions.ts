@@ -1,10 +1,11 @@
 /**
  * Captions: paragraphs with a field that counts those of its label ("Figure", "Table", one's own) in the order of the text. And
- * references: fields that show the number, the words or the sheet of a marked place, always as they are now.
+ * references: fields that show the number, the words or the sheet of a marked place, always as they are now; and those that tell of the enclosures.
  */
 import type { Node } from "prosemirror-model"
 import { citationsOf, citedIn, plainShown } from "./citations"
-import { fieldAttrs, unknownValue } from "./fields"
+import { enclosureOf } from "./enclosures"
+import { fieldAttrs, unknownValue, type FieldKind } from "./fields"
 import { formulasOf, type Computed } from "./formulas"
 import { headingsOf, type Heading } from "./headings"
 import { changedInBody, leavesOf, leavesOfBody, onlyText, placesOf } from "./leaves"
@@ -19,7 +20,10 @@ export interface Caption {
   field: Node
 }
 
-/** Fields of some kinds in one paragraph. */
+/** What hangs on what stands elsewhere in the body. */
+const counted: ReadonlySet<string> = new Set<FieldKind>(["caption", "reference", "enclosure", "enclosures"])
+
+/** Fields of those kinds in one paragraph. */
 const fieldsIn = new WeakMap<Node, readonly Node[]>()
 const none: readonly Node[] = []
 
@@ -27,9 +31,7 @@ function countedIn(leaf: Node): readonly Node[] {
   if (onlyText(leaf)) return none
   let found = fieldsIn.get(leaf)
   if (!found) {
-    found = leaf.children.filter(
-      (child) => child.type.name === "field" && ["caption", "reference"].includes(fieldAttrs(child).kind),
-    )
+    found = leaf.children.filter((child) => child.type.name === "field" && counted.has(fieldAttrs(child).kind))
     if (found.length === 0) found = none
     fieldsIn.set(leaf, found)
   }
@@ -40,6 +42,9 @@ interface Found {
   captions: readonly Caption[]
   /** References, by leaf. */
   references: readonly { leaf: number; field: Node }[]
+  /** Names of the files that are enclosed, and the fields that tell of all of them, by leaf. */
+  enclosed: readonly string[]
+  tellings: readonly { leaf: number; field: Node }[]
 }
 const known = new WeakMap<Node, Found>()
 
@@ -75,6 +80,8 @@ function stillThose(body: Node, doc: Node): Found | undefined {
 function findAll(doc: Node): Found {
   const captions: Caption[] = []
   const references: { leaf: number; field: Node }[] = []
+  const enclosed: string[] = []
+  const tellings: { leaf: number; field: Node }[] = []
   const counts = new Map<string, number>()
   const { nodes } = leavesOf(doc)
   const count = leavesOfBody(doc)
@@ -83,6 +90,8 @@ function findAll(doc: Node): Found {
     for (const field of countedIn(node)) {
       const { kind, format: label } = fieldAttrs(field)
       if (kind === "reference") references.push({ leaf, field })
+      else if (kind === "enclosures") tellings.push({ leaf, field })
+      else if (kind === "enclosure") enclosed.push(enclosureOf(label)?.name ?? unknownValue)
       else {
         const number = (counts.get(label) ?? 0) + 1
         counts.set(label, number)
@@ -90,7 +99,7 @@ function findAll(doc: Node): Found {
       }
     }
   }
-  return { captions, references }
+  return { captions, references, enclosed, tellings }
 }
 
 function wordsOf(paragraph: Node, field: Node, number: number): string {
@@ -169,9 +178,9 @@ export function sheetTargets(doc: Node): ReadonlySet<number> {
  */
 export function computedOf(doc: Node, pages: ReadonlyMap<number, string>): ReadonlyMap<number, Computed> {
   const formulas = formulasOf(doc)
-  const { captions, references } = found(doc)
+  const { captions, references, enclosed, tellings } = found(doc)
   const citations = citationsOf(doc)
-  if (captions.length === 0 && references.length === 0 && citations.length === 0) return formulas
+  if ([captions, references, tellings, citations].every((own) => own.length === 0)) return formulas
   const all = new Map(formulas)
   const put = (leaf: number, field: Node, shows: string) =>
     all.set(leaf, new Map([...(all.get(leaf) ?? []), [field, shows]]))
@@ -179,6 +188,10 @@ export function computedOf(doc: Node, pages: ReadonlyMap<number, string>): Reado
   const places = references.length > 0 ? placesOf(doc) : new Map<string, number>()
   for (const { leaf, field } of references)
     put(leaf, field, referenceValue(doc, fieldAttrs(field).format, places, pages))
+  for (const { leaf, field } of tellings) {
+    const names = [...new Set(enclosed)]
+    put(leaf, field, fieldAttrs(field).format === "names" ? names.join(", ") || unknownValue : String(names.length))
+  }
   if (citations.length > 0) {
     const { texts } = citedIn(doc)
     citations.forEach(({ leaf, field }, i) => put(leaf, field, texts[i] ?? unknownValue))

@@ -1,5 +1,6 @@
 /** Fields: places in the text that show something computed: the date, the number of the sheet, what the document is called. */
 import type { Node } from "prosemirror-model"
+import { enclosureWords } from "./enclosures"
 import { entryOf } from "./keyed"
 import { knownLanguage } from "./language"
 
@@ -21,12 +22,14 @@ export const fieldKinds = [
   "caption",
   "reference",
   "citation",
+  "enclosure",
+  "enclosures",
 ] as const
 export type FieldKind = (typeof fieldKinds)[number]
 
 export interface FieldAttrs {
   kind: FieldKind
-  /** Of a date, a key of dateFormats; of a heading, its level and, for the last one on the sheet, "last"; of a property, its key; of a formula, how it is written and what it computes; of a caption, its label; of a reference, what it shows of which place; of a citation, its items; otherwise empty. */
+  /** Of a date, a key of dateFormats; of a heading, its level and, for the last one on the sheet, "last"; of a property, its key; of a formula, how it is written and what it computes; of a caption, its label; of a reference, what it shows of which place; of a citation, its items; of an enclosure, its file; of the enclosures, "names" or empty for how many; otherwise empty. */
   format: string
 }
 
@@ -72,6 +75,7 @@ export function withName(values: FieldValues, name: string): FieldValues {
 /** What a field shows now, as far as that hangs on neither sheet nor document. */
 export function fieldText(field: Node, language: string, now = new Date()): string {
   const { kind, format } = fieldAttrs(field)
+  if (kind === "enclosure") return enclosureWords(format, language)
   return kind === "date" ? formatDate(now, format, language) : unknownValue
 }
 

@@ -78,17 +78,3 @@ export function turnedSize({ width, height }: Size, turn: number): Size {
   const [sin, cos] = [Math.abs(Math.sin((turn * Math.PI) / 180)), Math.abs(Math.cos((turn * Math.PI) / 180))]
   return { width: width * cos + height * sin, height: width * sin + height * cos }
 }
-
-/** Files that the pictures of a document need. */
-export function assetsOf(doc: Node): Set<string> {
-  const found = new Set<string>()
-  doc.descendants((node) => {
-    if (node.type.name === "picture") {
-      found.add(pictureAttrs(node).asset)
-      const { source } = pictureAttrs(node)
-      if (source) found.add(source)
-    }
-    return true
-  })
-  return found
-}

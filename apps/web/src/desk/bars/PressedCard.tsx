@@ -2,6 +2,8 @@ import { Text, View } from "react-native"
 import {
   dateFormats,
   documentAttrs,
+  enclosureFormat,
+  enclosureOf,
   formatDate,
   formulaOf,
   leavesOf,
@@ -55,6 +57,24 @@ const parts: readonly (readonly [ReferencePart, string])[] = [
   ["sheet", "Its sheet"],
 ]
 
+/** An enclosed file: had back, and called otherwise. */
+function EnclosureOptions({ pos, format }: { pos: number; format: string }) {
+  const session = useSession()
+  const own = enclosureOf(format)
+  const typed = useTyped(own?.name ?? "", (name) => {
+    if (own && name.trim()) session.run(changeField(pos, { format: enclosureFormat({ ...own, name }) }))
+  })
+  if (!own) return null
+  return (
+    <>
+      <TextField label="Called" {...typed} />
+      <View className="flex-row">
+        <Act primary label="Save the file" onPress={() => void session.enclosing.save(own)} />
+      </View>
+    </>
+  )
+}
+
 function FieldOptions({ pos, kind, format }: FieldAttrs & { pos: number }) {
   const session = useSession()
   const language = useDesk((s) => (s.editor ? documentAttrs(s.editor.doc).styles.defaults.letters.language : "en-GB"))
@@ -86,6 +106,19 @@ function FieldOptions({ pos, kind, format }: FieldAttrs & { pos: number }) {
     )
   }
   if (kind === "citation") return <CitationOptions pos={pos} format={format} />
+  if (kind === "enclosure") return <EnclosureOptions pos={pos} format={format} />
+  if (kind === "enclosures")
+    return (
+      <Choice
+        label="Shows"
+        value={format}
+        options={[
+          ["names", "Their names"],
+          ["", "How many there are"],
+        ]}
+        onChange={(next) => change({ format: next })}
+      />
+    )
   if (!isOfSheet(kind))
     return <Text className="font-ui text-[14px] text-ink">What the document is called on the shelf.</Text>
   const level = String(Number.parseInt(format) || 1)

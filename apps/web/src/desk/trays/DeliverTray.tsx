@@ -1,4 +1,5 @@
 import { Text, View } from "react-native"
+import { enclosuresOf } from "@biblon/core/document"
 import { kinds } from "@biblon/core/formats/kinds"
 import { toolNamed, type Tool } from "../../commands/registry"
 import { keyLabel } from "../../commands/keys"
@@ -30,6 +31,7 @@ function Delivery({ tool, note }: { tool: Tool; note: string }) {
 
 export function DeliverTray() {
   const session = useSession()
+  const encloses = useDesk((s) => s.editor !== null && enclosuresOf(s.editor.doc).length > 0)
   const { progress, sheets, complete, page } = useDesk((s) => ({
     page: s.pages.deliver,
     progress: s.delivering,
@@ -46,6 +48,11 @@ export function DeliverTray() {
       <Printing />
       <Sending key={page} unfolded={page?.startsWith("send") ?? false} />
       <SectionTitle>A copy in another format</SectionTitle>
+      {encloses ? (
+        <Text className="font-ui text-[13px] leading-5 text-ink-soft">
+          The enclosed files go along in the PDF and in Biblon’s own file; in the others their names alone do.
+        </Text>
+      ) : null}
       <Delivery tool={toolNamed("save-png")} note={kinds.png.note} />
       <Delivery tool={toolNamed("save-docx")} note={kinds.docx.note} />
       <Delivery tool={toolNamed("save-odt")} note={kinds.odt.note} />

@@ -16,6 +16,7 @@ import {
 } from "../../document"
 import { fragmentsOf, lineTop, numbersOf, shownText, tablesOf, type Layout } from "../../layout"
 import { drawSheet, tagOf, type LinkBox } from "./content"
+import { writeEnclosures } from "./enclosures"
 import { num, PdfFile, ref, textString, type Ref } from "./objects"
 import { writeElements, type Element } from "./structure"
 import { Supplies, type PdfOptions } from "./supplies"
@@ -138,6 +139,7 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
     )
   }
   supplies.finish()
+  const enclosures = writeEnclosures(file, layout.doc, options.assets)
   const tables = layout.placed.flatMap((placed) => tablesOf(placed))
   const inOrder = [...elements.entries()].sort(([a], [b]) => a - b)
   const blocks = writeElements(file, inOrder, documentElement, tables)
@@ -153,7 +155,7 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
   const metadata = file.addStream(xmp(title, properties.author, language), "/Type/Metadata/Subtype/XML")
   file.add(
     `<</Type/Catalog/Pages ${ref(pages)}/Lang(${language})/MarkInfo<</Marked true>>/StructTreeRoot ${ref(tree)}/Metadata ${ref(metadata)}` +
-      `/ViewerPreferences<</DisplayDocTitle true>>/PageLabels<</Nums[${pageLabels(layout)}]>>${outlines ? `/Outlines ${ref(outlines)}/PageMode/UseOutlines` : ""}>>`,
+      `/ViewerPreferences<</DisplayDocTitle true>>/PageLabels<</Nums[${pageLabels(layout)}]>>${outlines ? `/Outlines ${ref(outlines)}/PageMode/UseOutlines` : ""}${enclosures}>>`,
     catalog,
   )
   const info = file.add(

@@ -11,8 +11,8 @@ export interface PdfOptions {
   subset: Subsetter
   /** Packs a stream (zlib, RFC 1950): that of the platform, where it has one that answers at once. */
   deflate?: (bytes: Uint8Array) => Uint8Array
-  /** The bytes of a picture by its SHA-256; undefined where they are not to be had. */
-  pictures?: (asset: string) => Uint8Array | undefined
+  /** The bytes of a picture or an enclosed file by its SHA-256; undefined where they are not to be had. */
+  assets?: (asset: string) => Uint8Array | undefined
   /** Name of the document, where its own properties give no title. */
   name: string
 }
@@ -38,7 +38,7 @@ export class Supplies {
   readonly image = ({ asset }: DrawnPicture): string | null => {
     let name = this.names.get(asset)
     if (name === undefined) {
-      const bytes = this.options.pictures?.(asset)
+      const bytes = this.options.assets?.(asset)
       const image = bytes ? embedImage(this.file, bytes) : null
       name = image === null ? null : `I${this.names.size}`
       if (name && image !== null) this.refs.set(name, image)

@@ -6,6 +6,7 @@ import { PageTabs, SectionTitle, Segment, Segments } from "../../../ui/choice"
 import { useDesk, useSession } from "../../context"
 import { Tools } from "../Tools"
 import { Captions } from "./Captions"
+import { Enclosures } from "./Enclosures"
 import { NoteNumbers } from "./NoteNumbers"
 import { Pictures } from "./Pictures"
 import { SourcesPage } from "./sources/SourcesPage"
@@ -74,6 +75,7 @@ function Things() {
         ]}
       />
       <NoteNumbers />
+      <Enclosures />
       <SectionTitle>Breaks</SectionTitle>
       <Tools
         tools={[

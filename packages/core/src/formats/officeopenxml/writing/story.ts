@@ -408,6 +408,8 @@ function instructionFor(field: Node, parts: WrittenParts): string | null {
     }
     case "citation":
       return citationInstruction(citationItems(format))
+    case "enclosure":
+    case "enclosures":
     case "formula":
       return null
   }

@@ -1,0 +1,104 @@
+/** Enclosures: files that go along with a document. */
+import { execFileSync } from "node:child_process"
+import { createHash } from "node:crypto"
+import { mkdtempSync, readFileSync, writeFileSync } from "node:fs"
+import { tmpdir } from "node:os"
+import { join } from "node:path"
+import fc from "fast-check"
+import { EditorState } from "prosemirror-state"
+import {
+  assetsOf,
+  document,
+  enclosureFormat,
+  enclosureOf,
+  enclosureWords,
+  leavesOf,
+  nodes,
+  p,
+  shownByFields,
+  type Enclosure,
+} from "../src/document"
+import { checkDocument } from "../src/document/reading"
+import { changeField } from "../src/editing"
+import { layoutOf, pdfOf } from "../node/typesetting"
+
+const bytes = (text: string) => new TextEncoder().encode(text)
+const enclosed = (name: string, text: string): { enclosure: Enclosure; bytes: Uint8Array } => ({
+  enclosure: { asset: createHash("sha256").update(text).digest("hex"), size: text.length, name },
+  bytes: bytes(text),
+})
+const field = (enclosure: Enclosure) => nodes.field.create({ kind: "enclosure", format: enclosureFormat(enclosure) })
+const telling = (format: string) => nodes.field.create({ kind: "enclosures", format })
+
+test("a file is shown by its name, kind and size, in the words of the language", () => {
+  const words = (name: string, size: number, language = "en-GB") =>
+    enclosureWords(enclosureFormat({ asset: "a".repeat(64), size, name }), language)
+  expect(words("Rates 2027.pdf", 12_345)).toBe("Rates 2027.pdf (PDF, 12 kB)")
+  expect(words("Plan.tar.gz", 1)).toBe("Plan.tar.gz (GZ, 1 kB)")
+  expect(words("notes", 2_460_000, "de-DE")).toBe("notes (2,5 MB)")
+  expect(enclosureWords("nothing of the kind", "en-GB")).toBe("–")
+})
+
+test("whatever a file is called, it is written so that it is read back, and a document may hold it", () => {
+  fc.assert(
+    fc.property(fc.string({ unit: "grapheme", maxLength: 400 }), fc.nat(30_000_000), (name, size) => {
+      const format = enclosureFormat({ asset: "0".repeat(64), size, name })
+      const read = enclosureOf(format)
+      expect(read?.size).toBe(size)
+      expect(read?.name).not.toMatch(/[\u0000-\u001f/\\]/)
+      expect(enclosureFormat(read as Enclosure)).toBe(format)
+      checkDocument(document([p(nodes.field.create({ kind: "enclosure", format }))]))
+    }),
+  )
+})
+
+test("the line of the enclosures follows what is enclosed", () => {
+  const [a, b] = [enclosed("Plan.pdf", "plan"), enclosed("Rates.csv", "rates")]
+  const doc = document([
+    p(field(a.enclosure), " and ", field(b.enclosure)),
+    p("Enclosed: ", telling("names")),
+    p(telling(""), " files"),
+  ])
+  const shown = (own: typeof doc) =>
+    [1, 2].map((n) =>
+      shownByFields(own).get(
+        leavesOf(own)
+          .node(n)
+          .children.find((c) => c.type.name === "field")!,
+      ),
+    )
+  expect(shown(doc)).toEqual(["Plan.pdf, Rates.csv", "2"])
+  const before = EditorState.create({ doc })
+  let now = before
+  changeField(2, null)(before, (tr) => (now = before.apply(tr)))
+  expect(shown(now.doc)).toEqual(["Rates.csv", "1"])
+  expect([...assetsOf(doc)].sort()).toEqual([a.enclosure.asset, b.enclosure.asset].sort())
+  // From before equals from nothing.
+  const text = (own: typeof doc) => layoutOf(own).placed.length
+  expect(text(now.doc)).toBe(text(doc))
+})
+
+test("the PDF carries the files under their names, each once; two of one name are told apart", () => {
+  const files = [
+    enclosed("Plan.txt", "the plan"),
+    enclosed("Plan.txt", "another plan"),
+    enclosed("Gezeiten ü.csv", "a;b"),
+  ]
+  const [first, second, third] = files.map(({ enclosure }) => field(enclosure))
+  const doc = document([p(first!, second!, third!, field(files[0]!.enclosure))])
+  const assets = new Map(files.map((own) => [own.enclosure.asset, own.bytes]))
+  const folder = mkdtempSync(join(tmpdir(), "biblon-enclosed-"))
+  const path = join(folder, "letter.pdf")
+  writeFileSync(
+    path,
+    pdfOf(layoutOf(doc), "Letter", undefined, (asset) => assets.get(asset)),
+  )
+  execFileSync("qpdf", ["--check", path])
+  execFileSync("pdfdetach", ["-saveall", "-o", folder, path])
+  const had = (name: string) => readFileSync(join(folder, name), "utf8")
+  expect([had("Plan.txt"), had("Plan 2.txt"), had("Gezeiten ü.csv")]).toEqual(["the plan", "another plan", "a;b"])
+  expect(execFileSync("pdfdetach", ["-list", path], { encoding: "utf8" })).toMatch(/^3 embedded files/)
+  // Bytes that are not to be had cost nothing else.
+  writeFileSync(path, pdfOf(layoutOf(doc), "Letter"))
+  execFileSync("qpdf", ["--check", path])
+})
