@@ -104,7 +104,7 @@ test("a font file is taken, kept by what is in it, and given out again; others a
 })
 
 test("any file is taken to be enclosed, given out again as a file and never as a page; too much or nothing is refused in words", async () => {
-  const enclose = (body: Uint8Array) =>
+  const enclose = (body: Uint8Array<ArrayBuffer>) =>
     json("/enclosures", { method: "POST", headers: { "Content-Type": "application/octet-stream" }, body })
   const page = new TextEncoder().encode("<script>alert(1)</script>")
   const { status, body } = await enclose(page)

@@ -28,6 +28,7 @@ export function kindOf(bytes: Uint8Array): ReadableKind | null {
     throw new ReadingError("A PDF cannot be read back as text. Read the file that it was made of")
   if (older.every((byte, i) => bytes[i] === byte))
     throw new ReadingError("It is protected by a password, or of an older binary kind: save it anew as an open format")
+  if (begins(bytes, "{\\rtf")) return "rtf"
   if (!isZip(bytes)) return isFlatOpenDocument(bytes) ? "odt" : null
   const paths = pathsIn(bytes)
   if (paths.has("[Content_Types].xml") || [...paths].some((path) => path.startsWith("word/"))) return "docx"

@@ -40,6 +40,13 @@ export const kinds = {
     reads: true,
     note: "The open standard of office documents: text, formatting, sheets, notes, tables and pictures",
   },
+  rtf: {
+    name: "Rich Text Format",
+    endings: [".rtf"],
+    media: "application/rtf",
+    reads: true,
+    note: "An older way to hand text over: read, not written",
+  },
   html: {
     name: "HTML",
     endings: [".html", ".htm", ".xhtml"],

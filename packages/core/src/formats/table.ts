@@ -16,6 +16,7 @@ import { readOfficeOpenXml } from "./officeopenxml/reading"
 import { writeOfficeOpenXml } from "./officeopenxml/writing"
 import { readOpenDocument } from "./opendocument/reading"
 import { writeOpenDocument } from "./opendocument/writing"
+import { readRtf } from "./rtf/reading"
 import { readText, writeText } from "./text"
 
 const bytesOf = (text: string) => new TextEncoder().encode(text)
@@ -58,6 +59,8 @@ const odt: Format = {
   write: ({ name, doc }, asset = () => undefined) => writeOpenDocument(doc, { name, asset }),
 }
 
+const rtf: Format = { ...kinds.rtf, read: readRtf }
+
 const commonmark: Format = {
   ...kinds.commonmark,
   read: (bytes) => readCommonMark(textOf(bytes)),
@@ -69,7 +72,7 @@ const epub: Format = {
   write: ({ name, doc }, asset) => writeEpub(doc, name, asset),
 }
 
-export const formats = { docx, odt, html, commonmark, epub, text, csv, json }
+export const formats = { docx, odt, rtf, html, commonmark, epub, text, csv, json }
 
 /** Bytes of the largest file that is read. */
 export const largestFile = 256 * 1024 * 1024

@@ -1,0 +1,480 @@
+/** Goes through RTF group by group and writes down its texts as those of Office Open XML. */
+import type { Leaving } from "../leaving"
+import { decoded, languageOf } from "./encodings"
+import { escaped, lettersBeside, lettersXml, plainLetters, withLetters, type Letters } from "./letters"
+import type { Package } from "./package"
+import { plainParagraph, withParagraph, type Paragraph } from "./paragraphs"
+import { Picture } from "./picture"
+import { isEdge, sectionFrom, sectionXml, withDocumentSetup, withSection, type Section, type Setup } from "./sections"
+import { Story } from "./story"
+import { plainRow, withRow, type Row } from "./tables"
+import { Book, nothing, type Destination } from "./tellings"
+import type { RtfTaker } from "./tokens"
+
+interface Group {
+  /** Null for text. */
+  destination: Destination | null
+  letters: Letters
+  paragraph: Paragraph
+  /** Signs that stand for one in Unicode, for readers that know none. */
+  uc: number
+  /** Whether nothing has been said in it yet, and whether it may be passed where it is not known. */
+  fresh: boolean
+  starred: boolean
+  /** What is to be done when it closes. */
+  closing: (() => void) | null
+}
+
+const symbols = new Map([
+  ["emdash", "—"],
+  ["endash", "–"],
+  ["emspace", "\u2003"],
+  ["enspace", "\u2002"],
+  ["qmspace", "\u2005"],
+  ["bullet", "•"],
+  ["lquote", "‘"],
+  ["rquote", "’"],
+  ["ldblquote", "“"],
+  ["rdblquote", "”"],
+  ["zwj", "\u200d"],
+  ["zwnj", "\u200c"],
+  ["~", "\u00a0"],
+  ["-", "\u00ad"],
+  ["_", "\u2011"],
+  ["{", "{"],
+  ["}", "}"],
+  ["\\", "\\"],
+])
+const elements = new Map([
+  ["tab", "<w:tab/>"],
+  ["line", "<w:br/>"],
+  ["page", '<w:br w:type="page"/>'],
+  ["column", '<w:br w:type="column"/>'],
+])
+const shownFields = new Map([
+  ["chpgn", "PAGE"],
+  ["chdate", "DATE"],
+  ["chtime", "TIME"],
+])
+/** Groups that are no text of the document. */
+const passed = new Set([
+  "listtext",
+  "pntext",
+  "xe",
+  "tc",
+  "rxe",
+  "nonshppict",
+  "revtbl",
+  "filetbl",
+  "private",
+  "generator",
+])
+const toldAs = new Map([
+  ["annotation", "comments"],
+  ["shpinst", "drawings"],
+  ["do", "drawings"],
+  ["objdata", "objects of other programs"],
+])
+/** Lists of an older kind have no table. */
+const oldLists = { marks: 90_001, numbers: 90_002 }
+
+export class RtfReader implements RtfTaker {
+  readonly book = new Book()
+  readonly notes = { footnote: [] as string[], endnote: [] as string[] }
+  main = ""
+  begun = false
+  facing = false
+  usualFont = 0
+  language: string | null = null
+  private page = 1252
+  private setup: Setup = new Map()
+  section: Section = sectionFrom(this.setup)
+  private story = this.newStory()
+  private row: Row = plainRow
+  private readonly groups: Group[] = []
+  private group: Group = {
+    destination: null,
+    letters: plainLetters,
+    paragraph: plainParagraph,
+    uc: 1,
+    fresh: false,
+    starred: false,
+    closing: null,
+  }
+  /** Signs that are still to be passed behind one in Unicode. */
+  private passing = 0
+  private bytes: number[] = []
+  private written = ""
+  private writtenIn: Letters = plainLetters
+  private pictures = 0
+
+  constructor(
+    private readonly parts: Package,
+    private readonly leaving: Leaving,
+  ) {}
+
+  private newStory(): Story {
+    return new Story(this.book)
+  }
+
+  // ---- signs
+
+  open(): void {
+    this.flushBytes()
+    this.passing = 0
+    this.groups.push(this.group)
+    this.group = { ...this.group, fresh: true, starred: false, closing: null }
+  }
+
+  close(): void {
+    this.flushBytes()
+    this.passing = 0
+    const { closing } = this.group
+    const outer = this.groups.pop()
+    if (!outer) return
+    closing?.()
+    this.group = outer
+  }
+
+  binary(bytes: Uint8Array): void {
+    this.group.destination?.binary?.(bytes)
+  }
+
+  hex(byte: number): void {
+    if (this.passing > 0) return void this.passing--
+    const { destination } = this.group
+    if (destination?.hex) destination.hex(byte)
+    else this.bytes.push(byte)
+  }
+
+  text(bytes: Uint8Array): void {
+    this.group.fresh = false
+    let from = 0
+    while (this.passing > 0 && from < bytes.length) {
+      from++
+      this.passing--
+    }
+    for (let i = from; i < bytes.length; i++) this.bytes.push(bytes[i] as number)
+    this.flushBytes()
+  }
+
+  private flushBytes(): void {
+    if (this.bytes.length === 0) return
+    const page = this.group.letters.font === null ? null : this.book.fonts.get(this.group.letters.font)?.page
+    const text = decoded(this.bytes, page ?? this.page)
+    this.bytes = []
+    this.say(text)
+  }
+
+  private say(text: string): void {
+    const { destination } = this.group
+    if (destination) return destination.text?.(text)
+    this.begun = true
+    if (this.writtenIn !== this.group.letters) this.flushText()
+    this.writtenIn = this.group.letters
+    this.written += text
+  }
+
+  private flushText(): void {
+    if (this.written === "") return
+    const text = this.written
+    this.written = ""
+    this.put(`<w:t xml:space="preserve">${escaped(text)}</w:t>`, this.writtenIn)
+  }
+
+  /** A run of the paragraph that is being read. */
+  private put(inside: string, letters: Letters = this.group.letters): void {
+    this.flushText()
+    this.story.runs += `<w:r>${this.look(letters)}${inside}</w:r>`
+  }
+
+  private look(letters: Letters): string {
+    const base = this.book.look(this.group.paragraph.style).letters
+    return lettersXml(lettersBeside(letters, base, this.usualFont), this.book)
+  }
+
+  // ---- words
+
+  word(name: string, value: number | null): void {
+    this.flushBytes()
+    this.passing = 0
+    if (name === "*") return void (this.group.starred = true)
+    if (name === "u") return this.unicode(value ?? 63)
+    if (name === "uc") return void (this.group.uc = Math.min(9, Math.max(0, value ?? 1)))
+    const { fresh } = this.group
+    this.group.fresh = false
+    if (fresh && this.begin(name, value)) return
+    const { destination } = this.group
+    if (destination) {
+      const sign = symbols.get(name)
+      if (sign) destination.text?.(sign)
+      destination.word?.(name, value)
+    } else this.inText(name, value)
+  }
+
+  private unicode(value: number): void {
+    const sign = String.fromCharCode(value & 0xffff)
+    const { destination } = this.group
+    if (destination?.hex) destination.word?.("u", value)
+    else this.say(sign)
+    this.passing = this.group.uc
+  }
+
+  /** A group begins with a word. @returns whether that says what the group is for */
+  private begin(name: string, value: number | null): boolean {
+    const { group } = this
+    const hear = (destination: Destination) => {
+      group.destination = destination
+      group.closing = () => destination.close?.()
+      return true
+    }
+    if (group.destination) {
+      const inner = group.destination.group?.(name)
+      if (!inner) return false
+      hear(inner)
+      inner.word?.(name, value)
+      return true
+    }
+    switch (name) {
+      case "rtf":
+        this.begun = true
+        return true
+      case "fonttbl":
+        return hear(this.book.fontTable())
+      case "colortbl":
+        return hear(this.book.colourTable())
+      case "stylesheet":
+        return hear(this.book.styleTable())
+      case "listtable":
+        return hear(this.book.listTable())
+      case "listoverridetable":
+        return hear(this.book.overrideTable())
+      case "info":
+        return hear(this.book.info())
+      case "pict":
+        return hear(this.picture())
+      case "shppict":
+      case "fldrslt":
+      case "result":
+      case "ud":
+      case "upr":
+        return true
+      case "field":
+        return this.field()
+      case "fldinst":
+        return hear(this.instruction())
+      case "bkmkstart":
+        return hear(this.bookmark("Start"))
+      case "bkmkend":
+        return hear(this.bookmark("End"))
+      case "pn":
+        return hear(this.oldList(this.groups.at(-1)))
+      case "footnote":
+        return this.note()
+      default:
+        if (isEdge(name)) return this.edge(name)
+        if (toldAs.has(name)) this.leaving.add(toldAs.get(name) as string)
+        if (group.starred || passed.has(name)) return hear(nothing)
+        return false
+    }
+  }
+
+  private inText(name: string, value: number | null): void {
+    const { group } = this
+    const { colours } = this.book
+    const sign = symbols.get(name)
+    if (sign) return this.say(sign)
+    const element = elements.get(name)
+    if (element) return this.put(element)
+    const field = shownFields.get(name)
+    if (field) {
+      this.flushText()
+      this.story.runs += `<w:fldSimple w:instr="${field}"><w:r>${this.look(group.letters)}<w:t>1</w:t></w:r></w:fldSimple>`
+      return
+    }
+    const letters = withLetters(group.letters, name, value, this.book)
+    if (letters) return void (group.letters = letters)
+    const row = withRow(this.row, name, value, colours)
+    if (row) return void (this.row = row)
+    const paragraph = withParagraph(group.paragraph, name, value, colours)
+    if (paragraph) return void (group.paragraph = paragraph)
+    this.inStructure(name, value)
+  }
+
+  private inStructure(name: string, value: number | null): void {
+    const { paragraph } = this.group
+    switch (name) {
+      case "par":
+      case "nestrow":
+        this.flushText()
+        return this.story.endParagraph(paragraph)
+      case "nestcell":
+        return this.put("<w:tab/>")
+      case "cell":
+        this.flushText()
+        return this.story.endCell(paragraph, this.row)
+      case "row":
+        this.flushText()
+        return this.story.endRow(this.row)
+      case "sect":
+        this.flushText()
+        this.story.endSection(sectionXml(this.section), paragraph)
+        // Heads and feet go on until others are told.
+        this.section = { ...this.section, edges: new Map() }
+        return
+      case "ftnalt":
+        this.endnotes.add(this.group)
+        return
+      case "sectd":
+        this.section = { ...sectionFrom(this.setup), edges: this.section.edges }
+        return
+      case "ansicpg":
+        this.page = value ?? 1252
+        return
+      case "mac":
+        this.page = 10000
+        return
+      case "pc":
+      case "pca":
+        this.page = 437
+        return
+      case "deff":
+        this.usualFont = value ?? 0
+        return
+      case "deflang":
+        this.language = languageOf(value ?? 0) ?? this.language
+        return
+      case "facingp":
+        this.facing = true
+        return
+    }
+    const setup = withDocumentSetup(this.setup, name, value)
+    if (setup) {
+      this.setup = setup
+      this.section = { ...this.section, setup: new Map([...this.section.setup, ...setup]) }
+    } else this.section = withSection(this.section, name, value) ?? this.section
+  }
+
+  // ---- what stands in the text
+
+  private picture(): Destination {
+    return new Picture((own) => {
+      const { content, ending, width, height } = own
+      if (!content || ending === null) return this.leaving.add("pictures of a kind that is not read")
+      const n = ++this.pictures
+      const id = this.parts.add("image", `media/image${n}.${ending}`, content)
+      const [cx, cy] = [width, height].map((twips) => Math.max(1, Math.round((twips ?? 1440) * 635)))
+      this.put(
+        `<w:drawing><wp:inline><wp:extent cx="${cx}" cy="${cy}"/><wp:docPr id="${n}" name="Picture ${n}"/><a:graphic><a:graphicData uri="http://schemas.openxmlformats.org/drawingml/2006/picture">` +
+          `<pic:pic><pic:blipFill><a:blip r:embed="${id}"/></pic:blipFill><pic:spPr/></pic:pic></a:graphicData></a:graphic></wp:inline></w:drawing>`,
+      )
+    })
+  }
+
+  private field(): boolean {
+    this.group.closing = () => this.put('<w:fldChar w:fldCharType="end"/>')
+    this.put('<w:fldChar w:fldCharType="begin"/>')
+    return true
+  }
+
+  private instruction(): Destination {
+    let all = ""
+    return {
+      text: (text) => (all += text),
+      close: () => {
+        this.put(`<w:instrText xml:space="preserve">${escaped(all.slice(0, 4000))}</w:instrText>`)
+        this.put('<w:fldChar w:fldCharType="separate"/>')
+      },
+    }
+  }
+
+  private bookmark(end: "Start" | "End"): Destination {
+    let name = ""
+    return {
+      text: (text) => (name += text),
+      close: () => {
+        this.flushText()
+        const id = escaped(name.trim().slice(0, 80))
+        this.story.runs += `<w:bookmark${end} w:id="${id}"${end === "Start" ? ` w:name="${id}"` : ""}/>`
+      },
+    }
+  }
+
+  private oldList(outer: Group | undefined): Destination {
+    return {
+      word: (name) => {
+        const list =
+          name === "pnlvlblt" ? oldLists.marks : name === "pnlvlbody" || name === "pndec" ? oldLists.numbers : null
+        if (!outer || list === null) return
+        outer.paragraph = { ...outer.paragraph, list }
+        if (this.book.overrides.has(list)) return
+        this.book.overrides.set(list, list)
+        const level = {
+          form: list === oldLists.marks ? 23 : 0,
+          start: 1,
+          text: [],
+          indent: 360,
+          first: -360,
+          font: null,
+        }
+        this.book.lists.push({ id: list, levels: [level] })
+      },
+      group: () => nothing,
+    }
+  }
+
+  /** Text of its own begins, which is handed on when its group closes. */
+  private aside(done: (inside: string, group: Group) => void): boolean {
+    this.flushText()
+    const { story, row } = this
+    this.story = this.newStory()
+    this.group.letters = plainLetters
+    this.group.paragraph = plainParagraph
+    const { group } = this
+    group.closing = () => {
+      this.flushText()
+      const inside = this.story.finish(group.paragraph)
+      this.story = story
+      this.row = row
+      done(inside, group)
+    }
+    return true
+  }
+
+  private note(): boolean {
+    const { group } = this
+    const outer = this.groups.at(-1)
+    let kind: "footnote" | "endnote" = "footnote"
+    const begun = this.aside((inside) => {
+      this.notes[kind].push(inside)
+      this.put(`<w:${kind}Reference w:id="${this.notes[kind].length}"/>`, outer?.letters ?? plainLetters)
+    })
+    // A word close behind says that it stands at the end.
+    const { closing } = group
+    group.closing = () => {
+      if (this.endnotes.has(group)) kind = "endnote"
+      closing?.()
+    }
+    return begun
+  }
+
+  private readonly endnotes = new WeakSet<Group>()
+
+  private edge(name: string): boolean {
+    return this.aside((inside) => {
+      const kind = name.startsWith("header") ? "header" : "footer"
+      const number = String(this.section.edges.size + this.edges++)
+      const id = this.parts.part(kind, kind === "header" ? "hdr" : "ftr", inside, number)
+      this.section = { ...this.section, edges: new Map(this.section.edges).set(name, id) }
+    })
+  }
+
+  private edges = 0
+
+  end(): void {
+    while (this.groups.length > 0) this.close()
+    this.flushBytes()
+    this.flushText()
+    this.main = this.story.finish(this.group.paragraph)
+  }
+}

@@ -1,0 +1,102 @@
+/** Paper, margins and columns of RTF, those of the document and those of a section, as properties of sections of Office Open XML. */
+
+export type Setup = ReadonlyMap<string, number>
+
+/** What is said for the whole document, by the names that sections have for the same. */
+const ofDocument = new Map([
+  ["paperw", "pgwsxn"],
+  ["paperh", "pghsxn"],
+  ["margl", "marglsxn"],
+  ["margr", "margrsxn"],
+  ["margt", "margtsxn"],
+  ["margb", "margbsxn"],
+  ["gutter", "guttersxn"],
+  ["landscape", "lndscpsxn"],
+  ["pgnstart", "pgnstarts"],
+])
+
+const ofSection = new Set([
+  ...ofDocument.values(),
+  "headery",
+  "footery",
+  "cols",
+  "colsx",
+  "linebetcol",
+  "titlepg",
+  "pgnrestart",
+  "pgndec",
+  "pgnucrm",
+  "pgnlcrm",
+  "pgnucltr",
+  "pgnlcltr",
+])
+const begins = new Map([
+  ["sbknone", "continuous"],
+  ["sbkcol", "nextColumn"],
+  ["sbkpage", "nextPage"],
+  ["sbkodd", "oddPage"],
+  ["sbkeven", "evenPage"],
+])
+
+export interface Section {
+  setup: Setup
+  type: string | null
+  /** Numbers of its heads and feet by their control words. */
+  edges: ReadonlyMap<string, string>
+}
+
+export const sectionFrom = (setup: Setup): Section => ({ setup, type: null, edges: new Map() })
+
+/** What a control word makes of the document's setup; null for one that says nothing of it. */
+export function withDocumentSetup(setup: Setup, name: string, value: number | null): Setup | null {
+  const own = ofDocument.get(name)
+  return own ? new Map(setup).set(own, value ?? 1) : null
+}
+
+/** And of a section's. */
+export function withSection(section: Section, name: string, value: number | null): Section | null {
+  const type = begins.get(name)
+  if (type) return { ...section, type }
+  return ofSection.has(name) ? { ...section, setup: new Map(section.setup).set(name, value ?? 1) } : null
+}
+
+const edgeKinds = new Map([
+  ["header", ["header", "default"]],
+  ["headerr", ["header", "default"]],
+  ["headerl", ["header", "even"]],
+  ["headerf", ["header", "first"]],
+  ["footer", ["footer", "default"]],
+  ["footerr", ["footer", "default"]],
+  ["footerl", ["footer", "even"]],
+  ["footerf", ["footer", "first"]],
+])
+
+export const isEdge = (name: string): boolean => edgeKinds.has(name)
+
+const forms = new Map([
+  ["pgnucrm", "upperRoman"],
+  ["pgnlcrm", "lowerRoman"],
+  ["pgnucltr", "upperLetter"],
+  ["pgnlcltr", "lowerLetter"],
+])
+
+export function sectionXml({ setup, type, edges }: Section): string {
+  const get = (name: string, usual: number) => setup.get(name) ?? usual
+  const references = [...edges].flatMap(([name, id]) => {
+    const [kind, at] = edgeKinds.get(name) ?? []
+    return kind ? [`<w:${kind}Reference w:type="${at}" r:id="${id}"/>`] : []
+  })
+  const form = [...forms].find(([name]) => setup.has(name))?.[1]
+  const restarts = setup.has("pgnrestart") ? ` w:start="${get("pgnstarts", 1)}"` : ""
+  return (
+    `<w:sectPr>${references.join("")}${type ? `<w:type w:val="${type}"/>` : ""}` +
+    `<w:pgSz w:w="${get("pgwsxn", 12240)}" w:h="${get("pghsxn", 15840)}"${setup.has("lndscpsxn") ? ' w:orient="landscape"' : ""}/>` +
+    `<w:pgMar w:top="${get("margtsxn", 1440)}" w:right="${get("margrsxn", 1800)}" w:bottom="${get("margbsxn", 1440)}" w:left="${get("marglsxn", 1800)}" w:header="${get("headery", 720)}" w:footer="${get("footery", 720)}" w:gutter="${get("guttersxn", 0)}"/>` +
+    (form || restarts ? `<w:pgNumType${form ? ` w:fmt="${form}"` : ""}${restarts}/>` : "") +
+    (get("cols", 1) > 1
+      ? `<w:cols w:num="${Math.min(12, get("cols", 1))}" w:space="${get("colsx", 720)}"${setup.has("linebetcol") ? ' w:sep="1"' : ""}/>`
+      : "") +
+    (setup.has("titlepg") ? "<w:titlePg/>" : "") +
+    "</w:sectPr>"
+  )
+}
