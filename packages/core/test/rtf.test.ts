@@ -126,7 +126,7 @@ test("lists by their table, with levels; and of the older kind", () => {
 
 test("tables with joined cells, head rows and grounds; a row that never ends", () => {
   const { doc } = read(
-    String.raw`\pard\trowd\trhdr\clcbpat2\cellx2000\cellx5000\intbl A\cell B\cell\row\trowd\clmgf\cellx2000\clmrg\cellx5000\intbl wide\cell\cell\row\trowd\cellx3000\cellx5000\intbl C\cell D\pard\par After\par`,
+    String.raw`\pard\trowd\trhdr\clcbpat2\cellx2000\cellx5000\intbl A\cell B\cell\row\trowd\clmgf\cellx2000\clmrg\cellx5000\intbl wide\cell\cell\row\trowd\cellx3000\cellx5000\intbl C\cell D\cell\pard After\par`,
   )
   const [table] = [doc.child(0).child(0)]
   expect(table?.type.name).toBe("table")
