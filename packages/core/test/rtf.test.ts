@@ -1,9 +1,20 @@
 /** RTF read: by hand for each property, from an independent writer, and damaged. */
 import { execFileSync } from "node:child_process"
 import fc from "fast-check"
-import { documentAttrs, leavesOf, sectionsOf, storiesOf, textOf, type StoryKind } from "../src/document"
+import {
+  documentAttrs,
+  leavesOf,
+  letterLook,
+  paragraphLook,
+  sectionsOf,
+  storiesOf,
+  textOf,
+  type StoryKind,
+} from "../src/document"
 import { ReadingError } from "../src/document/reading"
+import { writeRtf } from "../src/formats/rtf/writing"
 import { readFile } from "../src/formats/table"
+import { documents, picture, png, said } from "./officeDocuments"
 import type { Node } from "prosemirror-model"
 
 const head = String.raw`{\rtf1\ansi\ansicpg1252\deff0\deflang2057{\fonttbl{\f0\fcharset0 Times New Roman;}{\f1 Arial;}{\f2\fcharset204 Arial;}}
@@ -188,6 +199,85 @@ test("what an independent program writes is read as it wrote it", () => {
     expect(all).toContain(words)
   expect(all.join(" ")).toContain("A note.")
   expect(doc.child(0).children.some(({ type }) => type.name === "table")).toBe(true)
+})
+
+const sources = { name: null, asset: (name: string) => (name === picture ? png : undefined) }
+
+/** How each paragraph that says something looks, and each stretch of its letters. */
+function looks(doc: Node) {
+  const { styles } = documentAttrs(doc)
+  return leavesOf(doc)
+    .nodes.filter((leaf) => leaf.content.size > 0)
+    .map((leaf) => {
+      const { letters: base, paragraph: own } = paragraphLook(styles, leaf)
+      const stretches: [string, unknown][] = []
+      leaf.forEach((child) => {
+        const { family, size, bold, italic, underline, strike, caps, script, colour, highlight, spacing } = letterLook(
+          styles,
+          base,
+          child.marks,
+        )
+        const look = JSON.stringify([
+          family,
+          size,
+          bold,
+          italic,
+          underline,
+          strike,
+          caps,
+          script,
+          colour,
+          highlight,
+          spacing,
+        ])
+        const last = stretches.at(-1)
+        if (last?.[1] === look && child.isText) last[0] += child.text ?? ""
+        else stretches.push([child.text ?? child.type.name, child.isText ? look : null])
+      })
+      const { align, direction, lineSpacing, spaceBefore, spaceAfter, indentFirst, keepNext, breakBefore, shading } =
+        own
+      const level = own.list?.level ?? null
+      return {
+        stretches,
+        format: {
+          align,
+          direction,
+          lineSpacing,
+          spaceBefore,
+          spaceAfter,
+          indentFirst,
+          keepNext,
+          breakBefore,
+          shading,
+          level,
+        },
+      }
+    })
+}
+
+test("what is written comes back and looks the same: text, letters, paragraphs, tables, notes, sections, pictures", () => {
+  fc.assert(
+    fc.property(documents, (doc) => {
+      const { doc: once, left } = readFile(writeRtf(doc, sources), "x.rtf")
+      expect(left).toEqual([])
+      expect(looks(once)).toEqual(looks(doc))
+      expect(said(once).map(({ style, atoms }) => [style, atoms])).toEqual(
+        said(doc).map(({ style, atoms }) => [style, atoms]),
+      )
+      const widths = (own: Node) => sectionsOf(own).map(({ setup }) => Math.round(setup.width))
+      expect(widths(once)).toEqual(widths(doc))
+    }),
+    { numRuns: 40 },
+  )
+})
+
+test("an independent program reads what is written", () => {
+  const { doc } = read(
+    String.raw`\pard\s1\sb240\keepn{\b\fs32 Harbour\par}\pard The {\b bold} caf\'e9 \u1055?\par\pard\trowd\cellx2000\cellx5000\intbl A\cell B\cell\row\pard See {\field{\*\fldinst HYPERLINK "https://ferry.example/"}{\fldrslt here}}{\footnote Below}\par`,
+  )
+  const html = execFileSync("pandoc", ["-f", "rtf", "-t", "html"], { input: writeRtf(doc, sources) }).toString()
+  for (const part of ["Harbour", "<strong>bold</strong> caf", "П", "<p>A</p>", "<p>B</p>", "here", "Below"])
+    expect(html.replace(/\s+/g, " ")).toContain(part)
 })
 
 test("however it is damaged or nested, it is read as far as it goes or refused in words", () => {

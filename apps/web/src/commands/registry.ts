@@ -277,6 +277,7 @@ export const tools: readonly Tool[] = [
   { id: "save-png", name: "Save as pictures", words: "export png image jpg screenshot sheets download copy other format", icon: ImageIcon, run: (session) => void session.delivery.save("png") },
   { id: "save-docx", name: "Save as Office Open XML", words: "export docx word processor download copy other format office", icon: Article, run: (session) => void session.delivery.save("docx") },
   { id: "save-odt", name: "Save as OpenDocument", words: "export odt open document download copy other format office", icon: Article, run: (session) => void session.delivery.save("odt") },
+  { id: "save-rtf", name: "Save as Rich Text Format", words: "export rtf download copy other format older", icon: Article, run: (session) => void session.delivery.save("rtf") },
   { id: "save-html", name: "Save as HTML", words: "export web page download copy other format", icon: FileHtml, run: (session) => void session.delivery.save("html") },
   { id: "save-epub", name: "Save as EPUB", words: "export book reader ebook download copy other format", icon: BookOpen, run: (session) => void session.delivery.save("epub") },
   { id: "save-commonmark", name: "Save as CommonMark", words: "export markdown md download copy other format", icon: FileText, run: (session) => void session.delivery.save("commonmark") },

@@ -45,7 +45,7 @@ export const kinds = {
     endings: [".rtf"],
     media: "application/rtf",
     reads: true,
-    note: "An older way to hand text over: read, not written",
+    note: "For older programs: text, formatting, sheets, notes, tables and pictures in lines",
   },
   html: {
     name: "HTML",

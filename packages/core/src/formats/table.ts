@@ -17,6 +17,7 @@ import { writeOfficeOpenXml } from "./officeopenxml/writing"
 import { readOpenDocument } from "./opendocument/reading"
 import { writeOpenDocument } from "./opendocument/writing"
 import { readRtf } from "./rtf/reading"
+import { writeRtf } from "./rtf/writing"
 import { readText, writeText } from "./text"
 
 const bytesOf = (text: string) => new TextEncoder().encode(text)
@@ -59,7 +60,11 @@ const odt: Format = {
   write: ({ name, doc }, asset = () => undefined) => writeOpenDocument(doc, { name, asset }),
 }
 
-const rtf: Format = { ...kinds.rtf, read: readRtf }
+const rtf: Format = {
+  ...kinds.rtf,
+  read: readRtf,
+  write: ({ name, doc }, asset = () => undefined) => writeRtf(doc, { name, asset }),
+}
 
 const commonmark: Format = {
   ...kinds.commonmark,

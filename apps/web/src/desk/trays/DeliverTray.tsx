@@ -56,6 +56,7 @@ export function DeliverTray() {
       <Delivery tool={toolNamed("save-png")} note={kinds.png.note} />
       <Delivery tool={toolNamed("save-docx")} note={kinds.docx.note} />
       <Delivery tool={toolNamed("save-odt")} note={kinds.odt.note} />
+      <Delivery tool={toolNamed("save-rtf")} note={kinds.rtf.note} />
       <Delivery tool={toolNamed("save-html")} note={kinds.html.note} />
       <Delivery tool={toolNamed("save-epub")} note={kinds.epub.note} />
       <Delivery tool={toolNamed("save-commonmark")} note={kinds.commonmark.note} />

@@ -1,5 +1,5 @@
 /** Parts of Office Open XML text as one file, for the reader of that. */
-import { zip } from "../zip"
+import { zip } from "../../zip"
 import { escaped } from "./letters"
 
 const spaces =

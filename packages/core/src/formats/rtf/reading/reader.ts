@@ -1,5 +1,5 @@
 /** Goes through RTF group by group and writes down its texts as those of Office Open XML. */
-import type { Leaving } from "../leaving"
+import type { Leaving } from "../../leaving"
 import { decoded, languageOf } from "./encodings"
 import { escaped, lettersBeside, lettersXml, plainLetters, withLetters, type Letters } from "./letters"
 import type { Package } from "./package"
@@ -322,6 +322,9 @@ export class RtfReader implements RtfTaker {
         // Heads and feet go on until others are told.
         this.section = { ...this.section, edges: new Map() }
         return
+      case "chftn":
+        if (this.inNote) this.put("<w:footnoteRef/>")
+        return
       case "ftnalt":
         this.endnotes.add(this.group)
         return
@@ -445,7 +448,9 @@ export class RtfReader implements RtfTaker {
     const { group } = this
     const outer = this.groups.at(-1)
     let kind: "footnote" | "endnote" = "footnote"
+    this.inNote = true
     const begun = this.aside((inside) => {
+      this.inNote = false
       this.notes[kind].push(inside)
       this.put(`<w:${kind}Reference w:id="${this.notes[kind].length}"/>`, outer?.letters ?? plainLetters)
     })
@@ -458,6 +463,8 @@ export class RtfReader implements RtfTaker {
     return begun
   }
 
+  /** Whether a note is being read. */
+  private inNote = false
   private readonly endnotes = new WeakSet<Group>()
 
   private edge(name: string): boolean {

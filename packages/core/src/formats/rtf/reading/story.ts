@@ -68,7 +68,7 @@ export class Story {
 
   private xml({ paragraph, runs, section }: Block): string {
     const { colours } = this.book
-    const format = paragraphXml(paragraphBeside(paragraph, this.book.look(paragraph.style).paragraph), colours, section)
+    const format = paragraphXml(paragraphBeside(paragraph, this.book.baseOf(paragraph)), colours, section)
     return runs === "" && format === "" ? "<w:p/>" : `<w:p>${format}${runs}</w:p>`
   }
 

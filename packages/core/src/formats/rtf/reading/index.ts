@@ -1,8 +1,8 @@
 /** RTF (its published specification, 1.9) as a document, by way of Office Open XML, which says the same in another way. */
-import { ReadingError } from "../../document/reading"
-import type { FileRead, ReadOptions } from "../format"
-import { Leaving } from "../leaving"
-import { readOfficeOpenXml } from "../officeopenxml/reading"
+import { ReadingError } from "../../../document/reading"
+import type { FileRead, ReadOptions } from "../../format"
+import { Leaving } from "../../leaving"
+import { readOfficeOpenXml } from "../../officeopenxml/reading"
 import { Package } from "./package"
 import { numberingXml } from "./lists"
 import { RtfReader } from "./reader"

@@ -36,6 +36,15 @@ export class Book implements Tables {
     return this.looks.get(style ?? 0) ?? { letters: plainLetters, paragraph: plainParagraph }
   }
 
+  /** What a paragraph of a style has, and an item of a list in place of that: RTF repeats it. */
+  baseOf({ style, list, level }: Paragraph): Paragraph {
+    const { paragraph } = this.look(style)
+    const of = list === null ? undefined : this.overrides.get(list)
+    const told = this.lists.find(({ id }) => id !== null && id === of)?.levels[level]
+    if (!told || (told.indent === null && told.first === null)) return paragraph
+    return { ...paragraph, own: new Map([...paragraph.own, ["li", told.indent ?? 0], ["fi", told.first ?? 0]]) }
+  }
+
   fontTable(): Destination {
     let number = 0
     let page: number | null = null

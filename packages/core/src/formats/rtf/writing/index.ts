@@ -1,0 +1,119 @@
+/** A document as RTF, by way of Office Open XML: what that says is said in control words. */
+import type { Node } from "prosemirror-model"
+import type { AssetSource } from "../../format"
+import { Parts } from "../../officeopenxml/parts"
+import { writeOfficeOpenXml } from "../../officeopenxml/writing"
+import { child, childrenNamed, isElement, textIn, type XmlElement } from "../../xml/parsing"
+import { StoryWriter, type Written } from "./story"
+import { WrittenLists, WrittenStyles } from "./styles"
+import { Numbered, text } from "./tables"
+
+const main = "word/document.xml"
+
+/** Blocks up to the one with which a section ends, and its setup. */
+function sectionsOf(body: XmlElement): { blocks: XmlElement[]; setup: XmlElement | undefined }[] {
+  const sections: { blocks: XmlElement[]; setup: XmlElement | undefined }[] = []
+  let blocks: XmlElement[] = []
+  for (const own of body.children.filter(isElement)) {
+    if (own.name === "w:sectPr") {
+      sections.push({ blocks, setup: own })
+      blocks = []
+      continue
+    }
+    blocks.push(own)
+    const setup = own.name === "w:p" ? child(child(own, "w:pPr"), "w:sectPr") : undefined
+    if (!setup) continue
+    sections.push({ blocks, setup })
+    blocks = []
+  }
+  if (blocks.length > 0) sections.push({ blocks, setup: undefined })
+  return sections
+}
+
+const begins: Readonly<Record<string, string>> = {
+  continuous: "sbknone",
+  nextColumn: "sbkcol",
+  nextPage: "sbkpage",
+  oddPage: "sbkodd",
+  evenPage: "sbkeven",
+}
+const forms: Readonly<Record<string, string>> = {
+  upperRoman: "pgnucrm",
+  lowerRoman: "pgnlcrm",
+  upperLetter: "pgnucltr",
+  lowerLetter: "pgnlcltr",
+}
+
+function setupWords(
+  setup: XmlElement | undefined,
+  facing: boolean,
+  edge: (path: string) => string,
+  parts: Parts,
+): string {
+  const attrs = (name: string) => child(setup, name)?.attrs ?? {}
+  const [size, margins, numbers, columns] = ["w:pgSz", "w:pgMar", "w:pgNumType", "w:cols"].map(attrs)
+  const word = (name: string, value: string | undefined) =>
+    value === undefined ? "" : `\\${name}${Math.round(Number(value)) || 0}`
+  const edges = ["header", "footer"].flatMap((kind) =>
+    childrenNamed(setup, `w:${kind}Reference`).map(({ attrs: own }) => {
+      const letter = { first: "f", even: "l", default: facing ? "r" : "" }[own["w:type"] ?? "default"] ?? ""
+      const target = parts.relations(main).get(own["r:id"] ?? "")?.target
+      return target === undefined ? "" : `{\\${kind}${letter} ${edge(target)}}`
+    }),
+  )
+  return (
+    `\\sectd${begins[attrs("w:type")["w:val"] ?? "nextPage"] ? `\\${begins[attrs("w:type")["w:val"] ?? "nextPage"]}` : ""}` +
+    word("pgwsxn", size?.["w:w"]) +
+    word("pghsxn", size?.["w:h"]) +
+    (size?.["w:orient"] === "landscape" ? "\\lndscpsxn" : "") +
+    word("marglsxn", margins?.["w:left"]) +
+    word("margrsxn", margins?.["w:right"]) +
+    word("margtsxn", margins?.["w:top"]) +
+    word("margbsxn", margins?.["w:bottom"]) +
+    word("headery", margins?.["w:header"]) +
+    word("footery", margins?.["w:footer"]) +
+    word("guttersxn", margins?.["w:gutter"]) +
+    (Number(columns?.["w:num"] ?? 1) > 1
+      ? word("cols", columns?.["w:num"]) + word("colsx", columns?.["w:space"])
+      : "") +
+    (columns?.["w:sep"] === "1" || columns?.["w:sep"] === "true" ? "\\linebetcol" : "") +
+    (numbers?.["w:start"] === undefined ? "" : `\\pgnrestart\\pgnstarts${numbers["w:start"]}`) +
+    (forms[numbers?.["w:fmt"] ?? ""] ? `\\${forms[numbers?.["w:fmt"] ?? ""]}` : "") +
+    (child(setup, "w:titlePg") ? "\\titlepg" : "") +
+    edges.join("")
+  )
+}
+
+export function writeRtf(doc: Node, { name, asset }: { name: string | null; asset: AssetSource }): Uint8Array {
+  const parts = Parts.open(writeOfficeOpenXml(doc, { name, asset }))
+  const numbered = new Numbered()
+  const notesOf = (kind: "footnote" | "endnote") =>
+    new Map(childrenNamed(parts.xml(`word/${kind}s.xml`), `w:${kind}`).map((own) => [own.attrs["w:id"] ?? "", own]))
+  const written: Written = {
+    parts,
+    numbered,
+    styles: new WrittenStyles(parts.xml("word/styles.xml"), numbered),
+    lists: new WrittenLists(parts.xml("word/numbering.xml"), numbered),
+    notes: { footnote: notesOf("footnote"), endnote: notesOf("endnote") },
+  }
+  const facing = child(parts.xml("word/settings.xml"), "w:evenAndOddHeaders") !== undefined
+  const body = child(parts.xml(main), "w:body")
+  const story = new StoryWriter(written, main)
+  const edge = (path: string) => new StoryWriter(written, path).blocks(parts.xml(path))
+  const sections = (body ? sectionsOf(body) : []).map(({ blocks, setup }) => {
+    const inside = story.blocks({ name: "w:body", attrs: {}, children: blocks })
+    return `${setupWords(setup, facing, edge, parts)}\n${inside}`
+  })
+  const core = parts.xml("docProps/core.xml")
+  const told = (word: string, element: string) => {
+    const words = textIn(child(core, element)).trim()
+    return words === "" ? "" : `{\\${word} ${text(words)}}`
+  }
+  const styles = written.styles.table
+  const lists = written.lists.tables
+  const rtf =
+    `{\\rtf1\\ansi\\ansicpg1252\\uc1\\deff0${numbered.fontTable}\n${numbered.colourTable}\n${styles}\n${lists}\n` +
+    `{\\info${told("title", "dc:title")}${told("author", "dc:creator")}${told("subject", "dc:subject")}}\n` +
+    `${facing ? "\\facingp" : ""}${sections.join("\\sect\n")}}`
+  return Uint8Array.from(rtf, (sign) => sign.charCodeAt(0))
+}
