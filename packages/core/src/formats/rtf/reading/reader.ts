@@ -1,12 +1,13 @@
 /** Goes through RTF group by group and writes down its texts as those of Office Open XML. */
 import type { Leaving } from "../../leaving"
-import { decoded, languageOf } from "./encodings"
-import { escaped, lettersBeside, lettersXml, plainLetters, withLetters, type Letters } from "./letters"
+import { languageOf } from "./encodings"
+import { escaped, plainLetters, withLetters, type Letters } from "./letters"
 import type { Package } from "./package"
 import { plainParagraph, withParagraph, type Paragraph } from "./paragraphs"
 import { Picture } from "./picture"
 import { isEdge, sectionFrom, sectionXml, withDocumentSetup, withSection, type Section, type Setup } from "./sections"
-import { Story } from "./story"
+import { Runs } from "./runs"
+import { elements, oldLists, passed, shownFields, symbols, toldAs } from "./symbols"
 import { plainRow, withRow, type Row } from "./tables"
 import { Book, nothing, type Destination } from "./tellings"
 import type { RtfTaker } from "./tokens"
@@ -25,71 +26,16 @@ interface Group {
   closing: (() => void) | null
 }
 
-const symbols = new Map([
-  ["emdash", "—"],
-  ["endash", "–"],
-  ["emspace", "\u2003"],
-  ["enspace", "\u2002"],
-  ["qmspace", "\u2005"],
-  ["bullet", "•"],
-  ["lquote", "‘"],
-  ["rquote", "’"],
-  ["ldblquote", "“"],
-  ["rdblquote", "”"],
-  ["zwj", "\u200d"],
-  ["zwnj", "\u200c"],
-  ["~", "\u00a0"],
-  ["-", "\u00ad"],
-  ["_", "\u2011"],
-  ["{", "{"],
-  ["}", "}"],
-  ["\\", "\\"],
-])
-const elements = new Map([
-  ["tab", "<w:tab/>"],
-  ["line", "<w:br/>"],
-  ["page", '<w:br w:type="page"/>'],
-  ["column", '<w:br w:type="column"/>'],
-])
-const shownFields = new Map([
-  ["chpgn", "PAGE"],
-  ["chdate", "DATE"],
-  ["chtime", "TIME"],
-])
-/** Groups that are no text of the document. */
-const passed = new Set([
-  "listtext",
-  "pntext",
-  "xe",
-  "tc",
-  "rxe",
-  "nonshppict",
-  "revtbl",
-  "filetbl",
-  "private",
-  "generator",
-])
-const toldAs = new Map([
-  ["annotation", "comments"],
-  ["shpinst", "drawings"],
-  ["do", "drawings"],
-  ["objdata", "objects of other programs"],
-])
-/** Lists of an older kind have no table. */
-const oldLists = { marks: 90_001, numbers: 90_002 }
-
 export class RtfReader implements RtfTaker {
   readonly book = new Book()
   readonly notes = { footnote: [] as string[], endnote: [] as string[] }
   main = ""
   begun = false
   facing = false
-  usualFont = 0
   language: string | null = null
-  private page = 1252
   private setup: Setup = new Map()
   section: Section = sectionFrom(this.setup)
-  private story = this.newStory()
+  private readonly runs = new Runs(this.book)
   private row: Row = plainRow
   private readonly groups: Group[] = []
   private group: Group = {
@@ -103,9 +49,6 @@ export class RtfReader implements RtfTaker {
   }
   /** Signs that are still to be passed behind one in Unicode. */
   private passing = 0
-  private bytes: number[] = []
-  private written = ""
-  private writtenIn: Letters = plainLetters
   private pictures = 0
 
   constructor(
@@ -113,8 +56,8 @@ export class RtfReader implements RtfTaker {
     private readonly leaving: Leaving,
   ) {}
 
-  private newStory(): Story {
-    return new Story(this.book)
+  get usualFont(): number {
+    return this.runs.usualFont
   }
 
   // ---- signs
@@ -144,7 +87,7 @@ export class RtfReader implements RtfTaker {
     if (this.passing > 0) return void this.passing--
     const { destination } = this.group
     if (destination?.hex) destination.hex(byte)
-    else this.bytes.push(byte)
+    else this.runs.byte(byte)
   }
 
   text(bytes: Uint8Array): void {
@@ -154,43 +97,24 @@ export class RtfReader implements RtfTaker {
       from++
       this.passing--
     }
-    for (let i = from; i < bytes.length; i++) this.bytes.push(bytes[i] as number)
+    for (let i = from; i < bytes.length; i++) this.runs.byte(bytes[i] as number)
     this.flushBytes()
   }
 
   private flushBytes(): void {
-    if (this.bytes.length === 0) return
-    const page = this.group.letters.font === null ? null : this.book.fonts.get(this.group.letters.font)?.page
-    const text = decoded(this.bytes, page ?? this.page)
-    this.bytes = []
-    this.say(text)
+    const text = this.runs.taken(this.group.letters)
+    if (text !== "") this.say(text)
   }
 
   private say(text: string): void {
     const { destination } = this.group
     if (destination) return destination.text?.(text)
     this.begun = true
-    if (this.writtenIn !== this.group.letters) this.flushText()
-    this.writtenIn = this.group.letters
-    this.written += text
+    this.runs.say(text, this.group)
   }
 
-  private flushText(): void {
-    if (this.written === "") return
-    const text = this.written
-    this.written = ""
-    this.put(`<w:t xml:space="preserve">${escaped(text)}</w:t>`, this.writtenIn)
-  }
-
-  /** A run of the paragraph that is being read. */
-  private put(inside: string, letters: Letters = this.group.letters): void {
-    this.flushText()
-    this.story.runs += `<w:r>${this.look(letters)}${inside}</w:r>`
-  }
-
-  private look(letters: Letters): string {
-    const base = this.book.look(this.group.paragraph.style).letters
-    return lettersXml(lettersBeside(letters, base, this.usualFont), this.book)
+  private put(inside: string): void {
+    this.runs.put(inside, this.group)
   }
 
   // ---- words
@@ -288,9 +212,8 @@ export class RtfReader implements RtfTaker {
     if (element) return this.put(element)
     const field = shownFields.get(name)
     if (field) {
-      this.flushText()
-      this.story.runs += `<w:fldSimple w:instr="${field}"><w:r>${this.look(group.letters)}<w:t>1</w:t></w:r></w:fldSimple>`
-      return
+      const shown = `<w:r>${this.runs.look(group)}<w:t>1</w:t></w:r>`
+      return this.runs.putBeside(`<w:fldSimple w:instr="${field}">${shown}</w:fldSimple>`)
     }
     const letters = withLetters(group.letters, name, value, this.book)
     if (letters) return void (group.letters = letters)
@@ -306,19 +229,19 @@ export class RtfReader implements RtfTaker {
     switch (name) {
       case "par":
       case "nestrow":
-        this.flushText()
-        return this.story.endParagraph(paragraph)
+        this.runs.flush()
+        return this.runs.story.endParagraph(paragraph)
       case "nestcell":
         return this.put("<w:tab/>")
       case "cell":
-        this.flushText()
-        return this.story.endCell(paragraph, this.row)
+        this.runs.flush()
+        return this.runs.story.endCell(paragraph, this.row)
       case "row":
-        this.flushText()
-        return this.story.endRow(this.row)
+        this.runs.flush()
+        return this.runs.story.endRow(this.row)
       case "sect":
-        this.flushText()
-        this.story.endSection(sectionXml(this.section), paragraph)
+        this.runs.flush()
+        this.runs.story.endSection(sectionXml(this.section), paragraph)
         // Heads and feet go on until others are told.
         this.section = { ...this.section, edges: new Map() }
         return
@@ -332,17 +255,17 @@ export class RtfReader implements RtfTaker {
         this.section = { ...sectionFrom(this.setup), edges: this.section.edges }
         return
       case "ansicpg":
-        this.page = value ?? 1252
+        this.runs.page = value ?? 1252
         return
       case "mac":
-        this.page = 10000
+        this.runs.page = 10000
         return
       case "pc":
       case "pca":
-        this.page = 437
+        this.runs.page = 437
         return
       case "deff":
-        this.usualFont = value ?? 0
+        this.runs.usualFont = value ?? 0
         return
       case "deflang":
         this.language = languageOf(value ?? 0) ?? this.language
@@ -396,9 +319,8 @@ export class RtfReader implements RtfTaker {
     return {
       text: (text) => (name += text),
       close: () => {
-        this.flushText()
         const id = escaped(name.trim().slice(0, 80))
-        this.story.runs += `<w:bookmark${end} w:id="${id}"${end === "Start" ? ` w:name="${id}"` : ""}/>`
+        this.runs.putBeside(`<w:bookmark${end} w:id="${id}"${end === "Start" ? ` w:name="${id}"` : ""}/>`)
       },
     }
   }
@@ -428,16 +350,17 @@ export class RtfReader implements RtfTaker {
 
   /** Text of its own begins, which is handed on when its group closes. */
   private aside(done: (inside: string, group: Group) => void): boolean {
-    this.flushText()
-    const { story, row } = this
-    this.story = this.newStory()
+    this.runs.flush()
+    const { row, runs } = this
+    const { story } = runs
+    runs.story = runs.begin()
     this.group.letters = plainLetters
     this.group.paragraph = plainParagraph
     const { group } = this
     group.closing = () => {
-      this.flushText()
-      const inside = this.story.finish(group.paragraph)
-      this.story = story
+      this.runs.flush()
+      const inside = runs.story.finish(group.paragraph)
+      runs.story = story
       this.row = row
       done(inside, group)
     }
@@ -452,7 +375,7 @@ export class RtfReader implements RtfTaker {
     const begun = this.aside((inside) => {
       this.inNote = false
       this.notes[kind].push(inside)
-      this.put(`<w:${kind}Reference w:id="${this.notes[kind].length}"/>`, outer?.letters ?? plainLetters)
+      this.runs.put(`<w:${kind}Reference w:id="${this.notes[kind].length}"/>`, outer ?? group)
     })
     // A word close behind says that it stands at the end.
     const { closing } = group
@@ -481,7 +404,7 @@ export class RtfReader implements RtfTaker {
   end(): void {
     while (this.groups.length > 0) this.close()
     this.flushBytes()
-    this.flushText()
-    this.main = this.story.finish(this.group.paragraph)
+    this.runs.flush()
+    this.main = this.runs.story.finish(this.group.paragraph)
   }
 }
