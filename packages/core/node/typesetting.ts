@@ -83,6 +83,7 @@ export function pdfOf(
   name: string,
   fonts: FontLibrary = typesetter().fonts,
   assets: AssetSource = () => undefined,
+  archive = false,
 ): Uint8Array {
   subset ??= createSubsetter(readFileSync(wasmFile("harfbuzz-subset")))
   const writing = writePdf(layout, {
@@ -90,6 +91,7 @@ export function pdfOf(
     subset,
     name,
     assets,
+    archive,
     deflate: (bytes) => deflateSync(bytes, { level: 6 }),
   })
   let step = writing.next()
@@ -104,6 +106,12 @@ export const pdfFormat: Format = {
     const setter = assets ? openTypesetter(assets) : typesetter()
     return pdfOf(layoutOf(doc, setter, name ?? ""), name ?? "", setter.fonts, assets)
   },
+}
+
+/** The same for archives. */
+export function archiveFile({ name, doc }: NamedDocument, assets?: AssetSource): Uint8Array {
+  const setter = assets ? openTypesetter(assets) : typesetter()
+  return pdfOf(layoutOf(doc, setter, name ?? ""), name ?? "", setter.fonts, assets, true)
 }
 
 /** @param name what the document is called */

@@ -16,7 +16,7 @@ import { fillEdge, placeNumbers, type NumberPlace } from "@biblon/core/editing"
 import { formatFor, formats, isToldByContent, nameAndEnding, readFile } from "@biblon/core/formats"
 import type { FileRead, Format, NamedDocument } from "@biblon/core/formats/format"
 import { kinds } from "@biblon/core/formats/kinds"
-import { pdfFormat, pngsOf, prepareCiting, printFile } from "@biblon/core/node"
+import { archiveFile, pdfFormat, pngsOf, prepareCiting, printFile } from "@biblon/core/node"
 import { usualDots } from "@biblon/core/output/pixels"
 import type { PrintPlan } from "@biblon/core/output/printing"
 
@@ -41,6 +41,8 @@ export interface Settings {
   numbers?: NumberPlace
   /** How the sheets of a PDF lie on paper, or which become pictures. */
   print?: PrintPlan
+  /** Whether a PDF is for archives. */
+  archive?: boolean
   /** Of pictures of sheets. */
   dpi?: number
 }
@@ -179,12 +181,14 @@ export async function writeOutput(
   path: string,
   named: NamedDocument & Pick<FileRead, "assets">,
   to?: string,
-  print?: PrintPlan,
+  { print, archive = false }: Pick<Settings, "print" | "archive"> = {},
 ): Promise<void> {
   prepareCiting(named.doc)
   const { write, media } = formatThat("write", to === undefined ? path : `a.${to.replace(/^\./, "")}`)
   const assets = sourceOf(named)
-  await writeWhole(path, print && media === pdfFormat.media ? printFile(named, print, assets) : write(named, assets))
+  const isPdf = media === pdfFormat.media
+  if (isPdf && print) return writeWhole(path, printFile(named, print, assets))
+  await writeWhole(path, isPdf && archive ? archiveFile(named, assets) : write(named, assets))
 }
 
 /** Writes a file, or to standard output. Half a file is never left behind. @throws ReadingError */

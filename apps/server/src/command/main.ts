@@ -40,6 +40,7 @@ biblon layout INPUT --boxes   prints the tree of boxes: what it is, its first le
   --numbers PLACE     numbers of the sheets: head-left, head-middle, head-right, head-outer, or the same with foot
   --sheets WHICH      (or --pages) of a PDF or of pictures: all, odd, even, or numbers such as 1-3,7,9-
   --dpi N             dots an inch of pictures; OUTPUT is then such as sheet-%d.png, with %d for the number
+  --archive           a PDF for archives (PDF/A-3b)
   --arrange HOW       of a PDF: one, two or four sheets on a side, or a booklet
   --lines             in plain text, every line is a paragraph (otherwise a blank line ends one)
 `
@@ -61,6 +62,7 @@ const options = {
   pages: { type: "string" },
   dpi: { type: "string" },
   arrange: { type: "string" },
+  archive: { type: "boolean", default: false },
   lines: { type: "boolean", default: false },
   json: { type: "boolean", default: false },
   boxes: { type: "boolean", default: false },
@@ -78,7 +80,7 @@ function parse(args: string[]) {
 async function convert(input: string, output: string, to: string | undefined, settings: Settings): Promise<void> {
   const read = await readInput(input, settings)
   if (isPicture(output, to)) await writePictures(output, read, settings)
-  else await writeOutput(output, read, to, settings.print)
+  else await writeOutput(output, read, to, settings)
   if (read.left.length > 0) process.stderr.write(`biblon: ${input}: left out: ${leftOutWords(read.left)}\n`)
 }
 

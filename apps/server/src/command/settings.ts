@@ -54,11 +54,13 @@ export function readSettings(values: {
   pages?: string
   dpi?: string
   arrange?: string
+  archive?: boolean
 }): Settings {
   const { font, size, spacing, paper, margins, columns, header, footer, numbers, lines, dpi } = values
   const sheets = values.sheets ?? values.pages
   return {
     lines: lines ?? false,
+    archive: values.archive ?? false,
     ...(sheets === undefined && values.arrange === undefined
       ? {}
       : {

@@ -5,6 +5,7 @@ import { assetsOf } from "@biblon/core/document"
 import type { PrintPlan } from "@biblon/core/output/printing"
 import type { JobHead } from "@biblon/wire"
 import { api } from "../api"
+import { keep } from "../kept"
 import { keptBytes } from "../live/files"
 import { makeFile, type FileProgress } from "../workers/fileClient"
 import type { DeskPort } from "./ports"
@@ -37,6 +38,7 @@ export class Delivery {
         store.getState().name ?? "",
         await keptBytes(assetsOf(now.doc)),
         plan,
+        plan === null && store.getState().archive,
         progress,
         stop.signal,
       )
@@ -49,6 +51,12 @@ export class Delivery {
     } finally {
       store.setState({ delivering: null })
     }
+  }
+
+  /** Whether PDFs are made for archives, from now on and on this device. */
+  turnArchive(archive: boolean): void {
+    keep("archive", archive)
+    this.desk.store.setState({ archive })
   }
 
   stop(): void {

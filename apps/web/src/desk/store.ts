@@ -2,6 +2,7 @@
 import { createStore } from "zustand/vanilla"
 import type { EditorState } from "prosemirror-state"
 import type { Saving } from "../live/connection"
+import { readKept } from "../kept"
 import type { FileProgress } from "../workers/fileClient"
 import type { Box } from "@biblon/core/layout"
 import type { LookPart, PickedLook } from "@biblon/core/editing"
@@ -84,6 +85,8 @@ export interface DeskState {
   /** What was written here and could not become a part of the document. */
   aside: readonly Aside[]
   delivering: FileProgress | null
+  /** Whether PDFs are made for archives. */
+  archive: boolean
   /** Whether a tool is being looked for. */
   findingTool: boolean
   /** Counts how often somebody asked to find something: the field then takes what is selected. */
@@ -139,6 +142,7 @@ export function createDeskStore(initial: Pick<DeskState, "mode" | "scale">) {
     brought: null,
     aside: [],
     delivering: null,
+    archive: readKept("archive") === true,
     findingTool: false,
     findAsked: 0,
     pressed: null,

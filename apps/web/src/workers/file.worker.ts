@@ -24,6 +24,8 @@ export type FileRequest =
       name: string
       kept: readonly [asset: string, bytes: Uint8Array][]
       plan: PrintPlan | null
+      /** Whether a PDF is for archives. */
+      archive: boolean
     }
   /** `file` is its name with its ending. */
   | { type: "read"; bytes: Uint8Array; file: string }
@@ -59,13 +61,13 @@ function layOut(typesetter: Typesetter, doc: Node, name: string): Layout {
   return furnished(typesetter, composition.layout, valuesNow)
 }
 
-async function pdfOf(doc: Node, name: string, plan: PrintPlan | null): Promise<Uint8Array> {
+async function pdfOf(doc: Node, name: string, plan: PrintPlan | null, archive: boolean): Promise<Uint8Array> {
   const [typesetter, module] = await Promise.all([
     openTypesetter(),
     WebAssembly.compileStreaming(fetch(addressOf("harfbuzz-subset.wasm"))),
   ])
   const layout = layOut(typesetter, doc, name)
-  const options = { fonts: typesetter.fonts, subset: createSubsetter(module), assets: pictureBytes, name }
+  const options = { fonts: typesetter.fonts, subset: createSubsetter(module), assets: pictureBytes, name, archive }
   const writing = plan ? writeImposed(layout, plan, options) : writePdf(layout, options)
   let step = writing.next()
   while (!step.done) {
@@ -111,7 +113,7 @@ async function perform(request: FileRequest): Promise<void> {
   await prepareCiting(doc)
   const made =
     kind === "pdf"
-      ? await pdfOf(doc, name, request.plan)
+      ? await pdfOf(doc, name, request.plan, request.archive)
       : kind === "png"
         ? await pngOf(doc, name)
         : formats[kind].write?.({ name: name || null, doc }, pictureBytes)

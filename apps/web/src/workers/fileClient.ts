@@ -42,6 +42,7 @@ function perform(
  * @param content the document node as JSON text
  * @param kept files of its pictures that the server does not have yet
  * @param plan how the sheets of a PDF lie on paper; null for a PDF of the sheets themselves
+ * @param archive whether a PDF is for archives
  */
 export async function makeFile(
   kind: KindId,
@@ -49,10 +50,11 @@ export async function makeFile(
   name: string,
   kept: readonly [asset: string, bytes: Uint8Array][],
   plan: PrintPlan | null,
+  archive: boolean,
   onProgress: (progress: FileProgress) => void,
   signal: AbortSignal,
 ): Promise<Blob> {
-  const made = await perform({ type: "write", kind, content, name, kept, plan }, onProgress, signal)
+  const made = await perform({ type: "write", kind, content, name, kept, plan, archive }, onProgress, signal)
   if (made.type !== "written") throw new Error("no file was made")
   return new Blob([made.bytes], { type: kinds[kind].media })
 }

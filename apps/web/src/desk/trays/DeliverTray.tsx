@@ -3,7 +3,7 @@ import { enclosuresOf } from "@biblon/core/document"
 import { kinds } from "@biblon/core/formats/kinds"
 import { toolNamed, type Tool } from "../../commands/registry"
 import { keyLabel } from "../../commands/keys"
-import { SectionTitle } from "../../ui/choice"
+import { SectionTitle, Switch } from "../../ui/choice"
 import { Glyph } from "../../ui/glyph"
 import { useDesk, useSession } from "../context"
 import { Sending } from "./Sending"
@@ -32,7 +32,8 @@ function Delivery({ tool, note }: { tool: Tool; note: string }) {
 export function DeliverTray() {
   const session = useSession()
   const encloses = useDesk((s) => s.editor !== null && enclosuresOf(s.editor.doc).length > 0)
-  const { progress, sheets, complete, page } = useDesk((s) => ({
+  const { progress, sheets, complete, page, archive } = useDesk((s) => ({
+    archive: s.archive,
     page: s.pages.deliver,
     progress: s.delivering,
     sheets: s.view.sheets,
@@ -44,6 +45,11 @@ export function DeliverTray() {
         {complete ? `The document, ${sheets} ${sheets === 1 ? "sheet" : "sheets"}` : "The document"}
       </SectionTitle>
       <Delivery tool={toolNamed("pdf")} note={kinds.pdf.note} />
+      <Switch
+        label="For archives (PDF/A), with what its colours mean"
+        on={archive}
+        onChange={(next) => session.delivery.turnArchive(next)}
+      />
       <Delivery tool={toolNamed("print")} note="The same file, to your printer" />
       <Printing />
       <Sending key={page} unfolded={page?.startsWith("send") ?? false} />

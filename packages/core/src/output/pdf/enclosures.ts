@@ -24,7 +24,10 @@ export function writeEnclosures(
     if (!bytes) continue
     known.add(asset)
     const name = namedOnce(enclosure.name, new Set(found.keys()))
-    const stream = file.addStream(bytes, `/Type/EmbeddedFile/Params<</Size ${bytes.length}>>`)
+    const stream = file.addStream(
+      bytes,
+      `/Type/EmbeddedFile/Subtype/application#2Foctet-stream/Params<</Size ${bytes.length}>>`,
+    )
     const spec = file.add(
       `<</Type/Filespec/F${textString(name)}/UF${textString(name)}/EF<</F ${ref(stream)}/UF ${ref(stream)}>>/AFRelationship/Supplement>>`,
     )

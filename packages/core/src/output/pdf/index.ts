@@ -15,6 +15,7 @@ import {
   type PageSetup,
 } from "../../document"
 import { fragmentsOf, lineTop, numbersOf, shownText, tablesOf, type Layout } from "../../layout"
+import { archiveDescription, outputIntent } from "./archive"
 import { drawSheet, tagOf, type LinkBox } from "./content"
 import { writeEnclosures } from "./enclosures"
 import { num, PdfFile, ref, textString, type Ref } from "./objects"
@@ -152,10 +153,16 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
   file.add(`<</Type/Pages/Count ${pageRefs.length}/Kids[${pageRefs.map(ref).join(" ")}]>>`, pages)
   const outlines = writeOutline(file, headings)
   const language = styles.defaults.letters.language
-  const metadata = file.addStream(xmp(title, properties.author, language), "/Type/Metadata/Subtype/XML")
+  // As it is, so that whoever reads no PDF finds it too.
+  const description = xmp(title, properties.author, language, options.archive ? archiveDescription : "")
+  const metadata = file.addRaw(
+    Uint8Array.from(description, (sign) => sign.charCodeAt(0)),
+    "/Type/Metadata/Subtype/XML",
+  )
+  const colours = options.archive ? outputIntent(file) : ""
   file.add(
     `<</Type/Catalog/Pages ${ref(pages)}/Lang(${language})/MarkInfo<</Marked true>>/StructTreeRoot ${ref(tree)}/Metadata ${ref(metadata)}` +
-      `/ViewerPreferences<</DisplayDocTitle true>>/PageLabels<</Nums[${pageLabels(layout)}]>>${outlines ? `/Outlines ${ref(outlines)}/PageMode/UseOutlines` : ""}${enclosures}>>`,
+      `/ViewerPreferences<</DisplayDocTitle true>>/PageLabels<</Nums[${pageLabels(layout)}]>>${outlines ? `/Outlines ${ref(outlines)}/PageMode/UseOutlines` : ""}${enclosures}${colours}>>`,
     catalog,
   )
   const info = file.add(
@@ -234,7 +241,8 @@ function pageLabels(layout: Layout): string {
     .join("")
 }
 
-function xmp(title: string, author: string, language: string): string {
+/** @param more descriptions beside those of what it is called and by whom it is */
+function xmp(title: string, author: string, language: string, more: string): string {
   // The stream is written byte by byte, so whatever is beyond ASCII goes in as character references.
   const safe = (text: string) =>
     [...text].map((c) => (/[\x20-\x7e]/.test(c) && !/[<>&"]/.test(c) ? c : `&#${c.codePointAt(0)};`)).join("")
@@ -244,7 +252,7 @@ function xmp(title: string, author: string, language: string): string {
     `<dc:title><rdf:Alt><rdf:li xml:lang="x-default">${safe(title)}</rdf:li></rdf:Alt></dc:title>` +
     (author ? `<dc:creator><rdf:Seq><rdf:li>${safe(author)}</rdf:li></rdf:Seq></dc:creator>` : "") +
     `<dc:language><rdf:Bag><rdf:li>${safe(language)}</rdf:li></rdf:Bag></dc:language><pdf:Producer>Biblon</pdf:Producer>` +
-    `</rdf:Description></rdf:RDF></x:xmpmeta><?xpacket end="w"?>`
+    `</rdf:Description>${more}</rdf:RDF></x:xmpmeta><?xpacket end="w"?>`
   )
 }
 

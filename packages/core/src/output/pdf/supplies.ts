@@ -13,6 +13,8 @@ export interface PdfOptions {
   deflate?: (bytes: Uint8Array) => Uint8Array
   /** The bytes of a picture or an enclosed file by its SHA-256; undefined where they are not to be had. */
   assets?: (asset: string) => Uint8Array | undefined
+  /** Whether it is for archives. */
+  archive?: boolean
   /** Name of the document, where its own properties give no title. */
   name: string
 }
