@@ -5,9 +5,15 @@ declare global {
 
 let started = false
 
+/** Once; and not before there is a page for it, which scripts that the browser has kept would come ahead of. */
 export function startProgram(): void {
   if (started) return
   started = true
+  if (document.readyState === "loading") document.addEventListener("DOMContentLoaded", insert)
+  else insert()
+}
+
+function insert(): void {
   for (const address of globalThis.program?.now ?? []) {
     const script = document.createElement("script")
     script.src = address
