@@ -5,6 +5,9 @@ import { tmpdir } from "node:os"
 import { join } from "node:path"
 import { run } from "../src/command/main"
 
+// Sheets are set and drawn, and programs started, beside whatever else the machine does.
+jest.setTimeout(60_000)
+
 const folder = mkdtempSync(join(tmpdir(), "biblon-command-"))
 const path = (name: string) => join(folder, name)
 writeFileSync(path("in.txt"), "Dear Captain Orrin,\n\nThe hull was launched\non the neap tide.\n")
