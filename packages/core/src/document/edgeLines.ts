@@ -46,3 +46,14 @@ export function edgeText(part: readonly Node[]): string {
     .join("")
     .trim()
 }
+
+/** A number that stands alone in its part of the line, or behind one word, as that of a sheet does. */
+const sheetNumber = /(?:^|\t)(?:\p{L}{1,12}\.? |[-–] ?)?(\d{1,4})(?=(?: ?[-–])?(?:\t|$))/gu
+
+/** Numbers that were typed in a head or foot as those of sheets, by their offsets in its text. */
+export function typedSheetNumbers(text: string): { from: number; to: number; number: string }[] {
+  return [...text.matchAll(sheetNumber)].map(({ 0: all, 1: number = "", index }) => {
+    const to = index + all.length
+    return { from: to - number.length, to, number }
+  })
+}

@@ -10,6 +10,8 @@ import {
   schema,
   sectionsOf,
   storiesOf,
+  textOf,
+  typedSheetNumbers,
   type EdgeName,
   type EdgePart,
   type EdgeVariant,
@@ -110,11 +112,8 @@ export function placeNumbers(place: NumberPlace | null, pattern: string): Comman
 export function typedNumber(state: EditorState): { from: number; to: number; number: string } | null {
   const { $head, empty } = state.selection
   if (!empty || !$head.parent.isTextblock || edgeAt(state.doc, $head.pos) === null) return null
-  const before = $head.parent.textBetween(0, $head.parentOffset, undefined, "\ufffc")
-  const behind = $head.parent.textBetween($head.parentOffset, $head.parent.content.size, undefined, "\ufffc")
-  const found = /(?:^|\t)(?:\p{L}{1,12}\.? |[-–] ?)?(\d{1,4})$/u.exec(before)
-  if (!found?.[1] || !/^( ?[-–])?(\t|$)/.test(behind)) return null
-  return { from: $head.pos - found[1].length, to: $head.pos, number: found[1] }
+  const typed = typedSheetNumbers(textOf($head.parent)).find(({ to }) => to === $head.parentOffset)
+  return typed ? { from: $head.pos - typed.number.length, to: $head.pos, number: typed.number } : null
 }
 
 /** The number that somebody typed becomes the number of each sheet. */

@@ -10,6 +10,7 @@ import {
   storiesOf,
   styleLook,
   textOf,
+  typedSheetNumbers,
   type StyleSheet,
 } from "../../document"
 import type { Finding, Rule } from "./rule"
@@ -25,9 +26,6 @@ function edgeLeaves(doc: Node): [node: Node, leaf: number][] {
   })
 }
 
-/** A number that stands alone in its part of the line, or behind one word, as that of a sheet does. */
-const aNumber = /(?:^|\t)(?:\p{L}{1,12}\.? |[-–] ?)?(\d{1,4})(?=(?: ?[-–])?(?:\t|$))/dgu
-
 export const typedNumbers: Rule = {
   id: "typedNumbers",
   name: "Numbers of sheets typed by hand",
@@ -36,23 +34,19 @@ export const typedNumbers: Rule = {
   find(doc) {
     const leaves = leavesOf(doc)
     return edgeLeaves(doc).flatMap(([node, leaf]) =>
-      [...textOf(node).matchAll(aNumber)].flatMap((match): Finding[] => {
-        const place = match.indices?.[1]
-        if (!place) return []
-        const [from, to] = [leaves.start(leaf) + place[0], leaves.start(leaf) + place[1]]
-        return [
-          {
-            leaf,
-            from,
-            to,
-            mend: (tr) =>
-              void tr.replaceWith(
-                from,
-                to,
-                nodes.field.create({ kind: "page", format: "" }, null, tr.doc.resolve(to).marks()),
-              ),
-          },
-        ]
+      typedSheetNumbers(textOf(node)).map((typed): Finding => {
+        const [from, to] = [leaves.start(leaf) + typed.from, leaves.start(leaf) + typed.to]
+        return {
+          leaf,
+          from,
+          to,
+          mend: (tr) =>
+            void tr.replaceWith(
+              from,
+              to,
+              nodes.field.create({ kind: "page", format: "" }, null, tr.doc.resolve(to).marks()),
+            ),
+        }
       }),
     )
   },

@@ -86,6 +86,20 @@ export const deadLinks: Rule = {
   },
 }
 
+/** What stands in the text as one and wants a person's words. */
+function atomsThat(doc: Node, wants: (own: Node) => boolean): Finding[] {
+  const leaves = leavesOf(doc)
+  return leaves.nodes.flatMap((paragraph, leaf) => {
+    const found: Finding[] = []
+    paragraph.forEach((child, offset) => {
+      if (!wants(child)) return
+      const from = leaves.start(leaf) + offset
+      found.push({ leaf, from, to: from + 1, mend: null })
+    })
+    return found
+  })
+}
+
 const isProperty = (name: string): name is keyof Properties => Object.hasOwn(defaultProperties, name)
 
 /** Whether a field has nothing to show: a property that is not written, a place that is gone. */
@@ -104,18 +118,9 @@ export const silentFields: Rule = {
   why: "What they show is not written yet, or the place that they name is gone. Press one to say what it shows.",
   act: "Say what it shows",
   find(doc) {
-    const leaves = leavesOf(doc)
     const places = placesOf(doc)
     const { properties } = documentAttrs(doc)
-    return leaves.nodes.flatMap((paragraph, leaf) => {
-      const found: Finding[] = []
-      paragraph.forEach((child, offset) => {
-        if (child.type.name !== "field" || !isSilent(child, properties, places)) return
-        const from = leaves.start(leaf) + offset
-        found.push({ leaf, from, to: from + 1, mend: null })
-      })
-      return found
-    })
+    return atomsThat(doc, (own) => own.type.name === "field" && isSilent(own, properties, places))
   },
 }
 
@@ -124,18 +129,7 @@ export const silentPictures: Rule = {
   name: "Pictures without words",
   why: "Who cannot see a picture hears what it shows, if somebody has said so.",
   act: "Say what it shows",
-  find(doc) {
-    const leaves = leavesOf(doc)
-    return leaves.nodes.flatMap((paragraph, leaf) => {
-      const found: Finding[] = []
-      paragraph.forEach((child, offset) => {
-        if (child.type.name !== "picture" || pictureFormat(child).alt.trim() !== "") return
-        const from = leaves.start(leaf) + offset
-        found.push({ leaf, from, to: from + 1, mend: null })
-      })
-      return found
-    })
-  },
+  find: (doc) => atomsThat(doc, (own) => own.type.name === "picture" && pictureFormat(own).alt.trim() === ""),
 }
 
 /** Styles that somebody made and nothing has, nor starts from. */

@@ -1,5 +1,5 @@
 /** Properties of letters, from control words to those of Office Open XML, which has the same ones. */
-import { languageOf } from "./encodings"
+import { languageOf, noLanguage } from "../languages"
 
 export interface Letters {
   /** Number of a typeface, and of a style. */
@@ -90,7 +90,7 @@ export function withLetters(letters: Letters, name: string, value: number | null
       return colour ? set("shd", colour) : without("shd")
     case "lang": {
       const language = value === null ? null : languageOf(value)
-      return language ? set("lang", language) : value === 1024 ? set("lang", "zxx") : letters
+      return language ? set("lang", language) : value === noLanguage.number ? set("lang", noLanguage.name) : letters
     }
     case "ltrch":
     case "rtlch":

@@ -1,6 +1,6 @@
 /** Goes through RTF group by group and writes down its texts as those of Office Open XML. */
 import type { Leaving } from "../../leaving"
-import { languageOf } from "./encodings"
+import { languageOf } from "../languages"
 import { escaped, plainLetters, withLetters, type Letters } from "./letters"
 import type { Package } from "./package"
 import { plainParagraph, withParagraph, type Paragraph } from "./paragraphs"

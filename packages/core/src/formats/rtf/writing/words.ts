@@ -1,5 +1,6 @@
 /** Properties of Office Open XML as control words. */
 import { isElement, type XmlElement } from "../../xml/parsing"
+import { noLanguage, numberOfLanguage } from "../languages"
 import type { Numbered } from "./tables"
 
 /** By the names of their elements; what is told later replaces what was told before. */
@@ -52,46 +53,6 @@ const underlines: Readonly<Record<string, string>> = {
   thick: "ulth",
   wave: "ulwave",
 }
-const languages = new Map(
-  Object.entries({
-    "ar-SA": 1025,
-    "cs-CZ": 1029,
-    "da-DK": 1030,
-    "de-AT": 3079,
-    "de-CH": 2055,
-    "de-DE": 1031,
-    "el-GR": 1032,
-    "en-AU": 3081,
-    "en-CA": 4105,
-    "en-GB": 2057,
-    "en-IE": 6153,
-    "en-NZ": 5129,
-    "en-US": 1033,
-    "es-ES": 3082,
-    "fi-FI": 1035,
-    "fr-CA": 3084,
-    "fr-FR": 1036,
-    "he-IL": 1037,
-    "hu-HU": 1038,
-    "it-IT": 1040,
-    "ja-JP": 1041,
-    "ko-KR": 1042,
-    "nb-NO": 1044,
-    "nl-NL": 1043,
-    "pl-PL": 1045,
-    "pt-BR": 1046,
-    "pt-PT": 2070,
-    "ro-RO": 1048,
-    "ru-RU": 1049,
-    "sv-SE": 1053,
-    "tr-TR": 1055,
-    "uk-UA": 1058,
-    "zh-CN": 2052,
-    "zh-TW": 1028,
-    zxx: 1024,
-  }),
-)
-
 /** All of them, so that they stand whatever stood before: behind a \plain. */
 export function lettersWords(own: Told, numbered: Numbered): string {
   const font = value(own.get("w:rFonts"), "w:ascii")
@@ -103,7 +64,8 @@ export function lettersWords(own: Told, numbered: Numbered): string {
   const script = { superscript: "\\super", subscript: "\\sub" }[value(own.get("w:vertAlign")) ?? ""] ?? ""
   const raised = Number(value(own.get("w:position")) ?? 0)
   const spacing = Number(value(own.get("w:spacing")) ?? 0)
-  const language = languages.get(value(own.get("w:lang")) ?? "")
+  const name = value(own.get("w:lang")) ?? ""
+  const language = name === noLanguage.name ? noLanguage.number : numberOfLanguage(name)
   return (
     (font ? `\\f${numbered.font(font)}` : "") +
     `\\fs${value(own.get("w:sz")) ?? 24}` +
