@@ -1,4 +1,5 @@
 /** Lists of RTF as the numbering of Office Open XML. */
+import { listNumberForms } from "../pairs"
 import { escaped } from "./letters"
 
 interface Level {
@@ -16,18 +17,6 @@ export interface List {
   levels: Level[]
 }
 
-const forms = new Map([
-  [0, "decimal"],
-  [1, "upperRoman"],
-  [2, "lowerRoman"],
-  [3, "upperLetter"],
-  [4, "lowerLetter"],
-  [5, "ordinal"],
-  [22, "decimalZero"],
-  [23, "bullet"],
-  [255, "none"],
-])
-
 export const plainLevel = (): Level => ({ form: 0, start: 1, text: [], indent: null, first: null, font: null })
 
 /** What a control word says of a level. */
@@ -41,7 +30,7 @@ export function tellLevel(level: Level, name: string, value: number | null): voi
 const mostLevels = 9
 
 function levelXml({ form, start, text, indent, first, font }: Level, n: number): string {
-  const kind = forms.get(form) ?? "decimal"
+  const kind = listNumberForms.get(form) ?? "decimal"
   // The first byte says how long it is.
   const shown = text
     .slice(1)

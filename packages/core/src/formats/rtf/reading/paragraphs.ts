@@ -1,5 +1,7 @@
 /** Properties of paragraphs, from control words to those of Office Open XML. */
 
+import { leaders } from "../pairs"
+
 interface Line {
   val: string
   /** Eighths of a point. */
@@ -57,12 +59,6 @@ const tabKinds = new Map([
   ["tqr", "right"],
   ["tqc", "center"],
   ["tqdec", "decimal"],
-])
-const leaders = new Map([
-  ["tldot", "dot"],
-  ["tlmdot", "middleDot"],
-  ["tlhyph", "hyphen"],
-  ["tlul", "underscore"],
 ])
 const sides = new Map([
   ["brdrt", "top"],

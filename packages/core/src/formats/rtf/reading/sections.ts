@@ -1,5 +1,7 @@
 /** Paper, margins and columns of RTF, those of the document and those of a section, as properties of sections of Office Open XML. */
 
+import { sectionBegins, sheetNumberForms } from "../pairs"
+
 export type Setup = ReadonlyMap<string, number>
 
 /** What is said for the whole document, by the names that sections have for the same. */
@@ -30,14 +32,6 @@ const ofSection = new Set([
   "pgnucltr",
   "pgnlcltr",
 ])
-const begins = new Map([
-  ["sbknone", "continuous"],
-  ["sbkcol", "nextColumn"],
-  ["sbkpage", "nextPage"],
-  ["sbkodd", "oddPage"],
-  ["sbkeven", "evenPage"],
-])
-
 export interface Section {
   setup: Setup
   type: string | null
@@ -55,7 +49,7 @@ export function withDocumentSetup(setup: Setup, name: string, value: number | nu
 
 /** And of a section's. */
 export function withSection(section: Section, name: string, value: number | null): Section | null {
-  const type = begins.get(name)
+  const type = sectionBegins.get(name)
   if (type) return { ...section, type }
   return ofSection.has(name) ? { ...section, setup: new Map(section.setup).set(name, value ?? 1) } : null
 }
@@ -73,20 +67,13 @@ const edgeKinds = new Map([
 
 export const isEdge = (name: string): boolean => edgeKinds.has(name)
 
-const forms = new Map([
-  ["pgnucrm", "upperRoman"],
-  ["pgnlcrm", "lowerRoman"],
-  ["pgnucltr", "upperLetter"],
-  ["pgnlcltr", "lowerLetter"],
-])
-
 export function sectionXml({ setup, type, edges }: Section): string {
   const get = (name: string, usual: number) => setup.get(name) ?? usual
   const references = [...edges].flatMap(([name, id]) => {
     const [kind, at] = edgeKinds.get(name) ?? []
     return kind ? [`<w:${kind}Reference w:type="${at}" r:id="${id}"/>`] : []
   })
-  const form = [...forms].find(([name]) => setup.has(name))?.[1]
+  const form = [...sheetNumberForms].find(([name]) => setup.has(name))?.[1]
   const restarts = setup.has("pgnrestart") ? ` w:start="${get("pgnstarts", 1)}"` : ""
   return (
     `<w:sectPr>${references.join("")}${type ? `<w:type w:val="${type}"/>` : ""}` +

@@ -4,6 +4,7 @@ import type { AssetSource } from "../../format"
 import { Parts } from "../../officeopenxml/parts"
 import { writeOfficeOpenXml } from "../../officeopenxml/writing"
 import { child, childrenNamed, isElement, textIn, type XmlElement } from "../../xml/parsing"
+import { reversed, sectionBegins, sheetNumberForms } from "../pairs"
 import { StoryWriter, type Written } from "./story"
 import { WrittenLists, WrittenStyles } from "./styles"
 import { Numbered, text } from "./tables"
@@ -30,19 +31,8 @@ function sectionsOf(body: XmlElement): { blocks: XmlElement[]; setup: XmlElement
   return sections
 }
 
-const begins: Readonly<Record<string, string>> = {
-  continuous: "sbknone",
-  nextColumn: "sbkcol",
-  nextPage: "sbkpage",
-  oddPage: "sbkodd",
-  evenPage: "sbkeven",
-}
-const forms: Readonly<Record<string, string>> = {
-  upperRoman: "pgnucrm",
-  lowerRoman: "pgnlcrm",
-  upperLetter: "pgnucltr",
-  lowerLetter: "pgnlcltr",
-}
+const begins = reversed(sectionBegins)
+const forms = reversed(sheetNumberForms)
 
 function setupWords(
   setup: XmlElement | undefined,
@@ -62,7 +52,7 @@ function setupWords(
     }),
   )
   return (
-    `\\sectd${begins[attrs("w:type")["w:val"] ?? "nextPage"] ? `\\${begins[attrs("w:type")["w:val"] ?? "nextPage"]}` : ""}` +
+    `\\sectd${begins.get(attrs("w:type")["w:val"] ?? "nextPage") ? `\\${begins.get(attrs("w:type")["w:val"] ?? "nextPage")}` : ""}` +
     word("pgwsxn", size?.["w:w"]) +
     word("pghsxn", size?.["w:h"]) +
     (size?.["w:orient"] === "landscape" ? "\\lndscpsxn" : "") +
@@ -78,7 +68,7 @@ function setupWords(
       : "") +
     (columns?.["w:sep"] === "1" || columns?.["w:sep"] === "true" ? "\\linebetcol" : "") +
     (numbers?.["w:start"] === undefined ? "" : `\\pgnrestart\\pgnstarts${numbers["w:start"]}`) +
-    (forms[numbers?.["w:fmt"] ?? ""] ? `\\${forms[numbers?.["w:fmt"] ?? ""]}` : "") +
+    (forms.get(numbers?.["w:fmt"] ?? "") ? `\\${forms.get(numbers?.["w:fmt"] ?? "")}` : "") +
     (child(setup, "w:titlePg") ? "\\titlepg" : "") +
     edges.join("")
   )

@@ -1,5 +1,6 @@
 /** Styles and lists of Office Open XML as the tables of RTF, in which each style tells all that it has. */
 import { child, childrenNamed, type XmlElement } from "../../xml/parsing"
+import { listNumberForms, reversed } from "../pairs"
 import { text, type Numbered } from "./tables"
 import { lettersWords, paragraphWords, told, type Told } from "./words"
 
@@ -81,17 +82,7 @@ export class WrittenStyles {
   }
 }
 
-const forms: Readonly<Record<string, number>> = {
-  decimal: 0,
-  upperRoman: 1,
-  lowerRoman: 2,
-  upperLetter: 3,
-  lowerLetter: 4,
-  ordinal: 5,
-  decimalZero: 22,
-  bullet: 23,
-  none: 255,
-}
+const forms = reversed(listNumberForms)
 
 export class WrittenLists {
   private readonly abstracts: readonly XmlElement[]
@@ -146,7 +137,7 @@ export class WrittenLists {
     const letters = told(new Map(), child(own, "w:rPr"))
     const font = letters.get("w:rFonts")?.attrs["w:ascii"]
     return (
-      `{\\listlevel\\levelnfc${forms[value("w:numFmt")] ?? 0}\\leveljc0\\levelfollow0\\levelstartat${value("w:start") || 1}` +
+      `{\\listlevel\\levelnfc${forms.get(value("w:numFmt")) ?? 0}\\leveljc0\\levelfollow0\\levelstartat${value("w:start") || 1}` +
       `{\\leveltext\\'${hex(parts.length)}${shown.join("")};}{\\levelnumbers${places.join("")};}` +
       `${font ? `\\f${this.numbered.font(font)}` : ""}\\fi${first}\\li${indent["w:left"] ?? 0}}`
     )

@@ -1,6 +1,7 @@
 /** Properties of Office Open XML as control words. */
 import { isElement, type XmlElement } from "../../xml/parsing"
 import { noLanguage, numberOfLanguage } from "../languages"
+import { leaders, reversed } from "../pairs"
 import type { Numbered } from "./tables"
 
 /** By the names of their elements; what is told later replaces what was told before. */
@@ -92,12 +93,8 @@ const alignments: Readonly<Record<string, string>> = {
   distribute: "qd",
 }
 const tabKinds: Readonly<Record<string, string>> = { right: "\\tqr", end: "\\tqr", center: "\\tqc", decimal: "\\tqdec" }
-const leaders: Readonly<Record<string, string>> = {
-  dot: "\\tldot",
-  middleDot: "\\tlmdot",
-  hyphen: "\\tlhyph",
-  underscore: "\\tlul",
-}
+const leaderWords = reversed(leaders)
+const leader = (kind: string) => (leaderWords.has(kind) ? `\\${leaderWords.get(kind)}` : "")
 const lines: Readonly<Record<string, string>> = {
   single: "brdrs",
   double: "brdrdb",
@@ -154,7 +151,7 @@ export function paragraphWords(own: Told, numbered: Numbered): string {
       .filter((tab) => value(tab) !== "clear")
       .map(
         (tab) =>
-          `${tabKinds[value(tab) ?? ""] ?? ""}${leaders[value(tab, "w:leader") ?? ""] ?? ""}\\tx${value(tab, "w:pos") ?? 0}`,
+          `${tabKinds[value(tab) ?? ""] ?? ""}${leader(value(tab, "w:leader") ?? "")}\\tx${value(tab, "w:pos") ?? 0}`,
       )
       .join("") +
     (outline !== undefined && Number(outline) < 9 ? `\\outlinelevel${outline}` : "")
