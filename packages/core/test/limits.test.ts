@@ -22,6 +22,7 @@ import {
   tableLooks,
   noteForms,
   noteRestarts,
+  partSigns,
 } from "../src/document"
 import { checkDocument } from "../src/document/reading"
 import { briefRules, followBrief, readyBriefs, setBrief } from "../src/brief"
@@ -71,6 +72,8 @@ const sources = ["Tides", "Ropes"].map((title): Source => ({
 const colour = fc.constantFrom("#000000", "#7a1f4b")
 const key = fc.constantFrom("body", "heading1", "list", "constructor", "emphasis", "none", "__proto__")
 const definition = fc.constantFrom(...Object.keys(readyLists), "constructor", "own")
+const partSign = fc.option(fc.constantFrom(...partSigns))
+const partName = fc.record({ name: text, sign: partSign })
 const direction = fc.constantFrom(-1 as const, 1 as const)
 const block = fc.nat(12)
 
@@ -538,6 +541,14 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
   changeCitationStyle: fc
     .tuple(fc.constantFrom("apa", "own", ""), boolean)
     .map(([style, notes]) => editing.changeCitationStyle(style, notes)),
+  startPart: partName.map(editing.startPart),
+  addPart: partName.map(editing.addPart),
+  renamePart: fc
+    .tuple(fc.nat(3), fc.record({ name: text, sign: partSign }, { requiredKeys: [] }))
+    .map(([index, change]) => editing.renamePart(index, change)),
+  joinPart: fc.nat(3).map(editing.joinPart),
+  movePart: fc.tuple(fc.nat(3), fc.nat(4)).map(([index, before]) => editing.movePart(index, before)),
+  deletePart: fc.nat(3).map(editing.deletePart),
   turnReferenceList: boolean.map(editing.turnReferenceList),
   setBrief: fc.option(fc.constantFrom(...readyBriefs)).map(setBrief),
   followBrief: fc.subarray([...briefRules], { minLength: 1 }).map((rules) => followBrief(rules, "Follows")),
@@ -545,7 +556,7 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
 
 /** What the folder gives that is no command, nor makes one. */
 const others = new Set(
-  "freeName referenceTargets usualLabels fitPicture pictureFormatHere pictureHere CellSelection endOfTable cellsHere cellsIn formulaHere likelyDivider linesHere partOf putBlock rowHeightHere selectRect selectedRect selectionBetween settle sortedRows stretchesOf tableHere breakBefore coverOf edges ensureEdge fieldAt isOfSheet putSetup typedNumber usualContents blanksBefore contentsIn markHere newKey noteHere numberPatterns numberPlace sectionHere setupHere turned Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf sampleAt samplesIn changeEdgeLine propertyField citationAt citedSources referenceList".split(
+  "freeName referenceTargets usualLabels fitPicture pictureFormatHere pictureHere CellSelection endOfTable cellsHere cellsIn formulaHere likelyDivider linesHere partOf putBlock rowHeightHere selectRect selectedRect selectionBetween settle sortedRows stretchesOf tableHere breakBefore coverOf partTitle setupBehind breakSection ensureEdge fieldAt isOfSheet putSetup typedNumber usualContents blanksBefore contentsIn markHere newKey noteHere numberPatterns numberPlace sectionHere setupHere turned Search accurate answers asideOf asName atItemStart beforeBlock bring broughtBy changes coloursInUse commonEnd commonStart commonSlips correctionKinds correctionOf defaultBorder differsFromStyle directFormat documentEdge documentOf eachParagraph editHistory expressionOf familiesInUse findInText firstOf formatNames formatOf formatOfStyle formatParagraph graphemeBoundary headingAt headingNumbers headingStyle headingsOf heldInPart indentStep insertedBy isLong isLongText joining labelValue landingMarks letterExtent letterStyleValue letterValue linkAt linkTargets listOnly listValue lostBetween marksOf moveHorizontally named nextSize noQuery numberValue onParagraphs onWords paragraphValue partAt partsOf paragraphValues pickUpLook placeOfLink propertyNames quoted readAddress selectedSlice selectedText selectionSlice marksAt setTypingMarks settleStories sizeSteps styleValue stylesInUse textParts touchedBy trailMarks typingMarks usualSizes valueName whyNot withBorder withTab wholePart wordAround wordBoundary wordsOf sampleAt samplesIn changeEdgeLine propertyField citationAt citedSources referenceList".split(
     " ",
   ),
 )

@@ -148,6 +148,26 @@ export const sourceFields = [
 /** Covers of our own: see editing/covers.ts. */
 export const coverNames = ["pier", "slipway", "chart", "ledger"] as const
 
+/** Signs that a part may have, by our names for them. */
+export const partSigns = [
+  "anchor",
+  "boat",
+  "waves",
+  "lifebuoy",
+  "compass",
+  "map",
+  "book",
+  "pen",
+  "camera",
+  "chart",
+  "coins",
+  "calendar",
+  "people",
+  "house",
+  "flag",
+  "star",
+] as const
+
 /** How text goes round a picture. */
 export const wraps = ["line", "beside", "across", "under", "over"] as const
 /** On which sides of it text stands: on both, on one, or on the wider one. */

@@ -21,6 +21,7 @@ const grains: Readonly<Record<string, Grain>> = {
   styles: { defaults: 2, styles: 3, fonts: 2, lists: 1 },
   typesetting: 2,
   setup: 2,
+  part: 1,
   properties: 1,
   notes: 2,
   checks: 2,
@@ -190,7 +191,17 @@ export function setEntries<T extends Transform>(
   tr: T,
   pos: number | null,
   attr:
-    "styles" | "typesetting" | "format" | "letters" | "setup" | "properties" | "notes" | "checks" | "brief" | "sources",
+    | "styles"
+    | "typesetting"
+    | "format"
+    | "letters"
+    | "setup"
+    | "part"
+    | "properties"
+    | "notes"
+    | "checks"
+    | "brief"
+    | "sources",
   value: object | null,
 ): T {
   const node = pos === null ? tr.doc : tr.doc.nodeAt(pos)

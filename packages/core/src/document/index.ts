@@ -24,6 +24,7 @@ export * from "./language"
 export * from "./look"
 export * from "./notes"
 export * from "./numbering"
+export * from "./parts"
 export * from "./pictures"
 export * from "./rebasing"
 export * from "./rights"
@@ -53,6 +54,7 @@ export type {
   OwnFamily,
   PageSetup,
   ParagraphFormat,
+  PartName,
   PictureFormat,
   Properties,
   RowFormat,

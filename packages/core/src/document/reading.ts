@@ -27,6 +27,7 @@ import {
   NoteSettings,
   PageSetup,
   ParagraphFormat,
+  PartName,
   PictureFormat,
   PlaceName,
   Properties,
@@ -51,6 +52,7 @@ const DocAttrs = z.strictObject({
   checks: Checks,
   brief: Brief.nullable(),
   sources: Sources,
+  part: PartName.nullable(),
 })
 const ParagraphAttrs = z.strictObject({
   style: z.string().min(1).max(80),
@@ -71,7 +73,7 @@ function checkShape(shape: z.ZodType, value: unknown, what: string): void {
 const checkedAttrs = new WeakSet<object>()
 const checkedMarks = new WeakSet<Mark>()
 
-const SectionAttrs = z.strictObject({ setup: PageSetup })
+const SectionAttrs = z.strictObject({ setup: PageSetup, part: PartName.nullable() })
 const ContentsAttrs = z.strictObject({
   levels: z.number().int().min(1).max(9),
   look: z.enum(contentsLooks),

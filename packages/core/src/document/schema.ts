@@ -17,6 +17,7 @@ import type {
   NoteSettings,
   PageSetup,
   ParagraphFormat,
+  PartName,
   Properties,
   Sources,
   StyleSheet,
@@ -61,6 +62,8 @@ export interface DocumentAttrs {
   checks: Checks
   brief: Brief | null
   sources: Sources
+  /** What its first section begins: see parts.ts. */
+  part: PartName | null
 }
 export interface ParagraphAttrs {
   /** Key in the style sheet; a key that is not there counts as body. */
@@ -88,6 +91,7 @@ export const schema = new Schema({
         checks: { default: defaultChecks },
         brief: { default: null },
         sources: { default: defaultSources },
+        part: { default: null },
       },
     },
     body: { content: "block+" },
@@ -105,8 +109,8 @@ export const schema = new Schema({
       isolating: true,
       attrs: { colspan: { default: 1 }, rowspan: { default: 1 }, format: { default: null } },
     },
-    /** What follows stands on sheets of another setup, from a new sheet on. */
-    sectionBreak: { group: "block", atom: true, attrs: { setup: { default: defaultSetup } } },
+    /** What follows stands on sheets of another setup, from a new sheet on; with a name, it is a part: see parts.ts. */
+    sectionBreak: { group: "block", atom: true, attrs: { setup: { default: defaultSetup }, part: { default: null } } },
     /** A list of the headings, of which nothing is kept but how it looks: see contents.ts. */
     contents: {
       group: "block",

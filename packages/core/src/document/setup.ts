@@ -61,8 +61,8 @@ export function variantFor({ firstOwn, leftRight }: PageSetup, first: boolean, l
   return firstOwn && first ? "first" : leftRight && left ? "left" : "all"
 }
 
-const edges: readonly EdgeName[] = ["head", "foot"]
-const variants: readonly EdgeVariant[] = ["all", "first", "left"]
+export const edgeNames: readonly EdgeName[] = ["head", "foot"]
+export const edgeVariants: readonly EdgeVariant[] = ["all", "first", "left"]
 
 /** The head or foot that a position stands in; null elsewhere. */
 export function edgeAt(doc: Node, pos: number): { edge: EdgeName; variant: EdgeVariant; section: number } | null {
@@ -70,7 +70,7 @@ export function edgeAt(doc: Node, pos: number): { edge: EdgeName; variant: EdgeV
   if (story === null) return null
   const sections = sectionsOf(doc)
   for (const [section, { setup }] of sections.entries())
-    for (const edge of edges)
-      for (const variant of variants) if (setup[edge][variant] === story) return { edge, variant, section }
+    for (const edge of edgeNames)
+      for (const variant of edgeVariants) if (setup[edge][variant] === story) return { edge, variant, section }
   return null
 }

@@ -20,6 +20,7 @@ import {
   sourceKinds,
   sourceRoles,
   documentProperties,
+  partSigns,
   tableLooks,
   wraps,
   wrapSides,
@@ -297,6 +298,12 @@ export const PageSetup = z.strictObject({
   }),
 })
 
+/** What a part of a document is called, from the section on that says so. */
+export const PartName = z.strictObject({
+  name: z.string().min(1).max(limits.name),
+  sign: z.enum(partSigns).nullable(),
+})
+
 const property = z.string().max(limits.property)
 /** The date is in the words in which it is to be read. */
 export const Properties = z.strictObject(
@@ -501,6 +508,7 @@ export type Style = z.infer<typeof Style>
 export type StyleSheet = z.infer<typeof StyleSheet>
 export type Typesetting = z.infer<typeof Typesetting>
 export type PageSetup = z.infer<typeof PageSetup>
+export type PartName = z.infer<typeof PartName>
 export type Watermark = z.infer<typeof Watermark>
 export type Properties = z.infer<typeof Properties>
 export type Brief = z.infer<typeof Brief>

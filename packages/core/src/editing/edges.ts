@@ -3,6 +3,7 @@ import { Fragment, type Node } from "prosemirror-model"
 import { TextSelection, type Transaction } from "prosemirror-state"
 import {
   edgeAt,
+  edgeNames,
   edgeStory,
   edgeWidth,
   edgeNodes,
@@ -23,8 +24,6 @@ import type { Command } from "./command"
 import { named } from "./history"
 import { putSetup, sectionHere } from "./setup"
 import { newKey, partAt } from "./stories"
-
-export const edges: readonly EdgeName[] = ["head", "foot"]
 
 /** A line of a head or foot: its parts are divided by tabs, which stop in the middle and at the right edge of the text. */
 function edgeFormat(setup: PageSetup): Partial<ParagraphFormat> {
@@ -115,7 +114,7 @@ export function divideEdges(which: "firstOwn" | "leftRight", on: boolean): Comma
     const variant = which === "firstOwn" ? "first" : "left"
     // A first sheet is most often wanted without what stands on the others; left sheets begin with the same.
     if (on && variant === "left")
-      for (const edge of edges)
+      for (const edge of edgeNames)
         if (edgeStory(sectionsOf(tr.doc), section, edge, "all") !== null) ensureEdge(tr, section, edge, variant, true)
     const words = { firstOwn: "First sheet of its own", leftRight: "Left and right differ" }
     dispatch(named(tr, words[which]))

@@ -3,6 +3,7 @@ import type { Node } from "prosemirror-model"
 import type { EditorState } from "prosemirror-state"
 import {
   edgeAt,
+  edgeNames,
   edgeStory,
   fieldAttrs,
   nodes,
@@ -18,7 +19,7 @@ import {
   type Section,
 } from "../document"
 import type { Command } from "./command"
-import { changeEdgeLine, edges, ensureEdge } from "./edges"
+import { changeEdgeLine, ensureEdge } from "./edges"
 import { named } from "./history"
 import { putSetup, sectionHere } from "./setup"
 
@@ -68,7 +69,7 @@ export function numberPlace(state: EditorState): (NumberPlace & { pattern: strin
       pattern = [...numberPatterns].reverse().find((one) => text.endsWith(one)) ?? numberPatterns[0]
     return own
   }
-  for (const edge of edges) {
+  for (const edge of edgeNames) {
     const part = at(edge, "all")
     if (part < 0) continue
     const outer = sections[section]?.setup.leftRight === true && part === 2 && at(edge, "left") === 0
@@ -87,7 +88,7 @@ export function placeNumbers(place: NumberPlace | null, pattern: string): Comman
     if (place?.part === "outer" && !current().setup.leftRight)
       putSetup(tr, current(), { ...current().setup, leftRight: true })
     const sides: EdgeVariant[] = current().setup.leftRight ? ["all", "left"] : ["all"]
-    for (const edge of edges)
+    for (const edge of edgeNames)
       for (const variant of sides) {
         const here = place?.edge === edge
         const shown = edgeStory(sectionsOf(tr.doc), section, edge, variant)

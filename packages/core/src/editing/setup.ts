@@ -1,6 +1,16 @@
 /** Paper, margins and columns, for the document or a section of it; and sections. */
 import { TextSelection, type EditorState, type Transaction } from "prosemirror-state"
-import { edgeAt, fitSetup, nodes, sectionAt, sectionsOf, setEntries, type PageSetup, type Section } from "../document"
+import {
+  edgeAt,
+  fitSetup,
+  nodes,
+  sectionAt,
+  sectionsOf,
+  setEntries,
+  type PageSetup,
+  type PartName,
+  type Section,
+} from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 
@@ -49,6 +59,28 @@ export function turned(setup: PageSetup): PageSetup {
   }
 }
 
+/** What a section has that begins behind another: its paper and columns, and the heads and feet that it shows; its sheets are counted on. */
+export function setupBehind(before: PageSetup, begins: PageSetup["begins"]): PageSetup {
+  const own = { all: null, first: null, left: null }
+  return fitSetup({
+    ...before,
+    begins,
+    cover: null,
+    head: { ...before.head, ...own },
+    foot: { ...before.foot, ...own },
+    numbering: { ...before.numbering, start: null },
+  })
+}
+
+/** Ends a section between two blocks of the body. @returns the position behind the break */
+export function breakSection(tr: Transaction, at: number, attrs: { setup: PageSetup; part?: PartName }): number {
+  // A section of nothing but contents, say, has a line for the caret.
+  const above = tr.doc.resolve(at).nodeBefore
+  const lacking = !above?.isTextblock && above?.type !== nodes.table
+  tr.insert(at, [...(lacking ? [nodes.paragraph.create()] : []), nodes.sectionBreak.create(attrs)])
+  return at + (lacking ? 3 : 1)
+}
+
 /** From the caret on, the text stands in a section of its own. Only in the body itself, not at its very beginning. */
 export function startSection(begins: PageSetup["begins"], change: (setup: PageSetup) => PageSetup): Command {
   return (state, dispatch) => {
@@ -56,26 +88,15 @@ export function startSection(begins: PageSetup["begins"], change: (setup: PageSe
     const top = $head.depth === 2 && $head.node(1).type === nodes.body
     if (!top || ($head.index(1) === 0 && $head.parentOffset === 0)) return false
     if (!dispatch) return true
-    const before = setupHere(state)
-    const own = { all: null, first: null, left: null }
-    const setup = fitSetup({
-      ...change(before),
-      begins,
-      head: { ...before.head, ...own },
-      foot: { ...before.foot, ...own },
-      numbering: { ...before.numbering, start: null },
-    })
+    const setup = setupBehind(change(setupHere(state)), begins)
     const { tr } = state
     let at = $head.before()
     if ($head.parentOffset > 0) {
       tr.split($head.pos)
       at = $head.pos + 1
     }
-    // A section of nothing but contents, say, has a line for the caret.
-    const above = tr.doc.resolve(at).nodeBefore
-    const lacking = !above?.isTextblock && above?.type !== nodes.table
-    tr.insert(at, [...(lacking ? [nodes.paragraph.create()] : []), nodes.sectionBreak.create({ setup })])
-    tr.setSelection(TextSelection.near(tr.doc.resolve(at + (lacking ? 3 : 1))))
+    const behind = breakSection(tr, at, { setup })
+    tr.setSelection(TextSelection.near(tr.doc.resolve(behind)))
     dispatch(named(tr, "New section").scrollIntoView())
     return true
   }

@@ -8,6 +8,7 @@ import {
   firstLeafOf,
   listedIn,
   leavesOf,
+  namedParts,
   notesOf,
   placesOf,
   sectionsOf,
@@ -47,6 +48,10 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
   const elements = new Map<number, Element>()
   const parentTree: string[] = []
   const headings: Heading[] = []
+  /** Parts whose first sheet is still to come, by the leaf that they begin with. */
+  const parts = namedParts(layout.doc).flatMap(({ name, start }) =>
+    name === "" ? [] : [{ name, leaf: leavesOf(layout.doc).at(start + 1) }],
+  )
   const annotations: { id: Ref; link: LinkBox }[] = []
   const leafTops = new Map<number, { page: Ref; top: number }>()
   for (const [index, placed] of layout.placed.entries()) {
@@ -95,6 +100,8 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
       if (fragment.from > 0 || !first) continue
       const top = sheet.height - lineTop(fragment, first)
       leafTops.set(fragment.leaf, { page, top })
+      for (; fragment.part === "text" && parts[0] && parts[0].leaf <= fragment.leaf; parts.shift())
+        headings.push({ level: 0, text: parts[0].name, page, top })
       if (outline && fragment.part === "text" && text.trim() !== "")
         headings.push({
           level: outline,
@@ -184,14 +191,14 @@ function decodeLoosely(address: string): string {
   }
 }
 
-/** Bookmarks nested by level; a level that skips one goes under the nearest heading above. Returns null without headings. */
+/** Bookmarks nested by level, parts above all; a level that skips one goes under the nearest heading above. Returns null without headings. */
 function writeOutline(file: PdfFile, headings: readonly Heading[]): Ref | null {
   if (headings.length === 0) return null
   interface Item extends Heading {
     ref: Ref
     children: Item[]
   }
-  const root: Item = { level: 0, text: "", page: 0, top: 0, ref: file.reserve(), children: [] }
+  const root: Item = { level: -1, text: "", page: 0, top: 0, ref: file.reserve(), children: [] }
   const path = [root]
   for (const heading of headings) {
     while ((path.at(-1) as Item).level >= heading.level) path.pop()

@@ -10,12 +10,14 @@ import {
   withoutOrphans,
   type NoteSettings,
   type PageSetup,
+  type PartName,
   type Properties,
 } from "../../../document"
 import { checkDocument, ReadingError } from "../../../document/reading"
 import type { Node } from "prosemirror-model"
 import type { FileRead, ReadOptions } from "../../format"
 import { Leaving } from "../../leaving"
+import { isPartStart } from "../../partMarks"
 import { meanings } from "../../meanings"
 import { withTrueReferences } from "../../trueReferences"
 import { child, textIn, type XmlElement } from "../../xml/parsing"
@@ -60,7 +62,7 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
     leftRight: flag("w:evenAndOddHeaders"),
     colour: colourOf(child(root, "w:background")?.attrs["w:color"]) ?? null,
   }
-  const { blocks, setup } = sectioned(body.blocks, (sectPr) =>
+  const { blocks, setup, begun } = sectioned(body.blocks, (sectPr) =>
     readSection(sectPr, general, (relation, edge) => book.edge(relation, edge)),
   )
   const made = document(
@@ -68,6 +70,7 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
     {
       styles: { ...sheet, lists: numbering.lists },
       setup,
+      part: begun,
       properties: propertiesOf(parts),
       notes: notesOf(settings),
       sources,
@@ -99,7 +102,7 @@ function placesIn(text: string): Set<string> {
 function sectioned(
   blocks: readonly Block[],
   read: (sectPr: XmlElement | undefined) => PageSetup,
-): { blocks: Node[]; setup: PageSetup } {
+): { blocks: Node[]; setup: PageSetup; begun: PartName | null } {
   const ends = blocks.filter(isSectionEnd)
   const last = blocks.at(-1)
   const setups = ends.map(({ sectPr }) => read(sectPr))
@@ -107,7 +110,15 @@ function sectioned(
   if (!last || !isSectionEnd(last)) setups.push(read(ends.at(-1)?.sectPr))
   const made: Node[] = []
   let section = 0
+  let first: PartName | null = null
   for (const block of blocks) {
+    if (isPartStart(block)) {
+      const before = made.at(-1)
+      if (!before) first = block.part
+      else if (before.type === nodes.sectionBreak)
+        made.splice(-1, 1, nodes.sectionBreak.create({ ...before.attrs, part: block.part }))
+      continue
+    }
     if (!isSectionEnd(block)) {
       made.push(block)
       continue
@@ -129,7 +140,7 @@ function sectioned(
     made.push(nodes.sectionBreak.create({ setup: next }))
   }
   if (made.length === 0 || !made.at(-1)?.isTextblock) made.push(paragraph())
-  return { blocks: made, setup: setups[0] as PageSetup }
+  return { blocks: made, setup: setups[0] as PageSetup, begun: first }
 }
 
 function documentTitle(parts: Parts): string {

@@ -19,6 +19,7 @@ import {
   citationItems,
 } from "../../../document"
 import { Mark, type Node } from "prosemirror-model"
+import { isPartStart, partMarked, type PartStart } from "../../partMarks"
 import { child, isElement, textIn, within, type XmlElement } from "../../xml/parsing"
 import type { Book } from "./book"
 import { fieldOf, instructionOf, type Instruction } from "./fields"
@@ -26,6 +27,7 @@ import { readLetters } from "./letters"
 import { readParagraph, type ReadParagraph } from "./paragraphs"
 import { symbolOf } from "./symbols"
 import { TableReader, type CellSays } from "./tables"
+import { valueOf } from "./values"
 
 export type StoryKind = "body" | "edge" | "note" | "cell"
 
@@ -35,7 +37,7 @@ export interface SectionEnd {
   /** Whether the paragraph before it stands there for nothing else. */
   bare: boolean
 }
-export type Block = Node | SectionEnd
+export type Block = Node | SectionEnd | PartStart
 export const isSectionEnd = (block: Block): block is SectionEnd => "sectPr" in block
 
 interface OpenField {
@@ -146,13 +148,21 @@ export class StoryReader {
     const { name } = element
     if (name === "w:p") this.paragraph(element)
     else if (name === "w:tbl") this.table(element)
-    else if (name === "w:sdt") this.takeAll(child(element, "w:sdtContent"))
+    else if (name === "w:sdt") this.content(element)
     else if (name === "w:sectPr") this.blocks.push({ sectPr: element, bare: false })
     else if (name === "mc:AlternateContent") this.takeAll(chosen(element))
     else if (name === "w:altChunk" || name === "w:subDoc") this.book.leaving.addHere("parts in other files")
     else if (name === "w:bookmarkStart" || name === "w:bookmarkEnd") this.bookmark(element)
     else if (name === "m:oMathPara" || name === "m:oMath") this.loose(element)
     else if (wrappers.has(name)) this.takeAll(element)
+  }
+
+  /** Controlled content: a part of ours, or nothing but what is in it. */
+  private content(element: XmlElement): void {
+    const properties = child(element, "w:sdtPr")
+    const part = this.kind === "body" ? partMarked(valueOf(properties, "w:tag"), valueOf(properties, "w:alias")) : null
+    if (part) this.blocks.push(part)
+    this.takeAll(child(element, "w:sdtContent"))
   }
 
   /** Something that stands among blocks although it is text. */
@@ -194,7 +204,7 @@ export class StoryReader {
 
   /** The blocks of what holds no sections. */
   finish(): Node[] {
-    const own = this.blocks.filter((block): block is Node => !isSectionEnd(block))
+    const own = this.blocks.filter((block): block is Node => !isSectionEnd(block) && !isPartStart(block))
     return own.length > 0 ? own : [paragraph()]
   }
 
@@ -302,7 +312,7 @@ export class StoryReader {
   /** A place at the very end of a paragraph is that of its last words. */
   private markAt(at: number, place: string): void {
     const block = this.blocks[at]
-    if (!block || isSectionEnd(block) || !block.lastChild?.isText) return
+    if (!block || isSectionEnd(block) || isPartStart(block) || !block.lastChild?.isText) return
     const last = block.lastChild.mark(markTypes.place.create({ value: place }).addToSet(block.lastChild.marks))
     this.blocks[at] = block.copy(block.content.replaceChild(block.childCount - 1, last))
   }

@@ -4,6 +4,7 @@ import {
   bodyOf,
   documentAttrs,
   edgeWidth,
+  namedParts,
   sectionsOf,
   textWidth,
   type NoteSettings,
@@ -11,6 +12,7 @@ import {
 } from "../../../document"
 import type { Node } from "prosemirror-model"
 import type { WriteSources } from "../../format"
+import { partMark } from "../../partMarks"
 import { escapeXml, xml, xmlHead } from "../../xml/writing"
 import { zip } from "../../zip"
 import { namespaces } from "../names"
@@ -37,7 +39,7 @@ function body(doc: Node, parts: WrittenParts): string {
     const { setup } = sections[i] as { setup: PageSetup }
     return section(setup, i === 0, (story, name) => parts.edge(story, name, edgeWidth(setup)))
   }
-  let written = ""
+  const written: string[] = []
   let from = 0
   const write = (blocks: readonly Node[], i: number) => {
     const { setup } = sections[i] as { setup: PageSetup }
@@ -52,11 +54,25 @@ function body(doc: Node, parts: WrittenParts): string {
   let number = 0
   nodes.forEach((node, i) => {
     if (node.type.name !== "sectionBreak") return
-    written += write(nodes.slice(from, i), number++)
+    written.push(write(nodes.slice(from, i), number++))
     from = i + 1
   })
   const rest = nodes.slice(from)
-  return written + write(rest, number) + (rest.length === 0 ? xml("w:p", null) : "") + properties(sections.length - 1)
+  written.push(write(rest, number) + (rest.length === 0 ? xml("w:p", null) : ""))
+  return inParts(doc, written) + properties(sections.length - 1)
+}
+
+/** The sections of each part as content with its name. */
+function inParts(doc: Node, sections: readonly string[]): string {
+  const parts = namedParts(doc)
+  if (parts.length === 0) return sections.join("")
+  return parts
+    .map((own) => {
+      const content = sections.slice(own.from, own.to).join("")
+      const control = xml("w:sdtPr", null, value("w:alias", own.name), value("w:tag", partMark(own, null)))
+      return own.name === "" ? content : xml("w:sdt", null, control, xml("w:sdtContent", null, content))
+    })
+    .join("")
 }
 
 const noteForm = (form: NoteSettings["end"]["form"]) => (form === "signs" ? "chicago" : form)

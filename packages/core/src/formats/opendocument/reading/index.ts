@@ -13,12 +13,14 @@ import {
   withoutOrphans,
   type NoteSettings,
   type PageSetup,
+  type PartName,
   type Properties,
 } from "../../../document"
 import { checkDocument, ReadingError } from "../../../document/reading"
 import type { Node } from "prosemirror-model"
 import type { FileRead, ReadOptions } from "../../format"
 import { Leaving } from "../../leaving"
+import { isPartStart } from "../../partMarks"
 import { formMeant } from "../numberForms"
 import { withTrueReferences } from "../../trueReferences"
 import { child, childrenNamed, isElement, parseXml, textIn, xmlText, type XmlElement } from "../../xml/parsing"
@@ -104,12 +106,13 @@ export function readOpenDocument(bytes: Uint8Array, { progress }: ReadOptions = 
 
   const masters = new Masters(common, ofStyles, styles.with(ofStyles), book)
   const reader = new StoryReader(book, styles, "body").takeAll(text)
-  const { blocks, setup } = sectioned(reader.blocks, masters)
+  const { blocks, setup, part } = sectioned(reader.blocks, masters)
   const made = document(
     blocks,
     {
       styles: { ...book.sheet, lists: lists.definitions },
       setup,
+      part,
       properties: propertiesOf(meta),
       notes: notesOf(named),
       sources: book.sources,
@@ -218,7 +221,13 @@ class Masters {
 }
 
 /** Where other sheets or columns begin, as sections. */
-function sectioned(blocks: readonly Block[], masters: Masters): { blocks: Node[]; setup: PageSetup } {
+function sectioned(
+  blocks: readonly Block[],
+  masters: Masters,
+): { blocks: Node[]; setup: PageSetup; part: PartName | null } {
+  let part: PartName | null = null
+  /** Of the section that begins next. */
+  let next: PartName | null = null
   let current: PageSetup | null = null
   let first: PageSetup | null = null
   const made: Node[] = []
@@ -244,12 +253,17 @@ function sectioned(blocks: readonly Block[], masters: Masters): { blocks: Node[]
       })
     else {
       current = fitSetup(setup)
-      made.push(nodes.sectionBreak.create({ setup: current }))
+      made.push(nodes.sectionBreak.create({ setup: current, part: next }))
+      next = null
     }
   }
   for (const block of blocks) {
     if (isSectionStart(block)) begin(block)
-    else made.push(block)
+    else if (!isPartStart(block)) {
+      made.push(block)
+      next = null
+    } else if (made.length === 0) part = block.part
+    else next = block.part
   }
   const last = made.at(-1)
   if (!last?.isTextblock) {
@@ -263,7 +277,7 @@ function sectioned(blocks: readonly Block[], masters: Masters): { blocks: Node[]
       made.pop()
     else made.push(paragraph())
   }
-  return { blocks: made, setup: first ?? masters.setup(masters.first) }
+  return { blocks: made, setup: first ?? masters.setup(masters.first), part }
 }
 
 function propertiesOf(meta: XmlElement | undefined): Properties {

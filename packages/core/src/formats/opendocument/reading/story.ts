@@ -25,6 +25,7 @@ import {
 } from "../../../document"
 import { Mark, type Node } from "prosemirror-model"
 import { meanings } from "../../meanings"
+import { isPartStart, partMarked, type PartStart } from "../../partMarks"
 import { squared } from "../../squared"
 import { child, childrenNamed, isElement, textIn, within, type XmlElement } from "../../xml/parsing"
 import { itemOfMark } from "../sources"
@@ -41,7 +42,7 @@ export interface SectionStart {
   /** The number of its first sheet. */
   start: number | null
 }
-export type Block = Node | SectionStart
+export type Block = Node | SectionStart | PartStart
 export const isSectionStart = (block: Block): block is SectionStart => "master" in block
 
 interface ListNow {
@@ -82,7 +83,7 @@ export class StoryReader {
   }
 
   finish(): Node[] {
-    const own = this.blocks.filter((block): block is Node => !isSectionStart(block))
+    const own = this.blocks.filter((block): block is Node => !isSectionStart(block) && !isPartStart(block))
     return own.length > 0 ? own : [paragraph()]
   }
 
@@ -117,6 +118,8 @@ export class StoryReader {
     const style = this.styles.element("section", element.attrs["text:style-name"])
     const columns = columnsOf(child(style, "style:section-properties"))
     if (element.attrs["text:display"] === "none") return this.book.leaving.addHere("hidden sections")
+    const part = partMarked(element.attrs["xml:id"], element.attrs["text:name"])
+    if (part && this.kind === "body") this.blocks.push(part)
     if (columns.count < 2 || this.kind !== "body") return void this.takeAll(element)
     this.blocks.push({ master: null, columns, start: null })
     this.takeAll(element)
@@ -223,7 +226,7 @@ export class StoryReader {
     const block = this.blocks[at]
     const place = this.place
     this.place = null
-    if (!block || isSectionStart(block) || !block.lastChild?.isText || place === null) return
+    if (!block || isSectionStart(block) || isPartStart(block) || !block.lastChild?.isText || place === null) return
     const last = block.lastChild.mark(markTypes.place.create({ value: place }).addToSet(block.lastChild.marks))
     this.blocks[at] = block.copy(block.content.replaceChild(block.childCount - 1, last))
   }

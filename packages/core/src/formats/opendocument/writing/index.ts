@@ -5,6 +5,7 @@ import {
   documentAttrs,
   edgeStory,
   edgeWidth,
+  namedParts,
   sectionsOf,
   storiesOf,
   textWidth,
@@ -15,6 +16,7 @@ import {
 } from "../../../document"
 import type { Node } from "prosemirror-model"
 import type { WriteSources } from "../../format"
+import { partMark } from "../../partMarks"
 import { escapeXml, xml, xmlHead } from "../../xml/writing"
 import { sourcesProperty } from "../sources"
 import { zip } from "../../zip"
@@ -54,7 +56,16 @@ function columns({ columns: own }: PageSetup): string {
 function textOf(doc: Node, written: Written, automatic: AutomaticStyles): string {
   const sections = sectionsOf(doc)
   const { nodes } = blocksOf(bodyOf(doc))
+  const parts = namedParts(doc)
+  const titles = new Map<string, number>()
+  /** Names of what has one differ. */
+  const title = (name: string) => {
+    const count = (titles.get(name) ?? 0) + 1
+    titles.set(name, count)
+    return count === 1 ? name : `${name} ${count}`
+  }
   let made = ""
+  let inPart = ""
   sections.forEach(({ setup, block }, i) => {
     const next = sections[i + 1]
     const blocks = nodes.slice(block, next ? next.block - 1 : nodes.length)
@@ -65,7 +76,7 @@ function textOf(doc: Node, written: Written, automatic: AutomaticStyles): string
         ? null
         : { master: masterName(i), start: setup.numbering.start }
     const content = writer.blocks(blocks.length > 0 ? blocks : page ? [written.blank] : [], null, page)
-    made +=
+    inPart +=
       below && setup.columns.count > 1
         ? xml(
             "text:section",
@@ -81,6 +92,13 @@ function textOf(doc: Node, written: Written, automatic: AutomaticStyles): string
             content,
           )
         : content
+    const part = parts.findIndex(({ to }) => to === i + 1)
+    if (part < 0 && next) return
+    const own = parts[part]
+    made += own?.name
+      ? xml("text:section", { "text:name": title(own.name), "xml:id": partMark(own, part + 1) }, inPart)
+      : inPart
+    inPart = ""
   })
   const sequences = [...written.sequences].map((name) =>
     xml("text:sequence-decl", { "text:display-outline-level": 0, "text:name": name }),
