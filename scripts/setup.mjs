@@ -53,7 +53,7 @@ const has = (program) => spawnSync("sh", ["-c", `command -v ${program}`]).status
 
 /** Programs that the tests use, from Debian's packages where they are missing. */
 export function installPrograms() {
-  const programs = { chromium: "chromium", pdftotext: "poppler-utils", qpdf: "qpdf" }
+  const programs = { chromium: "chromium", pdftotext: "poppler-utils", qpdf: "qpdf", pandoc: "pandoc" }
   const missing = Object.entries(programs)
     .filter(([program]) => !has(program))
     .map(([, name]) => name)

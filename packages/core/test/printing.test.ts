@@ -1,6 +1,6 @@
 /** Sheets on paper. */
 import { execFileSync } from "node:child_process"
-import { mkdtempSync, writeFileSync } from "node:fs"
+import { mkdtempSync, readFileSync, writeFileSync } from "node:fs"
 import { tmpdir } from "node:os"
 import { join } from "node:path"
 import fc from "fast-check"
@@ -44,6 +44,19 @@ test("two and four on a side, in the order of reading; copies one after the othe
     expect.closeTo(0.7066, 3),
   ])
   expect(right?.x).toBeCloseTo(421, 0)
+})
+
+test("on both sides, each copy begins on paper of its own; in its own size, what is larger stays so", () => {
+  const both = { twoSided: true, copies: 2 }
+  expect(sheetsOf(both, 3)).toEqual([[1], [2], [3], [], [1], [2], [3], []])
+  expect(sheetsOf({ ...both, collated: false }, 3)).toEqual([[1], [2], [1], [2], [3], [], [3], []])
+  expect(sheetsOf({ twoSided: true }, 3)).toEqual([[1], [2], [3]])
+  const small = { width: 420, height: 595 }
+  const scaleOn = (plan: Partial<PrintPlan>) =>
+    sidesOf({ ...plainPrint, paper: small, ...plan }, sizes(1))?.[0]?.placed[0]
+  expect(scaleOn({})?.scale).toBeCloseTo(0.706, 2)
+  expect(scaleOn({ fits: false })).toMatchObject({ scale: 1, x: (420 - 595) / 2 })
+  expect(scaleOn({ fits: false, arrangement: "two" })?.scale).toBeLessThan(1)
 })
 
 test("a booklet, folded in the middle, is read from the first sheet to the last", () => {
@@ -121,5 +134,6 @@ test("the file has the sides that were planned, with their words, and is whole",
     ["Second", "Third"],
   ])
   expect(execFileSync("pdfinfo", [path], { encoding: "utf8" })).toMatch(/Pages:\s+2[\s\S]*Page size:\s+842 x 595/)
+  expect(readFileSync(path, "latin1")).toContain("/Duplex/DuplexFlipShortEdge")
   expect(() => printFile({ name: null, doc }, { ...plainPrint, sheets: "9" })).toThrow('no sheets "9"')
 })

@@ -42,6 +42,7 @@ biblon layout INPUT --boxes   prints the tree of boxes: what it is, its first le
   --dpi N             dots an inch of pictures; OUTPUT is then such as sheet-%d.png, with %d for the number
   --archive           a PDF for archives (PDF/A-3b)
   --arrange HOW       of a PDF: one, two or four sheets on a side, or a booklet
+  --two-sided         of a PDF: for both sides of the paper
   --lines             in plain text, every line is a paragraph (otherwise a blank line ends one)
 `
 
@@ -62,6 +63,7 @@ const options = {
   pages: { type: "string" },
   dpi: { type: "string" },
   arrange: { type: "string" },
+  "two-sided": { type: "boolean" },
   archive: { type: "boolean", default: false },
   lines: { type: "boolean", default: false },
   json: { type: "boolean", default: false },

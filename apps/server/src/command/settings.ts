@@ -54,6 +54,7 @@ export function readSettings(values: {
   pages?: string
   dpi?: string
   arrange?: string
+  "two-sided"?: boolean
   archive?: boolean
 }): Settings {
   const { font, size, spacing, paper, margins, columns, header, footer, numbers, lines, dpi } = values
@@ -61,12 +62,13 @@ export function readSettings(values: {
   return {
     lines: lines ?? false,
     archive: values.archive ?? false,
-    ...(sheets === undefined && values.arrange === undefined
+    ...(sheets === undefined && values.arrange === undefined && !values["two-sided"]
       ? {}
       : {
           print: {
             ...plainPrint,
             sheets: sheets ?? "all",
+            twoSided: values["two-sided"] ?? false,
             arrangement: oneOf(values.arrange ?? "one", ["one", "two", "four", "booklet"] as const, "An arrangement"),
           },
         }),

@@ -3,7 +3,7 @@
  * on, and what it does. Trays, bars and keys are drawn from here.
  */
 import type { EditorState } from "prosemirror-state"
-import { edgeAt, leavesOf, type ParagraphFormat } from "@biblon/core/document"
+import { edgeAt, leavesOf, namedParts, type ParagraphFormat } from "@biblon/core/document"
 import {
   backspace,
   backTabKey,
@@ -155,6 +155,7 @@ import {
   X,
   type Icon,
   Quotes,
+  Bookmarks,
 } from "../ui/icons"
 
 export interface Tool {
@@ -188,6 +189,8 @@ function extentOf<T>(value: T | undefined, on: T): Extent {
 function tray(id: TrayId, name: string, words: string, icon: Icon, how?: string): Tool {
   return { id: `tray-${id}`, name, words, icon, run: (session) => session.opening.tray(id), ...(how ? { how } : {}) }
 }
+
+const inParts = (editor: EditorState) => namedParts(editor.doc).length > 1
 
 /** A page of a tray. */
 function page(id: TrayId, at: string, name: string, words: string, icon: Icon, how?: string): Tool {
@@ -304,6 +307,9 @@ export const tools: readonly Tool[] = [
   { id: "cross-note", name: "Between mark and note", words: "go to footnote reference jump back", icon: NoteIcon, keys: ["Mod+Alt+Shift+n"], applies: (e) => crossNote(e), run: (session) => session.going.intoNote(crossNote) },
   { id: "back-to-text", name: "Back to the text", words: "leave close header footer note body", icon: ArrowUUpLeft, applies: (e) => edgeAt(e.doc, e.selection.head) !== null || noteHere(e) !== null, run: (session) => void session.going.backToText() },
   page("structure", "outline", "Outline", "headings navigate sections contents map", TreeView, "Headings by level: tap to go there, fold, drag to move a section with all in it."),
+  page("structure", "parts", "Parts", "chapters divide split tabs several documents in one long work switch between annex appendix volume book", Bookmarks, "A long work in parts with names and signs: switch between them, move them, deliver all or one."),
+  { id: "next-part", name: "Next part", words: "switch chapter forward tab", icon: Bookmarks, applies: inParts, run: (session) => session.going.toPartBeside(1) },
+  { id: "part-before", name: "Part before", words: "switch chapter back previous tab", icon: Bookmarks, applies: inParts, run: (session) => session.going.toPartBeside(-1) },
   page("structure", "sets", "Sets of faces and colours", "theme palette fonts design", Swatches),
   page("place", "objects", "Symbols, date and breaks", "insert special character emoji unicode arrow time clock today", Stamp, "Symbols by category or by name, the last ones first; date and time, fixed or kept up to date."),
   page("place", "sources", "Sources and citations", "cite citation reference bibliography works cited literature references list author date footnote style import bibtex ris book article quote", Quotes, "Type a part of a name and press the source: its citation stands at the caret. The style is changed for all at once, and the list of references makes itself."),

@@ -1,5 +1,5 @@
 /** Going to places of the document: by outline, list of changes, link. */
-import { leavesOf, type EdgeName } from "@biblon/core/document"
+import { leavesOf, namedPartAt, namedParts, sectionsOf, type EdgeName } from "@biblon/core/document"
 import { crossNote, leaveEdge, noteHere, placeOfLink, writeEdge, type Command } from "@biblon/core/editing"
 import type { Editing } from "./editing"
 import type { SheetView } from "./view/sheetView"
@@ -17,6 +17,9 @@ export interface GoingTarget {
 }
 
 export class Going {
+  /** Where the caret was when a part was left, by the name of the part: so many paragraphs from its first. */
+  private readonly leftAt = new Map<string, { leaf: number; offset: number }>()
+
   constructor(
     private readonly editing: Editing,
     private readonly target: GoingTarget,
@@ -31,6 +34,54 @@ export class Going {
   toLeaf(leaf: number): void {
     const { now } = this.editing
     if (now) this.to(leavesOf(now.doc).start(leaf))
+  }
+
+  /** To a part by its number: to where one was in it last, or its beginning. */
+  toPart(index: number): void {
+    const { now } = this.editing
+    const part = now && namedParts(now.doc)[index]
+    if (!now || !part) return
+    const leaves = leavesOf(now.doc)
+    const firstOf = (start: number) => leaves.at(start + 1)
+    const here = namedPartAt(now.doc, now.selection.head)
+    if (here === index) return this.to(leaves.start(firstOf(part.start)))
+    const left = namedParts(now.doc)[here]
+    if (left) {
+      const leaf = leaves.at(now.selection.head)
+      this.leftAt.set(left.name, { leaf: leaf - firstOf(left.start), offset: now.selection.head - leaves.start(leaf) })
+    }
+    const was = this.leftAt.get(part.name) ?? { leaf: 0, offset: 0 }
+    const leaf = Math.min(firstOf(part.start) + was.leaf, leaves.at(part.end - 1))
+    this.to(Math.min(leaves.start(leaf) + was.offset, leaves.end(leaf)))
+  }
+
+  /** The first and last sheet of each part, from 1; none for as long as nothing is laid out. */
+  sheetsOfParts(): (readonly [first: number, last: number])[] {
+    const { now } = this.editing
+    const places = this.target.view()?.places
+    if (!now || !places) return []
+    const parts = namedParts(now.doc)
+    const first = parts.map(({ start }) => places.sheetOfLeaf(leavesOf(now.doc).at(start + 1)))
+    const count = places.sheetCount
+    return parts.flatMap((part, i) => {
+      const [from, next] = [first[i], first[i + 1] ?? count]
+      // A part that goes on below another shares its first sheet.
+      const below = part.to < sectionsOf(now.doc).length && sectionsOf(now.doc)[part.to]?.setup.begins === "continuous"
+      return typeof from === "number" ? [[from + 1, Math.max(from + 1, next + (below ? 1 : 0))] as const] : []
+    })
+  }
+
+  /** The same for the part with the caret; null in a document without parts. */
+  sheetsOfPartHere(): readonly [first: number, last: number] | null {
+    const { now } = this.editing
+    return (now && this.sheetsOfParts()[namedPartAt(now.doc, now.selection.head)]) ?? null
+  }
+
+  /** To the part behind the one with the caret, or before it; round the ends. */
+  toPartBeside(direction: -1 | 1): void {
+    const { now } = this.editing
+    const count = now ? namedParts(now.doc).length : 0
+    if (now && count > 0) this.toPart((namedPartAt(now.doc, now.selection.head) + direction + count) % count)
   }
 
   /** To a sheet by its number, from 1; the caret goes along where a paragraph begins with it. */

@@ -95,3 +95,19 @@ export const FolderPlus = drawings["folder-plus"]
 export const Stack = drawings.stack
 export const ListMagnifyingGlass = drawings["list-magnifying-glass"]
 export const Quotes = drawings.quotes
+
+/** Signs of parts. */
+export const Anchor = drawings.anchor
+export const Boat = drawings.boat
+export const Waves = drawings.waves
+export const Lifebuoy = drawings.lifebuoy
+export const MapTrifold = drawings["map-trifold"]
+export const Camera = drawings.camera
+export const ChartBar = drawings["chart-bar"]
+export const Coins = drawings.coins
+export const CalendarBlank = drawings["calendar-blank"]
+export const UsersThree = drawings["users-three"]
+export const HouseLine = drawings["house-line"]
+export const Flag = drawings.flag
+export const Star = drawings.star
+export const Bookmarks = drawings.bookmarks

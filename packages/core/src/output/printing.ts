@@ -9,12 +9,29 @@ export interface PrintPlan {
   arrangement: Arrangement
   /** The paper, upright; null for that of the sheets themselves. */
   paper: { width: number; height: number } | null
+  /** Whether what is larger than the paper is made to fit; else it is printed in its own size, and its edges may be lost. */
+  fits: boolean
+  /** Whether both sides of the paper are printed, as those of a booklet always are. */
+  twoSided: boolean
   copies: number
   /** Whether each copy comes out whole before the next one. */
   collated: boolean
 }
 
-export const plainPrint: PrintPlan = { sheets: "all", arrangement: "one", paper: null, copies: 1, collated: true }
+export const plainPrint: PrintPlan = {
+  sheets: "all",
+  arrangement: "one",
+  paper: null,
+  fits: true,
+  twoSided: false,
+  copies: 1,
+  collated: true,
+}
+
+/** Whether a plan prints on both sides of the paper. */
+export function onBothSides({ arrangement, twoSided }: PrintPlan): boolean {
+  return twoSided || arrangement === "booklet"
+}
 
 export const mostCopies = 999
 
@@ -74,20 +91,21 @@ function bookletOrder(sheets: readonly number[]): (number | null)[] {
 }
 
 /** As large as fits, but no larger than it is; in the middle. */
-function fitted(sheet: Size, { x, y, width, height }: Size & { x: number; y: number }) {
-  const scale = Math.min(1, width / sheet.width, height / sheet.height)
+function placedIn(sheet: Size, { x, y, width, height }: Size & { x: number; y: number }, fits: boolean) {
+  const scale = fits ? Math.min(1, width / sheet.width, height / sheet.height) : 1
   return { x: x + (width - sheet.width * scale) / 2, y: y + (height - sheet.height * scale) / 2, scale }
 }
+
+const pairsOf = <T>(all: readonly T[]): T[][] =>
+  Array.from({ length: Math.ceil(all.length / 2) }, (_, i) => all.slice(2 * i, 2 * i + 2))
 
 /**
  * The sides that come out, one after another.
  * @param sizes of the sheets of the document
  * @returns null where the plan names no sheets
  */
-export function sidesOf(
-  { sheets, arrangement, paper, copies, collated }: PrintPlan,
-  sizes: readonly Size[],
-): Side[] | null {
+export function sidesOf(plan: PrintPlan, sizes: readonly Size[]): Side[] | null {
+  const { sheets, arrangement, paper, copies, collated } = plan
   const named = sheetsNamed(sheets, sizes.length)
   if (!named) return null
   const [columns, rows] = cells[arrangement]
@@ -114,12 +132,19 @@ export function sidesOf(
           y: size.height - (Math.floor(i / columns) + 1) * cell.height,
           ...cell,
         }
-        return [{ sheet, ...fitted(of, place) }]
+        // Only one on a side can be larger than its place without lying over another.
+        return [{ sheet, ...placedIn(of, place, plan.fits || arrangement !== "one") }]
       }),
     })
   }
   const times = Math.min(mostCopies, Math.max(1, Math.round(copies)))
-  return collated
-    ? Array.from({ length: times }, () => sides).flat()
-    : sides.flatMap((side) => Array.from({ length: times }, () => side))
+  const both = onBothSides(plan)
+  const last = sides.at(-1)
+  // Each copy begins on paper of its own.
+  if (both && times > 1 && sides.length % 2 === 1 && last) sides.push({ ...last, placed: [] })
+  const papers = both ? pairsOf(sides) : sides.map((side) => [side])
+  const repeated = collated
+    ? Array.from({ length: times }, () => papers).flat()
+    : papers.flatMap((own) => Array.from({ length: times }, () => own))
+  return repeated.flat()
 }

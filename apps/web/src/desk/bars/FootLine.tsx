@@ -2,11 +2,14 @@ import { useEffect, useState } from "react"
 import { Text, View } from "react-native"
 import { useStore } from "zustand"
 import { countingWords } from "@biblon/core/checking"
-import { documentAttrs } from "@biblon/core/document"
+import { documentAttrs, namedPartAt, namedParts } from "@biblon/core/document"
+import { partTitle } from "@biblon/core/editing"
 import { IconButton } from "../../ui/button"
+import { Glyph, inkSoft } from "../../ui/glyph"
 import { inSlices } from "../../ui/slices"
 import { useDesk, useSession } from "../context"
 import { fullSize } from "../view/fitting"
+import { partDrawing } from "../partSigns"
 import { languageName } from "../languages"
 import { useVerdicts } from "../trays/check/brief/useVerdicts"
 import type { ViewMode } from "../view/fitting"
@@ -54,6 +57,25 @@ function WrongWords() {
       <Text className={`font-ui text-[13px] ${sum > 0 ? "text-madder" : "text-ink-soft"}`}>
         {sum === 0 ? "Spelling fine" : `${figures.format(sum)} to look at`}
       </Text>
+    </Press>
+  )
+}
+
+/** The part with the caret; leads to all of them. */
+function PartHere() {
+  const session = useSession()
+  const part = useDesk(({ editor }) =>
+    editor ? (namedParts(editor.doc)[namedPartAt(editor.doc, editor.selection.head)] ?? null) : null,
+  )
+  if (!part) return null
+  return (
+    <Press
+      title="Switch to another part"
+      onClick={() => session.opening.tray("structure", "parts")}
+      className="flex h-8 min-w-0 max-w-[180px] items-center gap-1.5 rounded-button px-1 hover:bg-raised"
+    >
+      <Glyph icon={partDrawing(part.sign)} size={16} colour={inkSoft} />
+      <span className="min-w-0 truncate font-ui text-[13px] text-ink-soft">{partTitle(part)}</span>
     </Press>
   )
 }
@@ -115,6 +137,7 @@ export function FootLine() {
           <Text className={said}>{`Sheet ${sheet} of ${sheets}${complete ? "" : "…"}`}</Text>
         </Press>
       ) : null}
+      <PartHere />
       <Text
         testID="words"
         className={said}

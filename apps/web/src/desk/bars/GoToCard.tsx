@@ -1,5 +1,6 @@
 import { useState } from "react"
-import { blocksOf, bodyOf, headingsOf, notesOf, placesOf, sectionsOf } from "@biblon/core/document"
+import { blocksOf, bodyOf, headingsOf, namedParts, notesOf, placesOf, sectionsOf } from "@biblon/core/document"
+import { partTitle } from "@biblon/core/editing"
 import { useDesk, useSession } from "../context"
 import { Press } from "../../ui/bar"
 import { TextField } from "../../ui/field"
@@ -12,7 +13,7 @@ interface Target {
   go: () => void
 }
 
-/** Goes to a sheet or section by its number, or to a heading, note or marked place by its words. */
+/** Goes to a sheet or section by its number, or to a part, heading, note or marked place by its words. */
 export function GoToCard() {
   const session = useSession()
   const open = useDesk((s) => s.goingTo)
@@ -33,6 +34,11 @@ function Card({ onDone }: { onDone: () => void }) {
       ...sectionsOf(doc).flatMap(({ block }, i) =>
         words === `section ${i + 1}`
           ? { name: `Section ${i + 1}`, go: () => session.going.toLeaf(blocksOf(bodyOf(doc)).leaf(block)) }
+          : [],
+      ),
+      ...namedParts(doc).flatMap((part, i) =>
+        partTitle(part).toLowerCase().includes(words)
+          ? { name: `Part “${partTitle(part)}”`, go: () => session.going.toPart(i) }
           : [],
       ),
       ...notesOf(doc)
@@ -97,7 +103,7 @@ function Card({ onDone }: { onDone: () => void }) {
       ))}
       {typed.trim() !== "" && offered.length === 0 ? (
         <span className="px-2 py-1 font-ui text-[13px] text-ink-soft">
-          No sheet, section, heading, note or place is called that.
+          No sheet, section, part, heading, note or place is called that.
         </span>
       ) : null}
     </form>

@@ -2,7 +2,15 @@ import { useState } from "react"
 import { router } from "expo-router"
 import { Text, View } from "react-native"
 import { documentAttrs, papers, type PaperName } from "@biblon/core/document"
-import { mostCopies, plainPrint, sheetsNamed, sidesOf, type PrintPlan, type Side } from "@biblon/core/output/printing"
+import {
+  mostCopies,
+  onBothSides,
+  plainPrint,
+  sheetsNamed,
+  sidesOf,
+  type PrintPlan,
+  type Side,
+} from "@biblon/core/output/printing"
 import { keep, readKept } from "../../kept"
 import { Act, WordButton } from "../../ui/button"
 import { Choice, Fold, Segment, Segments, Switch } from "../../ui/choice"
@@ -65,6 +73,13 @@ function SideDrawing({
   )
 }
 
+const some = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`
+
+function saidOf(sides: number, both: boolean): string {
+  const said = some(sides, "side", "sides")
+  return both ? `${said} on ${some(Math.ceil(sides / 2), "sheet", "sheets")} of paper.` : `${said}.`
+}
+
 /** Which sheets are printed, and how they lie on the paper: what is drawn is what comes out. */
 export function Printing() {
   const session = useSession()
@@ -74,6 +89,7 @@ export function Printing() {
     setup: s.editor ? documentAttrs(s.editor.doc).setup : null,
     busy: s.delivering !== null,
   }))
+  const part = sheets === null ? null : session.going.sheetsOfPartHere()
   const [plan, setPlan] = useState<PrintPlan>(() => ({
     ...plainPrint,
     ...(readKept("print-plan") as Partial<PrintPlan> | null),
@@ -83,7 +99,8 @@ export function Printing() {
     const next = { ...plan, ...by }
     setPlan(next)
     // What was chosen last is offered next time, but which sheets these were is a matter of this document.
-    keep("print-plan", { arrangement: next.arrangement, paper: next.paper, collated: next.collated })
+    const { arrangement, paper, fits, twoSided, collated } = next
+    keep("print-plan", { arrangement, paper, fits, twoSided, collated })
   }
   if (!setup) return null
   const size = { width: setup.width, height: setup.height }
@@ -94,6 +111,7 @@ export function Printing() {
           { ...plan, copies: 1 },
           Array.from({ length: sheets ?? 0 }, () => size),
         )
+  const count = sides && (sides.length + (onBothSides(plan) && plan.copies > 1 ? sides.length % 2 : 0)) * plan.copies
   const wrong = which === "these" && sheetsNamed(plan.sheets, sheets ?? mostSheets) === null
   const paper = offered.find((name) => papers[name].width === plan.paper?.width)
   return (
@@ -117,11 +135,13 @@ export function Printing() {
             ["all", "All"],
             ["odd", "With odd numbers"],
             ["even", "With even numbers"],
+            ...(part ? ([["part", "Of this part"]] as const) : []),
             ["these", "These"],
           ]}
           onChange={(value) => {
             setWhich(value)
-            change({ sheets: value === "these" ? `1-${sheets ?? 2}` : value })
+            const these = value === "part" && part ? `${part[0]}-${part[1]}` : `1-${sheets ?? 2}`
+            change({ sheets: value === "these" || value === "part" ? these : value })
           }}
         />
         <Choice
@@ -131,6 +151,12 @@ export function Printing() {
           onChange={(name) => change({ paper: name === "own" ? null : { ...papers[name as PaperName] } })}
         />
       </View>
+      {paper && plan.arrangement === "one" ? (
+        <Switch label="Made to fit this paper" on={plan.fits} onChange={(fits) => change({ fits })} />
+      ) : null}
+      {plan.arrangement === "booklet" ? null : (
+        <Switch label="On both sides of the paper" on={plan.twoSided} onChange={(twoSided) => change({ twoSided })} />
+      )}
       {which === "these" ? (
         <TextField
           label="Numbers, such as 1-3, 7"
@@ -166,12 +192,8 @@ export function Printing() {
       ) : null}
       <Text className="font-ui text-[13px] leading-5 text-ink-soft">
         {[
-          sides
-            ? `${sides.length * plan.copies} ${sides.length * plan.copies === 1 ? "side" : "sides"}.`
-            : "The sheets are counted when they are printed.",
-          plan.arrangement === "booklet"
-            ? "Print on both sides, turned over the short edge, and fold in the middle."
-            : "",
+          count === null ? "The sheets are counted when they are printed." : saidOf(count, onBothSides(plan)),
+          plan.arrangement === "booklet" ? "Turned over the short edge, and folded in the middle." : "",
         ].join(" ")}
       </Text>
       <View className="flex-row flex-wrap gap-2">
@@ -184,7 +206,7 @@ export function Printing() {
         <WordButton
           label="On the printer here"
           disabled={busy || wrong}
-          onPress={() => void session.delivery.printHere(plan, sides ? sides.length * plan.copies : null)}
+          onPress={() => void session.delivery.printHere(plan, count)}
         />
         <WordButton
           label="Save so as PDF"

@@ -151,6 +151,16 @@ export class Places {
     }
   }
 
+  get sheetCount(): number {
+    return this.source.layout.mirror.count
+  }
+
+  /** The sheet on which a leaf begins, from 0, also of those that are not here; null for as long as nothing is laid out. */
+  sheetOfLeaf(leaf: number): number | null {
+    const { mirror } = this.source.layout
+    return mirror.count > 0 ? mirror.sheetsOfLeaf(leaf).first : null
+  }
+
   sheetIndex(place: Place): number | null {
     return this.fragmentAt(place)?.index ?? null
   }

@@ -2,7 +2,7 @@
 import { zlibSync } from "fflate"
 import { documentAttrs } from "../../document"
 import type { Layout } from "../../layout"
-import { sidesOf, type PrintPlan } from "../printing"
+import { onBothSides, sidesOf, type PrintPlan } from "../printing"
 import { drawSheet } from "./content"
 import { num, PdfFile, ref, textString, type Ref } from "./objects"
 import { Supplies, type PdfOptions } from "./supplies"
@@ -61,8 +61,14 @@ export function* writeImposed(
   })
   supplies.finish()
   file.add(`<</Type/Pages/Count ${kids.length}/Kids[${kids.map(ref).join(" ")}]>>`, pages)
+  const [first] = sides
+  // Turned over as the leaf of a book is: round the upright edge of what is read.
+  const edge = first && first.width > first.height ? "DuplexFlipShortEdge" : "DuplexFlipLongEdge"
   // What it is set for is what it is: no program is to fit it anew.
-  file.add(`<</Type/Catalog/Pages ${ref(pages)}/ViewerPreferences<</PrintScaling/None>>>>`, catalog)
+  file.add(
+    `<</Type/Catalog/Pages ${ref(pages)}/ViewerPreferences<</PrintScaling/None/Duplex/${onBothSides(plan) ? edge : "Simplex"}>>>>`,
+    catalog,
+  )
   const title = documentAttrs(layout.doc).properties.title || options.name
   const info = file.add(`<</Title${textString(title)}/Producer(Biblon)>>`)
   return file.finish(catalog, info, "0".repeat(32))

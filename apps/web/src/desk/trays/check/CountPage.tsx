@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react"
 import { Text, View } from "react-native"
 import { allCounted, counting, readingEase, readingMinutes, type Count, type Counted } from "@biblon/core/checking"
-import { documentAttrs, headingsOf, leavesOf } from "@biblon/core/document"
+import { documentAttrs, headingsOf, leavesOf, namedPartAt, namedParts } from "@biblon/core/document"
 import type { EditorState } from "prosemirror-state"
 import { SectionTitle, Segment, Segments, Switch } from "../../../ui/choice"
 import { TextField } from "../../../ui/field"
@@ -9,23 +9,27 @@ import { inSlices } from "../../../ui/slices"
 import { keep, readKept } from "../../../kept"
 import { useDesk, useSession } from "../../context"
 
-type Part = "document" | "section" | "selection"
+type Reach = "document" | "part" | "section" | "selection"
 
 const figures = new Intl.NumberFormat("en")
 /** Milliseconds of rest after a change before it is counted. */
 const rest = 250
 
-/** From where to where a part reaches; null where there is none. */
-function reachOf({ doc, selection }: EditorState, part: Part): { from: number; to: number } | null {
-  if (part === "document") return { from: 0, to: doc.content.size }
-  if (part === "selection") return selection.empty ? null : { from: selection.from, to: selection.to }
+/** From where to where it is counted; null where there is nothing of that kind. */
+function endsOf({ doc, selection }: EditorState, reach: Reach): { from: number; to: number } | null {
+  if (reach === "document") return { from: 0, to: doc.content.size }
+  if (reach === "selection") return selection.empty ? null : { from: selection.from, to: selection.to }
+  if (reach === "part") {
+    const part = namedParts(doc)[namedPartAt(doc, selection.head)]
+    return part ? { from: part.start, to: part.end } : null
+  }
   const leaves = leavesOf(doc)
   const leaf = leaves.at(selection.head)
   const heading = headingsOf(doc).findLast((own) => own.leaf <= leaf && leaf < own.end)
   return heading ? { from: leaves.start(heading.leaf), to: leaves.end(heading.end - 1) } : null
 }
 
-function useCount(part: Part, counted: Counted): Count | null {
+function useCount(reach: Reach, counted: Counted): Count | null {
   const session = useSession()
   const editor = useDesk((s) => s.editor)
   const [count, setCount] = useState<Count | null>(null)
@@ -33,8 +37,8 @@ function useCount(part: Part, counted: Counted): Count | null {
     let wanted = true
     const act = async () => {
       const state = session.now
-      const reach = state && reachOf(state, part)
-      const made = reach ? await inSlices(counting(state.doc, counted, reach.from, reach.to), () => wanted) : null
+      const ends = state && endsOf(state, reach)
+      const made = ends ? await inSlices(counting(state.doc, counted, ends.from, ends.to), () => wanted) : null
       if (wanted) setCount(made)
     }
     const timer = setTimeout(() => void act(), rest)
@@ -42,7 +46,7 @@ function useCount(part: Part, counted: Counted): Count | null {
       wanted = false
       clearTimeout(timer)
     }
-  }, [session, editor, part, counted])
+  }, [session, editor, reach, counted])
   return count
 }
 
@@ -123,11 +127,12 @@ function Goal({ words, id }: { words: number; id: string }) {
 
 export function CountPage() {
   const session = useSession()
-  const [part, setPart] = useState<Part>("document")
+  const [reach, setReach] = useState<Reach>("document")
   const [counted, setCounted] = useState(allCounted)
-  const count = useCount(part, counted)
-  const { sheets, english } = useDesk((s) => ({
+  const count = useCount(reach, counted)
+  const { sheets, parts, english } = useDesk((s) => ({
     sheets: s.view.sheets,
+    parts: s.editor !== null && namedParts(s.editor.doc).length > 0,
     english: s.editor ? documentAttrs(s.editor.doc).styles.defaults.letters.language.startsWith("en") : false,
   }))
   const level = count && english ? readingEase(count) : null
@@ -136,9 +141,10 @@ export function CountPage() {
     <View>
       <View className="mt-3">
         <Segments label="What is counted">
-          <Segment first label="Document" on={part === "document"} onPress={() => setPart("document")} />
-          <Segment label="This section" on={part === "section"} onPress={() => setPart("section")} />
-          <Segment label="Selected" on={part === "selection"} onPress={() => setPart("selection")} />
+          <Segment first label="Document" on={reach === "document"} onPress={() => setReach("document")} />
+          {parts ? <Segment label="This part" on={reach === "part"} onPress={() => setReach("part")} /> : null}
+          <Segment label="This section" on={reach === "section"} onPress={() => setReach("section")} />
+          <Segment label="Selected" on={reach === "selection"} onPress={() => setReach("selection")} />
         </Segments>
       </View>
       {count ? (
@@ -148,7 +154,7 @@ export function CountPage() {
           <Row name="Characters without blanks" value={figures.format(count.charactersWithoutBlanks)} />
           <Row name="Sentences" value={figures.format(count.sentences)} />
           <Row name="Paragraphs" value={figures.format(count.paragraphs)} />
-          {part === "document" && sheets > 0 ? <Row name="Sheets" value={figures.format(sheets)} /> : null}
+          {reach === "document" && sheets > 0 ? <Row name="Sheets" value={figures.format(sheets)} /> : null}
           <Row name="Time to read" value={minutesWords(readingMinutes(count))} />
           {level === null ? null : (
             <Row
@@ -159,14 +165,16 @@ export function CountPage() {
         </View>
       ) : (
         <Text className="mt-3 font-ui text-[14px] text-ink-soft">
-          {part === "selection"
+          {reach === "selection"
             ? "Nothing is selected."
-            : part === "section"
+            : reach === "section"
               ? "The caret stands under no heading."
-              : "Counting…"}
+              : reach === "part"
+                ? "The caret stands in no part."
+                : "Counting…"}
         </Text>
       )}
-      {part === "document" && count ? <Goal words={count.words} id={session.id} /> : null}
+      {reach === "document" && count ? <Goal words={count.words} id={session.id} /> : null}
       <SectionTitle>What counts</SectionTitle>
       <Switch label="Notes" on={counted.notes} onChange={turn("notes")} />
       <Switch label="Captions" on={counted.captions} onChange={turn("captions")} />

@@ -1,9 +1,10 @@
-import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react"
+import { useMemo, useRef, useState, type KeyboardEvent } from "react"
 import { Text, View } from "react-native"
 import { headingsOf, leavesOf, type Heading } from "@biblon/core/document"
 import { headingAt, headingNumbers, moveSection, numberHeadings, promoteSection } from "@biblon/core/editing"
-import { CaretDown, CaretLeft, CaretRight, DotsSixVertical, Warning } from "../../../ui/icons"
-import { followPress } from "../../../ui/followPress"
+import { CaretDown, CaretLeft, CaretRight, Warning } from "../../../ui/icons"
+import { CarryHandle, LandingLine } from "../../../ui/Carrying"
+import { useCarrying } from "../../../ui/useCarrying"
 import { IconButton } from "../../../ui/button"
 import { Choice } from "../../../ui/choice"
 import { Glyph, inkSoft } from "../../../ui/glyph"
@@ -11,9 +12,6 @@ import { useDesk, useSession } from "../../context"
 import { Contents, HeadingHere } from "./ContentsTools"
 import { useWindow } from "../../../ui/useWindow"
 import { Press } from "../../../ui/bar"
-
-/** Movement, in pixels, from which a press on a heading carries it. */
-const carries = 6
 
 interface Shown extends Heading {
   folded: boolean
@@ -53,14 +51,6 @@ function shownOf(headings: readonly Heading[], folded: ReadonlySet<string>): Sho
 /** Heights of a row, in pixels: for fingers, and for a mouse. */
 const rowHeights = [44, 32] as const
 
-interface Carried {
-  heading: Heading
-  /** Block before which the section would land. */
-  before: number
-  /** Where the line that shows it lies in the list. */
-  y: number
-}
-
 export function OutlinePage() {
   const session = useSession()
   const { doc, here, numbers } = useDesk(({ editor }) => ({
@@ -69,7 +59,6 @@ export function OutlinePage() {
     numbers: editor ? headingNumbers(editor) : null,
   }))
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set())
-  const [carried, setCarried] = useState<Carried | null>(null)
   const list = useRef<HTMLDivElement>(null)
   const headings = useMemo(() => (doc ? headingsOf(doc) : []), [doc])
   const shown = useMemo(() => shownOf(headings, folded), [headings, folded])
@@ -80,30 +69,10 @@ export function OutlinePage() {
     setFolded(next)
   }
 
-  /** Where a section would land if it were let go at a height of the window. */
-  const landing = (heading: Heading, clientY: number): Carried | null => {
-    const rows = [...(list.current?.querySelectorAll<HTMLElement>("[data-block]") ?? [])]
-    const top = list.current?.getBoundingClientRect().top ?? 0
-    for (const row of rows) {
-      const box = row.getBoundingClientRect()
-      if (clientY < box.top + box.height / 2) return { heading, before: Number(row.dataset.block), y: box.top - top }
-    }
-    const last = rows.at(-1)
-    const end = headings.find(({ leaf }) => leaf === Number(last?.dataset.block))?.end
-    return last && end !== undefined ? { heading, before: end, y: last.getBoundingClientRect().bottom - top } : null
-  }
-
-  const carry = (heading: Heading) => (event: PointerEvent<HTMLElement>) => {
-    let at: Carried | null = null
-    followPress(event.currentTarget, event, {
-      slack: carries,
-      move: (_dx, _dy, { clientY }) => setCarried((at = landing(heading, clientY))),
-      end: (how) => {
-        if (at && how === "moved") session.run(moveSection(heading.leaf, at.before))
-        setCarried(null)
-      },
-    })
-  }
+  const { carried, carry } = useCarrying(list, (leaf, before) => {
+    const last = shown[items.at(-1)?.index ?? -1]
+    session.run(moveSection(leaf, before ?? last?.end ?? leaf))
+  })
 
   /** By key, a section goes before the one above it or behind the one below it at its level. */
   const step = (heading: Heading, direction: -1 | 1) => {
@@ -160,8 +129,8 @@ export function OutlinePage() {
               aria-level={heading.level}
               aria-selected={heading.leaf === here}
               aria-expanded={heading.hasInside ? !heading.folded : undefined}
-              data-block={heading.leaf}
-              className={`group absolute inset-x-0 flex h-11 items-stretch wide:h-8 rounded-button ${heading.leaf === here ? "bg-murex-soft" : "hover:bg-murex-soft/40"} ${carried?.heading.leaf === heading.leaf ? "opacity-50" : ""}`}
+              data-row={heading.leaf}
+              className={`group absolute inset-x-0 flex h-11 items-stretch wide:h-8 rounded-button ${heading.leaf === here ? "bg-murex-soft" : "hover:bg-murex-soft/40"} ${carried?.row === heading.leaf ? "opacity-50" : ""}`}
               style={{ paddingLeft: (heading.level - 1) * 12, top: start }}
             >
               <Press
@@ -205,22 +174,10 @@ export function OutlinePage() {
                   />
                 </>
               ) : null}
-              <div
-                aria-label={`Move the section ${heading.text}`}
-                role="img"
-                onPointerDown={carry(heading)}
-                className="flex w-9 cursor-grab touch-none items-center justify-center wide:w-7"
-              >
-                <Glyph icon={DotsSixVertical} size={16} colour={inkSoft} />
-              </div>
+              <CarryHandle label={`Move the section ${heading.text}`} onPointerDown={carry(heading.leaf)} />
             </div>
           ))}
-        {carried ? (
-          <div
-            className="pointer-events-none absolute inset-x-0 h-[3px] rounded-full bg-laurel"
-            style={{ top: carried.y - 1 }}
-          />
-        ) : null}
+        <LandingLine carried={carried} />
       </div>
       {headings.length > 0 ? (
         <Text className="mt-3 font-ui text-[13px] leading-5 text-ink-soft">

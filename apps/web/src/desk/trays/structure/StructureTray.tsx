@@ -2,12 +2,14 @@ import { View } from "react-native"
 import { PageTabs } from "../../../ui/choice"
 import { useDesk, useSession } from "../../context"
 import { OutlinePage } from "./OutlinePage"
+import { PartsPage } from "./PartsPage"
 import { SetsPage } from "./SetsPage"
 import { StylesPage } from "./StylesPage"
 
 const pages = [
   ["styles", "Styles"],
   ["outline", "Outline"],
+  ["parts", "Parts"],
   ["sets", "Sets"],
 ] as const
 type Page = (typeof pages)[number][0]
@@ -23,7 +25,15 @@ export function StructureTray() {
         page={page}
         onChoose={(next) => session.opening.tray("structure", next)}
       />
-      {page === "styles" ? <StylesPage /> : page === "outline" ? <OutlinePage /> : <SetsPage />}
+      {page === "styles" ? (
+        <StylesPage />
+      ) : page === "outline" ? (
+        <OutlinePage />
+      ) : page === "parts" ? (
+        <PartsPage />
+      ) : (
+        <SetsPage />
+      )}
     </View>
   )
 }
