@@ -78,12 +78,12 @@ test("a work in three parts is switched between, moved by dragging and by keys, 
   ])
 
   // One part alone, for both sides of the paper.
+  await desk.openPage("Structure", "Parts")
   await rows.filter({ hasText: "Chains" }).getByRole("button").click()
   await page.getByRole("button", { name: "Deliver" }).first().click()
   const deliver = page.getByRole("region", { name: "Deliver", exact: true })
   await deliver.getByText("How it lies on the paper").click()
-  await deliver.getByLabel("Sheets", { exact: true }).click()
-  await page.getByRole("option", { name: "Of this part" }).click()
+  await deliver.getByLabel("Sheets", { exact: true }).selectOption("Of this part")
   await deliver.getByRole("switch", { name: "On both sides of the paper" }).click()
   await expect(deliver).toContainText("1 side on 1 sheet of paper.")
   const [download] = await Promise.all([
@@ -111,6 +111,8 @@ test("a part is begun in the middle, joined again, taken away and had back", asy
   await rows.filter({ hasText: "Part 2" }).getByRole("button").click()
   await tray.getByRole("button", { name: "Join with the part before" }).click()
   await expect(rows).toHaveText(["Opening1–2"])
+  await desk.saved()
   await page.reload()
+  await desk.openPage("Structure", "Parts")
   await expect(tray.getByRole("listitem")).toHaveText(["Opening1–2"])
 })

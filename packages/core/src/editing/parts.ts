@@ -97,7 +97,10 @@ export function renamePart(index: number, change: Partial<PartName>): Command {
     const part = namedParts(state.doc)[index]
     if (!part || (change.name !== undefined && asName(change.name) === "")) return false
     const { tr } = state
-    putName(tr, part.pos, { name: change.name ?? part.name, sign: change.sign === undefined ? part.sign : change.sign })
+    putName(tr, part.pos, {
+      name: change.name ?? partTitle(part),
+      sign: change.sign === undefined ? part.sign : change.sign,
+    })
     if (!tr.docChanged) return false
     dispatch?.(named(tr, "Name of the part"))
     return true

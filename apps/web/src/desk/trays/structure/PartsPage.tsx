@@ -49,9 +49,7 @@ function PartHere({ part, index, many }: { part: NamedPart; index: number; many:
             key={sign}
             aria-label={`Sign: ${sign}`}
             aria-pressed={part.sign === sign}
-            onClick={() =>
-              session.run(renamePart(index, { name: partTitle(part), sign: part.sign === sign ? null : sign }))
-            }
+            onClick={() => session.run(renamePart(index, { sign: part.sign === sign ? null : sign }))}
             className={`flex h-11 items-center justify-center rounded-button border-0 wide:h-8 ${part.sign === sign ? "bg-murex-soft" : "bg-transparent hover:bg-murex-soft/50"}`}
           >
             <Glyph icon={partDrawings[sign]} size={20} colour={part.sign === sign ? murex : ink} />
