@@ -1,14 +1,17 @@
-/** Parts as office documents carry them: something round the blocks of a part that has its name, and a mark that says it is a part. */
-import { asName, partSigns, type NamedPart, type PartName } from "../document"
+/** Parts as office documents carry them: something with the name of the part, round its blocks or where they begin, and a mark that says it is a part. */
+import type { Node } from "prosemirror-model"
+import { asName, nodes, partSigns, type NamedPart, type PartName } from "../document"
 
 /** Where a part begins, among blocks that are read. */
 export interface PartStart {
   part: PartName
+  /** Whether it is said to be the first of the document. */
+  first: boolean
 }
 
 export const isPartStart = (block: object): block is PartStart => "part" in block
 
-const marked = /^part(?:-\d+)?(?:-([a-z]+))?$/
+const marked = /^part(?:-(\d+))?(?:-([a-z]+))?$/
 
 /** The mark of a part: its number, if marks have to differ, and its sign. */
 export function partMark({ sign }: NamedPart, number: number | null): string {
@@ -20,5 +23,12 @@ export function partMarked(mark: string | undefined, name: string | undefined): 
   const found = marked.exec(mark ?? "")
   const fit = asName(name ?? "")
   if (!found || fit === "") return null
-  return { part: { name: fit, sign: partSigns.find((own) => own === found[1]) ?? null } }
+  const sign = partSigns.find((own) => own === found[2]) ?? null
+  return { part: { name: fit, sign }, first: found[1] === "1" }
+}
+
+/** Gives the section that was begun last the name of a part; one that begins within a section is none. */
+export function nameLast(blocks: Node[], { part }: PartStart): void {
+  const last = blocks.at(-1)
+  if (last?.type === nodes.sectionBreak) blocks.splice(-1, 1, nodes.sectionBreak.create({ ...last.attrs, part }))
 }

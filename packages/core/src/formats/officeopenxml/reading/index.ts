@@ -17,7 +17,7 @@ import { checkDocument, ReadingError } from "../../../document/reading"
 import type { Node } from "prosemirror-model"
 import type { FileRead, ReadOptions } from "../../format"
 import { Leaving } from "../../leaving"
-import { isPartStart } from "../../partMarks"
+import { isPartStart, nameLast } from "../../partMarks"
 import { meanings } from "../../meanings"
 import { withTrueReferences } from "../../trueReferences"
 import { child, textIn, type XmlElement } from "../../xml/parsing"
@@ -113,10 +113,8 @@ function sectioned(
   let first: PartName | null = null
   for (const block of blocks) {
     if (isPartStart(block)) {
-      const before = made.at(-1)
-      if (!before) first = block.part
-      else if (before.type === nodes.sectionBreak)
-        made.splice(-1, 1, nodes.sectionBreak.create({ ...before.attrs, part: block.part }))
+      if (made.length === 0) first = block.part
+      else nameLast(made, block)
       continue
     }
     if (!isSectionEnd(block)) {

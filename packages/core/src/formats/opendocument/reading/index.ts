@@ -20,7 +20,7 @@ import { checkDocument, ReadingError } from "../../../document/reading"
 import type { Node } from "prosemirror-model"
 import type { FileRead, ReadOptions } from "../../format"
 import { Leaving } from "../../leaving"
-import { isPartStart } from "../../partMarks"
+import { isPartStart, nameLast } from "../../partMarks"
 import { formMeant } from "../numberForms"
 import { withTrueReferences } from "../../trueReferences"
 import { child, childrenNamed, isElement, parseXml, textIn, xmlText, type XmlElement } from "../../xml/parsing"
@@ -226,8 +226,6 @@ function sectioned(
   masters: Masters,
 ): { blocks: Node[]; setup: PageSetup; part: PartName | null } {
   let part: PartName | null = null
-  /** Of the section that begins next. */
-  let next: PartName | null = null
   let current: PageSetup | null = null
   let first: PageSetup | null = null
   const made: Node[] = []
@@ -253,17 +251,14 @@ function sectioned(
       })
     else {
       current = fitSetup(setup)
-      made.push(nodes.sectionBreak.create({ setup: current, part: next }))
-      next = null
+      made.push(nodes.sectionBreak.create({ setup: current }))
     }
   }
   for (const block of blocks) {
     if (isSectionStart(block)) begin(block)
-    else if (!isPartStart(block)) {
-      made.push(block)
-      next = null
-    } else if (made.length === 0) part = block.part
-    else next = block.part
+    else if (!isPartStart(block)) made.push(block)
+    else if (block.first || made.length === 0) part = block.part
+    else nameLast(made, block)
   }
   const last = made.at(-1)
   if (!last?.isTextblock) {

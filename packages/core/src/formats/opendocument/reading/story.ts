@@ -118,8 +118,6 @@ export class StoryReader {
     const style = this.styles.element("section", element.attrs["text:style-name"])
     const columns = columnsOf(child(style, "style:section-properties"))
     if (element.attrs["text:display"] === "none") return this.book.leaving.addHere("hidden sections")
-    const part = partMarked(element.attrs["xml:id"], element.attrs["text:name"])
-    if (part && this.kind === "body") this.blocks.push(part)
     if (columns.count < 2 || this.kind !== "body") return void this.takeAll(element)
     this.blocks.push({ master: null, columns, start: null })
     this.takeAll(element)
@@ -291,8 +289,11 @@ export class StoryReader {
       case "text:reference-mark":
       case "text:bookmark-start":
       case "text:reference-mark-start": {
+        const part = partMarked(attrs["xml:id"], attrs["text:name"])
         const place = asName(attrs["text:name"] ?? "")
         if (place === "" || this.kind !== "body") return
+        // Before the paragraph, which is not among the blocks yet.
+        if (part) return void this.blocks.push(part)
         this.place = place
         if (name.endsWith("start")) this.bookmarks.add(place)
         return

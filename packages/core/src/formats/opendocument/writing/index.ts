@@ -23,7 +23,7 @@ import { zip } from "../../zip"
 import { namespaces, textType } from "../names"
 import { formLetters } from "../numberForms"
 import { border, points } from "./properties"
-import { StoryWriter } from "./story"
+import { StoryWriter, type Opening } from "./story"
 import { AutomaticStyles } from "./styles"
 import { Written } from "./written"
 
@@ -65,18 +65,24 @@ function textOf(doc: Node, written: Written, automatic: AutomaticStyles): string
     return count === 1 ? name : `${name} ${count}`
   }
   let made = ""
-  let inPart = ""
   sections.forEach(({ setup, block }, i) => {
     const next = sections[i + 1]
     const blocks = nodes.slice(block, next ? next.block - 1 : nodes.length)
     const writer = new StoryWriter(written, automatic, "body", textWidth(setup))
     const below = isBelow(setup, i)
-    const page =
-      below || (i === 0 && setup.numbering.start === null)
+    const part = parts.findIndex(({ from, name }) => from === i && name !== "")
+    const own = parts[part]
+    const page = below || (i === 0 && setup.numbering.start === null) ? null : masterName(i)
+    const opening: Opening | null =
+      page === null && !own
         ? null
-        : { master: masterName(i), start: setup.numbering.start }
-    const content = writer.blocks(blocks.length > 0 ? blocks : page ? [written.blank] : [], null, page)
-    inPart +=
+        : {
+            master: page,
+            start: setup.numbering.start,
+            mark: own ? { "text:name": title(own.name), "xml:id": partMark(own, part + 1) } : null,
+          }
+    const content = writer.blocks(blocks.length > 0 ? blocks : opening ? [written.blank] : [], null, opening)
+    made +=
       below && setup.columns.count > 1
         ? xml(
             "text:section",
@@ -92,13 +98,6 @@ function textOf(doc: Node, written: Written, automatic: AutomaticStyles): string
             content,
           )
         : content
-    const part = parts.findIndex(({ to }) => to === i + 1)
-    if (part < 0 && next) return
-    const own = parts[part]
-    made += own?.name
-      ? xml("text:section", { "text:name": title(own.name), "xml:id": partMark(own, part + 1) }, inPart)
-      : inPart
-    inPart = ""
   })
   const sequences = [...written.sequences].map((name) =>
     xml("text:sequence-decl", { "text:display-outline-level": 0, "text:name": name }),

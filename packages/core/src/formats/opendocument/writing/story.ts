@@ -44,6 +44,16 @@ interface Item {
   place: ListPlace
 }
 
+/** What a paragraph begins. */
+export interface Opening {
+  /** The master page of its sheet; null to go on. */
+  master: string | null
+  /** The number of that sheet; null to go on counting. */
+  start: number | null
+  /** Attributes of the mark of a part. */
+  mark: { "text:name": string; "xml:id": string } | null
+}
+
 export class StoryWriter {
   private readonly open = new Set<string>()
 
@@ -54,15 +64,15 @@ export class StoryWriter {
     private readonly width: number,
   ) {}
 
-  /** @param page the master page on which the first paragraph begins, and the number of its sheet */
+  /** @param opening what the first paragraph begins */
   blocks(
     blocks: readonly Node[],
     letters: Partial<LetterFormat> | null = null,
-    page: { master: string; start: number | null } | null = null,
+    opening: Opening | null = null,
   ): string {
     let made = ""
-    let begins = page
-    if (begins && !blocks[0]?.isTextblock) {
+    let begins = opening
+    if (begins?.master && !blocks[0]?.isTextblock) {
       made += this.paragraph(this.written.blank, null, begins)
       begins = null
     }
@@ -84,7 +94,7 @@ export class StoryWriter {
         else if (block.type.name === "table") made += this.table(block)
         i++
       }
-      begins = null
+      if (block.isTextblock) begins = null
     }
     return made
   }
@@ -100,7 +110,7 @@ export class StoryWriter {
     items: readonly Item[],
     { definition, run }: ListPlace,
     letters: Partial<LetterFormat> | null,
-    page: { master: string; start: number | null } | null,
+    opening: Opening | null,
   ): string {
     const { id, goesOn } = this.written.listRun(definition, run)
     let at = 0
@@ -111,7 +121,7 @@ export class StoryWriter {
         let own = ""
         const start = place.level === depth ? place.start : undefined
         if (place.level === depth) {
-          own = this.paragraph(node, letters, at === 0 ? page : null)
+          own = this.paragraph(node, letters, at === 0 ? opening : null)
           at++
         }
         if (at < items.length && (items[at] as Item).place.level > depth) own += level(depth + 1)
@@ -133,11 +143,7 @@ export class StoryWriter {
 
   // ---- paragraphs
 
-  paragraph(
-    node: Node,
-    letters: Partial<LetterFormat> | null,
-    page: { master: string; start: number | null } | null = null,
-  ): string {
+  paragraph(node: Node, letters: Partial<LetterFormat> | null, opening: Opening | null = null): string {
     const { styles, sheet } = this.written
     const { style, format, letters: markLetters } = paragraphAttrs(node)
     const look = paragraphLook(sheet, node)
@@ -152,10 +158,14 @@ export class StoryWriter {
         // Where its list puts it is no matter of its stops.
         indentLeft: own.indentLeft ?? styleLook(sheet, style).paragraph.indentLeft,
       },
-      { "style:master-page-name": page?.master, "style:list-style-name": format?.list === null ? "" : undefined },
-      { "style:page-number": page?.start ?? undefined },
+      {
+        "style:master-page-name": opening?.master ?? undefined,
+        "style:list-style-name": format?.list === null ? "" : undefined,
+      },
+      { "style:page-number": (opening?.master && opening.start) ?? undefined },
     )
-    const inside = this.inline(node.children, null)
+    const mark = opening?.mark ? xml("text:bookmark", opening.mark) : ""
+    const inside = mark + this.inline(node.children, null)
     return outline === null
       ? xml("text:p", { "text:style-name": name }, inside)
       : xml("text:h", { "text:style-name": name, "text:outline-level": outline }, inside)
