@@ -182,18 +182,73 @@ test("a report is brought in as Office Open XML with its picture, changed, and g
 test("what a file loses is listed, each with the way to its place", async ({ page, server }) => {
   const word = (text: string) => `<w:p><w:r><w:t>${text}</w:t></w:r></w:p>`
   const bytes = officeFile({
-    body: `${word("A log of the crossings.").repeat(120)}<w:p><w:r><w:t>Here somebody asked.</w:t><w:commentReference w:id="1"/></w:r></w:p>`,
+    body: `${word("A log of the crossings.").repeat(120)}<w:p><w:r><w:t>Here something was hidden.</w:t></w:r><w:r><w:rPr><w:vanish/></w:rPr><w:t>x</w:t></w:r></w:p>`,
   })
   await page.goto(server.address)
   await page
     .getByLabel("File to bring in")
     .setInputFiles({ name: "log.docx", mimeType: "", buffer: Buffer.from(bytes) })
-  await expect(page.getByText("log.docx is here. Left out, or taken in otherwise: comments (1).")).toBeVisible()
+  await expect(page.getByText("log.docx is here. Left out, or taken in otherwise: hidden text (1).")).toBeVisible()
   await page.getByRole("button", { name: "See where" }).click()
   const tray = page.getByRole("region", { name: "What came otherwise" })
   await expectAccessible(page)
-  await tray.getByRole("button", { name: "Here somebody asked." }).click()
-  await expect(page.locator(".block", { hasText: "Here somebody asked." })).toBeInViewport()
+  await tray.getByRole("button", { name: "Here something was hidden." }).click()
+  await expect(page.locator(".block", { hasText: "Here something was hidden." })).toBeInViewport()
+})
+
+test("what others said of a passage is seen, read, found, and goes out again with what was written since", async ({
+  desk,
+  page,
+  server,
+}) => {
+  const reference = '<w:r><w:commentReference w:id="3"/></w:r>'
+  const bytes = officeFile({
+    body: `${"<w:p/>".repeat(60)}<w:p><w:r><w:t xml:space="preserve">The chain is </w:t></w:r><w:commentRangeStart w:id="3"/><w:r><w:t>worn</w:t></w:r><w:commentRangeEnd w:id="3"/>${reference}<w:r><w:t>.</w:t></w:r></w:p>`,
+    relations: [["c", "comments", "comments.xml"]],
+    files: {
+      "word/comments.xml":
+        '<w:comments xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main"><w:comment w:id="3" w:author="Imre Fallow" w:date="2026-11-12T09:30:00Z"><w:p><w:r><w:t>Since when?</w:t></w:r></w:p></w:comment></w:comments>',
+    },
+  })
+  await page.goto(server.address)
+  await page
+    .getByLabel("File to bring in")
+    .setInputFiles({ name: "log.docx", mimeType: "", buffer: Buffer.from(bytes) })
+  await expect(page.getByTestId("saving")).toHaveText(/^Saved/)
+  await page.keyboard.press("Control+k")
+  await page.keyboard.type("comment")
+  await page.getByRole("option", { name: /Next comment/ }).click()
+  const card = page.getByRole("group", { name: "Comment" })
+  await expect(card).toContainText("Imre Fallow, 12 November 2026")
+  await expect(card).toContainText("Since when?")
+  const band = page.locator(".comment-band")
+  const { left, right } = await desk.where("worn")
+  const box = (await band.boundingBox())!
+  expect(Math.abs(box.x - left)).toBeLessThan(1.5)
+  expect(Math.abs(box.x + box.width - right)).toBeLessThan(1.5)
+  // Typed before it, so that it moves.
+  await desk.press("Home")
+  await expect(card).toBeHidden()
+  await desk.type("Once more: ")
+  await page.mouse.click((await band.boundingBox())!.x + 6, (await band.boundingBox())!.y + 6)
+  await expect(card).toContainText("Since when?")
+  await expectAccessible(page)
+
+  await page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Deliver", exact: true }).click()
+  const [file] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: /Save as Office Open XML/ }).click(),
+  ])
+  const native = execFileSync("pandoc", ["-f", "docx", "--track-changes=all", "-t", "markdown", await file.path()])
+  expect(native.toString().replace(/\s+/g, " ")).toContain(
+    'Once more: The chain is [Since when?]{.comment-start id="1" author="Imre Fallow" date="2026-11-12T09:30:00Z"}worn[]{.comment-end id="1"}.',
+  )
+
+  await page.mouse.click((await band.boundingBox())!.x + 6, (await band.boundingBox())!.y + 6)
+  await card.getByRole("button", { name: "Take away" }).click()
+  await expect(band).toBeHidden()
+  await page.getByRole("button", { name: "Undo" }).click()
+  await expect(band).toBeVisible()
 })
 
 test("a document is found by a phrase and opens at it; copies, the bin and the way back are one step each", async ({

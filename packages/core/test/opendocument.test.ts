@@ -289,8 +289,6 @@ test("what is no such file, or is damaged, is said so or read as far as it goes;
 })
 
 test("what is left out is told with its paragraphs", () => {
-  const note =
-    '<office:annotation xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0"><text:p>Really?</text:p></office:annotation>'
-  const { left } = read(`<text:p>one</text:p><text:p>two${note}</text:p><text:p>three</text:p>`)
-  expect(left).toEqual([{ what: "comments", count: 1, leaves: [1] }])
+  const { left } = read(`<text:p>one</text:p><text:p>two<draw:line/></text:p><text:p>three</text:p>`)
+  expect(left).toEqual([{ what: "shapes", count: 1, leaves: [1] }])
 })

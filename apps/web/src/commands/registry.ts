@@ -3,7 +3,7 @@
  * on, and what it does. Trays, bars and keys are drawn from here.
  */
 import type { EditorState } from "prosemirror-state"
-import { edgeAt, leavesOf, namedParts, type ParagraphFormat } from "@biblon/core/document"
+import { commentsOf, edgeAt, leavesOf, namedParts, type ParagraphFormat } from "@biblon/core/document"
 import {
   backspace,
   backTabKey,
@@ -156,6 +156,7 @@ import {
   type Icon,
   Quotes,
   Bookmarks,
+  ChatText,
 } from "../ui/icons"
 
 export interface Tool {
@@ -190,6 +191,7 @@ function tray(id: TrayId, name: string, words: string, icon: Icon, how?: string)
   return { id: `tray-${id}`, name, words, icon, run: (session) => session.opening.tray(id), ...(how ? { how } : {}) }
 }
 
+const hasComments = (editor: EditorState) => commentsOf(editor.doc).length > 0
 const inParts = (editor: EditorState) => namedParts(editor.doc).length > 1
 
 /** A page of a tray. */
@@ -310,6 +312,8 @@ export const tools: readonly Tool[] = [
   page("structure", "parts", "Parts", "chapters divide split tabs several documents in one long work switch between annex appendix volume book", Bookmarks, "A long work in parts with names and signs: switch between them, move them, deliver all or one."),
   { id: "next-part", name: "Next part", words: "switch chapter forward tab", icon: Bookmarks, applies: inParts, run: (session) => session.going.toPartBeside(1) },
   { id: "part-before", name: "Part before", words: "switch chapter back previous tab", icon: Bookmarks, applies: inParts, run: (session) => session.going.toPartBeside(-1) },
+  { id: "next-comment", name: "Next comment", words: "remark annotation note review feedback said", icon: ChatText, applies: hasComments, run: (session) => session.going.toComment(1), how: "What others said of a passage is kept when a document comes in, shown by a band, read by a press on it, and goes out with it again." },
+  { id: "comment-before", name: "Comment before", words: "previous remark annotation review feedback", icon: ChatText, applies: hasComments, run: (session) => session.going.toComment(-1) },
   page("structure", "sets", "Sets of faces and colours", "theme palette fonts design", Swatches),
   page("place", "objects", "Symbols, date and breaks", "insert special character emoji unicode arrow time clock today", Stamp, "Symbols by category or by name, the last ones first; date and time, fixed or kept up to date."),
   page("place", "sources", "Sources and citations", "cite citation reference bibliography works cited literature references list author date footnote style import bibtex ris book article quote", Quotes, "Type a part of a name and press the source: its citation stands at the caret. The style is changed for all at once, and the list of references makes itself."),

@@ -1,5 +1,13 @@
 /** Going to places of the document: by outline, list of changes, link. */
-import { leavesOf, namedPartAt, namedParts, sectionsOf, type EdgeName } from "@biblon/core/document"
+import {
+  commentsOf,
+  leavesOf,
+  namedPartAt,
+  namedParts,
+  sectionsOf,
+  type EdgeName,
+  type PlacedComment,
+} from "@biblon/core/document"
 import { crossNote, leaveEdge, noteHere, placeOfLink, writeEdge, type Command } from "@biblon/core/editing"
 import type { Editing } from "./editing"
 import type { SheetView } from "./view/sheetView"
@@ -12,6 +20,8 @@ export interface GoingTarget {
   focus(): void
   /** Heads and feet are seen on sheets alone. Fulfilled once these are shown. */
   showSheets(): Promise<void>
+  /** Opens the card of what was said of the words at a position. */
+  showComments(pos: number): void
   /** Keys that are typed while some work goes on wait for its end. */
   hold<T>(work: Promise<T>): Promise<T>
 }
@@ -75,6 +85,19 @@ export class Going {
   sheetsOfPartHere(): readonly [first: number, last: number] | null {
     const { now } = this.editing
     return (now && this.sheetsOfParts()[namedPartAt(now.doc, now.selection.head)]) ?? null
+  }
+
+  /** To the next passage of which something was said, or the one before; round the ends. */
+  toComment(direction: -1 | 1): void {
+    const { now } = this.editing
+    const all = now ? commentsOf(now.doc) : []
+    if (!now || all.length === 0) return
+    const { head } = now.selection
+    const next = direction > 0 ? all.find(({ from }) => from > head) : all.findLast(({ from }) => from < head)
+    const { from } = next ?? (all.at(direction > 0 ? 0 : -1) as PlacedComment)
+    this.to(from)
+    this.target.focus()
+    this.target.showComments(from)
   }
 
   /** To the part behind the one with the caret, or before it; round the ends. */

@@ -1,13 +1,13 @@
 /** What is marked in the text besides the selection: fields, samples, what the sources know, such as places found, and what a change touched. */
 import type { Node } from "prosemirror-model"
-import { leavesOf } from "@biblon/core/document"
+import { commentSpans, leavesOf } from "@biblon/core/document"
 import { samplesIn, touchedBy } from "@biblon/core/editing"
 import type { Editing } from "./editing"
 import type { Mark } from "./view/source"
 
 const known = new WeakMap<Node, readonly Mark[]>()
 
-/** What has a quiet tint on the screen in a paragraph: fields, and samples that are to be typed over. */
+/** What has a quiet tint on the screen in a paragraph: fields, samples that are to be typed over, passages of which something was said. */
 function tintedIn(node: Node): readonly Mark[] {
   let marks = known.get(node)
   if (!marks) {
@@ -16,6 +16,7 @@ function tintedIn(node: Node): readonly Mark[] {
       if (child.type.name === "field") found.push({ from: offset, to: offset + 1, kind: "field-tint" })
     })
     for (const span of samplesIn(node)) found.push({ ...span, kind: "sample-tint" })
+    for (const { from, to } of commentSpans(node)) found.push({ from, to, kind: "comment-band" })
     known.set(node, (marks = found))
   }
   return marks

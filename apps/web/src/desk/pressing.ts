@@ -1,14 +1,14 @@
-/** What was pressed in the text, of which a card tells: fields, words that look wrong, what is said of the wording, and where something begins. */
+/** What was pressed in the text, of which a card tells: fields, words that look wrong, what is said of the wording, comments, and where something begins. */
 import { removeBreak, type Command } from "@biblon/core/editing"
 import type { Change } from "./editing"
-import type { DeskStore } from "./store"
+import type { DeskStore, SaidKind } from "./store"
 
 export interface PressingTarget {
   run(command: Command): boolean
   /** What a field shows that stands at a position. */
   shownAt(pos: number): string | null
   /** Whether there is still something to say of what stands at a position. */
-  isSaid(kind: "word" | "remark", pos: number): boolean
+  isSaid(kind: SaidKind, pos: number): boolean
 }
 
 export class Pressing {

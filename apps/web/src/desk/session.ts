@@ -1,5 +1,5 @@
 /** One open document: puts the parts of a desk together and lets them know of one another. */
-import { documentAttrs } from "@biblon/core/document"
+import { commentsAt, documentAttrs } from "@biblon/core/document"
 import { noQuery, type Command } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
 import { takeBrought, takeSearch } from "../firstWords"
@@ -85,7 +85,10 @@ export class DeskSession implements DeskPort {
   readonly pressing = new Pressing(this.store, {
     run: (command) => this.run(command),
     shownAt: (pos) => this.surface.view?.places.shownAt(pos) ?? null,
-    isSaid: (kind, pos) => (kind === "word" ? this.spelling.at(pos) : this.wording.at(pos)) !== null,
+    isSaid: (kind, pos) =>
+      kind === "comment"
+        ? this.now !== null && commentsAt(this.now.doc, pos).length > 0
+        : (kind === "word" ? this.spelling.at(pos) : this.wording.at(pos)) !== null,
   })
   readonly clipboard = new Clipboard(this)
   readonly delivery = new Delivery(this)
@@ -125,6 +128,7 @@ export class DeskSession implements DeskPort {
     focus: () => this.focus(),
     showSheets: () => this.showSheets(),
     hold: (work) => this.holdKeys(work),
+    showComments: (pos) => this.surface.showComments(pos),
   })
 
   constructor(

@@ -28,9 +28,12 @@ export type TrayId =
   | "check"
   | "lookup"
 
-/** Something in the text that was pressed, and of which a card tells: a field, a word that looks wrong, wording of which something is said, or where something begins. */
+/** What is said of words: by spelling, of their wording, by people. */
+export type SaidKind = "word" | "remark" | "comment"
+
+/** Something in the text that was pressed, and of which a card tells: a field, a word that looks wrong, wording of which something is said, a passage with a comment, or where something begins. */
 export interface Pressed {
-  kind: "field" | "break" | "word" | "remark"
+  kind: "field" | "break" | SaidKind
   pos: number
   /** What it shows. */
   words: string

@@ -1,5 +1,5 @@
 /** The sheets in an element of the page, with the text field and the pointer: what people touch and see. */
-import { leavesOf, pictureFormat, listedIn } from "@biblon/core/document"
+import { commentsAt, leavesOf, pictureFormat, listedIn } from "@biblon/core/document"
 import { dragSelection, linkAt, redo, toggleDone, undo, writeEdge } from "@biblon/core/editing"
 import type { Mappable } from "prosemirror-transform"
 import type { LayoutClient } from "../workers/layoutClient"
@@ -10,7 +10,7 @@ import { attachReading } from "./input/reading"
 import type { Typing } from "./input/typing"
 import type { WrongWord } from "./spelling"
 import type { PlacedRemark } from "./wording"
-import type { DeskStore } from "./store"
+import type { DeskStore, SaidKind } from "./store"
 import type { Mark, Place } from "./view/source"
 import { SheetView } from "./view/sheetView"
 import type { ViewSummary } from "./view/summary"
@@ -190,7 +190,8 @@ export class Surface {
     const wrong = selection.empty ? this.target.wrongWord(selection.head) : null
     if (wrong) return this.showWord(wrong)
     const remark = selection.empty ? this.target.remark(selection.head) : null
-    if (remark) this.showCard("remark", remark.start, remark.words)
+    if (remark) return this.showCard("remark", remark.start, remark.words)
+    if (selection.empty) this.showComments(selection.head)
   }
 
   /** Opens the card of a word that looks wrong. */
@@ -198,7 +199,13 @@ export class Surface {
     this.showCard("word", start, word)
   }
 
-  private showCard(kind: "word" | "remark", pos: number, words: string): void {
+  /** Opens the card of what was said of the words at a position, if something was. */
+  showComments(pos: number): void {
+    const said = commentsAt(this.editing.open.doc, pos)
+    if (said.length > 0) this.showCard("comment", pos, said.map(({ text }) => text).join("\n"))
+  }
+
+  private showCard(kind: SaidKind, pos: number, words: string): void {
     const box = this.view?.places.box({ pos, bias: 1 })
     if (box) this.store.setState({ pressed: { kind, pos, words, box } })
   }

@@ -111,3 +111,4 @@ export const HouseLine = drawings["house-line"]
 export const Flag = drawings.flag
 export const Star = drawings.star
 export const Bookmarks = drawings.bookmarks
+export const ChatText = drawings["chat-text"]

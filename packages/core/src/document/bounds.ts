@@ -28,6 +28,9 @@ export const limits = {
   tabs: 60,
   /** Most characters of names: of styles, lists and places; of typefaces; of an address; of a mark before an item. */
   name: 80,
+  comment: 20_000,
+  /** So much may be said of the same words. */
+  commentsOnOne: 40,
   family: 120,
   address: 2000,
   mark: 40,

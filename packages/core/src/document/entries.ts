@@ -22,6 +22,7 @@ const grains: Readonly<Record<string, Grain>> = {
   typesetting: 2,
   setup: 2,
   part: 1,
+  comments: 1,
   properties: 1,
   notes: 2,
   checks: 2,
@@ -201,7 +202,8 @@ export function setEntries<T extends Transform>(
     | "notes"
     | "checks"
     | "brief"
-    | "sources",
+    | "sources"
+    | "comments",
   value: object | null,
 ): T {
   const node = pos === null ? tr.doc : tr.doc.nodeAt(pos)

@@ -6,6 +6,7 @@ export * from "./building"
 export * from "./captions"
 export * from "./cellValues"
 export * from "./citations"
+export * from "./comments"
 export * from "./contents"
 export * from "./defaults"
 export * from "./edgeLines"
@@ -44,6 +45,8 @@ export type {
   Borders,
   BorderSide,
   CellFormat,
+  Comment,
+  Comments,
   DropCap,
   LetterFormat,
   LineSpacing,

@@ -24,6 +24,8 @@ import {
   LetterFormat,
   Link,
   Checks,
+  CommentKey,
+  Comments,
   NoteSettings,
   PageSetup,
   ParagraphFormat,
@@ -53,6 +55,7 @@ const DocAttrs = z.strictObject({
   brief: Brief.nullable(),
   sources: Sources,
   part: PartName.nullable(),
+  comments: Comments,
 })
 const ParagraphAttrs = z.strictObject({
   style: z.string().min(1).max(80),
@@ -119,6 +122,7 @@ const markShapes = {
   link: Link,
   place: PlaceName,
   sample: z.literal(true),
+  comment: CommentKey,
 }
 
 function checkMark(mark: Mark): void {
@@ -127,6 +131,10 @@ function checkMark(mark: Mark): void {
   checkShape(shape, mark.attrs.value, `The value of "${mark.type.name}"`)
   checkedMarks.add(mark)
 }
+
+/** Letters have one mark of each kind, but for what was said of them. */
+const mostMarks = Object.keys(markShapes).length + limits.commentsOnOne
+const sameKind = (a: Mark, b: Mark) => a.type === b.type && (a.type.excludes(b.type) || a.eq(b))
 
 /** Nodes that passed, and how many stand inside one another there. */
 const heights = new WeakMap<Node, number>()
@@ -151,7 +159,8 @@ export function checkDocument(doc: Node): Node {
       throw new ReadingError(`A ${node.type.name} holds what it cannot hold`)
     if (
       !Mark.sameSet(Mark.setFrom([...node.marks]), node.marks) ||
-      node.marks.some((mark, i) => node.marks.findIndex(({ type }) => type === mark.type) !== i)
+      node.marks.length > mostMarks ||
+      node.marks.some((mark, i) => node.marks.findIndex((other) => sameKind(other, mark)) !== i)
     )
       throw new ReadingError(`A ${node.type.name} has a mark twice, or marks out of order`)
     if (!checkedAttrs.has(node.attrs)) {

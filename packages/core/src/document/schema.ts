@@ -13,6 +13,7 @@ import { fieldText } from "./fields"
 import type {
   Brief,
   Checks,
+  Comments,
   LetterFormat,
   NoteSettings,
   PageSetup,
@@ -64,6 +65,8 @@ export interface DocumentAttrs {
   sources: Sources
   /** What its first section begins: see parts.ts. */
   part: PartName | null
+  /** By key: see comments.ts. */
+  comments: Comments
 }
 export interface ParagraphAttrs {
   /** Key in the style sheet; a key that is not there counts as body. */
@@ -75,6 +78,7 @@ export interface ParagraphAttrs {
 }
 
 const letterMark: MarkSpec = { attrs: { value: {} } }
+const noComments: Comments = {}
 /** Marks that belong to the words they are on and do not go on when one types behind them. */
 const wordMark: MarkSpec = { ...letterMark, inclusive: false }
 
@@ -92,6 +96,7 @@ export const schema = new Schema({
         brief: { default: null },
         sources: { default: defaultSources },
         part: { default: null },
+        comments: { default: noComments },
       },
     },
     body: { content: "block+" },
@@ -152,11 +157,13 @@ export const schema = new Schema({
     place: wordMark,
     /** Stands where something of one's own is to be typed: a tap takes all of it. */
     sample: wordMark,
+    /** Words of which something was said, by the key of that; several may have been said of the same. */
+    comment: { ...wordMark, excludes: "" },
   },
 })
 
 export const nodes = schema.nodes
-export type MarkName = LetterProperty | "letterStyle" | "link" | "place" | "sample"
+export type MarkName = LetterProperty | "letterStyle" | "link" | "place" | "sample" | "comment"
 export const marks = schema.marks as Readonly<Record<MarkName, MarkType>>
 
 export function documentAttrs(doc: Node): DocumentAttrs {

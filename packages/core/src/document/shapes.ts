@@ -304,6 +304,17 @@ export const PartName = z.strictObject({
   sign: z.enum(partSigns).nullable(),
 })
 
+/** What somebody said of a passage, which has its key as a mark. */
+const Comment = z.strictObject({
+  author: z.string().max(limits.property),
+  /** When it was said, as in ISO 8601; empty where nobody knows. */
+  at: z.string().max(40),
+  /** Its paragraphs, divided by line feeds. */
+  text: z.string().max(limits.comment),
+})
+export const CommentKey = key
+export const Comments = keyed(z.string().min(1).max(limits.name), Comment)
+
 const property = z.string().max(limits.property)
 /** The date is in the words in which it is to be read. */
 export const Properties = z.strictObject(
@@ -508,6 +519,8 @@ export type Style = z.infer<typeof Style>
 export type StyleSheet = z.infer<typeof StyleSheet>
 export type Typesetting = z.infer<typeof Typesetting>
 export type PageSetup = z.infer<typeof PageSetup>
+export type Comment = z.infer<typeof Comment>
+export type Comments = z.infer<typeof Comments>
 export type PartName = z.infer<typeof PartName>
 export type Watermark = z.infer<typeof Watermark>
 export type Properties = z.infer<typeof Properties>

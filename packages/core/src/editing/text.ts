@@ -17,6 +17,7 @@ import {
 } from "../document"
 import { bring } from "./bringing"
 import type { Command } from "./command"
+import { withoutForeignComments } from "./comments"
 import { joining, named, quoted } from "./history"
 import { wholePart } from "./stories"
 import { selectedSlice, selectedText } from "./selected"
@@ -342,7 +343,8 @@ export function dragSelection(to: number, copies: boolean): Command {
     if (state.selection.empty || state.selection instanceof CellSelection) return false
     if ((!copies && to >= from && to <= end) || !state.doc.resolve(to).parent.isTextblock) return false
     if (!dispatch) return true
-    const slice = selectedSlice(state)
+    const chosen = selectedSlice(state)
+    const slice = copies ? withoutForeignComments(chosen, state.doc) : chosen
     const { tr } = state
     const words = isWords(state, from, end)
     // One of the two blanks on either side of words that go, goes with them.

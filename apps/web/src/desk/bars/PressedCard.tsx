@@ -20,6 +20,7 @@ import type { Pressed } from "../store"
 import { trying } from "../trying"
 import { Act } from "../../ui/button"
 import { CitationOptions } from "../trays/place/sources/CitationOptions"
+import { CommentCard } from "./CommentCard"
 import { RemarkCard } from "./RemarkCard"
 import { WordCard } from "./WordCard"
 import { FloatingCard } from "./FloatingCard"
@@ -233,5 +234,6 @@ export function PressedCard() {
   if (!pressed) return null
   if (pressed.kind === "word") return <WordCard {...pressed} />
   if (pressed.kind === "remark") return <RemarkCard {...pressed} />
+  if (pressed.kind === "comment") return <CommentCard {...pressed} />
   return pressed.kind === "field" ? <FieldCard {...pressed} /> : <BreakCard {...pressed} />
 }

@@ -19,6 +19,7 @@ import {
   isLongText,
   joining,
   partsOf,
+  withoutForeignComments,
   pasteSlice,
   pasteText,
   selectedSlice,
@@ -195,7 +196,8 @@ export class Clipboard {
   private async put(way: PasteWay): Promise<void> {
     const { last, session } = this
     if (!last || !session.now) return
-    const { slice, brought, text, style, format } = last
+    const { brought, text, style, format } = last
+    const slice = last.slice && withoutForeignComments(last.slice, session.now.doc)
     let done: boolean
     if (way === "textOnly" || !slice) {
       const plain = text.replace(/\r\n?/g, "\n")

@@ -4,11 +4,13 @@ import {
   nodes,
   paragraph,
   styleChain,
+  type Comment,
   type ParagraphFormat,
   type Sources,
   type StyleSheet,
 } from "../../../document"
 import type { Node } from "prosemirror-model"
+import { Commenting, commentOf } from "../../commenting"
 import type { Leaving } from "../../leaving"
 import { sharing } from "../../sharing"
 import { withoutTables } from "../../withoutTables"
@@ -86,6 +88,23 @@ export class Book {
     if (blocks[0] && begun[0]) this.leaving.became(blocks[0], begun[0])
     this.stories.push(nodes.story.create({ key, kind }, begun))
     return key
+  }
+
+  readonly commenting = new Commenting()
+  private said: ReadonlyMap<string, XmlElement> | null = null
+
+  /** What was said under a number of the file; null where nothing was. */
+  comment(id: string): { key: string; comment: Comment } | null {
+    const path = this.parts.related(this.main, "comments")
+    if (path === undefined) return null
+    this.said ??= new Map(childrenNamed(this.parts.xml(path), "w:comment").map((own) => [own.attrs["w:id"] ?? "", own]))
+    const own = this.said.get(id)
+    if (!own) return null
+    const paragraphs = allWithin(own, "w:p").map((line) => allWithin(line, "w:t").map(textIn).join(""))
+    return {
+      key: `comment-${asName(id)}`,
+      comment: commentOf(own.attrs["w:author"] ?? "", own.attrs["w:date"], paragraphs),
+    }
   }
 
   private readonly edges = new Map<string, string>()

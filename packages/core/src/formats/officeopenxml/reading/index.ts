@@ -71,6 +71,7 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
       styles: { ...sheet, lists: numbering.lists },
       setup,
       part: begun,
+      comments: book.commenting.comments,
       properties: propertiesOf(parts),
       notes: notesOf(settings),
       sources,
@@ -78,6 +79,7 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
     book.stories,
   )
   const doc = checkDocument(withoutOrphans(withTrueReferences(made, book.shown)))
+  if (book.commenting.lost > 0) leaving.add("comments of nothing that is here", book.commenting.lost)
   for (const [asked, shown] of theme.replaced) leaving.add(`the typeface ${asked}, shown in ${shown}`)
   if (parts.damaged.size > 0) leaving.add("damaged parts, read as far as they go", parts.damaged.size)
   return {

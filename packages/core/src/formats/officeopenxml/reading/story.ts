@@ -153,6 +153,7 @@ export class StoryReader {
     else if (name === "mc:AlternateContent") this.takeAll(chosen(element))
     else if (name === "w:altChunk" || name === "w:subDoc") this.book.leaving.addHere("parts in other files")
     else if (name === "w:bookmarkStart" || name === "w:bookmarkEnd") this.bookmark(element)
+    else if (name === "w:commentRangeStart" || name === "w:commentRangeEnd") this.comment(element)
     else if (name === "m:oMathPara" || name === "m:oMath") this.loose(element)
     else if (wrappers.has(name)) this.takeAll(element)
   }
@@ -335,7 +336,21 @@ export class StoryReader {
 
   private put(node: Node): void {
     const { current } = this
-    if (current) current.nodes.push(node)
+    if (current) current.nodes.push(this.mayBeCommented ? this.book.commenting.on(node) : node)
+  }
+
+  private get mayBeCommented(): boolean {
+    return this.kind === "body" || this.kind === "cell"
+  }
+
+  private comment({ name, attrs }: XmlElement): void {
+    const said = this.book.comment(attrs["w:id"] ?? "")
+    if (!said || this.dropping) return
+    if (!this.mayBeCommented) {
+      if (name === "w:commentReference") this.book.leaving.addHere("comments in notes, heads and feet")
+    } else if (name === "w:commentRangeStart") this.book.commenting.begin(said.key, said.comment)
+    else if (name === "w:commentRangeEnd") this.book.commenting.end(said.key)
+    else this.book.commenting.at(said.key, said.comment, this.current?.nodes ?? [])
   }
 
   private text(words: string, rPr: XmlElement | undefined): void {
@@ -405,6 +420,9 @@ export class StoryReader {
       case "w:bookmarkStart":
       case "w:bookmarkEnd":
         return this.bookmark(element)
+      case "w:commentRangeStart":
+      case "w:commentRangeEnd":
+        return this.comment(element)
       case "m:oMath":
       case "m:oMathPara":
         this.book.leaving.addHere("equations, as their signs")
@@ -479,7 +497,7 @@ export class StoryReader {
           this.note(own)
           break
         case "w:commentReference":
-          this.book.leaving.addHere("comments")
+          this.comment(own)
           break
         case "w:drawing":
           this.drawing(own)

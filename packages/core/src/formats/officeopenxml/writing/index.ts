@@ -11,6 +11,7 @@ import {
   type PageSetup,
 } from "../../../document"
 import type { Node } from "prosemirror-model"
+import { momentOf } from "../../commenting"
 import type { WriteSources } from "../../format"
 import { partMark } from "../../partMarks"
 import { escapeXml, xml, xmlHead } from "../../xml/writing"
@@ -75,6 +76,27 @@ function inParts(doc: Node, sections: readonly string[]): string {
     .join("")
 }
 
+function comments(parts: WrittenParts): string {
+  return [...parts.comments.written]
+    .map(([id, { author, at, text }]) =>
+      xml(
+        "w:comment",
+        { "w:id": id, "w:author": author, "w:date": momentOf(at), "w:initials": initialsOf(author) },
+        ...text
+          .split("\n")
+          .map((own) => xml("w:p", null, xml("w:r", null, xml("w:t", { "xml:space": "preserve" }, escapeXml(own))))),
+      ),
+    )
+    .join("")
+}
+
+const initialsOf = (name: string) =>
+  name
+    .split(/\s+/)
+    .map((word) => [...word][0] ?? "")
+    .join("")
+    .slice(0, 9)
+
 const noteForm = (form: NoteSettings["end"]["form"]) => (form === "signs" ? "chicago" : form)
 
 function settings(doc: Node, parts: WrittenParts): string {
@@ -137,6 +159,8 @@ export function writeOfficeOpenXml(doc: Node, sources: WriteSources): Uint8Array
       const path = `word/${name}.xml`
       put(path, `${name}+xml`, name, part(`w:${name}`, parts.notesPart(kind, path)))
     }
+  if (parts.comments.written.size > 0)
+    put("word/comments.xml", "comments+xml", "comments", part("w:comments", comments(parts)))
   put("word/styles.xml", "styles+xml", "styles", part("w:styles", parts.styles.part(parts.lists)))
   put("word/settings.xml", "settings+xml", "settings", part("w:settings", settings(doc, parts)))
   if (parts.lists.used) put("word/numbering.xml", "numbering+xml", "numbering", part("w:numbering", parts.lists.part()))

@@ -17,6 +17,7 @@ import { checkPicture } from "../../pictureFile"
 import { xml } from "../../xml/writing"
 import { namespaces } from "../names"
 import { runProperties } from "./letters"
+import { WrittenComments } from "../../writtenComments"
 import { WrittenLists } from "./numbering"
 import { StoryWriter } from "./story"
 import { WrittenStyles } from "./styles"
@@ -43,10 +44,12 @@ export class WrittenParts {
     this.sheet = documentAttrs(doc).styles
     this.styles = new WrittenStyles(this.sheet)
     this.lists = new WrittenLists(this.sheet)
+    this.comments = new WrittenComments(doc)
     this.pages = sources.pages ?? null
     this.shownBy = shownByFields(doc, sources.pages)
   }
 
+  readonly comments: WrittenComments
   private ids = 0
   nextId(): number {
     return ++this.ids

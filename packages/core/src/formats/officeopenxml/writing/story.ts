@@ -34,7 +34,7 @@ import { border, flag, shading, twips, value } from "./values"
 
 export type StoryPart = "body" | "edge" | "note"
 
-const ownMarks = new Set(["letterStyle", "link", "place", "sample"])
+const ownMarks = new Set(["letterStyle", "link", "place", "sample", "comment"])
 const none: readonly Mark[] = []
 
 export class StoryWriter {
@@ -141,7 +141,7 @@ export class StoryWriter {
       while (to < children.length && linkOf(children[to]) === link) to++
       const inside = children
         .slice(i, to)
-        .map((node) => this.places(node) + this.piece(node, letters))
+        .map((node) => this.places(node) + this.commented(node, this.piece(node, letters)))
         .join("")
       written += link === null ? inside : this.hyperlink(link, inside)
       i = to
@@ -167,6 +167,17 @@ export class StoryWriter {
         written += xml("w:bookmarkStart", { "w:id": id, "w:name": this.parts.bookmark(name) })
       }
     return written
+  }
+
+  /** What was said of the text goes round it. */
+  private commented(node: Node, written: string): string {
+    if (this.kind !== "body") return written
+    const { begins, ends } = this.parts.comments.around(node)
+    const before = begins.map((id) => xml("w:commentRangeStart", { "w:id": id }))
+    const behind = ends.map(
+      (id) => xml("w:commentRangeEnd", { "w:id": id }) + run("", xml("w:commentReference", { "w:id": id })),
+    )
+    return before.join("") + written + behind.join("")
   }
 
   private hyperlink(href: string, inside: string): string {

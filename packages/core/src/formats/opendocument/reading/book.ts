@@ -1,5 +1,6 @@
 /** What all texts of one file share while it is read. */
 import {
+  asName,
   entryOf,
   levelOf,
   nodes,
@@ -10,11 +11,12 @@ import {
 } from "../../../document"
 import type { Node } from "prosemirror-model"
 import { assetName } from "../../assets"
+import { Commenting } from "../../commenting"
 import type { Leaving } from "../../leaving"
 import { sharing } from "../../sharing"
 import { withoutTables } from "../../withoutTables"
 import { checkPicture, PictureError } from "../../pictureFile"
-import { child, childrenNamed, isElement, textIn, type XmlElement } from "../../xml/parsing"
+import { allWithin, child, childrenNamed, isElement, textIn, type XmlElement } from "../../xml/parsing"
 import { sourceOfMark } from "../sources"
 import { cleanPath } from "../../zip"
 import type { Lists } from "./lists"
@@ -40,6 +42,7 @@ export class Book {
     /** List styles, and those of dates, by name. */
     private readonly named: ReadonlyMap<string, XmlElement>,
     private kept: Sources,
+    private readonly text: XmlElement,
   ) {}
 
   /** The sources of the file: those that it keeps for us, and those that its citations tell of. */
@@ -54,6 +57,17 @@ export class Book {
     if (!source || (Object.keys(source.fields).length === 0 && Object.keys(source.names).length === 0)) return false
     this.kept = { ...this.kept, list: { ...this.kept.list, [key]: source } }
     return true
+  }
+
+  readonly commenting = new Commenting()
+  private ends: ReadonlySet<string> | null = null
+
+  /** Names of comments that end somewhere; the others are of a single place. */
+  get endsOfComments(): ReadonlySet<string> {
+    this.ends ??= new Set(
+      allWithin(this.text, "office:annotation-end").map(({ attrs }) => asName(attrs["office:name"] ?? "")),
+    )
+    return this.ends
   }
 
   /** The same values as one object. */

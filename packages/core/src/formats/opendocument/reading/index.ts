@@ -83,7 +83,7 @@ export function readOpenDocument(bytes: Uint8Array, { progress }: ReadOptions = 
   const [ofContent, ofStyles] = [child(content, "office:automatic-styles"), child(common, "office:automatic-styles")]
   const lists = new Lists(context)
   const listed = namedIn([named, ofStyles, ofContent])
-  const book = new Book(lists, leaving, file, listed, sourcesFromMeta(meta))
+  const book = new Book(lists, leaving, file, listed, sourcesFromMeta(meta), text)
   const styles = new Styles(named, ofContent, context)
   const outline = listed.get("list outline")
   const sheetStyles = styles.sheet((element, key) => {
@@ -113,6 +113,7 @@ export function readOpenDocument(bytes: Uint8Array, { progress }: ReadOptions = 
       styles: { ...book.sheet, lists: lists.definitions },
       setup,
       part,
+      comments: book.commenting.comments,
       properties: propertiesOf(meta),
       notes: notesOf(named),
       sources: book.sources,
@@ -121,6 +122,7 @@ export function readOpenDocument(bytes: Uint8Array, { progress }: ReadOptions = 
   )
   const doc = checkDocument(withoutOrphans(withTrueReferences(made, book.shown)))
   for (const [asked, shown] of context.replaced) leaving.add(`the typeface ${asked}, shown in ${shown}`)
+  if (book.commenting.lost > 0) leaving.add("comments of nothing that is here", book.commenting.lost)
   if (damaged) leaving.add("damaged parts, read as far as they go")
   return { name: asName(propertiesOf(meta).title, 200) || null, doc, assets: book.assets, left: leaving.listIn(doc) }
 }

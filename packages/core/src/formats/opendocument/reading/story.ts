@@ -24,6 +24,7 @@ import {
   fieldAttrs,
 } from "../../../document"
 import { Mark, type Node } from "prosemirror-model"
+import { commentOf } from "../../commenting"
 import { meanings } from "../../meanings"
 import { isPartStart, partMarked, type PartStart } from "../../partMarks"
 import { squared } from "../../squared"
@@ -254,8 +255,27 @@ export class StoryReader {
   }
 
   private put(words: string, letters: Partial<LetterFormat>, style: string): void {
-    this.nodes.push(schema.text(words, this.marks(letters, style)))
+    this.push(schema.text(words, this.marks(letters, style)))
     this.place = null
+  }
+
+  private annotation(element: XmlElement): void {
+    if (!this.mayBeCommented) return this.book.leaving.addHere("comments in notes, heads and feet")
+    const { commenting } = this.book
+    const name = asName(element.attrs["office:name"] ?? "")
+    const lines = [...childrenNamed(element, "text:p"), ...childrenNamed(element, "text:list")].map(textIn)
+    const comment = commentOf(textIn(child(element, "dc:creator")), textIn(child(element, "dc:date")), lines)
+    if (name !== "" && this.book.endsOfComments.has(name)) commenting.begin(name, comment)
+    else commenting.at(commenting.newKey(), comment, this.nodes)
+  }
+
+  private get mayBeCommented(): boolean {
+    return this.kind === "body" || this.kind === "cell"
+  }
+
+  /** Puts text, or what stands in it, with what was said of it. */
+  private push(node: Node): void {
+    this.nodes.push(this.mayBeCommented ? this.book.commenting.on(node) : node)
   }
 
   private inlineAll(parent: XmlElement | undefined, letters: Partial<LetterFormat>, style: string): void {
@@ -284,7 +304,7 @@ export class StoryReader {
       case "text:tab":
         return this.put("\t", letters, style)
       case "text:line-break":
-        return void this.nodes.push(nodes.lineBreak.create(null, null, this.marks(letters, style)))
+        return void this.push(nodes.lineBreak.create(null, null, this.marks(letters, style)))
       case "text:bookmark":
       case "text:reference-mark":
       case "text:bookmark-start":
@@ -314,8 +334,9 @@ export class StoryReader {
         this.book.leaving.addHere("shapes")
         return this.box(element)
       case "office:annotation":
-        return this.book.leaving.addHere("comments")
+        return this.annotation(element)
       case "office:annotation-end":
+        return this.book.commenting.end(asName(attrs["office:name"] ?? ""))
       case "text:soft-page-break":
       case "text:change-start":
       case "text:change-end":
@@ -333,7 +354,7 @@ export class StoryReader {
     if (field) {
       const node = nodes.field.create(field, null, this.marks(letters, style))
       this.book.shown.set(node, textIn(element))
-      this.nodes.push(node)
+      this.push(node)
       this.place = null
     } else this.inlineAll(element, letters, style)
   }
@@ -349,7 +370,7 @@ export class StoryReader {
     if (joins) this.nodes.pop()
     const node = nodes.field.create({ kind: "citation", format }, null, joins?.marks ?? this.marks(letters, style))
     this.book.shown.set(node, (joins ? this.book.shown.get(joins) : undefined) ?? textIn(element))
-    this.nodes.push(node)
+    this.push(node)
     this.place = null
     return true
   }
@@ -360,7 +381,7 @@ export class StoryReader {
     const blocks = new StoryReader(this.book, this.styles, "note", this.depth + 1)
       .takeAll(child(element, "text:note-body"))
       .finish()
-    this.nodes.push(nodes.anchor.create({ story: this.book.note(kind, blocks) }))
+    this.push(nodes.anchor.create({ story: this.book.note(kind, blocks) }))
   }
 
   private fieldOf({ name, attrs }: XmlElement): FieldAttrs | null {
@@ -440,7 +461,7 @@ export class StoryReader {
     if (crop) format.crop = crop
     const line = borderOf(child(graphic, "style:graphic-properties")?.attrs["fo:border"])
     if (line) format.frame = line
-    this.nodes.push(
+    this.push(
       nodes.picture.create({ asset: file.asset, source: null, pixels: file.pixels, format }, null, this.marks({}, "")),
     )
   }

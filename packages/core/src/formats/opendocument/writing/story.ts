@@ -26,8 +26,10 @@ import {
   citationItems,
   documentAttrs,
   entryOf,
+  type Comment,
 } from "../../../document"
 import type { Mark, Node } from "prosemirror-model"
+import { momentOf } from "../../commenting"
 import { escapeXml, xml, type XmlValues } from "../../xml/writing"
 import { citationMark } from "../sources"
 import type { Written } from "./written"
@@ -37,7 +39,7 @@ import type { AutomaticStyles } from "./styles"
 export type StoryPart = "body" | "edge" | "note"
 
 const none: readonly Mark[] = []
-const ownMarks = new Set(["letterStyle", "link", "place", "sample"])
+const ownMarks = new Set(["letterStyle", "link", "place", "sample", "comment"])
 
 interface Item {
   node: Node
@@ -185,7 +187,7 @@ export class StoryWriter {
       let inside = ""
       for (; i < children.length && linkOf(children[i]) === link; i++) {
         const node = children[i] as Node
-        inside += this.places(node) + this.piece(node, letters, blank)
+        inside += this.places(node) + this.commented(node, this.piece(node, letters, blank))
         blank = node.isText ? (node.text ?? "").endsWith(" ") : node.type.name === "lineBreak"
       }
       made += link === null ? inside : xml("text:a", { "xlink:type": "simple", "xlink:href": link }, inside)
@@ -209,6 +211,25 @@ export class StoryWriter {
         made += xml("text:bookmark-start", { "text:name": name })
       }
     return made
+  }
+
+  /** What was said of the text goes round it. */
+  private commented(node: Node, made: string): string {
+    if (this.kind !== "body") return made
+    const { begins, ends } = this.written.comments.around(node)
+    const before = begins.map((number) => {
+      const { author, at, text } = this.written.comments.written.get(number) as Comment
+      const moment = momentOf(at)
+      return xml(
+        "office:annotation",
+        { "office:name": `comment-${number}` },
+        xml("dc:creator", null, escapeXml(author)),
+        moment !== undefined && xml("dc:date", null, moment),
+        ...text.split("\n").map((own) => xml("text:p", null, words(own, true))),
+      )
+    })
+    const behind = ends.map((number) => xml("office:annotation-end", { "office:name": `comment-${number}` }))
+    return before.join("") + made + behind.join("")
   }
 
   /** @param blank whether a blank comes before it, or the line begins with it */

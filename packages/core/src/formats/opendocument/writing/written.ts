@@ -17,6 +17,7 @@ import {
 import { Fragment, type Node } from "prosemirror-model"
 import type { WriteSources } from "../../format"
 import { checkPicture } from "../../pictureFile"
+import { WrittenComments } from "../../writtenComments"
 import { xml } from "../../xml/writing"
 import { WrittenLists, WrittenStyles } from "./styles"
 
@@ -55,6 +56,7 @@ function datePart(part: string): string {
 }
 
 export class Written {
+  readonly comments: WrittenComments
   readonly sheet: StyleSheet
   readonly styles: WrittenStyles
   readonly lists: WrittenLists
@@ -66,6 +68,7 @@ export class Written {
     readonly doc: Node,
     private readonly sources: WriteSources,
   ) {
+    this.comments = new WrittenComments(doc)
     this.sheet = documentAttrs(doc).styles
     this.styles = new WrittenStyles(this.sheet)
     this.lists = new WrittenLists(this.sheet)
