@@ -29,6 +29,8 @@ export const limits = {
   /** Most characters of names: of styles, lists and places; of typefaces; of an address; of a mark before an item. */
   name: 80,
   comment: 20_000,
+  /** What is kept for other programs: how many properties and parts, and characters of one. */
+  kept: { properties: 200, parts: 24, part: 200_000 },
   /** So much may be said of the same words. */
   commentsOnOne: 40,
   family: 120,

@@ -47,6 +47,7 @@ export type {
   CellFormat,
   Comment,
   Comments,
+  Kept,
   DropCap,
   LetterFormat,
   LineSpacing,

@@ -26,6 +26,7 @@ import {
   Checks,
   CommentKey,
   Comments,
+  Kept,
   NoteSettings,
   PageSetup,
   ParagraphFormat,
@@ -56,6 +57,7 @@ const DocAttrs = z.strictObject({
   sources: Sources,
   part: PartName.nullable(),
   comments: Comments,
+  kept: Kept,
 })
 const ParagraphAttrs = z.strictObject({
   style: z.string().min(1).max(80),

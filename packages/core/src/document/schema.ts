@@ -14,6 +14,7 @@ import type {
   Brief,
   Checks,
   Comments,
+  Kept,
   LetterFormat,
   NoteSettings,
   PageSetup,
@@ -67,6 +68,8 @@ export interface DocumentAttrs {
   part: PartName | null
   /** By key: see comments.ts. */
   comments: Comments
+  /** Of other programs. */
+  kept: Kept
 }
 export interface ParagraphAttrs {
   /** Key in the style sheet; a key that is not there counts as body. */
@@ -79,6 +82,7 @@ export interface ParagraphAttrs {
 
 const letterMark: MarkSpec = { attrs: { value: {} } }
 const noComments: Comments = {}
+const noneKept: Kept = { properties: {}, parts: {} }
 /** Marks that belong to the words they are on and do not go on when one types behind them. */
 const wordMark: MarkSpec = { ...letterMark, inclusive: false }
 
@@ -97,6 +101,7 @@ export const schema = new Schema({
         sources: { default: defaultSources },
         part: { default: null },
         comments: { default: noComments },
+        kept: { default: noneKept },
       },
     },
     body: { content: "block+" },

@@ -298,6 +298,23 @@ export const PageSetup = z.strictObject({
   }),
 })
 
+/** What other programs put into the file that a document was read from, to be given back to them. */
+export const Kept = z.strictObject({
+  /** Properties of the document that people made, by name. */
+  properties: keyed(
+    z.string().min(1).max(limits.property),
+    z.strictObject({ kind: z.enum(["text", "number", "date", "yes"]), value: z.string().max(limits.property) }),
+  ),
+  /** Data as XML, with what is told about it. */
+  parts: keyed(
+    z.string().min(1).max(limits.name),
+    z.strictObject({
+      content: z.string().max(limits.kept.part),
+      about: z.string().max(limits.kept.part).nullable(),
+    }),
+  ),
+})
+
 /** What a part of a document is called, from the section on that says so. */
 export const PartName = z.strictObject({
   name: z.string().min(1).max(limits.name),
@@ -520,6 +537,7 @@ export type StyleSheet = z.infer<typeof StyleSheet>
 export type Typesetting = z.infer<typeof Typesetting>
 export type PageSetup = z.infer<typeof PageSetup>
 export type Comment = z.infer<typeof Comment>
+export type Kept = z.infer<typeof Kept>
 export type Comments = z.infer<typeof Comments>
 export type PartName = z.infer<typeof PartName>
 export type Watermark = z.infer<typeof Watermark>

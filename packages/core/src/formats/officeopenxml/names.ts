@@ -15,6 +15,8 @@ export const namespaces = {
   ct: `${office}package/2006/content-types`,
   cp: `${office}package/2006/metadata/core-properties`,
   ep: `${office}officeDocument/2006/extended-properties`,
+  op: `${office}officeDocument/2006/custom-properties`,
+  vt: `${office}officeDocument/2006/docPropsVTypes`,
   b: `${office}officeDocument/2006/bibliography`,
   dc: "http://purl.org/dc/elements/1.1/",
   dcterms: "http://purl.org/dc/terms/",
@@ -32,6 +34,8 @@ const prefixes = new Map<string, string>([
   [`${strict}drawingml/picture`, "pic"],
   [`${strict}officeDocument/math`, "m"],
   [`${strict}officeDocument/extendedProperties`, "ep"],
+  [`${strict}officeDocument/customProperties`, "op"],
+  [`${strict}officeDocument/docPropsVTypes`, "vt"],
   [`${strict}officeDocument/bibliography`, "b"],
   ["urn:biblon:sources", "own"],
 ])

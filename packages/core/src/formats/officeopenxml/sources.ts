@@ -130,6 +130,9 @@ function sourceElement(key: string, source: Source): string {
 
 const own = "urn:biblon:sources"
 
+/** Roots of the parts that hold the sources. */
+export const ourParts = ["b:Sources", "own:sources"]
+
 /** The parts that hold the sources, without their heads; none for a document without sources. */
 export function sourceParts(sources: Sources): string[] {
   const { list, style } = sources

@@ -17,21 +17,21 @@ import { child, childrenNamed, textIn, type XmlElement } from "../xml/parsing"
 import { escapeXml, xml } from "../xml/writing"
 
 /** The name of the property that holds the sources. */
-const propertyName = "Biblon sources"
+export const sourcesPropertyName = "Biblon sources"
 
 /** The property, written; nothing for a document without sources. */
 export function sourcesProperty(sources: Sources): string {
   if (Object.keys(sources.list).length === 0) return ""
   return xml(
     "meta:user-defined",
-    { "meta:name": propertyName, "meta:value-type": "string" },
+    { "meta:name": sourcesPropertyName, "meta:value-type": "string" },
     escapeXml(keptSources(sources)),
   )
 }
 
 export function sourcesFromMeta(meta: XmlElement | undefined): Sources {
   const own = childrenNamed(child(meta, "office:meta"), "meta:user-defined").find(
-    ({ attrs }) => attrs["meta:name"] === propertyName,
+    ({ attrs }) => attrs["meta:name"] === sourcesPropertyName,
   )
   return own ? sourcesKept(textIn(own)) : defaultSources
 }

@@ -22,7 +22,8 @@ import { meanings } from "../../meanings"
 import { withTrueReferences } from "../../trueReferences"
 import { child, textIn, type XmlElement } from "../../xml/parsing"
 import { Parts } from "../parts"
-import { sourcesFrom } from "../sources"
+import { keptFrom } from "../kept"
+import { ourParts, sourcesFrom } from "../sources"
 import { Book } from "./book"
 import { Numbering } from "./numbering"
 import { readSection } from "./sections"
@@ -72,6 +73,7 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
       setup,
       part: begun,
       comments: book.commenting.comments,
+      kept: keptFrom(parts, main, new Set(ourParts)),
       properties: propertiesOf(parts),
       notes: notesOf(settings),
       sources,

@@ -17,6 +17,7 @@ import { partMark } from "../../partMarks"
 import { escapeXml, xml, xmlHead } from "../../xml/writing"
 import { zip } from "../../zip"
 import { namespaces } from "../names"
+import { propertiesPart } from "../kept"
 import { sourceParts } from "../sources"
 import { part, WrittenParts } from "./parts"
 import { section } from "./sections"
@@ -178,11 +179,27 @@ export function writeOfficeOpenXml(doc: Node, sources: WriteSources): Uint8Array
       properties.organisation !== "" && xml("Company", null, escapeXml(properties.organisation)),
     ),
   )
-  sourceParts(documentAttrs(doc).sources).forEach((written, i) => {
+  const { kept } = documentAttrs(doc)
+  const data = [
+    ...sourceParts(documentAttrs(doc).sources).map((content) => ({ content, about: null })),
+    ...Object.values(kept.parts),
+  ]
+  data.forEach(({ content: written, about }, i) => {
     const path = `customXml/item${i + 1}.xml`
     files.set(path, written)
     parts.relate(main, "customXml", `../${path}`)
+    if (about === null) return
+    const told = `itemProps${i + 1}.xml`
+    files.set(`customXml/${told}`, about)
+    parts.relate(path, "customXmlProps", told)
+    overrides.push([`customXml/${told}`, "application/vnd.openxmlformats-officedocument.customXmlProperties+xml"])
   })
+  const made = propertiesPart(kept)
+  if (made !== "") {
+    files.set("docProps/custom.xml", made)
+    parts.relate("", "custom-properties", "docProps/custom.xml")
+    overrides.push(["docProps/custom.xml", "application/vnd.openxmlformats-officedocument.custom-properties+xml"])
+  }
   parts.relate("", "officeDocument", main)
   parts.relate(
     "",

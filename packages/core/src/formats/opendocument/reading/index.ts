@@ -24,6 +24,7 @@ import { isPartStart, nameLast } from "../../partMarks"
 import { formMeant } from "../numberForms"
 import { withTrueReferences } from "../../trueReferences"
 import { child, childrenNamed, isElement, parseXml, textIn, xmlText, type XmlElement } from "../../xml/parsing"
+import { keptFromMeta } from "../kept"
 import { sourcesFromMeta } from "../sources"
 import { isZip, unzip } from "../../zip"
 import { prefixOf } from "../names"
@@ -114,6 +115,7 @@ export function readOpenDocument(bytes: Uint8Array, { progress }: ReadOptions = 
       setup,
       part,
       comments: book.commenting.comments,
+      kept: keptFromMeta(meta),
       properties: propertiesOf(meta),
       notes: notesOf(named),
       sources: book.sources,

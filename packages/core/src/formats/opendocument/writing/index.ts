@@ -18,6 +18,7 @@ import type { Node } from "prosemirror-model"
 import type { WriteSources } from "../../format"
 import { partMark } from "../../partMarks"
 import { escapeXml, xml, xmlHead } from "../../xml/writing"
+import { keptProperties } from "../kept"
 import { sourcesProperty } from "../sources"
 import { zip } from "../../zip"
 import { namespaces, textType } from "../names"
@@ -227,6 +228,7 @@ export function writeOpenDocument(doc: Node, sources: WriteSources): Uint8Array 
       word("meta:initial-creator", properties.author),
       word("dc:creator", properties.author),
       sourcesProperty(documentAttrs(doc).sources),
+      keptProperties(documentAttrs(doc).kept),
     ),
   )
   const entry = (path: string, type: string) =>

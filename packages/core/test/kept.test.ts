@@ -1,0 +1,80 @@
+/** What other programs put into a file is given back to them. */
+import { document, documentAttrs, p } from "../src/document"
+import { checkDocument } from "../src/document/reading"
+import { readOfficeOpenXml } from "../src/formats/officeopenxml/reading"
+import { writeOfficeOpenXml } from "../src/formats/officeopenxml/writing"
+import { readOpenDocument } from "../src/formats/opendocument/reading"
+import { writeOpenDocument } from "../src/formats/opendocument/writing"
+import { unzip } from "../src/formats/zip"
+import { officeFile } from "./office"
+
+const sources = { name: "Tides", asset: () => undefined }
+const relations = "http://schemas.openxmlformats.org/officeDocument/2006/relationships"
+const packaged = (content: string) =>
+  `<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships">${content}</Relationships>`
+const property = (name: string, type: string, value: string) =>
+  `<property fmtid="{D5CDD505-2E9C-101B-9397-08002B2CF9AE}" pid="2" name="${name}"><vt:${type}>${value}</vt:${type}></property>`
+
+const data = '<log xmlns="urn:ferry"><crossing at="09:30">3 &amp; a dog</crossing></log>'
+const about = '<ds:datastoreItem xmlns:ds="urn:about" ds:itemID="{1}"/>'
+
+const file = () =>
+  officeFile({
+    body: "<w:p><w:r><w:t>Log</w:t></w:r></w:p>",
+    relations: ["1", "2", "3", "4"].map((n) => [`x${n}`, "customXml", `../customXml/item${n}.xml`] as const),
+    files: {
+      "_rels/.rels": packaged(
+        `<Relationship Id="a" Type="${relations}/officeDocument" Target="word/document.xml"/><Relationship Id="b" Type="${relations}/custom-properties" Target="docProps/custom.xml"/>`,
+      ),
+      "docProps/custom.xml": `<Properties xmlns="http://schemas.openxmlformats.org/officeDocument/2006/custom-properties" xmlns:vt="http://schemas.openxmlformats.org/officeDocument/2006/docPropsVTypes">${[
+        property("Vessel", "lpwstr", "The Grey &lt;Heron&gt;"),
+        property("Crossings", "i4", "212"),
+        property("Checked", "bool", "true"),
+        property("When", "filetime", "2026-11-12T09:30:00Z"),
+        property("Odd", "r8", "many"),
+        property("__proto__", "lpwstr", "x"),
+        property("Picture", "blob", "AAAA"),
+      ].join("")}</Properties>`,
+      "customXml/item1.xml": `<?xml version="1.0"?>${data}`,
+      "customXml/_rels/item1.xml.rels": packaged(
+        `<Relationship Id="p" Type="${relations}/customXmlProps" Target="itemProps1.xml"/>`,
+      ),
+      "customXml/itemProps1.xml": about,
+      "customXml/item2.xml": '<!DOCTYPE log [<!ENTITY a SYSTEM "file:///etc/passwd">]><log>&a;</log>',
+      "customXml/item3.xml": "<log><crossing></log>",
+      "customXml/item4.xml": `<log>${"x".repeat(300_000)}</log>`,
+    },
+  })
+
+const properties = {
+  Vessel: { kind: "text", value: "The Grey <Heron>" },
+  Crossings: { kind: "number", value: "212" },
+  Checked: { kind: "yes", value: "true" },
+  When: { kind: "date", value: "2026-11-12T09:30:00Z" },
+  Odd: { kind: "text", value: "many" },
+  proto: { kind: "text", value: "x" },
+}
+
+test("properties and data of other programs are kept, what is broken or too large is not", () => {
+  const { doc } = readOfficeOpenXml(file())
+  expect(documentAttrs(checkDocument(doc)).kept).toEqual({ properties, parts: { "part-1": { content: data, about } } })
+})
+
+test("they go back as they were, and properties by way of the other format too", () => {
+  const { doc } = readOfficeOpenXml(file())
+  const written = writeOfficeOpenXml(doc, sources)
+  const parts = unzip(written)
+  const text = (path: string) => new TextDecoder().decode(parts.get(path))
+  expect(text("customXml/item1.xml").endsWith(data)).toBe(true)
+  expect(text("customXml/itemProps1.xml").endsWith(about)).toBe(true)
+  expect(text("[Content_Types].xml")).toContain('PartName="/docProps/custom.xml"')
+  expect(documentAttrs(readOfficeOpenXml(written).doc).kept).toEqual(documentAttrs(doc).kept)
+  const open = readOpenDocument(writeOpenDocument(doc, sources)).doc
+  expect(documentAttrs(open).kept).toEqual({ properties, parts: {} })
+  expect(documentAttrs(readOfficeOpenXml(writeOfficeOpenXml(open, sources)).doc).kept.properties).toEqual(properties)
+})
+
+test("a document without them has neither part nor property", () => {
+  const parts = unzip(writeOfficeOpenXml(document([p("Log")]), sources))
+  expect([...parts.keys()].filter((path) => /custom/i.test(path))).toEqual([])
+})
