@@ -1,8 +1,10 @@
 /** Files that go along with a letter. */
 import { execFileSync } from "node:child_process"
+import { createHash } from "node:crypto"
 import { mkdtempSync, readFileSync } from "node:fs"
 import { tmpdir } from "node:os"
 import { join } from "node:path"
+import { faceFile } from "@biblon/core/node"
 import { expect, test } from "../desk"
 
 const rates = { name: "Rates 2027.csv", mimeType: "text/csv", buffer: Buffer.from("Crossing;Fare\nSingle;2.50\n") }
@@ -45,6 +47,34 @@ test("a file is enclosed, told of, called otherwise, had back, and goes along in
   await desk.expectShown("", "Enclosed: –")
   await desk.press("Control+z")
   await desk.expectShown("With this letter: Fares.csv (CSV, 1 kB)", "Enclosed: Fares.csv")
+})
+
+test("Biblon's own file brings what is enclosed along, and a typeface of one's own", async ({ desk, page, server }) => {
+  await desk.blank()
+  const tray = await desk.openPage("Place", "Things")
+  await tray.getByLabel("File to enclose").setInputFiles(rates)
+  await desk.expectShown("Rates 2027.csv (CSV, 1 kB)")
+  await desk.saved()
+  await page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Deliver", exact: true }).click()
+  const [file] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: /Save as a Biblon/ }).click(),
+  ])
+  const whole = JSON.parse(readFileSync(await file.path(), "utf8")) as {
+    files: string[]
+    document: { attrs: { styles: { fonts: object; defaults: { letters: { family: string } } } } }
+  }
+  const face = readFileSync(faceFile("lora/400Regular_Italic/Lora_400Regular_Italic.ttf"))
+  const asset = createHash("sha256").update(face).digest("hex")
+  whole.files.push(face.toString("base64"))
+  whole.document.attrs.styles.fonts = { "Marsh Hand": { regular: asset } }
+  whole.document.attrs.styles.defaults.letters.family = "Marsh Hand"
+  await page.goto(server.address)
+  await page
+    .getByLabel("File to bring in")
+    .setInputFiles({ name: "letter.json", mimeType: "", buffer: Buffer.from(JSON.stringify(whole)) })
+  await desk.expectShown("Rates 2027.csv (CSV, 1 kB)")
+  expect(execFileSync("pdffonts", [await desk.pdf()], { encoding: "utf8" })).toContain("Own-")
 })
 
 test("a file that is too large is said to be, and one without a server is had from this device", async ({

@@ -1,5 +1,5 @@
 import { raw, Router, type ErrorRequestHandler } from "express"
-import { FontFileError, largestFontFile, readFontFile } from "@biblon/core/layout"
+import { FontFileError, largestFontFile, readFontFile } from "@biblon/core/document/fontFile"
 import { largestEnclosure } from "@biblon/core/document"
 import type { AddedFile, AddedFont, AddedPicture } from "@biblon/wire"
 import { checkPicture, largestPicture, PictureError } from "@biblon/core/formats/pictureFile"

@@ -36,7 +36,7 @@ export class Delivery {
         kind,
         content,
         store.getState().name ?? "",
-        await keptBytes(assetsOf(now.doc)),
+        await keptBytes(assetsOf(now.doc).keys()),
         plan,
         plan === null && store.getState().archive,
         progress,

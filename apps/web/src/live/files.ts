@@ -1,8 +1,8 @@
 /** Files of documents that the server does not have yet: kept on this device, and shown from here, until it has. */
+import type { FileKind } from "@biblon/core/document"
 import { assetName } from "@biblon/core/formats/assets"
 import { api } from "../api"
 import { device } from "./device"
-import type { FileKind } from "./records"
 
 /** Milliseconds between attempts. */
 const pause = 10_000
@@ -40,7 +40,8 @@ export async function keptBytes(assets: Iterable<string>): Promise<[asset: strin
   )
 }
 
-const give = (kind: FileKind, file: Blob) => (kind === "picture" ? api.addPicture(file) : api.addEnclosure(file))
+const ways = { picture: api.addPicture, enclosure: api.addEnclosure, font: api.addFont }
+const give = (kind: FileKind, file: Blob): Promise<{ asset: string }> => ways[kind](file)
 
 /**
  * Gives a file to the server, or where that cannot be reached to this device.

@@ -1,4 +1,5 @@
 /** What lies on the device: changes that are not confirmed, what was set aside, and files that the server lacks. */
+import type { FileKind } from "@biblon/core/document"
 
 export interface PendingRecord {
   /** The session's name among those who change the document; the server writes it beside each step. */
@@ -45,6 +46,3 @@ export interface KeptFile {
   /** Milliseconds since 1970. */
   kept: number
 }
-
-/** What files are in documents. */
-export type FileKind = "picture" | "enclosure"

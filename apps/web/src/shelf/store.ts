@@ -112,10 +112,10 @@ export const useShelf = create<ShelfState>((set, get) => {
           (count) => set({ reading: `${count.toLocaleString("en-GB")} paragraphs of ${file.name}` }),
           signal,
         )
-        for (const [i, bytes] of assets.entries()) {
-          set({ reading: `Picture ${i + 1} of ${assets.length} of ${file.name}` })
+        for (const [i, { kind, bytes }] of assets.entries()) {
+          set({ reading: `File ${i + 1} of ${assets.length} of ${file.name}` })
           signal.throwIfAborted()
-          await addFile(new Blob([bytes]))
+          await addFile(new Blob([bytes]), kind)
         }
         const { id } = await api.keepAsNew(name, document, folder)
         if (left.length > 0) leaveBrought(id, { file: file.name, left })

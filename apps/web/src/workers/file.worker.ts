@@ -1,7 +1,7 @@
 /** Makes a file of a document, or a document of a file, telling how far it is. One worker does one thing. */
 import { Node } from "prosemirror-model"
 import { readBrief } from "@biblon/core/brief/reading"
-import { schema, valuesNow, type Brief } from "@biblon/core/document"
+import { assetsOf, schema, valuesNow, type Brief, type FileKind } from "@biblon/core/document"
 import { ReadingError } from "@biblon/core/document/reading"
 import { formats, readFile } from "@biblon/core/formats"
 import type { LeftOut } from "@biblon/core/formats/format"
@@ -43,7 +43,7 @@ export type FileReply =
       document: unknown
       name: string | null
       left: readonly LeftOut[]
-      assets: readonly Uint8Array<ArrayBuffer>[]
+      assets: readonly { kind: FileKind; bytes: Uint8Array<ArrayBuffer> }[]
     }
   | { type: "brief"; brief: Brief }
   | ({ type: "sources" } & BroughtSources)
@@ -99,10 +99,14 @@ async function perform(request: FileRequest): Promise<void> {
     const { doc, name, left, assets } = readFile(request.bytes, request.file, {
       progress: (done) => post({ type: "progress", stage: "reading", done, of: 0 }),
     })
-    const files = [...assets.values()].map((bytes) => Uint8Array.from(bytes))
+    const kindsOfFiles = assetsOf(doc)
+    const files = [...assets].map(([asset, bytes]) => ({
+      kind: kindsOfFiles.get(asset) ?? ("picture" as const),
+      bytes: Uint8Array.from(bytes),
+    }))
     return post(
       { type: "read", document: doc.toJSON() as unknown, name, left, assets: files },
-      files.map(({ buffer }) => buffer),
+      files.map(({ bytes }) => bytes.buffer),
     )
   }
   if (request.type === "brief") return post({ type: "brief", brief: readBrief(request.text) })

@@ -35,12 +35,12 @@ function fileOf(text: string): [string, Uint8Array] {
     const bytes = Uint8Array.from(atob(text), (sign) => sign.charCodeAt(0))
     return [assetName(bytes), bytes]
   } catch {
-    throw new ReadingError("A picture in it is damaged")
+    throw new ReadingError("A file in it is damaged")
   }
 }
 
 export function writeJson({ name, doc }: NamedDocument, asset: AssetSource = () => undefined): string {
-  const files = [...assetsOf(doc)].flatMap((own) => ((bytes) => (bytes ? [base64(bytes)] : []))(asset(own)))
+  const files = [...assetsOf(doc).keys()].flatMap((own) => ((bytes) => (bytes ? [base64(bytes)] : []))(asset(own)))
   return JSON.stringify({
     biblon: documentFormat,
     name,

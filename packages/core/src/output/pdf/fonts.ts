@@ -2,7 +2,8 @@
  * Faces in a PDF: composite fonts (ISO 32000-1, 9.7) with a character identifier for each pair of
  * glyph and text, so that text copies out exactly as it was written, ligatures and all.
  */
-import { readFontFile, type FaceId, type FontLibrary } from "../../layout"
+import { readFontFile } from "../../document/fontFile"
+import type { FaceId, FontLibrary } from "../../layout"
 import { assetOfFace } from "../../layout/fonts/catalogue"
 import { num, ref, utf16, type PdfFile, type Ref } from "./objects"
 import type { Subsetter } from "./subset"

@@ -22,6 +22,7 @@ import { meanings } from "../../meanings"
 import { withTrueReferences } from "../../trueReferences"
 import { child, textIn, type XmlElement } from "../../xml/parsing"
 import { Parts } from "../parts"
+import { embeddedFonts } from "../fonts"
 import { keptFrom } from "../kept"
 import { ourParts, sourcesFrom } from "../sources"
 import { Book } from "./book"
@@ -41,7 +42,8 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
   const leaving = new Leaving(progress)
   const part = (type: string) => parts.xml(parts.related(main, type) ?? "")
   const settings = part("settings")
-  const theme = new Theme(part("theme"), part("fontTable"))
+  const fonts = embeddedFonts(parts, main, leaving)
+  const theme = new Theme(part("theme"), part("fontTable"), fonts)
   const styles = new Styles(part("styles"), theme, child(settings, "w:themeFontLang")?.attrs["w:val"])
   const numbering = new Numbering(part("numbering"), theme, leaving, styles.numberedBy)
   const sheet = styles.finish(numbering)
@@ -69,7 +71,7 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
   const made = document(
     blocks,
     {
-      styles: { ...sheet, lists: numbering.lists },
+      styles: { ...sheet, fonts: fonts.families, lists: numbering.lists },
       setup,
       part: begun,
       comments: book.commenting.comments,
@@ -87,7 +89,7 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
   return {
     name: asName(documentTitle(parts), 200) || null,
     doc,
-    assets: book.pictures.assets,
+    assets: new Map([...book.pictures.assets, ...fonts.assets]),
     left: leaving.listIn(doc),
   }
 }

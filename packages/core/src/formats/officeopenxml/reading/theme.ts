@@ -1,4 +1,6 @@
 /** Typefaces and colours that a document names by what they are for. */
+import { asName, limits } from "../../../document"
+import type { EmbeddedFonts } from "../../embeddedFonts"
 import { familyMeant, isOfSigns } from "../../familyMeant"
 import { meanings } from "../../meanings"
 import { child, childrenNamed, within, type XmlElement } from "../../xml/parsing"
@@ -25,6 +27,8 @@ export class Theme {
   constructor(
     private readonly theme: XmlElement | undefined,
     fontTable: XmlElement | undefined,
+    /** Typefaces that the file brings along. */
+    private readonly embedded: EmbeddedFonts,
   ) {
     this.kindsOfFaces = new Map(
       childrenNamed(fontTable, "w:font").map((font) => [
@@ -38,6 +42,7 @@ export class Theme {
   family(name: string | undefined): string | undefined {
     const asked = name?.trim()
     if (!asked) return undefined
+    if (this.embedded.has(asked)) return asName(asked, limits.family)
     const own = familyMeant(asked, this.kindsOfFaces.get(asked.toLowerCase()))
     // Faces of signs are read as the signs that they show.
     if (!own.known && !isOfSigns(asked)) this.replaced.set(asked, own.family)

@@ -12,11 +12,13 @@ import {
 } from "../../../document"
 import type { Node } from "prosemirror-model"
 import { momentOf } from "../../commenting"
+import { facesToEmbed } from "../../embeddedFonts"
 import type { WriteSources } from "../../format"
 import { partMark } from "../../partMarks"
 import { escapeXml, xml, xmlHead } from "../../xml/writing"
 import { zip } from "../../zip"
 import { namespaces } from "../names"
+import { fontTable } from "../fonts"
 import { propertiesPart } from "../kept"
 import { sourceParts } from "../sources"
 import { part, WrittenParts } from "./parts"
@@ -100,7 +102,7 @@ const initialsOf = (name: string) =>
 
 const noteForm = (form: NoteSettings["end"]["form"]) => (form === "signs" ? "chicago" : form)
 
-function settings(doc: Node, parts: WrittenParts): string {
+function settings(doc: Node, parts: WrittenParts, embeds: boolean): string {
   const { setup, notes, styles } = documentAttrs(doc)
   const sections = sectionsOf(doc)
   const hyphenates =
@@ -111,6 +113,7 @@ function settings(doc: Node, parts: WrittenParts): string {
   const restart = { document: "continuous", section: "eachSect", sheet: "eachPage" }[notes.foot.restart]
   return (
     flag("w:displayBackgroundShape", setup.colour ? true : undefined) +
+    flag("w:embedTrueTypeFonts", embeds || undefined) +
     flag("w:mirrorMargins", setup.mirrored || undefined) +
     flag("w:autoHyphenation", hyphenates || undefined) +
     flag("w:evenAndOddHeaders", sections.some((own) => own.setup.leftRight) || undefined) +
@@ -163,7 +166,14 @@ export function writeOfficeOpenXml(doc: Node, sources: WriteSources): Uint8Array
   if (parts.comments.written.size > 0)
     put("word/comments.xml", "comments+xml", "comments", part("w:comments", comments(parts)))
   put("word/styles.xml", "styles+xml", "styles", part("w:styles", parts.styles.part(parts.lists)))
-  put("word/settings.xml", "settings+xml", "settings", part("w:settings", settings(doc, parts)))
+  const faces = facesToEmbed(documentAttrs(doc).styles.fonts, sources.asset)
+  const table = "word/fontTable.xml"
+  const fonts = fontTable(faces, (name, bytes) => {
+    files.set(`word/fonts/${name}`, bytes)
+    return parts.relate(table, "font", `fonts/${name}`)
+  })
+  if (fonts !== "") put(table, "fontTable+xml", "fontTable", part("w:fonts", fonts))
+  put("word/settings.xml", "settings+xml", "settings", part("w:settings", settings(doc, parts, faces.length > 0)))
   if (parts.lists.used) put("word/numbering.xml", "numbering+xml", "numbering", part("w:numbering", parts.lists.part()))
   for (const path of files.keys()) {
     if (/^word\/header/.test(path)) overrides.push([path, `${types}header+xml`])
@@ -212,6 +222,11 @@ export function writeOfficeOpenXml(doc: Node, sources: WriteSources): Uint8Array
     { xmlns: namespaces.ct },
     xml("Default", { Extension: "rels", ContentType: "application/vnd.openxmlformats-package.relationships+xml" }),
     xml("Default", { Extension: "xml", ContentType: "application/xml" }),
+    faces.length > 0 &&
+      xml("Default", {
+        Extension: "odttf",
+        ContentType: "application/vnd.openxmlformats-officedocument.obfuscatedFont",
+      }),
     ...[...parts.endings].map((ending) => xml("Default", { Extension: ending, ContentType: pictureTypes[ending] })),
     ...overrides.map(([path, type]) => xml("Override", { PartName: `/${path}`, ContentType: type })),
     xml("Override", {

@@ -24,6 +24,7 @@ import { isPartStart, nameLast } from "../../partMarks"
 import { formMeant } from "../numberForms"
 import { withTrueReferences } from "../../trueReferences"
 import { child, childrenNamed, isElement, parseXml, textIn, xmlText, type XmlElement } from "../../xml/parsing"
+import { embeddedFonts } from "../fonts"
 import { keptFromMeta } from "../kept"
 import { sourcesFromMeta } from "../sources"
 import { isZip, unzip } from "../../zip"
@@ -79,6 +80,7 @@ export function readOpenDocument(bytes: Uint8Array, { progress }: ReadOptions = 
       ...facesOf(child(content, "office:font-face-decls")),
     ]),
     replaced: new Map(),
+    embedded: embeddedFonts([common, content], file, leaving),
   }
   const named = child(common, "office:styles")
   const [ofContent, ofStyles] = [child(content, "office:automatic-styles"), child(common, "office:automatic-styles")]
@@ -111,7 +113,7 @@ export function readOpenDocument(bytes: Uint8Array, { progress }: ReadOptions = 
   const made = document(
     blocks,
     {
-      styles: { ...book.sheet, lists: lists.definitions },
+      styles: { ...book.sheet, fonts: context.embedded.families, lists: lists.definitions },
       setup,
       part,
       comments: book.commenting.comments,
@@ -126,7 +128,12 @@ export function readOpenDocument(bytes: Uint8Array, { progress }: ReadOptions = 
   for (const [asked, shown] of context.replaced) leaving.add(`the typeface ${asked}, shown in ${shown}`)
   if (book.commenting.lost > 0) leaving.add("comments of nothing that is here", book.commenting.lost)
   if (damaged) leaving.add("damaged parts, read as far as they go")
-  return { name: asName(propertiesOf(meta).title, 200) || null, doc, assets: book.assets, left: leaving.listIn(doc) }
+  return {
+    name: asName(propertiesOf(meta).title, 200) || null,
+    doc,
+    assets: new Map([...book.assets, ...context.embedded.assets]),
+    left: leaving.listIn(doc),
+  }
 }
 
 /** Master pages: paper with heads and feet (part 3, 16.9). */

@@ -1,5 +1,6 @@
 /** Properties of text and paragraphs (OpenDocument 1.3, part 3, 20) as our values. */
 import {
+  asName,
   fitLetters,
   fitParagraph,
   knownLanguage,
@@ -11,6 +12,7 @@ import {
   type ParagraphFormat,
   type TabStop,
 } from "../../../document"
+import type { EmbeddedFonts } from "../../embeddedFonts"
 import { familyMeant, isOfSigns } from "../../familyMeant"
 import { meanings } from "../../meanings"
 import { child, childrenNamed, type XmlElement } from "../../xml/parsing"
@@ -95,6 +97,8 @@ export interface LetterContext {
   faces: Faces
   /** Told of typefaces that are not here. */
   replaced: Map<string, string>
+  /** Typefaces that the file brings along. */
+  embedded: EmbeddedFonts
 }
 
 function underlineOf(attrs: Readonly<Record<string, string>>): LetterFormat["underline"] | undefined {
@@ -111,7 +115,7 @@ function underlineOf(attrs: Readonly<Record<string, string>>): LetterFormat["und
 /** @param size that a percentage is of */
 export function readLetters(
   properties: XmlElement | undefined,
-  { faces, replaced }: LetterContext,
+  { faces, replaced, embedded }: LetterContext,
   size: number | undefined,
 ): { format: Partial<LetterFormat>; hidden: boolean; hyphenate: boolean | undefined } {
   const format: Partial<LetterFormat> = {}
@@ -124,8 +128,8 @@ export function readLetters(
     attrs["style:font-name"]
   if (asked) {
     const { family, known } = familyMeant(asked, face?.kind ?? attrs["style:font-family-generic"])
-    if (!known && !isOfSigns(asked)) replaced.set(asked, family)
-    format.family = family
+    if (!known && !embedded.has(asked) && !isOfSigns(asked)) replaced.set(asked, family)
+    format.family = embedded.has(asked) ? asName(asked, limits.family) : family
   }
   const points = lengthOf(attrs["fo:font-size"])
   const part = percentOf(attrs["fo:font-size"])

@@ -15,9 +15,11 @@ import {
   type PageSetup,
 } from "../../../document"
 import type { Node } from "prosemirror-model"
+import { facesToEmbed } from "../../embeddedFonts"
 import type { WriteSources } from "../../format"
 import { partMark } from "../../partMarks"
 import { escapeXml, xml, xmlHead } from "../../xml/writing"
+import { fontDeclarations, fontPath, fontType } from "../fonts"
 import { keptProperties } from "../kept"
 import { sourcesProperty } from "../sources"
 import { zip } from "../../zip"
@@ -203,15 +205,18 @@ export function writeOpenDocument(doc: Node, sources: WriteSources): Uint8Array 
   const { layouts, pages } = masters(doc, written, ofStyles)
   const named = written.styles.part(written.lists)
   const version = { "office:version": "1.3" }
+  const faces = facesToEmbed(documentAttrs(doc).styles.fonts, sources.asset)
   const content = xml(
     "office:document-content",
     { ...declared, ...version },
+    fontDeclarations(faces),
     xml("office:automatic-styles", null, ofContent.part, written.dateStyles),
     xml("office:body", null, xml("office:text", null, own)),
   )
   const styles = xml(
     "office:document-styles",
     { ...declared, ...version },
+    fontDeclarations(faces),
     xml("office:styles", null, named, written.lists.part, notes(settings)),
     xml("office:automatic-styles", null, ofStyles.part, layouts, written.dateStyles),
     xml("office:master-styles", null, pages),
@@ -244,6 +249,7 @@ export function writeOpenDocument(doc: Node, sources: WriteSources): Uint8Array 
     entry("content.xml", "text/xml"),
     entry("styles.xml", "text/xml"),
     entry("meta.xml", "text/xml"),
+    ...faces.map((face) => entry(fontPath(face), fontType)),
     ...[...written.files.keys()].map((path) => entry(path, `image/${path.slice(path.lastIndexOf(".") + 1)}`)),
   )
   const encoder = new TextEncoder()
@@ -255,6 +261,7 @@ export function writeOpenDocument(doc: Node, sources: WriteSources): Uint8Array 
       ["styles.xml", part(styles)],
       ["meta.xml", part(meta)],
       ...written.files,
+      ...faces.map((face): [string, Uint8Array] => [fontPath(face), face.bytes]),
       ["META-INF/manifest.xml", part(manifest)],
     ]),
     (path) => path === "mimetype" || path.startsWith("Pictures/"),

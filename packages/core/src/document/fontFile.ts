@@ -1,5 +1,5 @@
 /** Font files that people bring in: looked at before anything else touches them. Structure: OpenType 1.9, "Organization of an OpenType font". */
-import type { FaceVariant } from "../../document/families"
+import type { FaceVariant } from "./families"
 
 /** Why a file is not taken, in words for people. */
 export class FontFileError extends Error {
@@ -13,6 +13,8 @@ export interface FontFile {
   postscript: boolean
   /** Whether a part of it may be embedded, or only the whole. */
   subsetting: boolean
+  /** Whether it may go along in a document that is written on. */
+  editing: boolean
 }
 
 export const largestFontFile = 12 * 1024 * 1024
@@ -21,6 +23,7 @@ const needed = ["cmap", "head", "hhea", "hmtx", "maxp", "name", "OS/2"]
 
 // OS/2.fsType
 const RESTRICTED = 0x0002
+const READ_ONLY = 0x0004
 const NO_SUBSETTING = 0x0100
 const BITMAPS_ONLY = 0x0200
 // OS/2.fsSelection
@@ -92,6 +95,7 @@ function readTables(tables: Map<string, DataView>, magic: string): FontFile {
     variant: bold ? (italic ? "boldItalic" : "bold") : italic ? "italic" : "regular",
     postscript: magic === "OTTO",
     subsetting: !(embedding & NO_SUBSETTING),
+    editing: !(embedding & READ_ONLY),
   }
 }
 
