@@ -17,6 +17,7 @@ import { withoutTables } from "../../withoutTables"
 import { allWithin, childrenNamed, textIn, type XmlElement } from "../../xml/parsing"
 import type { Parts } from "../parts"
 import type { Numbering } from "./numbering"
+import { readChunk } from "./chunks"
 import { PictureReader } from "./pictures"
 import { StoryReader } from "./story"
 import type { Styles } from "./styles"
@@ -120,6 +121,20 @@ export class Book {
     const blocks = new StoryReader(this, target.target, "edge").takeAll(this.parts.xml(target.target)).finish()
     this.stories.push(nodes.story.create({ key, kind: edge === "head" ? "header" : "footer" }, blocks))
     return key
+  }
+
+  private chunkRoom = { files: 64, bytes: 32_000_000 }
+
+  /** The blocks of text in another file of the package; null where it cannot be read. */
+  chunk(path: string, relation: string): readonly Node[] | null {
+    const target = this.parts.relations(path).get(relation)
+    const bytes = target && !target.external ? this.parts.bytes(target.target) : undefined
+    if (!bytes || this.chunkRoom.files < 1 || this.chunkRoom.bytes < bytes.length) return null
+    this.chunkRoom = { files: this.chunkRoom.files - 1, bytes: this.chunkRoom.bytes - bytes.length }
+    const read = readChunk(bytes)
+    for (const [asset, file] of read?.assets ?? []) this.pictures.assets.set(asset, file)
+    for (const { what, count } of read?.left ?? []) this.leaving.add(what, count)
+    return read?.blocks ?? null
   }
 
   /** The paragraphs of something as mere text. */

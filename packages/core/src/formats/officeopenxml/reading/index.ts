@@ -7,6 +7,7 @@ import {
   limits,
   nodes,
   paragraph,
+  paragraphAttrs,
   withoutOrphans,
   type NoteSettings,
   type PageSetup,
@@ -104,16 +105,25 @@ function placesIn(text: string): Set<string> {
   return names
 }
 
+/** Whether a paragraph without words is there for the sheet or column that begins with it. */
+function beginsAnew(node: Node): boolean {
+  const { format } = paragraphAttrs(node)
+  return format?.breakBefore === true || format?.columnBefore === true
+}
+
 /** Ends of sections as beginnings of those behind them. */
 function sectioned(
-  blocks: readonly Block[],
-  read: (sectPr: XmlElement | undefined) => PageSetup,
+  read: readonly Block[],
+  setupOf: (sectPr: XmlElement | undefined) => PageSetup,
 ): { blocks: Node[]; setup: PageSetup; begun: PartName | null } {
+  // What is said of the last section may stand anywhere; the standard has it at the end.
+  const isLast = (block: Block) => isSectionEnd(block) && block.last
+  const blocks = [...read.filter((block) => !isLast(block)), ...read.filter(isLast).slice(-1)]
   const ends = blocks.filter(isSectionEnd)
   const last = blocks.at(-1)
-  const setups = ends.map(({ sectPr }) => read(sectPr))
+  const setups = ends.map(({ sectPr }) => setupOf(sectPr))
   // What stands behind the last end belongs to no section that says anything.
-  if (!last || !isSectionEnd(last)) setups.push(read(ends.at(-1)?.sectPr))
+  if (!last || !isSectionEnd(last)) setups.push(setupOf(ends.at(-1)?.sectPr))
   const made: Node[] = []
   let section = 0
   let first: PartName | null = null
@@ -136,6 +146,7 @@ function sectioned(
       next.begins !== "continuous" &&
       before?.isTextblock &&
       before.childCount === 0 &&
+      !beginsAnew(before) &&
       above &&
       above.type !== nodes.sectionBreak
     )

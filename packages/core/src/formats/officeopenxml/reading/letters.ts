@@ -10,6 +10,28 @@ export interface ReadLetters {
   /** Its style of letters, by its name in the file. */
   style: string | undefined
   hidden: boolean
+  /** What they look like elsewhere and not here, in words. */
+  unlike: readonly string[]
+}
+
+const none: readonly string[] = []
+
+/** Properties that have no like here, in words for people; null where a value says that it is off. */
+function unlikeOf({ name, attrs }: XmlElement): string | null {
+  const value = attrs["w:val"] ?? ""
+  switch (name) {
+    case "w:w":
+      return value === "100" || value === "100%" ? null : "letters made wider or narrower"
+    case "w:em":
+      return value === "none" ? null : "marks above letters"
+    case "w:bdr":
+      return value === "none" || value === "nil" ? null : "borders round words"
+    case "w:emboss":
+    case "w:imprint":
+      return /^(0|false|off)$/.test(value) ? null : "raised and sunk letters"
+    default:
+      return null
+  }
 }
 
 const underlines = meanings<LetterFormat["underline"]>({
@@ -34,8 +56,9 @@ const underlines = meanings<LetterFormat["underline"]>({
 
 export function readLetters(rPr: XmlElement | undefined, theme: Theme): ReadLetters {
   const format: Partial<LetterFormat> = {}
-  if (!rPr) return { format, style: undefined, hidden: false }
+  if (!rPr) return { format, style: undefined, hidden: false, unlike: none }
   let [style, hidden]: [string | undefined, boolean] = [undefined, false]
+  const unlike: string[] = []
   for (const own of rPr.children) {
     if (typeof own === "string") continue
     const value = own.attrs["w:val"]
@@ -122,7 +145,11 @@ export function readLetters(rPr: XmlElement | undefined, theme: Theme): ReadLett
       case "w:lang":
         if (value && knownLanguage(value) === value) format.language = value
         break
+      default: {
+        const what = unlikeOf(own)
+        if (what !== null) unlike.push(what)
+      }
     }
   }
-  return { format: fitLetters(format), style, hidden }
+  return { format: fitLetters(format), style, hidden, unlike }
 }

@@ -12,6 +12,8 @@ export interface ReadParagraph {
   numbering: { num: string | undefined; level: number | undefined } | undefined
   /** Number of lines of a letter that is set as high as these, if that is what the paragraph is. */
   cap: { lines: number; distance: number } | undefined
+  /** Whether it stands in a frame, apart from the text. */
+  framed: boolean
 }
 
 /** Space of paragraphs that leave it to the program, as pages of the web do. */
@@ -114,6 +116,7 @@ export function readParagraph(pPr: XmlElement | undefined, tabs: readonly TabSto
     outline: undefined,
     numbering: undefined,
     cap: undefined,
+    framed: false,
   }
   if (!pPr) return read
   const { format } = read
@@ -182,6 +185,7 @@ export function readParagraph(pPr: XmlElement | undefined, tabs: readonly TabSto
       case "w:framePr":
         if (attrs["w:dropCap"] === "drop" || attrs["w:dropCap"] === "margin")
           read.cap = { lines: whole(attrs["w:lines"]) ?? 3, distance: twips(attrs["w:hSpace"]) ?? 0 }
+        else read.framed = true
         break
     }
   }

@@ -22,6 +22,7 @@ import { Mark, type Node } from "prosemirror-model"
 import { isPartStart, partMarked, type PartStart } from "../../partMarks"
 import { child, isElement, textIn, within, type XmlElement } from "../../xml/parsing"
 import type { Book } from "./book"
+import { equationText } from "./equations"
 import { fieldOf, instructionOf, type Instruction } from "./fields"
 import { readLetters } from "./letters"
 import { readParagraph, type ReadParagraph } from "./paragraphs"
@@ -36,6 +37,8 @@ export interface SectionEnd {
   sectPr: XmlElement
   /** Whether the paragraph before it stands there for nothing else. */
   bare: boolean
+  /** Whether it is that of the last section, wherever it stands. */
+  last: boolean
 }
 export type Block = Node | SectionEnd | PartStart
 export const isSectionEnd = (block: Block): block is SectionEnd => "sectPr" in block
@@ -115,6 +118,16 @@ function chosen(alternatives: XmlElement): XmlElement | undefined {
   )
 }
 
+/** The elements of a name that stand in no other of it; of alternatives, those of the one that is read. */
+function outermost(element: XmlElement, name: string): XmlElement[] {
+  return element.children.flatMap((own) => {
+    if (!isElement(own)) return []
+    if (own.name === name) return [own]
+    const inside = own.name === "mc:AlternateContent" ? chosen(own) : own
+    return inside ? outermost(inside, name) : []
+  })
+}
+
 export class StoryReader {
   readonly blocks: Block[] = []
   private readonly open: OpenField[] = []
@@ -149,13 +162,22 @@ export class StoryReader {
     if (name === "w:p") this.paragraph(element)
     else if (name === "w:tbl") this.table(element)
     else if (name === "w:sdt") this.content(element)
-    else if (name === "w:sectPr") this.blocks.push({ sectPr: element, bare: false })
+    else if (name === "w:sectPr") this.blocks.push({ sectPr: element, bare: false, last: true })
     else if (name === "mc:AlternateContent") this.takeAll(chosen(element))
-    else if (name === "w:altChunk" || name === "w:subDoc") this.book.leaving.addHere("parts in other files")
+    else if (name === "w:altChunk") this.chunk(element)
+    else if (name === "w:subDoc") this.book.leaving.addHere("parts in other files")
     else if (name === "w:bookmarkStart" || name === "w:bookmarkEnd") this.bookmark(element)
     else if (name === "w:commentRangeStart" || name === "w:commentRangeEnd") this.comment(element)
     else if (name === "m:oMathPara" || name === "m:oMath") this.loose(element)
     else if (wrappers.has(name)) this.takeAll(element)
+  }
+
+  /** Text that lies in another file of the package. */
+  private chunk({ attrs }: XmlElement): void {
+    const blocks = this.book.chunk(this.path, attrs["r:id"] ?? "")
+    if (!blocks) return this.book.leaving.addHere("parts in other files")
+    this.flushPending()
+    for (const block of blocks) this.blocks.push(block)
   }
 
   /** Controlled content: a part of ours, or nothing but what is in it. */
@@ -180,8 +202,10 @@ export class StoryReader {
       this.book.leaving.addHere("tables inside tables, as their text")
       return this.book.textOf(element).forEach((node) => this.blocks.push(node))
     }
-    const reader = new TableReader(this.book.styles, this.book.theme, (cell, said) =>
-      new StoryReader(
+    const reader = new TableReader(this.book.styles, this.book.theme, (cell, said) => {
+      const turned = valueOf(child(cell, "w:tcPr"), "w:textDirection")
+      if (turned !== undefined && !/^(lrTb|tb)V?$/.test(turned)) this.book.leaving.addHere("turned text in cells")
+      return new StoryReader(
         this.book,
         this.path,
         "cell",
@@ -192,8 +216,8 @@ export class StoryReader {
         this.depth + 1,
       )
         .takeAll(cell)
-        .finish(),
-    )
+        .finish()
+    })
     this.blocks.push(...reader.read(element))
   }
 
@@ -225,6 +249,7 @@ export class StoryReader {
     const format = this.formatOf(read, style)
     const hadContents = this.open.some(({ contents }) => contents)
     const mark = child(pPr, "w:rPr")
+    if (read.framed) this.book.leaving.addHere("frames, whose text stands among the rest")
     this.current = { style, format, nodes: [], afterBreak: false, touched: hadContents }
     for (const own of element.children) if (isElement(own) && own.name !== "w:pPr") this.inline(own)
     const { nodes: text, touched } = this.current
@@ -235,7 +260,7 @@ export class StoryReader {
       this.current = null
     } else if (text.length === 0 && touched && this.beside.length === 0) this.current = null
     else this.end(mark)
-    if (sectPr && this.kind === "body") this.blocks.push({ sectPr, bare: text.length === 0 })
+    if (sectPr && this.kind === "body") this.blocks.push({ sectPr, bare: text.length === 0, last: false })
   }
 
   private formatOf(read: ReadParagraph, style: string): Partial<ParagraphFormat> {
@@ -361,19 +386,20 @@ export class StoryReader {
     }
     for (const own of this.open) own.text += words
     if (words === "" || this.dropping) return
-    const { format, style, hidden } = this.lettersOf(rPr)
+    const { format, style, hidden, unlike } = this.lettersOf(rPr)
     if (hidden) return this.book.leaving.addHere("hidden text")
+    for (const what of unlike) this.book.leaving.addHere(what)
     this.put(schema.text(words, marksOf(format, style, this.linkNow, this.placeNow)))
     this.place = null
   }
 
   private lettersOf(rPr: XmlElement | undefined) {
-    const { format, style, hidden } = readLetters(rPr, this.book.theme)
+    const { format, style, hidden, unlike } = readLetters(rPr, this.book.theme)
     const all = this.said === nothing ? format : { ...this.tableLetters(), ...format }
     // Links look so by themselves.
     if (this.linkNow !== null && all.colour === linkLook.colour) delete all.colour
     if (this.linkNow !== null && all.underline === linkLook.underline) delete all.underline
-    return { format: all, style: this.book.styles.lettersKey(style), hidden }
+    return { format: all, style: this.book.styles.lettersKey(style), hidden, unlike }
   }
 
   /** What the table says of letters, but for what the style of the paragraph says itself. */
@@ -426,7 +452,7 @@ export class StoryReader {
       case "m:oMath":
       case "m:oMathPara":
         this.book.leaving.addHere("equations, as their signs")
-        return this.text(textIn(element).replace(/\s+/g, " "), undefined)
+        return this.text(equationText(element).replace(/\s+/g, " "), undefined)
       case "mc:AlternateContent":
         return this.inlineAll(chosen(element))
       default:
@@ -543,12 +569,13 @@ export class StoryReader {
 
   /** Text in boxes comes behind the paragraph to which these are tied. */
   private boxes(drawing: XmlElement): void {
-    const content = within(drawing, "w:txbxContent")
-    if (!content || this.kind === "note" || this.depth > 12) return
-    this.book.leaving.addHere("text boxes, whose text follows the paragraph")
-    this.beside.push(
-      ...new StoryReader(this.book, this.path, "cell", nothing, this.depth + 1).takeAll(content).finish(),
-    )
+    if (this.kind === "note" || this.depth > 12) return
+    for (const content of outermost(drawing, "w:txbxContent")) {
+      this.book.leaving.addHere("text boxes, whose text follows the paragraph")
+      this.beside.push(
+        ...new StoryReader(this.book, this.path, "cell", nothing, this.depth + 1).takeAll(content).finish(),
+      )
+    }
   }
 
   // ---- fields
