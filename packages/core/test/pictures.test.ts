@@ -1,14 +1,18 @@
 import fc from "fast-check"
+import type { Node } from "prosemirror-model"
 import { zlibSync } from "fflate"
 import { EditorState } from "prosemirror-state"
 import {
   defaultSetup,
   document,
   leavesOf,
+  letters,
   nodes,
   p,
   pictureAttrs,
+  paragraph,
   pictureSize,
+  type ParagraphFormat,
   table,
   textOf,
   type PictureFormat,
@@ -17,11 +21,15 @@ import { checkDocument } from "../src/document/reading"
 import { fitPicture, insertPicture, pictureHere, replacePicture, setPicture } from "../src/editing"
 import {
   backdropOf,
+  caretBox,
   floatsOn,
   fragmentsOf,
+  hit,
   layoutDocument,
+  lineOfOffset,
   lineTop,
   picturesIn,
+  standsBeside,
   type Layout,
   type PlacedSheet,
 } from "../src/layout"
@@ -108,6 +116,107 @@ describe("a picture beside the text", () => {
     expect(Math.max(...ends) - Math.min(...ends)).toBeGreaterThan(30)
   })
 
+  describe("amid the text", () => {
+    const amid = (
+      format: Partial<PictureFormat> = {},
+      paragraphFormat: Partial<ParagraphFormat> = {},
+      more: Node[] = [],
+    ) =>
+      layoutDocument(
+        typesetter(),
+        document([
+          paragraph(
+            "body",
+            [
+              picture({
+                width: 100,
+                height: 90,
+                wrap: "beside",
+                across: { of: "column", align: "center", at: 0 },
+                ...format,
+              }),
+              ...more,
+              words.repeat(9),
+            ],
+            paragraphFormat,
+          ),
+          p(words.repeat(2)),
+        ]),
+      )
+    /** Lines in rows: those that stand side by side, with their edges on the sheet. */
+    const rows = (layout: Layout) => {
+      const [fragment] = fragmentsOf(layout.placed[0]!)
+      const { lines } = fragment!.paragraph
+      const found: { left: number; right: number; from: number }[][] = []
+      lines.forEach((line, n) => {
+        const own = { left: fragment!.x + line.x, right: fragment!.x + line.x + line.width, from: line.from }
+        if (standsBeside(lines, n)) found.at(-1)!.push(own)
+        else found.push([own])
+      })
+      return found
+    }
+
+    test("text stands on both sides of it, line by line across it", () => {
+      const layout = amid({}, { align: "justify" })
+      const [own] = floatsOn(layout.placed[0]!)
+      const divided = rows(layout).filter((row) => row.length === 2)
+      expect(divided.length).toBeGreaterThan(4)
+      for (const [left, right] of divided) {
+        expect(left!.left).toBeCloseTo(defaultSetup.margins.left)
+        expect(left!.right).toBeCloseTo(own!.x - 9)
+        expect(right!.left).toBeCloseTo(own!.x + 109)
+        expect(right!.from).toBeGreaterThan(left!.from)
+      }
+      expect(rows(layout).at(-1)).toHaveLength(1)
+    })
+
+    test("from right to left, the right side comes first", () => {
+      const [row] = rows(amid({}, { direction: "rtl", align: "right" })).filter((own) => own.length === 2)
+      expect(row![0]!.left).toBeGreaterThan(row![1]!.right)
+    })
+
+    test("where one side is narrow, beside a letter as high as some lines, or if it is asked for, it stands on one side", () => {
+      const narrow = amid({ across: { of: "column", align: null, at: 50 } })
+      for (const layout of [
+        narrow,
+        amid({ side: "wider" }),
+        amid({}, { dropCap: { lines: 3, distance: 4, family: null } }),
+      ])
+        expect(rows(layout).every((row) => row.length === 1)).toBe(true)
+    })
+
+    test("a point on either side means the text there, and each place is found where it is shown", () => {
+      const layout = amid()
+      const [placed] = layout.placed as [PlacedSheet]
+      const [fragment] = fragmentsOf(placed)
+      const { lines } = fragment!.paragraph
+      for (const [n, line] of lines.entries())
+        for (const offset of [line.from + 3, line.to - 2]) {
+          const box = caretBox(fragment!, offset)!
+          expect(lineOfOffset(fragment!.paragraph, offset)).toBe(n)
+          expect(hit(placed, box.x + 0.2, box.y + box.height / 2)).toMatchObject({ leaf: 0, offset })
+        }
+    })
+
+    test("larger letters on one side leave the rows below them clear", () => {
+      const big = letters("Chains and ropes and tides and more of them", { size: 22 })
+      const layout = amid({}, {}, [big])
+      const boxes = fragmentsOf(layout.placed[0]!).flatMap((fragment) =>
+        fragment.paragraph.lines.map((line) => ({
+          left: fragment.x + line.x,
+          right: fragment.x + line.x + line.width,
+          top: lineTop(fragment, line),
+          bottom: lineTop(fragment, line) + line.height,
+        })),
+      )
+      for (const [i, a] of boxes.entries())
+        for (const b of boxes.slice(i + 1))
+          expect(
+            a.right > b.left + 0.1 && b.right > a.left + 0.1 && a.bottom > b.top + 0.1 && b.bottom > a.top + 0.1,
+          ).toBe(false)
+    })
+  })
+
   test("tables stand below it, and in flow view it stands in its line", () => {
     const doc = document([p(picture({ width: 100, wrap: "beside" }), "Short."), table([[[p("a")], [p("b")]]]), p()])
     const { placed } = layoutDocument(typesetter(), doc)
@@ -125,7 +234,7 @@ const format: fc.Arbitrary<Partial<PictureFormat>> = fc.record({
   width: fc.integer({ min: 10, max: 700 }),
   height: fc.option(fc.integer({ min: 10, max: 900 })),
   shape: fc.constantFrom("plain" as const, "round" as const),
-  side: fc.constantFrom("wider" as const, "left" as const, "right" as const),
+  side: fc.constantFrom("both" as const, "both" as const, "wider" as const, "left" as const, "right" as const),
   distance: fc.integer({ min: 0, max: 30 }),
   across: fc.record({
     of: fc.constantFrom("column" as const, "margins" as const, "sheet" as const),
@@ -137,9 +246,19 @@ const format: fc.Arbitrary<Partial<PictureFormat>> = fc.record({
     at: fc.integer({ min: -300, max: 900 }),
   }),
 })
-const block = fc
-  .tuple(fc.option(format, { freq: 2 }), fc.nat(9), fc.nat(6))
-  .map(([own, n, long]) => (own ? p(`${n} `, picture(own), words.repeat(long)) : p(`${n} ${words.repeat(long)}`)))
+const block = fc.tuple(fc.option(format, { freq: 2 }), fc.nat(9), fc.nat(6)).map(([own, n, long]) => {
+  const text =
+    long > 4
+      ? [words.repeat(long - 3), letters(words.slice(0, 9 * n) || "tide", { size: 8 + 2 * n })]
+      : [words.repeat(long)]
+  const format: Partial<ParagraphFormat> = n > 7 ? { direction: "rtl" } : n > 5 ? { align: "justify" } : {}
+  const inside = own ? [`${n} `, picture(own), ...text] : [`${n} `, ...text]
+  return paragraph(
+    "body",
+    inside.filter((piece) => piece !== ""),
+    Object.keys(format).length > 0 ? format : null,
+  )
+})
 const documents = fc
   .tuple(fc.array(block, { minLength: 1, maxLength: 14 }), fc.constantFrom(1, 2))
   .map(([blocks, count]) =>
@@ -164,6 +283,18 @@ test("wherever pictures stand, all text is there once, no line lies on one that 
       expect(textsOf(layout)).toEqual(leavesOf(doc).nodes.map(textOf))
       let pictures = 0
       for (const placed of layout.placed) {
+        const boxes = fragmentsOf(placed).flatMap((fragment) =>
+          fragment.paragraph.lines.slice(fragment.from, fragment.to).map((line) => ({
+            left: fragment.x + line.x,
+            right: fragment.x + line.x + line.width,
+            top: lineTop(fragment, line),
+            bottom: lineTop(fragment, line) + line.height,
+          })),
+        )
+        for (const [i, a] of boxes.entries())
+          for (const b of boxes.slice(Math.max(0, i - 4), i))
+            if (a.right > b.left + 0.1 && b.right > a.left + 0.1)
+              expect(Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top)).toBeLessThan(0.1)
         const floats = floatsOn(placed)
         pictures += floats.length + fragmentsOf(placed).flatMap(picturesIn).length
         const moving = floats.filter(({ format: own }) => own.wrap === "beside" || own.wrap === "across")

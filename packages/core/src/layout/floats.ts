@@ -46,6 +46,9 @@ function takenBetween(own: SetFloat, top: number, bottom: number): { left: numbe
   return { left: center - reach, right: center + reach }
 }
 
+/** Text stands on both sides of a picture where so much is left on each, in points. */
+const leastBeside = 72
+
 /** Where a picture wants to stand in a region; null where it has no room in it. */
 export function place(
   floating: Floating,
@@ -102,29 +105,62 @@ export function place(
   return null
 }
 
-/** What is left of a line between two heights, and how far below it would have to begin where that is too little. */
+/** A stretch of a line that is free, from the left edge of the region. */
+interface Stretch {
+  from: number
+  to: number
+}
+
+/** What is left of a line between two heights, from left to right, and how far below it would have to begin where that is too little. */
 function lineBetween(
   floats: readonly SetFloat[],
   width: number,
   top: number,
   bottom: number,
-): { left: number; right: number; below: number | null } {
-  let [left, right] = [0, 0]
+  divides: boolean,
+): { free: Stretch[]; below: number | null } {
+  let all: Stretch = { from: 0, to: width }
+  const amid: Stretch[] = []
   let below = Infinity
   for (const own of floats) {
     const box = takenBetween(own, top, bottom)
     if (!box) continue
     below = Math.min(below, taken(own).bottom)
     const { side } = own.format
-    const onLeft = side === "left" || (side !== "right" && box.left > width - box.right)
-    if (onLeft) right = Math.max(right, width - Math.max(0, box.left))
-    else left = Math.max(left, Math.min(width, box.right))
+    const [before, behind] = [box.left, width - box.right]
+    if (side === "both" && divides && Math.min(before, behind) >= leastBeside)
+      amid.push({ from: box.left, to: box.right })
+    else if (side === "left" || (side !== "right" && before > behind)) all = { ...all, to: Math.min(all.to, box.left) }
+    else all = { ...all, from: Math.max(all.from, Math.min(width, box.right)) }
   }
-  return { left, right, below: width - left - right < Math.min(leastRoom, width) && below < Infinity ? below : null }
+  let free = [all]
+  for (const { from, to } of amid)
+    free = free.flatMap((own) =>
+      to <= own.from || from >= own.to
+        ? [own]
+        : [
+            { from: own.from, to: from },
+            { from: to, to: own.to },
+          ],
+    )
+  const least = Math.min(leastRoom, width)
+  const wide = free.filter(({ from, to }) => to - from >= (free.length > 1 ? leastBeside : least))
+  if (wide.length > 0) return { free: wide, below: null }
+  // Where nothing is wide enough, the widest is, if text has nowhere to go below.
+  const widest = free.reduce((best, own) => (own.to - own.from > best.to - best.from ? own : best))
+  return { free: [widest], below: widest.to - widest.from < least && below < Infinity ? below : null }
+}
+
+/** How a paragraph takes what is left beside pictures. */
+export interface Taking {
+  rtl: boolean
+  /** Whether its lines go on behind a picture amid them. */
+  divides: boolean
 }
 
 /**
- * Room that pictures take from the lines of a paragraph.
+ * Room that pictures take from the lines of a paragraph. Where text stands on both sides of one, the stretch behind it is a line of
+ * its own, beside the one before it.
  * @param y where its line of number `from` begins in the region
  * @param lines as they are set so far: their heights are taken, and that of the last for those that may come
  */
@@ -135,23 +171,35 @@ export function insetsOf(
   lines: readonly Line[],
   from: number,
   before: Insets,
+  { rtl, divides }: Taking,
 ): Insets {
   const moving = floats.filter(movesText)
   const lowest = Math.max(...moving.map((own) => taken(own).bottom))
   const insets: Inset[] = Array.from({ length: from }, (_, n) => before[n] ?? { left: 0, right: 0, above: 0 })
+  const heightOf = (n: number) => (lines[n] ?? lines.at(-1))?.height ?? 12
   let top = y
-  for (let n = from; top < lowest && n < from + mostLines; n++) {
-    const height = (lines[n] ?? lines.at(-1))?.height ?? 12
-    let above = 0
-    let own = lineBetween(moving, width, top, top + height)
+  /** By how much what stands beside others is less high than these. */
+  let lacking = 0
+  while (top < lowest && insets.length < from + mostLines) {
+    const height = heightOf(insets.length)
+    let above = lacking
+    let own = lineBetween(moving, width, top, top + height, divides)
     for (let turns = 0; own.below !== null && turns <= moving.length; turns++) {
       above += own.below - top
       top = own.below
-      own = lineBetween(moving, width, top, top + height)
+      own = lineBetween(moving, width, top, top + height, divides)
     }
-    insets.push({ left: own.left, right: own.right, above })
-    top += height
+    let highest = 0
+    let last = 0
+    for (const stretch of rtl ? [...own.free].reverse() : own.free) {
+      const higher = heightOf(insets.length)
+      insets.push({ left: stretch.from, right: width - stretch.to, above: last > 0 ? -last : above })
+      ;[highest, last] = [Math.max(highest, higher), higher]
+    }
+    lacking = highest - last
+    top += highest
   }
+  if (lacking > 0) insets.push({ left: 0, right: 0, above: lacking })
   while (insets.length > from && isFree(insets.at(-1) as Inset)) insets.pop()
   return insets.every(isFree) ? [] : insets
 }

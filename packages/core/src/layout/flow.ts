@@ -14,6 +14,7 @@ import {
 } from "../document"
 import { beginning, isBeginning, sameInsets } from "./boxes"
 import { borderThickness, frameOf, frameSpace, hasFrame, sharesFrame } from "./ornaments"
+import { bottomOf, rowStart } from "./rows"
 import { belowAll, clearOf, insetsOf, isEarly, place, reach, type FloatRoom, type Set as FloatSet } from "./floats"
 import type { Around, Setting, Typesetter } from "./paragraph"
 import { setTable, type FillCell } from "./tables"
@@ -350,7 +351,10 @@ export class FlowSetter {
     const before = shape.at(-1)?.insets ?? noInsets
     for (let turns = 0; ; turns++) {
       const { y } = begin(pen, paragraph, line, block === 0)
-      const next = insetsOf(floats, region.width, y, paragraph.lines, line, before)
+      const { direction, dropCap } = paragraph.format
+      // A letter as high as several lines has these beside it.
+      const taking = { rtl: direction === "rtl", divides: dropCap === null }
+      const next = insetsOf(floats, region.width, y, paragraph.lines, line, before, taking)
       if (sameInsets(next, insets)) {
         if (!sticksOut(paragraph.lines, region.width, insets)) break
         turns = mostTurns
@@ -474,9 +478,8 @@ function begin(
 }
 
 function linesHeight(paragraph: ParagraphLayout, from: number, to: number): number {
-  const last = paragraph.lines[to - 1]
   const first = paragraph.lines[from]
-  return last && first ? last.top + last.height - first.top : 0
+  return first && to > from ? bottomOf(paragraph.lines, from, to) - first.top : 0
 }
 
 /** How far a paragraph of which the lines up to `to` fit may be set, by its keeps, widows and orphans. */
@@ -487,6 +490,8 @@ function divide(paragraph: ParagraphLayout, from: number, to: number): number {
   const count = paragraph.lines.length
   if (keepTogether && from === 0) return from
   if (count - to < widows) to = count - widows
+  // What stands side by side stays so.
+  to = Math.max(from, rowStart(paragraph.lines, to))
   if (from === 0 && to < orphans) to = 0
   return Math.max(from, to)
 }

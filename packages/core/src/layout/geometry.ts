@@ -3,6 +3,7 @@ import { graphemeEnds } from "./breaking"
 import { eachCluster, isWordSpace } from "./measuring"
 import { fragmentsOf, tablesOf } from "./boxes"
 import { isFieldPart } from "./paragraph"
+import { standsBeside } from "./rows"
 import type { Fragment, Line, ParagraphLayout, PlacedSheet, SetCell } from "./types"
 
 /** Carets on a line by offset from its start. Where text changes its direction, the two differ: see caretBox. */
@@ -255,6 +256,9 @@ export function cellHit(placed: PlacedSheet, x: number, y: number): SetCell | nu
   return found
 }
 
+/** How far a place lies outside two others. */
+const outside = (at: number, from: number, to: number) => Math.max(0, from - at, at - to)
+
 /**
  * What lies at a point of the sheet, or nearest to it; null only for a sheet without text.
  * @param among which fragments count
@@ -275,12 +279,15 @@ export function hit(
     const cap = fragment.paragraph.lines[0] ? capOf(fragment, lineTop(fragment, fragment.paragraph.lines[0])) : null
     if (cap && x >= cap.box.x && x <= cap.box.x + cap.box.width && y >= cap.box.y && y <= cap.box.y + cap.box.height)
       return { leaf: fragment.leaf, ...offsetAtX(fragment.paragraph, 0, x - fragment.x) }
-    const aside =
-      x < fragment.x ? fragment.x - x : x > fragment.x + fragment.width ? x - fragment.x - fragment.width : 0
+    const aside = outside(x, fragment.x, fragment.x + fragment.width)
+    const { lines } = fragment.paragraph
     for (let i = fragment.from; i < fragment.to; i++) {
-      const line = fragment.paragraph.lines[i] as Line
+      const line = lines[i] as Line
       const top = lineTop(fragment, line)
-      const away = (y < top ? top - y : y > top + line.height ? y - top - line.height : 0) + aside
+      const beside = standsBeside(lines, i) || standsBeside(lines, i + 1)
+      const away =
+        (y < top ? top - y : y > top + line.height ? y - top - line.height : 0) +
+        (beside ? outside(x - fragment.x, line.x, line.x + line.width) : aside)
       if (away < distance) {
         distance = away
         nearest = { fragment, index: i }

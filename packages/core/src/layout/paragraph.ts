@@ -24,6 +24,7 @@ import { lineMetrics, runWidth, spacedHeight, type Cap, type LineSource } from "
 import { anchorsOf } from "./anchors"
 import { shapeParagraph, shapeRun, shapeShown } from "./shaping"
 import { sameInsets, sameShape } from "./boxes"
+import { bottomOf } from "./rows"
 import { floatsOf, holdsPictures, type PictureRoom } from "./pictures"
 import { folded, unfold, type Unfolding } from "./unfolding"
 import type { Floating, Insets, Line, ParagraphLayout, Shape, ShapedRun } from "./types"
@@ -315,7 +316,7 @@ export class Typesetter {
       anchors: anchorsOf(node),
       label: label === null ? null : { runs: labelled, text: label, check: look.level?.kind === "check" },
       lines,
-      height: heightOf(lines),
+      height: bottomOf(lines, 0, lines.length),
       floats,
     }
     if (unfolding) unfoldedLines.set(layout, set)
@@ -411,12 +412,6 @@ export class Typesetter {
 }
 
 const noInsets: Insets = []
-
-/** From the top of the first of lines to the end of the last. */
-function heightOf(lines: readonly Line[]): number {
-  const last = lines.at(-1)
-  return last ? last.top + last.height : 0
-}
 
 function pictureRoom(
   { paragraph }: Look,

@@ -7,7 +7,9 @@ import {
   lineEndOffset,
   lineOfOffset,
   offsetAtX,
+  rowStart,
   type Fragment,
+  type Line,
   type PlacedSheet,
   type SetCell,
 } from "@biblon/core/layout"
@@ -65,9 +67,19 @@ function beside(
   if (!placed) return null
   const lines = linesOf(placed, index, among)
   const at = lines.findIndex((l) => l.fragment === fragment && l.line === line)
-  const follows = (own: LineAt) => standsBeside(fragment.cell, own.fragment.cell, direction, x)
+  const row = ({ fragment: own, line: n }: Pick<LineAt, "fragment" | "line">) => rowStart(own.paragraph.lines, n)
+  const here = row({ fragment, line })
+  const follows = (own: LineAt) =>
+    !(own.fragment === fragment && row(own) === here) && leadsTo(fragment.cell, own.fragment.cell, direction, x)
   const next = (all: readonly LineAt[], from: number): LineAt | null => {
-    for (let i = from; i >= 0 && i < all.length; i += direction) if (follows(all[i] as LineAt)) return all[i] as LineAt
+    for (let i = from; i >= 0 && i < all.length; i += direction) {
+      const own = all[i] as LineAt
+      if (follows(own))
+        return nearest(
+          all.filter((other) => other.fragment === own.fragment && row(other) === row(own)),
+          x,
+        )
+    }
     return null
   }
   const near = next(lines, at + direction)
@@ -79,8 +91,17 @@ function beside(
   return next(beyond, direction > 0 ? 0 : beyond.length - 1)
 }
 
+/** Of lines side by side, the one that is nearest to an x of the sheet. */
+function nearest(lines: readonly LineAt[], x: number): LineAt | null {
+  const away = ({ fragment, line }: LineAt) => {
+    const own = fragment.paragraph.lines[line] as Line
+    return Math.max(0, fragment.x + own.x - x, x - fragment.x - own.x - own.width)
+  }
+  return lines.reduce<LineAt | null>((best, own) => (best && away(best) <= away(own) ? best : own), null)
+}
+
 /** Whether a line in one cell may follow one in another when one goes up or down. */
-function standsBeside(from: SetCell | null, to: SetCell | null, direction: -1 | 1, x: number): boolean {
+function leadsTo(from: SetCell | null, to: SetCell | null, direction: -1 | 1, x: number): boolean {
   if (to === null) return true
   if (from && to.leaf === from.leaf && to.table.leaf === from.table.leaf) return true
   // In the same table, other cells of the row lie beside, not above or below.
@@ -88,7 +109,7 @@ function standsBeside(from: SetCell | null, to: SetCell | null, direction: -1 | 
   if (sameTable && (direction > 0 ? to.row < from.row + from.rowspan : to.row + to.rowspan > from.row)) return false
   const { table } = to
   const inside = Math.max(table.x + 1, Math.min(table.x + table.width - 1, x))
-  return inside >= to.x && inside <= to.x + to.width && standsBeside(from, table.outer, direction, x)
+  return inside >= to.x && inside <= to.x + to.width && leadsTo(from, table.outer, direction, x)
 }
 
 /** One line up or down in the text that the caret is in, as near as can be to `goalX` (points from the sheet's left edge). Null where there is no such line. */

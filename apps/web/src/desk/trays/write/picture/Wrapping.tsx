@@ -145,8 +145,9 @@ export function Wrapping({
               {wrap === "beside" ? (
                 <Choice
                   label="Text stands"
-                  value={format.side === "both" ? "wider" : format.side}
+                  value={format.side}
                   options={[
+                    ["both", "On both sides"],
                     ["wider", "Wider side"],
                     ["left", "Left of it"],
                     ["right", "Right of it"],
