@@ -104,6 +104,40 @@ test("text goes round a picture that stands beside it, which is dragged to the o
   await expect.poll(async () => Math.round((await box(desk)).x)).toBeGreaterThan(now.x + now.width / 2)
 })
 
+test("amid the text, it has text on both sides, through which one moves and in which one writes; printed as it is seen", async ({
+  desk,
+  page,
+}) => {
+  const tray = await pictured(desk)
+  const width = tray.getByRole("textbox", { name: "Width", exact: true })
+  await width.fill("1.5 in")
+  await width.press("Enter")
+  await tray.getByRole("button", { name: "Beside" }).click()
+  await tray.getByLabel("Where it stands across").getByRole("button", { name: "Middle" }).click()
+  const sheet = (await desk.firstSheet.boundingBox())!
+  const middle = sheet.x + sheet.width / 2
+  const own = () => box(desk)
+  await expect.poll(async () => Math.abs((await own()).x + (await own()).width / 2 - middle)).toBeLessThan(3)
+  const { x, y, width: wide, height } = await own()
+  // On its right, in the middle of its height: what is typed there stands there.
+  await page.mouse.click(x + wide + 60, y + height / 2)
+  await desk.type("MARK")
+  const mark = await desk.where("MARK")
+  expect(mark.left).toBeGreaterThan(x + wide)
+  expect(Math.abs(mark.middle - (y + height / 2))).toBeLessThan(24)
+  const caret = () => desk.caret.boundingBox()
+  const before = (await caret())!
+  await desk.press("ArrowDown")
+  await expect.poll(async () => (await caret())!.y).toBeGreaterThan(before.y + 10)
+  const below = (await caret())!
+  expect(Math.abs(below.x - before.x)).toBeLessThan(12)
+  expect(below.y - before.y).toBeLessThan(40)
+  await desk.press("ArrowUp", "ArrowUp")
+  await expect.poll(async () => (await caret())!.y).toBeLessThan(before.y - 10)
+  expect(Math.abs((await caret())!.x - before.x)).toBeLessThan(12)
+  await expectPrintsAsSeen(desk)
+})
+
 test("a background is taken away and greys are made, from the original, which comes back", async ({ desk, page }) => {
   const tray = await pictured(desk)
   await tray.getByRole("button", { name: "Colours and background" }).click()
