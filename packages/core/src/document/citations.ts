@@ -5,7 +5,7 @@
 import type { Node } from "prosemirror-model"
 import { bodyOf, documentAttrs } from "./schema"
 import { fieldAttrs } from "./fields"
-import { blocksOf, leavesOf, leavesOfBody, onlyText } from "./leaves"
+import { blocksOf, isLeaf, leavesOf, leavesOfBody, onlyText } from "./leaves"
 import type { Sources } from "./shapes"
 
 /** One of the sources of a citation. */
@@ -77,11 +77,24 @@ function citingIn(leaf: Node): readonly Node[] {
 }
 
 const known = new WeakMap<Node, readonly Citation[]>()
+const noCitations: readonly Citation[] = []
+const cites = new WeakMap<Node, boolean>()
+
+/** Whether a citation stands somewhere in a node; remembered by node, so that after a change the way to it alone is looked at. */
+function holdsCitation(node: Node): boolean {
+  let holds = cites.get(node)
+  if (holds === undefined) {
+    holds = isLeaf(node) ? citingIn(node).some(({ type }) => type.name === "field") : node.children.some(holdsCitation)
+    cites.set(node, holds)
+  }
+  return holds
+}
 
 /** The citations of a document as one reads: what stands in a note comes where its mark stands. */
 export function citationsOf(doc: Node): readonly Citation[] {
   const before = known.get(doc)
   if (before) return before
+  if (!holdsCitation(doc)) return noCitations
   const leaves = leavesOf(doc)
   const count = leavesOfBody(doc)
   const inStories = new Map<string, { leaf: number; field: Node }[]>()
