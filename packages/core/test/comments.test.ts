@@ -115,6 +115,21 @@ test("comments of a place are of the words before it, or else of the next; those
 const wrapped = (content: string) =>
   `<w:comments xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main">${content}</w:comments>`
 
+test("very many comments, none of which ends, are read as far as words can have them", () => {
+  const count = 20_000
+  const numbers = Array.from({ length: count }, (_, i) => i)
+  const body = `${numbers.map((i) => `<w:commentRangeStart w:id="${i}"/>`).join("")}${`<w:p><w:r><w:t>Tides</w:t></w:r></w:p>`.repeat(2000)}`
+  const { doc, left } = readOfficeOpenXml(
+    officeFile({
+      body,
+      relations: [["c", "comments", "comments.xml"]],
+      files: { "word/comments.xml": wrapped(numbers.map((i) => `<w:comment w:id="${i}"/>`).join("")) },
+    }),
+  )
+  expect(commentsOf(checkDocument(doc))).toHaveLength(40)
+  expect(left).toEqual([{ what: "comments of nothing that is here", count: count - 40, leaves: [] }])
+})
+
 test("a comment is taken away with its marks; cut words bring theirs back, copies have none", () => {
   const begun = EditorState.create({ doc: minutes(), plugins: [editHistory()] })
   const less = after(begun, removeComment("b"))

@@ -34,7 +34,8 @@ export class Commenting {
   /** The words from here on are those of a comment. */
   begin(key: string, comment: Comment): void {
     this.known.set(key, comment)
-    this.open.add(key)
+    // More than words can have are those of nothing.
+    if (this.open.size < limits.commentsOnOne) this.open.add(key)
   }
 
   end(key: string): void {
@@ -47,14 +48,14 @@ export class Commenting {
     this.known.set(key, comment)
     this.open.delete(key)
     const last = before.at(-1)
-    if (!last) return void this.waiting.push(key)
+    if (!last) return void (this.waiting.length < limits.commentsOnOne && this.waiting.push(key))
     before[before.length - 1] = this.withMarks(last, [key])
   }
 
   /** What is read now, with the comments that stand on it. */
   on(node: Node): Node {
     if (this.open.size === 0 && this.waiting.length === 0) return node
-    const keys = [...this.open].slice(0, limits.commentsOnOne).concat(this.waiting)
+    const keys = [...this.open, ...this.waiting]
     this.waiting = []
     return this.withMarks(node, keys)
   }
