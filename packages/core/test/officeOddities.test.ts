@@ -1,6 +1,18 @@
 /** What other producers of Office Open XML do that few do. */
-import { bodyOf, leavesOf, paragraphAttrs, pictureAttrs, sectionsOf, textOf } from "../src/document"
+import {
+  bodyOf,
+  document,
+  leavesOf,
+  letters,
+  p,
+  paragraphAttrs,
+  pictureAttrs,
+  sectionsOf,
+  textOf,
+} from "../src/document"
 import { readOfficeOpenXml } from "../src/formats/officeopenxml/reading"
+import { writeOfficeOpenXml } from "../src/formats/officeopenxml/writing"
+import { unzip } from "../src/formats/zip"
 import { base64 } from "../src/formats/html/page"
 import { officeFile, wp, wr, type Made } from "./office"
 import { picture, png } from "./officeDocuments"
@@ -132,6 +144,30 @@ test("looks that have no like here are said, each with its place", () => {
     ["frames, whose text stands among the rest", [2]],
     ["turned text in cells", [3]],
   ])
+})
+
+test("what runs from right to left says so, also amid other text, and comes back as it was", () => {
+  const words = "abc שלום, 12 עולם. def مرحبا 3"
+  const written = unzip(
+    writeOfficeOpenXml(document([p(letters(words, { bold: true }))]), { name: null, asset: () => undefined }),
+  )
+  const body = new TextDecoder().decode(written.get("word/document.xml"))
+  const runs = [...body.matchAll(/<w:r>(.*?)<\/w:r>/g)].map(([, run = ""]) => [
+    run.includes("<w:rtl/>"),
+    /<w:t[^>]*>(.*)<\/w:t>/.exec(run)?.[1],
+  ])
+  expect(runs).toEqual([
+    [false, "abc "],
+    [true, "שלום, 12 עולם"],
+    [false, ". def "],
+    [true, "مرحبا"],
+    [false, " 3"],
+  ])
+  const { doc } = readOfficeOpenXml(
+    writeOfficeOpenXml(document([p(letters(words, { bold: true }))]), { name: null, asset: () => undefined }),
+  )
+  expect(leavesOf(doc).node(0).childCount).toBe(1)
+  expect(texts(doc)).toEqual([words])
 })
 
 test("all boxes of a group are read, each once", () => {

@@ -42,6 +42,11 @@ test.each<[string, Partial<LetterFormat>]>([
   ["<w:sz w:val='23'/><w:color w:val='AB12CD'/>", { size: 11.5, colour: "#ab12cd" }],
   ["<w:rFonts w:ascii='Arial' w:hAnsi='Arial'/>", { family: "Arimo" }],
   ["<w:u w:val='wavyHeavy' w:color='FF0000'/>", { underline: "wavy", underlineColour: "#ff0000" }],
+  [
+    "<w:b w:val='0'/><w:bCs/><w:iCs/><w:sz w:val='20'/><w:szCs w:val='28'/><w:rtl/>",
+    { bold: true, italic: true, size: 14 },
+  ],
+  ["<w:b w:val='0'/><w:bCs/><w:sz w:val='20'/><w:szCs w:val='28'/><w:rtl w:val='0'/>", { bold: false, size: 10 }],
   ["<w:dstrike/><w:smallCaps/>", { strike: "double", caps: "small" }],
   ["<w:vertAlign w:val='superscript'/><w:position w:val='-6'/>", { script: "super", raise: -3 }],
   ["<w:highlight w:val='yellow'/><w:spacing w:val='30'/>", { highlight: "#ffff00", spacing: 1.5 }],

@@ -59,6 +59,9 @@ export function readLetters(rPr: XmlElement | undefined, theme: Theme): ReadLett
   if (!rPr) return { format, style: undefined, hidden: false, unlike: none }
   let [style, hidden]: [string | undefined, boolean] = [undefined, false]
   const unlike: string[] = []
+  /** What holds in the place of the like for scripts that are written from right to left or have their letters joined. */
+  const complex: Partial<LetterFormat> = {}
+  let isComplex = false
   for (const own of rPr.children) {
     if (typeof own === "string") continue
     const value = own.attrs["w:val"]
@@ -125,6 +128,21 @@ export function readLetters(rPr: XmlElement | undefined, theme: Theme): ReadLett
         if (size !== undefined && size > 0) format.size = size
         break
       }
+      case "w:rtl":
+      case "w:cs":
+        isComplex ||= isOn(own)
+        break
+      case "w:bCs":
+        complex.bold = isOn(own)
+        break
+      case "w:iCs":
+        complex.italic = isOn(own)
+        break
+      case "w:szCs": {
+        const size = halfPoints(value)
+        if (size !== undefined && size > 0) complex.size = size
+        break
+      }
       case "w:highlight":
         format.highlight = highlightOf(value) ?? null
         break
@@ -151,5 +169,5 @@ export function readLetters(rPr: XmlElement | undefined, theme: Theme): ReadLett
       }
     }
   }
-  return { format: fitLetters(format), style, hidden, unlike }
+  return { format: fitLetters(isComplex ? { ...format, ...complex } : format), style, hidden, unlike }
 }

@@ -19,8 +19,11 @@ const scripts: Readonly<Record<LetterFormat["script"], string>> = {
   sub: "subscript",
 }
 
-/** @param style the id of a style of letters */
-export function runProperties(format: Partial<LetterFormat>, style?: string): string {
+/**
+ * @param style the id of a style of letters
+ * @param rtl whether the text runs from right to left
+ */
+export function runProperties(format: Partial<LetterFormat>, style?: string, rtl = false): string {
   const { family, familyEastAsian, familyComplex, caps, strike, underline, underlineColour, size } = format
   const face = family === undefined ? undefined : faceName(family)
   const fonts =
@@ -59,6 +62,7 @@ export function runProperties(format: Partial<LetterFormat>, style?: string): st
         })) +
     (format.highlight === undefined ? "" : shading(format.highlight)) +
     value("w:vertAlign", format.script === undefined ? undefined : scripts[format.script]) +
+    flag("w:rtl", rtl || undefined) +
     value("w:lang", format.language || undefined)
   return all === "" ? "" : `<w:rPr>${all}</w:rPr>`
 }

@@ -37,6 +37,22 @@ export type StoryPart = "body" | "edge" | "note"
 const ownMarks = new Set(["letterStyle", "link", "place", "sample", "comment"])
 const none: readonly Mark[] = []
 
+/** Letters of scripts that run from right to left, and what stands among them, in the order of the text. */
+const backward = /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff](?:[^\p{L}]*[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff])*/gu
+
+/** Pieces of a text that run one way. */
+function byDirection(text: string): { text: string; rtl: boolean }[] {
+  const pieces: { text: string; rtl: boolean }[] = []
+  let at = 0
+  for (const { 0: found, index } of text.matchAll(backward)) {
+    if (index > at) pieces.push({ text: text.slice(at, index), rtl: false })
+    pieces.push({ text: found, rtl: true })
+    at = index + found.length
+  }
+  if (at < text.length || pieces.length === 0) pieces.push({ text: text.slice(at), rtl: false })
+  return pieces
+}
+
 export class StoryWriter {
   private open = new Map<string, number>()
 
@@ -187,21 +203,23 @@ export class StoryWriter {
     return xml("w:hyperlink", { "r:id": id, "w:history": 1 }, inside)
   }
 
-  private propertiesOf(node: Node, letters: Partial<LetterFormat> | null, more: Partial<LetterFormat> = {}): string {
-    const format: Record<string, unknown> = { ...letters, ...more }
+  private propertiesOf(node: Node, letters: Partial<LetterFormat> | null, rtl = false): string {
+    const format: Record<string, unknown> = { ...letters }
     let style: string | undefined
     for (const { type, attrs } of node.marks) {
       if (type.name === "letterStyle") style = this.parts.styles.id(attrs.value as string)
       else if (!ownMarks.has(type.name)) format[type.name] = attrs.value
     }
     const link = linkOf(node) === null ? {} : this.parts.linkLetters
-    return runProperties({ ...link, ...format }, style)
+    return runProperties({ ...link, ...format }, style, rtl)
   }
 
   private piece(node: Node, letters: Partial<LetterFormat> | null): string {
     switch (node.type.name) {
       case "text":
-        return run(this.propertiesOf(node, letters), words(node.text ?? ""))
+        return byDirection(node.text ?? "")
+          .map(({ text, rtl }) => run(this.propertiesOf(node, letters, rtl), words(text)))
+          .join("")
       case "lineBreak":
         return run(this.propertiesOf(node, letters), xml("w:br", null))
       case "anchor":
