@@ -239,7 +239,14 @@ test("what others said of a passage is seen, read, found, and goes out again wit
     page.waitForEvent("download"),
     page.getByRole("button", { name: /Save as Office Open XML/ }).click(),
   ])
-  const native = execFileSync("pandoc", ["-f", "docx", ["--track", "changes=all"].join("-"), "-t", "markdown", await file.path()])
+  const native = execFileSync("pandoc", [
+    "-f",
+    "docx",
+    ["--track", "changes=all"].join("-"),
+    "-t",
+    "markdown",
+    await file.path(),
+  ])
   expect(native.toString().replace(/\s+/g, " ")).toContain(
     'Once more: The chain is [Since when?]{.comment-start id="1" author="Imre Fallow" date="2026-11-12T09:30:00Z"}worn[]{.comment-end id="1"}.',
   )

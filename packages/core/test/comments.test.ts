@@ -82,7 +82,9 @@ test.each([
 test("an independent program finds what was said, by whom and where", () => {
   const path = join(mkdtempSync(join(tmpdir(), "biblon-said-")), "a.docx")
   writeFileSync(path, writeOfficeOpenXml(minutes(), sources))
-  const found = execFileSync("pandoc", [["--track", "changes=all"].join("-"), "-t", "native", path], { encoding: "utf8" })
+  const found = execFileSync("pandoc", [["--track", "changes=all"].join("-"), "-t", "native", path], {
+    encoding: "utf8",
+  })
   for (const piece of ['"comment-start"', '"Nell Caddow"', '"Imre <Fallow>"', '"2026-11-12T09:30:00Z"'])
     expect(found).toContain(piece)
   expect(found.match(/"comment-end"/g)).toHaveLength(4)
