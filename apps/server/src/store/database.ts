@@ -1,5 +1,5 @@
 import Database from "better-sqlite3"
-import { pack } from "./snapshots"
+import { pack } from "./packing"
 
 export type Db = Database.Database
 

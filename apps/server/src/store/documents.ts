@@ -4,7 +4,8 @@ import { documentAttrs, documentFormat, leavesOf, readStep, spokenText } from "@
 import { readDocument, ReadingError } from "@biblon/core/document/reading"
 import { stampOf, type ShelfEntry, type StepBatch } from "@biblon/wire"
 import type { Db } from "./database"
-import { Snapshots, unpack, type Snapshot } from "./snapshots"
+import { unpack } from "./packing"
+import { Snapshots, type Snapshot } from "./snapshots"
 
 export interface Picture {
   version: number

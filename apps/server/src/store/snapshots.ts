@@ -1,9 +1,8 @@
 /** Documents written down whole, packed, so that opening one replays few changes and what lies here is sent as it is. */
-import { brotliCompress, brotliCompressSync, brotliDecompressSync, constants } from "node:zlib"
-import { promisify } from "node:util"
 import type { Node } from "prosemirror-model"
 import { documentFormat } from "@biblon/core/document"
 import type { Db } from "./database"
+import { pack, packLater } from "./packing"
 
 export interface Snapshot {
   version: number
@@ -15,13 +14,7 @@ export interface Snapshot {
   saved: number
 }
 
-const packing = { params: { [constants.BROTLI_PARAM_QUALITY]: 4 } }
-const packLater = promisify(brotliCompress)
-
 const textOf = (doc: Node) => JSON.stringify(doc.toJSON())
-
-export const pack = (text: string): Uint8Array => brotliCompressSync(text, packing)
-export const unpack = (packed: Uint8Array): string => brotliDecompressSync(packed).toString("utf8")
 
 const hour = 3_600_000
 const day = 24 * hour
@@ -69,7 +62,7 @@ export class Snapshots {
 
   /** The same without holding up the process, and what is no longer needed goes. Nothing is lost where it fails: the changes are all there. */
   async putLater(id: string, version: number, doc: Node, saved: number): Promise<void> {
-    const packed = await packLater(textOf(doc), packing)
+    const packed = await packLater(textOf(doc))
     if (!this.db.open) return
     this.db.transaction(() => {
       this.sql.put.run(id, version, packed, documentFormat, saved)

@@ -1,5 +1,5 @@
 /** Removing what was thrown away: documents out of the bin, and files that no version of any document uses. */
-import { unpack } from "./snapshots"
+import { unpack } from "./packing"
 import type { Db } from "./database"
 
 const day = 86_400_000

@@ -3,7 +3,6 @@ import type { Node } from "prosemirror-model"
 import { leavesOf } from "@biblon/core/document"
 import { leftOutWords } from "@biblon/core/formats/format"
 import type { Brought } from "../firstWords"
-import type { DeskState } from "./store"
 
 export interface BroughtIn {
   file: string
@@ -17,7 +16,10 @@ export interface BroughtPlace {
 }
 
 /** What the desk shows of it. */
-export function broughtIn({ file, left }: Brought, doc: Node): Pick<DeskState, "brought" | "trouble" | "more"> {
+export function broughtIn(
+  { file, left }: Brought,
+  doc: Node,
+): { trouble: string; more: { of: string; tray: "brought" }; brought: BroughtIn } {
   const leaves = leavesOf(doc)
   const words = `${file} is here. Left out, or taken in otherwise: ${leftOutWords(left)}.`
   return {

@@ -1,6 +1,7 @@
 /** Columns: a band of text beside one another, filled one after the other, and as high as each other where a section ends. */
 import { leastRoom, type PageSetup } from "../document"
-import type { Filled, Flowing, FlowSetter } from "./flow"
+import type { FlowSetter } from "./flow"
+import type { Filled, Flowing } from "./regions"
 import type { Paper } from "./paper"
 import type { BlockPlace, Placed, Rule, Stack } from "./types"
 

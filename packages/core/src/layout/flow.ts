@@ -3,33 +3,15 @@
  * What comes out counts from the upper left corner of the region.
  */
 import type { Node } from "prosemirror-model"
-import {
-  type Blocks,
-  type Computed,
-  type Labels,
-  type LetterFormat,
-  type ListLevel,
-  type ListPlace,
-  type ParagraphFormat,
-} from "../document"
+import { type Computed, type Labels, type ListLevel, type ListPlace, type ParagraphFormat } from "../document"
 import { beginning, isBeginning, sameInsets } from "./boxes"
 import { borderThickness, frameOf, frameSpace, hasFrame, sharesFrame } from "./ornaments"
 import { bottomOf, rowStart } from "./rows"
 import { belowAll, clearOf, insetsOf, isEarly, place, reach, type FloatRoom, type Set as FloatSet } from "./floats"
 import type { Around, Setting, Typesetter } from "./paragraph"
+import type { Filled, Flowing, Region } from "./regions"
 import { setTable, type FillCell } from "./tables"
-import type { BlockPlace, Insets, Line, Lines, ParagraphLayout, Placed, SetFloat, Shape, Table } from "./types"
-
-/** A flow of a document that is to be set. */
-export interface Flowing {
-  blocks: Blocks
-  /** Number of its first leaf in the document. */
-  firstLeaf: number
-  /** What stands before its first paragraph, as the number of a note. */
-  lead?: string | null
-  /** What the look of a table says of the letters of its cell. */
-  letters?: Partial<LetterFormat> | null
-}
+import type { BlockPlace, Insets, Line, Lines, ParagraphLayout, Placed, Shape, Table } from "./types"
 
 /** How the number of a note stands before it. */
 const noteLevel: ListLevel = {
@@ -45,42 +27,6 @@ const noteLevel: ListLevel = {
   legal: false,
   tight: true,
   letters: { script: "super" },
-}
-
-export interface Region {
-  width: number
-  /** Room for text from its top on; Infinity for a region without a foot. */
-  height: number
-  /** Left free above the text. */
-  top: number
-  /** Whether a block that begins on a new sheet may stand first here. */
-  fresh: boolean
-  /** Whether what does not fit may go on in another width. */
-  varies?: boolean
-  /** Where pictures may stand beside its text: what lies round it. */
-  floats?: FloatRoom
-  /** Where there is no foot. */
-  endless?: {
-    /** Whether it ends before a block, at a height. */
-    ends(y: number, block: number): boolean
-    /** How high a part of one paragraph may be. */
-    longest: number
-  }
-}
-
-export interface Filled {
-  inside: readonly Placed[]
-  /** Where the text ends, from the top of the region. */
-  height: number
-  /** Wanted behind its last paragraph. */
-  spaceAfter: number
-  next: BlockPlace
-  /** The last leaf that was looked at, counted from the flow's first. */
-  lookedAt: number
-  /** Whether all of the flow is set. */
-  atEnd: boolean
-  /** Pictures that stand beside, under or over the text; their leaves count like those of `inside`. */
-  floats: readonly SetFloat[]
 }
 
 /** A block, or a part of it, that is set but has no frame yet. */

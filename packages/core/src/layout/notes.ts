@@ -6,7 +6,8 @@
 import type { Node } from "prosemirror-model"
 import { blocksOf, firstLeafOf, noteLabels, notesOf, storiesOf, type NoteKind, type NoteLabels } from "../document"
 import { beginning, sameBreak } from "./boxes"
-import type { Filled, FlowSetter } from "./flow"
+import type { FlowSetter } from "./flow"
+import type { Filled } from "./regions"
 import type { BlockPlace, Owed, Placed, SetBox, SetNote } from "./types"
 
 /** Space above the line that divides notes from text, between that and the notes, and between two notes, in points. */

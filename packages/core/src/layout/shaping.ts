@@ -1,7 +1,7 @@
 /** A paragraph's text as shaped runs: one run for each stretch in the same look, face, script and direction. */
 import type { Node } from "prosemirror-model"
 import { knownLanguage, letterLook, textOf, type FieldValues, type RunLook, type StyleSheet } from "../document"
-import { allOf, clusterOf, type Feature, type FontMetrics, type ShapeOptions } from "./fonts/harfbuzz"
+import { allOf, clusterOf, shifted, type Feature, type FontMetrics, type ShapeOptions } from "./fonts/harfbuzz"
 import { joinsPrevious, type FontLibrary } from "./fonts/library"
 import type { FaceId } from "./fonts/catalogue"
 import { pictureRun, type PictureRoom } from "./pictures"
@@ -131,11 +131,6 @@ export function shapeRun(
 /** Position and thickness in font units, the position that of the middle and upwards. */
 function ruleAt(position: number, thickness: number, scale: number): { y: number; thickness: number } {
   return { y: (-position - thickness / 2) * scale, thickness: thickness * scale }
-}
-
-/** Glyphs whose clusters lie elsewhere in the text. */
-export function shifted(glyphs: ShapedRun["glyphs"], by: number): ShapedRun["glyphs"] {
-  return { ...glyphs, first: glyphs.first + by, clusters: glyphs.clusters?.map((cluster) => cluster + by) ?? null }
 }
 
 /** Advances with a space, in font units, behind each cluster. */

@@ -21,7 +21,7 @@ import {
   type TableFormat,
 } from "../document"
 import { beginning } from "./boxes"
-import type { Filled, Flowing, Region } from "./flow"
+import type { Filled, Flowing, Region } from "./regions"
 import { borderThickness } from "./ornaments"
 import type { BlockPlace, Break, Ground, PlacedCell, Rule, Table } from "./types"
 

@@ -13,8 +13,7 @@ import {
   type Stretch,
   type StyleSheet,
 } from "../document"
-import { allOf } from "./fonts/harfbuzz"
-import { shifted } from "./shaping"
+import { allOf, shifted } from "./fonts/harfbuzz"
 import type { Line, LineRun, ShapedRun } from "./types"
 
 /** A field whose words stand in the text: its own offset, and theirs. */

@@ -47,6 +47,11 @@ export function allOf(glyphs: ShapedGlyphs, cluster: number): ShapedGlyphs {
   return { ...glyphs, first: cluster, clusters: new Uint32Array(glyphs.count).fill(cluster) }
 }
 
+/** Glyphs whose clusters lie elsewhere in the text. */
+export function shifted(glyphs: ShapedGlyphs, by: number): ShapedGlyphs {
+  return { ...glyphs, first: glyphs.first + by, clusters: glyphs.clusters?.map((cluster) => cluster + by) ?? null }
+}
+
 export interface Font {
   readonly metrics: FontMetrics
   has(codePoint: number): boolean

@@ -19,11 +19,13 @@ import type { Parts } from "../parts"
 import type { Numbering } from "./numbering"
 import { readChunk } from "./chunks"
 import { PictureReader } from "./pictures"
-import { StoryReader } from "./story"
 import type { Styles } from "./styles"
 import type { Theme } from "./theme"
 
 type NoteKind = "note" | "endnote"
+
+/** Reads the blocks of a note, or of a head or foot, in a part. */
+export type ReadBlocks = (book: Book, path: string, kind: "note" | "edge", of: XmlElement | undefined) => Node[]
 
 export class Book {
   readonly stories: Node[] = []
@@ -42,6 +44,7 @@ export class Book {
     readonly places: ReadonlySet<string>,
     readonly leaving: Leaving,
     readonly sources: Sources,
+    private readonly read: ReadBlocks,
   ) {
     this.pictures = new PictureReader(parts, leaving)
   }
@@ -84,7 +87,7 @@ export class Book {
     const key = asName(`${kind}-${id}`)
     if (this.used.has(key)) return null
     this.used.add(key)
-    const blocks = new StoryReader(this, path, "note").takeAll(note).finish().map(withoutTables)
+    const blocks = this.read(this, path, "note", note).map(withoutTables)
     const begun = withoutBlank(blocks)
     if (blocks[0] && begun[0]) this.leaving.became(blocks[0], begun[0])
     this.stories.push(nodes.story.create({ key, kind }, begun))
@@ -118,7 +121,7 @@ export class Book {
     if (known !== undefined) return known
     const key = `${edge}-${this.edges.size + 1}`
     this.edges.set(`${edge} ${target.target}`, key)
-    const blocks = new StoryReader(this, target.target, "edge").takeAll(this.parts.xml(target.target)).finish()
+    const blocks = this.read(this, target.target, "edge", this.parts.xml(target.target))
     this.stories.push(nodes.story.create({ key, kind: edge === "head" ? "header" : "footer" }, blocks))
     return key
   }

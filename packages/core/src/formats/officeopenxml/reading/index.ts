@@ -26,7 +26,7 @@ import { Parts } from "../parts"
 import { embeddedFonts } from "../fonts"
 import { keptFrom } from "../kept"
 import { ourParts, sourcesFrom } from "../sources"
-import { Book } from "./book"
+import { Book, type ReadBlocks } from "./book"
 import { Numbering } from "./numbering"
 import { readSection } from "./sections"
 import { isSectionEnd, StoryReader, type Block } from "./story"
@@ -52,7 +52,18 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
     type === "customXml" && !external ? (parts.xml(target) ?? []) : [],
   )
   const sources = sourcesFrom(more)
-  const book = new Book(parts, main, theme, styles, sheet, numbering, placesIn(parts.text(main)), leaving, sources)
+  const book = new Book(
+    parts,
+    main,
+    theme,
+    styles,
+    sheet,
+    numbering,
+    placesIn(parts.text(main)),
+    leaving,
+    sources,
+    readBlocks,
+  )
 
   const body = new StoryReader(book, main, "body")
   const root = parts.xml(main, { of: new Set(["w:body"]), take: (own) => body.take(own) })
@@ -94,6 +105,8 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
     left: leaving.listIn(doc),
   }
 }
+
+const readBlocks: ReadBlocks = (book, path, kind, of) => new StoryReader(book, path, kind).takeAll(of).finish()
 
 /** Names of places in the text. */
 function placesIn(text: string): Set<string> {

@@ -146,7 +146,7 @@ function core(doc: Node, name: string | null): string {
 
 /** @returns the bytes of the file */
 export function writeOfficeOpenXml(doc: Node, sources: WriteSources): Uint8Array {
-  const parts = new WrittenParts(doc, sources)
+  const parts = new WrittenParts(doc, sources, (...own) => new StoryWriter(...own))
   const { setup, properties } = documentAttrs(doc)
   const content = body(doc, parts)
   const background = setup.colour ? xml("w:background", { "w:color": hex(setup.colour) }) : ""

@@ -19,10 +19,19 @@ import { namespaces } from "../names"
 import { runProperties } from "./letters"
 import { WrittenComments } from "../../writtenComments"
 import { WrittenLists } from "./numbering"
-import { StoryWriter } from "./story"
 import { WrittenStyles } from "./styles"
 
 const officeRelations = "http://schemas.openxmlformats.org/officeDocument/2006/relationships/"
+
+/** Writes the blocks of a text in a part. */
+export interface BlocksWriter {
+  blocks(blocks: readonly Node[]): string
+  /** @param before what stands at its start */
+  paragraph(node: Node, letters: null, section: "", before: string): string
+}
+
+/** @param width of what the text is set into */
+export type MakeWriter = (parts: WrittenParts, path: string, kind: "note" | "edge", width: number) => BlocksWriter
 
 export class WrittenParts {
   readonly sheet: StyleSheet
@@ -40,6 +49,7 @@ export class WrittenParts {
   constructor(
     readonly doc: Node,
     private readonly sources: WriteSources,
+    private readonly writer: MakeWriter,
   ) {
     this.sheet = documentAttrs(doc).styles
     this.styles = new WrittenStyles(this.sheet)
@@ -147,7 +157,7 @@ export class WrittenParts {
       xml(name, { "w:type": type, "w:id": id }, xml("w:p", null, xml("w:r", null, xml(sign, null))))
     const written = [...this.notes[kind]].map(([key, id]) => {
       const blocks = storiesOf(this.doc).get(key)?.node.children ?? []
-      const writer = new StoryWriter(this, path, "note", textWidth(documentAttrs(this.doc).setup))
+      const writer = this.writer(this, path, "note", textWidth(documentAttrs(this.doc).setup))
       const before =
         xml("w:r", null, runProperties({ script: "super" }), xml(mark, null)) +
         xml("w:r", null, xml("w:t", { "xml:space": "preserve" }, " "))
@@ -180,7 +190,7 @@ export class WrittenParts {
     const path = `word/${file}`
     this.files.set(
       path,
-      part(name === "head" ? "w:hdr" : "w:ftr", new StoryWriter(this, path, "edge", width).blocks(node.children)),
+      part(name === "head" ? "w:hdr" : "w:ftr", this.writer(this, path, "edge", width).blocks(node.children)),
     )
     return id
   }
