@@ -1,5 +1,5 @@
 /** Parts of a long work, on the phone. */
-import { expect, test } from "../desk"
+import { expect, expectAccessible, test } from "../desk"
 
 test("parts are begun, named and switched between by taps; keys go to the text again", async ({ desk, page }) => {
   await desk.open(await desk.server.create())
@@ -17,5 +17,6 @@ test("parts are begun, named and switched between by taps; keys go to the text a
   await tray.getByLabel("Name of this part").fill("Ropes")
   await tray.getByLabel("Sign: boat").tap()
   await expect(rows).toHaveText(["Ropes", "Tides"])
+  await expectAccessible(page)
   await expect(page.getByLabel("Sign: boat")).toHaveAttribute("aria-pressed", "true")
 })

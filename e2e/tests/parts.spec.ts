@@ -1,6 +1,6 @@
 /** A long work in parts: begun, switched between, named, moved, delivered together or alone. */
 import { execFileSync } from "node:child_process"
-import { expect, test } from "../desk"
+import { expect, expectAccessible, test } from "../desk"
 
 const words = (path: string, ...more: string[]) =>
   execFileSync("pdftotext", [...more, path, "-"], { encoding: "utf8" })
@@ -46,6 +46,7 @@ test("a work in three parts is switched between, moved by dragging and by keys, 
   await tray.getByLabel("Sign: waves").click()
   await expect(page.getByRole("contentinfo").getByTitle("Switch to another part")).toHaveText("Tides & streams")
 
+  await expectAccessible(page)
   const handle = tray.getByLabel("Move the part Tides & streams")
   const [from, to] = [(await handle.boundingBox())!, (await rows.first().boundingBox())!]
   await page.mouse.move(from.x + 8, from.y + 8)
