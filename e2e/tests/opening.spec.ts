@@ -60,3 +60,33 @@ test("what is typed goes on from where the first sheets were seen; of a document
   await page.goto(`${server.address}/d/nothing-of-the-kind`)
   await expect(page.getByText("This document is not on the shelf.")).toBeVisible()
 })
+
+test("what cannot be had at first, or never comes, is asked for again, and the document opens", async ({
+  desk,
+  page,
+}) => {
+  await desk.blank()
+  await desk.type("Low water at six.")
+  await desk.saved()
+  const only = async (of: RegExp, what: "abort" | "wait") => {
+    let times = 0
+    await page.route(of, (route) => {
+      if (times++ > 0) return route.continue()
+      // What waits is never answered.
+      return what === "abort" ? route.abort() : undefined
+    })
+    await page.reload()
+    await desk.expectShown("Low water at six.")
+    await expect(page.getByRole("alert")).toHaveCount(0)
+    expect(times).toBeGreaterThan(1)
+    await page.unroute(of)
+  }
+  await only(/harfbuzz[^/]*\.wasm/, "abort")
+  await only(/\/content$/, "abort")
+  await only(/\/content$/, "wait")
+  await desk.firstSheet.click({ position: { x: 120, y: 120 } })
+  await desk.press("Control+End")
+  await desk.type(" The crossing is closed.")
+  await desk.expectShown("Low water at six. The crossing is closed.")
+  await desk.saved()
+})

@@ -235,7 +235,7 @@ test("from the foot line one goes to a sheet by its number, to a heading by its 
   await expect(page.locator(".block[role=heading]")).toHaveText(/^! Timetable/)
   await desk.press("Control+Alt+g")
   await card.getByRole("textbox").fill("nowhere")
-  await expect(card).toContainText("No sheet, section, heading, note or place is called that.")
+  await expect(card).toContainText("No sheet, section, part, heading, note or place is called that.")
   await desk.press("Escape")
   await expect(card).toBeHidden()
   await expect(desk.field).toBeFocused()

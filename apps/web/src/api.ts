@@ -20,6 +20,9 @@ import type {
 
 export class NotThere extends Error {}
 
+/** So long a content is waited for that was asked for before the program was here, in milliseconds. */
+const patience = 6000
+
 async function ask(path: string, init?: RequestInit, asked?: Promise<Response> | null): Promise<Response> {
   const response = await (asked ?? fetch(`/api${path}`, init))
   if (response.ok) return response
@@ -72,16 +75,18 @@ export const api = {
   /** The document node as JSON text; without `version` the newest. */
   content: async (id: string, version?: number): Promise<Content> => {
     const begun = version === undefined ? begunContent(id) : null
+    // What was begun and does not come is asked for anew.
+    const early = begun && (await Promise.race([begun, new Promise<null>((end) => setTimeout(end, patience, null))]))
     const response = await ask(
       `/documents/${id}/content${version === undefined ? "" : `?version=${version}`}`,
       {},
-      begun,
+      early && Promise.resolve(early),
     )
     return {
       content: await response.text(),
       version: Number(response.headers.get("Biblon-Version")),
       stamp: response.headers.get("Biblon-Stamp") ?? "",
-      early: begun !== null,
+      early: early !== null,
     }
   },
   addFont: (file: Blob) =>

@@ -146,6 +146,22 @@ test("looks that have no like here are said, each with its place", () => {
   ])
 })
 
+test("sheets and tables that have no like here are said too", () => {
+  const section =
+    '<w:sectPr><w:lnNumType w:countBy="5"/><w:vAlign w:val="center"/><w:textDirection w:val="tbRl"/></w:sectPr>'
+  const row = `<w:tr><w:tc>${wp(wr("a"))}</w:tc></w:tr>`
+  const { left } = read({
+    body: `<w:tbl><w:tblPr><w:tblpPr w:tblpX="100"/><w:bidiVisual/></w:tblPr>${row}</w:tbl>${wp(wr("Tides"))}${section}`,
+  })
+  expect(left.map(({ what, count }) => [what, count])).toEqual([
+    ["tables that text goes round, which stand in the text", 1],
+    ["tables whose columns run from right to left, as from left to right", 1],
+    ["numbers beside the lines", 1],
+    ["text from top to bottom", 1],
+    ["text in the middle or at the foot of its sheet", 1],
+  ])
+})
+
 test("what runs from right to left says so, also amid other text, and comes back as it was", () => {
   const words = "abc שלום, 12 עולם. def مرحبا 3"
   const written = unzip(

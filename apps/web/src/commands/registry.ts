@@ -276,6 +276,7 @@ export const tools: readonly Tool[] = [
   { id: "paste", name: "Paste", words: "clipboard insert", icon: Clipboard, keysShown: "Mod+v", how: "Pastes as it was. The card that follows offers the look of where it landed, or the text alone.", run: (session) => void session.clipboard.pasteFromButton() },
   command("select-all", "Select all", "everything mark", selectAll, { icon: SelectionAll, keys: ["Mod+a"] }),
   { id: "print", name: "Print", words: "paper printer", icon: Printer, keys: ["Mod+p"], run: (session) => void session.delivery.print() },
+  page("deliver", "print", "How it lies on the paper", "print booklet fold double sided duplex both sides handout pages per sheet two four true size fit scale copies collate odd even range some", Printer),
   { id: "pdf", name: "Save as PDF", words: "export download file", icon: FileArrowDown, run: (session) => void session.delivery.save("pdf") },
   { id: "send", name: "Send a copy", words: "email e-mail mail share attach letter outbox post", icon: PaperPlaneTilt, run: (session) => session.opening.sending() },
   { id: "outbox", name: "Printer and outbox", words: "sent mail printed jobs queue printing status", icon: Printer, run: () => void window.open("/outbox") },

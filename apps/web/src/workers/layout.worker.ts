@@ -45,14 +45,12 @@ class LayoutDesk {
     this.turn.port1.onmessage = () => this.goOn()
   }
 
-  async receive(message: ToLayout): Promise<void> {
+  async receive(message: Exclude<ToLayout, { type: "fetch" }>): Promise<void> {
     if (this.resting) {
       this.resting = false
       if (this.composition) this.later()
     }
     switch (message.type) {
-      case "fetch":
-        return this.fetch(message.address, message.spec, message.seq)
       case "open":
         return this.open(message.content, message.spec, message.seq)
       case "steps":
@@ -78,12 +76,10 @@ class LayoutDesk {
     }
   }
 
-  private async fetch(address: string, spec: LayoutSpec, seq: number): Promise<void> {
-    const answer = await fetch(address).catch(() => null)
-    const bytes = (await answer?.arrayBuffer().catch(() => null)) ?? new ArrayBuffer(0)
-    post({ type: "content", status: answer?.status ?? 0, headers: [...(answer?.headers ?? [])], bytes })
+  /** Lays out what is seen first, and waits with the rest until somebody listens. */
+  openAhead(content: string, spec: LayoutSpec, seq: number): Promise<void> {
     this.resting = true
-    if (answer?.ok) await this.open(new TextDecoder().decode(bytes), spec, seq)
+    return this.open(content, spec, seq)
   }
 
   /** Lays a document out, with what its first sheets are set in at hand. */
@@ -248,13 +244,39 @@ class LayoutDesk {
   }
 }
 
-const desk = openTypesetter().then((typesetter) => new LayoutDesk(typesetter))
-// The queue keeps the order of messages that came before the fonts were there.
-let queue = desk.then(() => post({ type: "ready" }))
+let desk: Promise<LayoutDesk> | null = null
+/** What it needs and could not be had is asked for again. */
+function deskNow(): Promise<LayoutDesk> {
+  const own = (desk ??= openTypesetter().then((typesetter) => new LayoutDesk(typesetter)))
+  own.catch(() => (desk = null))
+  return own
+}
+
+const failed = (error: unknown) =>
+  post({ type: "failed", message: error instanceof Error ? error.message : String(error) })
+
+// The queue keeps the order of messages that came before the fonts were there. What fails before somebody asks for anything is tried again then.
+let queue = deskNow().then(
+  () => post({ type: "ready" }),
+  () => undefined,
+)
+function inTurn(act: (desk: LayoutDesk) => Promise<void>): void {
+  queue = queue.then(async () => act(await deskNow())).catch(failed)
+}
+
+/** Whether the page has brought a content itself. */
+let brought = false
+
+/** The content is for the page too, which does not wait for what it is set with. */
+async function fetchContent({ address, spec, seq }: Extract<ToLayout, { type: "fetch" }>): Promise<void> {
+  const answer = await fetch(address).catch(() => null)
+  const bytes = (await answer?.arrayBuffer().catch(() => null)) ?? new ArrayBuffer(0)
+  post({ type: "content", status: answer?.status ?? 0, headers: [...(answer?.headers ?? [])], bytes })
+  if (answer?.ok && !brought) inTurn((own) => own.openAhead(new TextDecoder().decode(bytes), spec, seq))
+}
+
 self.onmessage = ({ data }: MessageEvent<ToLayout>) => {
-  queue = queue
-    .then(async () => (await desk).receive(data))
-    .catch((error: unknown) =>
-      post({ type: "failed", message: error instanceof Error ? error.message : String(error) }),
-    )
+  if (data.type === "fetch") return void fetchContent(data)
+  brought ||= data.type === "open"
+  inTurn((own) => own.receive(data))
 }

@@ -51,7 +51,7 @@ export function DeliverTray() {
         onChange={(next) => session.delivery.turnArchive(next)}
       />
       <Delivery tool={toolNamed("print")} note="The same file, to your printer" />
-      <Printing />
+      <Printing key={`print ${page}`} unfolded={page === "print"} />
       <Sending key={page} unfolded={page?.startsWith("send") ?? false} />
       <SectionTitle>A copy in another format</SectionTitle>
       {encloses ? (

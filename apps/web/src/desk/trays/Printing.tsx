@@ -81,7 +81,7 @@ function saidOf(sides: number, both: boolean): string {
 }
 
 /** Which sheets are printed, and how they lie on the paper: what is drawn is what comes out. */
-export function Printing() {
+export function Printing({ unfolded }: { unfolded: boolean }) {
   const session = useSession()
   const { sheets, setup, busy } = useDesk((s) => ({
     // In flow view nobody has counted them yet.
@@ -115,7 +115,7 @@ export function Printing() {
   const wrong = which === "these" && sheetsNamed(plan.sheets, sheets ?? mostSheets) === null
   const paper = offered.find((name) => papers[name].width === plan.paper?.width)
   return (
-    <Fold title="How it lies on the paper">
+    <Fold title="How it lies on the paper" unfolded={unfolded}>
       <Segments label="Sheets on one side">
         {arrangements.map(([value, label], i) => (
           <Segment

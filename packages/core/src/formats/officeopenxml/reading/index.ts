@@ -77,9 +77,10 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
     leftRight: flag("w:evenAndOddHeaders"),
     colour: colourOf(child(root, "w:background")?.attrs["w:color"]) ?? null,
   }
-  const { blocks, setup, begun } = sectioned(body.blocks, (sectPr) =>
-    readSection(sectPr, general, (relation, edge) => book.edge(relation, edge)),
-  )
+  const { blocks, setup, begun } = sectioned(body.blocks, (sectPr) => {
+    for (const what of unlikeIn(sectPr)) leaving.add(what)
+    return readSection(sectPr, general, (relation, edge) => book.edge(relation, edge))
+  })
   const made = document(
     blocks,
     {
@@ -122,6 +123,16 @@ function placesIn(text: string): Set<string> {
 function beginsAnew(node: Node): boolean {
   const { format } = paragraphAttrs(node)
   return format?.breakBefore === true || format?.columnBefore === true
+}
+
+/** What the sheets of a section look like elsewhere and not here, in words. */
+function unlikeIn(sectPr: XmlElement | undefined): string[] {
+  const [upright, stands] = [valueOf(sectPr, "w:textDirection"), valueOf(sectPr, "w:vAlign")]
+  return [
+    ...(child(sectPr, "w:lnNumType") ? ["numbers beside the lines"] : []),
+    ...(upright !== undefined && !/^(lrTb|tb)V?$/.test(upright) ? ["text from top to bottom"] : []),
+    ...(stands !== undefined && stands !== "top" ? ["text in the middle or at the foot of its sheet"] : []),
+  ]
 }
 
 /** Ends of sections as beginnings of those behind them. */

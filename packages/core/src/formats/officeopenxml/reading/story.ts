@@ -28,7 +28,7 @@ import { readLetters } from "./letters"
 import { readParagraph, type ReadParagraph } from "./paragraphs"
 import { symbolOf } from "./symbols"
 import { TableReader, type CellSays } from "./tables"
-import { valueOf } from "./values"
+import { isOn, valueOf } from "./values"
 
 export type StoryKind = "body" | "edge" | "note" | "cell"
 
@@ -202,6 +202,11 @@ export class StoryReader {
       this.book.leaving.addHere("tables inside tables, as their text")
       return this.book.textOf(element).forEach((node) => this.blocks.push(node))
     }
+    const tblPr = child(element, "w:tblPr")
+    if (child(tblPr, "w:tblpPr")) this.book.leaving.addHere("tables that text goes round, which stand in the text")
+    const backward = child(tblPr, "w:bidiVisual")
+    if (backward && isOn(backward))
+      this.book.leaving.addHere("tables whose columns run from right to left, as from left to right")
     const reader = new TableReader(this.book.styles, this.book.theme, (cell, said) => {
       const turned = valueOf(child(cell, "w:tcPr"), "w:textDirection")
       if (turned !== undefined && !/^(lrTb|tb)V?$/.test(turned)) this.book.leaving.addHere("turned text in cells")
