@@ -40,8 +40,10 @@ export async function keptBytes(assets: Iterable<string>): Promise<[asset: strin
   )
 }
 
-const ways = { picture: api.addPicture, enclosure: api.addEnclosure, font: api.addFont }
-const give = (kind: FileKind, file: Blob): Promise<{ asset: string }> => ways[kind](file)
+function give(kind: FileKind, file: Blob): Promise<{ asset: string }> {
+  if (kind === "picture") return api.addPicture(file)
+  return kind === "font" ? api.addFont(file) : api.addEnclosure(file)
+}
 
 /**
  * Gives a file to the server, or where that cannot be reached to this device.
