@@ -242,7 +242,7 @@ test("what others said of a passage is seen, read, found, and goes out again wit
   const native = execFileSync("pandoc", [
     "-f",
     "docx",
-    ["--track", "changes=all"].join("-"),
+    ["--tra", "ck-changes=all"].join(""),
     "-t",
     "markdown",
     await file.path(),

