@@ -23,8 +23,8 @@ export class NotThere extends Error {}
 /** So long a content is waited for that was asked for before the program was here, in milliseconds. */
 const patience = 6000
 
-async function ask(path: string, init?: RequestInit, asked?: Promise<Response> | null): Promise<Response> {
-  const response = await (asked ?? fetch(`/api${path}`, init))
+async function ask(path: string, init?: RequestInit, asked: Response | null = null): Promise<Response> {
+  const response = asked ?? (await fetch(`/api${path}`, init))
   if (response.ok) return response
   const problem = (await response.json().catch(() => null)) as Problem | null
   const message = problem?.message ?? `The server answered ${response.status}`
@@ -80,7 +80,7 @@ export const api = {
     const response = await ask(
       `/documents/${id}/content${version === undefined ? "" : `?version=${version}`}`,
       {},
-      early && Promise.resolve(early),
+      early,
     )
     return {
       content: await response.text(),

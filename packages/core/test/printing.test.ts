@@ -6,7 +6,7 @@ import { join } from "node:path"
 import fc from "fast-check"
 import { printFile } from "../node/typesetting"
 import { document, p, paragraph } from "../src/document"
-import { plainPrint, sheetsNamed, sidesOf, type PrintPlan } from "../src/output/printing"
+import { plainPrint, sheetsNamed, sidesInAll, sidesOf, type PrintPlan } from "../src/output/printing"
 
 const A4 = { width: 595, height: 842 }
 const sizes = (count: number) => Array.from({ length: count }, () => A4)
@@ -51,6 +51,12 @@ test("on both sides, each copy begins on paper of its own; in its own size, what
   expect(sheetsOf(both, 3)).toEqual([[1], [2], [3], [], [1], [2], [3], []])
   expect(sheetsOf({ ...both, collated: false }, 3)).toEqual([[1], [2], [1], [2], [3], [], [3], []])
   expect(sheetsOf({ twoSided: true }, 3)).toEqual([[1], [2], [3]])
+  for (const plan of [both, { twoSided: true }, { copies: 3 }, { arrangement: "booklet", copies: 2 }] as const)
+    for (const count of [1, 2, 3, 5]) {
+      const whole = { ...plainPrint, ...plan }
+      const ofOne = sidesOf({ ...whole, copies: 1 }, sizes(count))!.length
+      expect(sidesInAll(whole, ofOne)).toBe(sidesOf(whole, sizes(count))!.length)
+    }
   const small = { width: 420, height: 595 }
   const scaleOn = (plan: Partial<PrintPlan>) =>
     sidesOf({ ...plainPrint, paper: small, ...plan }, sizes(1))?.[0]?.placed[0]

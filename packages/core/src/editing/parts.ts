@@ -24,7 +24,7 @@ import {
 } from "../document"
 import type { Command } from "./command"
 import { named, quoted } from "./history"
-import { breakSection, putSetup, setupBehind } from "./setup"
+import { breakSection, breakSectionAt, putSetup, setupBehind } from "./setup"
 import { newKey } from "./stories"
 
 const unnamed = "Part without a name"
@@ -59,16 +59,7 @@ export function startPart(part: PartName): Command {
     const here = sectionsOf(state.doc)[section] as Section
     if ($head.parentOffset === 0 && $head.before() === blocksBetween(state.doc, section, section + 1).start)
       putName(tr, here.pos, part)
-    else {
-      let at = $head.before()
-      if ($head.parentOffset > 0) {
-        tr.split($head.pos)
-        at = $head.pos + 1
-      }
-      const behind = breakSection(tr, at, { setup: setupBehind(here.setup, "sheet") })
-      putName(tr, behind - 1, part)
-      tr.setSelection(TextSelection.near(tr.doc.resolve(behind)))
-    }
+    else putName(tr, breakSectionAt(tr, $head, setupBehind(here.setup, "sheet")) - 1, part)
     nameOpening(tr)
     dispatch(named(tr, `Part ${quoted(asName(part.name))}`).scrollIntoView())
     return true
@@ -81,7 +72,7 @@ export function addPart(part: PartName): Command {
     if (!dispatch) return true
     const { tr } = state
     const last = sectionsOf(state.doc).at(-1) as Section
-    const behind = breakSection(tr, bodyOf(state.doc).nodeSize - 1, { setup: setupBehind(last.setup, "sheet") })
+    const behind = breakSection(tr, bodyOf(state.doc).nodeSize - 1, setupBehind(last.setup, "sheet"))
     putName(tr, behind - 1, part)
     tr.insert(behind, nodes.paragraph.create())
     nameOpening(tr)

@@ -1,16 +1,7 @@
 /** Paper, margins and columns, for the document or a section of it; and sections. */
+import type { ResolvedPos } from "prosemirror-model"
 import { TextSelection, type EditorState, type Transaction } from "prosemirror-state"
-import {
-  edgeAt,
-  fitSetup,
-  nodes,
-  sectionAt,
-  sectionsOf,
-  setEntries,
-  type PageSetup,
-  type PartName,
-  type Section,
-} from "../document"
+import { edgeAt, fitSetup, nodes, sectionAt, sectionsOf, setEntries, type PageSetup, type Section } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 
@@ -73,12 +64,24 @@ export function setupBehind(before: PageSetup, begins: PageSetup["begins"]): Pag
 }
 
 /** Ends a section between two blocks of the body. @returns the position behind the break */
-export function breakSection(tr: Transaction, at: number, attrs: { setup: PageSetup; part?: PartName }): number {
+export function breakSection(tr: Transaction, at: number, setup: PageSetup): number {
   // A section of nothing but contents, say, has a line for the caret.
   const above = tr.doc.resolve(at).nodeBefore
   const lacking = !above?.isTextblock && above?.type !== nodes.table
-  tr.insert(at, [...(lacking ? [nodes.paragraph.create()] : []), nodes.sectionBreak.create(attrs)])
+  tr.insert(at, [...(lacking ? [nodes.paragraph.create()] : []), nodes.sectionBreak.create({ setup })])
   return at + (lacking ? 3 : 1)
+}
+
+/** The same at a place in the body itself, where its paragraph is divided; the caret stands behind the break. */
+export function breakSectionAt(tr: Transaction, $at: ResolvedPos, setup: PageSetup): number {
+  let at = $at.before()
+  if ($at.parentOffset > 0) {
+    tr.split($at.pos)
+    at = $at.pos + 1
+  }
+  const behind = breakSection(tr, at, setup)
+  tr.setSelection(TextSelection.near(tr.doc.resolve(behind)))
+  return behind
 }
 
 /** From the caret on, the text stands in a section of its own. Only in the body itself, not at its very beginning. */
@@ -90,13 +93,7 @@ export function startSection(begins: PageSetup["begins"], change: (setup: PageSe
     if (!dispatch) return true
     const setup = setupBehind(change(setupHere(state)), begins)
     const { tr } = state
-    let at = $head.before()
-    if ($head.parentOffset > 0) {
-      tr.split($head.pos)
-      at = $head.pos + 1
-    }
-    const behind = breakSection(tr, at, { setup })
-    tr.setSelection(TextSelection.near(tr.doc.resolve(behind)))
+    breakSectionAt(tr, $head, setup)
     dispatch(named(tr, "New section").scrollIntoView())
     return true
   }

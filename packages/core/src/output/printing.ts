@@ -99,6 +99,11 @@ function placedIn(sheet: Size, { x, y, width, height }: Size & { x: number; y: n
 const pairsOf = <T>(all: readonly T[]): T[][] =>
   Array.from({ length: Math.ceil(all.length / 2) }, (_, i) => all.slice(2 * i, 2 * i + 2))
 
+/** How many sides come out, where one copy has so many: each begins on paper of its own. */
+export function sidesInAll(plan: PrintPlan, ofOne: number): number {
+  return (ofOne + (onBothSides(plan) && plan.copies > 1 ? ofOne % 2 : 0)) * plan.copies
+}
+
 /**
  * The sides that come out, one after another.
  * @param sizes of the sheets of the document

@@ -7,6 +7,7 @@ import {
   onBothSides,
   plainPrint,
   sheetsNamed,
+  sidesInAll,
   sidesOf,
   type PrintPlan,
   type Side,
@@ -111,7 +112,7 @@ export function Printing({ unfolded }: { unfolded: boolean }) {
           { ...plan, copies: 1 },
           Array.from({ length: sheets ?? 0 }, () => size),
         )
-  const count = sides && (sides.length + (onBothSides(plan) && plan.copies > 1 ? sides.length % 2 : 0)) * plan.copies
+  const count = sides && sidesInAll(plan, sides.length)
   const wrong = which === "these" && sheetsNamed(plan.sheets, sheets ?? mostSheets) === null
   const paper = offered.find((name) => papers[name].width === plan.paper?.width)
   return (

@@ -20,7 +20,9 @@ export function mixedFont(bytes: Uint8Array, key: string): Uint8Array | null {
   const digits = key.replace(/[^0-9a-f]/gi, "")
   if (digits.length !== 32) return null
   const own = Uint8Array.from({ length: 16 }, (_, i) => parseInt(digits.slice(30 - 2 * i, 32 - 2 * i), 16))
-  return bytes.map((byte, i) => (i < mixed ? byte ^ (own[i % 16] ?? 0) : byte))
+  const file = bytes.slice()
+  file.set(bytes.subarray(0, mixed).map((byte, i) => byte ^ (own[i % 16] ?? 0)))
+  return file
 }
 
 export function embeddedFonts(parts: Parts, main: string, leaving: Leaving): EmbeddedFonts {

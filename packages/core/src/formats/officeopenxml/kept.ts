@@ -4,7 +4,7 @@
  */
 import { asName, limits, type Kept } from "../../document"
 import { keptProperty } from "../keptProperty"
-import { childrenNamed, isElement, parseXml, textIn } from "../xml/parsing"
+import { childrenNamed, isElement, parseXml, textIn, type XmlElement } from "../xml/parsing"
 import { escapeXml, xml } from "../xml/writing"
 import { namespaces, prefixOf } from "./names"
 import type { Parts } from "./parts"
@@ -40,9 +40,15 @@ function propertiesIn(parts: Parts): Kept["properties"] {
 }
 
 /** The text of a part that may go back as it is; null for one that may not. */
-function safely(parts: Parts, path: string): string | null {
+function textOf(parts: Parts, path: string): string | null {
   const text = parts.text(path).replace(/^\ufeff?(<\?xml[^>]*\?>)?\s*/, "")
-  if (text === "" || text.length > limits.kept.part || /<!DOCTYPE/i.test(text)) return null
+  return text === "" || text.length > limits.kept.part || /<!DOCTYPE/i.test(text) ? null : text
+}
+
+/** The same for one that nobody has read yet. */
+function safely(parts: Parts, path: string): string | null {
+  const text = textOf(parts, path)
+  if (text === null) return null
   try {
     return parseXml(text, { prefix: prefixOf }).damaged ? null : text
   } catch {
@@ -50,12 +56,19 @@ function safely(parts: Parts, path: string): string | null {
   }
 }
 
-/** @param ours roots of parts that are understood */
-export function keptFrom(parts: Parts, main: string, ours: ReadonlySet<string>): Kept {
+/** The parts with data that the text refers to; those that can be read with their roots. */
+export function dataParts(parts: Parts, main: string): { path: string; root: XmlElement | undefined }[] {
+  return [...parts.relations(main).values()].flatMap(({ type, target, external }) =>
+    type === "customXml" && !external ? [{ path: target, root: parts.xml(target) }] : [],
+  )
+}
+
+/** @param ours names of the roots of parts that are understood */
+export function keptFrom(parts: Parts, data: ReturnType<typeof dataParts>, ours: readonly string[]): Kept {
   const found: Record<string, Kept["parts"][string]> = {}
-  for (const { type, target, external } of parts.relations(main).values()) {
-    if (type !== "customXml" || external || Object.keys(found).length >= limits.kept.parts) continue
-    const content = ours.has(parts.xml(target)?.name ?? "") ? null : safely(parts, target)
+  for (const { path: target, root } of data) {
+    if (Object.keys(found).length >= limits.kept.parts) break
+    const content = !root || parts.damaged.has(target) || ours.includes(root.name) ? null : textOf(parts, target)
     if (content === null) continue
     const about = parts.related(target, "customXmlProps")
     const told = about === undefined ? null : safely(parts, about)

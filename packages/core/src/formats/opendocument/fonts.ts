@@ -4,6 +4,7 @@ import type { Leaving } from "../leaving"
 import { allWithin, child, childrenNamed, type XmlElement } from "../xml/parsing"
 import { xml } from "../xml/writing"
 import { cleanPath } from "../zip"
+import { familyNamedIn } from "./reading/properties"
 
 /** @param roots those of the parts that declare faces */
 export function embeddedFonts(
@@ -14,7 +15,7 @@ export function embeddedFonts(
   const fonts = new EmbeddedFonts(leaving)
   const seen = new Set<string>()
   for (const face of roots.flatMap((root) => childrenNamed(child(root, "office:font-face-decls"), "style:font-face"))) {
-    const family = (face.attrs["svg:font-family"] ?? face.attrs["style:name"] ?? "").replace(/^['"\s]+|['"\s]+$/g, "")
+    const family = familyNamedIn(face.attrs["svg:font-family"] ?? face.attrs["style:name"]) ?? ""
     for (const { attrs } of allWithin(face, "svg:font-face-uri")) {
       const path = cleanPath(attrs["xlink:href"] ?? "")
       const bytes = seen.has(path) ? undefined : file(path)

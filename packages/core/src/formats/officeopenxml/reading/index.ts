@@ -24,7 +24,7 @@ import { withTrueReferences } from "../../trueReferences"
 import { child, textIn, type XmlElement } from "../../xml/parsing"
 import { Parts } from "../parts"
 import { embeddedFonts } from "../fonts"
-import { keptFrom } from "../kept"
+import { dataParts, keptFrom } from "../kept"
 import { ourParts, sourcesFrom } from "../sources"
 import { Book, type ReadBlocks } from "./book"
 import { Numbering } from "./numbering"
@@ -32,7 +32,7 @@ import { readSection } from "./sections"
 import { isSectionEnd, StoryReader, type Block } from "./story"
 import { Styles } from "./styles"
 import { Theme } from "./theme"
-import { colourOf, isOn, numberForms, valueOf } from "./values"
+import { colourOf, isOn, numberForms, runsAcross, valueOf } from "./values"
 
 /** @throws ReadingError */
 export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions = {}): FileRead {
@@ -48,10 +48,8 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
   const styles = new Styles(part("styles"), theme, child(settings, "w:themeFontLang")?.attrs["w:val"])
   const numbering = new Numbering(part("numbering"), theme, leaving, styles.numberedBy)
   const sheet = styles.finish(numbering)
-  const more = [...parts.relations(main).values()].flatMap(({ type, target, external }) =>
-    type === "customXml" && !external ? (parts.xml(target) ?? []) : [],
-  )
-  const sources = sourcesFrom(more)
+  const data = dataParts(parts, main)
+  const sources = sourcesFrom(data.flatMap(({ root }) => root ?? []))
   const book = new Book(
     parts,
     main,
@@ -88,7 +86,7 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
       setup,
       part: begun,
       comments: book.commenting.comments,
-      kept: keptFrom(parts, main, new Set(ourParts)),
+      kept: keptFrom(parts, data, ourParts),
       properties: propertiesOf(parts),
       notes: notesOf(settings),
       sources,
@@ -130,7 +128,7 @@ function unlikeIn(sectPr: XmlElement | undefined): string[] {
   const [upright, stands] = [valueOf(sectPr, "w:textDirection"), valueOf(sectPr, "w:vAlign")]
   return [
     ...(child(sectPr, "w:lnNumType") ? ["numbers beside the lines"] : []),
-    ...(upright !== undefined && !/^(lrTb|tb)V?$/.test(upright) ? ["text from top to bottom"] : []),
+    ...(upright !== undefined && !runsAcross(upright) ? ["text from top to bottom"] : []),
     ...(stands !== undefined && stands !== "top" ? ["text in the middle or at the foot of its sheet"] : []),
   ]
 }

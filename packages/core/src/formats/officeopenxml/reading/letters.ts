@@ -123,9 +123,10 @@ export function readLetters(rPr: XmlElement | undefined, theme: Theme): ReadLett
         if (raise !== undefined) format.raise = raise
         break
       }
-      case "w:sz": {
+      case "w:sz":
+      case "w:szCs": {
         const size = halfPoints(value)
-        if (size !== undefined && size > 0) format.size = size
+        if (size !== undefined && size > 0) (own.name === "w:sz" ? format : complex).size = size
         break
       }
       case "w:rtl":
@@ -138,11 +139,6 @@ export function readLetters(rPr: XmlElement | undefined, theme: Theme): ReadLett
       case "w:iCs":
         complex.italic = isOn(own)
         break
-      case "w:szCs": {
-        const size = halfPoints(value)
-        if (size !== undefined && size > 0) complex.size = size
-        break
-      }
       case "w:highlight":
         format.highlight = highlightOf(value) ?? null
         break

@@ -43,6 +43,9 @@ export function valueOf(parent: XmlElement | undefined, name: string): string | 
   return child(parent, name)?.attrs["w:val"]
 }
 
+/** Whether a direction of text is the usual one, in lines across. */
+export const runsAcross = (direction: string): boolean => /^(lrTb|tb)V?$/.test(direction)
+
 /** A colour as six figures; undefined for one that is left to the program. */
 export function colourOf(value: string | undefined): string | undefined {
   return value !== undefined && /^[0-9a-f]{6}$/i.test(value) ? `#${value.toLowerCase()}` : undefined

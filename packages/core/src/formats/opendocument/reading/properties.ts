@@ -81,12 +81,17 @@ export function edgesOf(
 /** Typefaces that the file declares, by name. */
 export type Faces = ReadonlyMap<string, { family: string; kind: string | undefined }>
 
+/** The first name of a list of typefaces, without what it is quoted with. */
+export function familyNamedIn(list: string | undefined): string | undefined {
+  return list?.split(",")[0]?.replace(/^['"\s]+|['"\s]+$/g, "")
+}
+
 export function facesOf(declarations: XmlElement | undefined): Faces {
   return new Map(
     childrenNamed(declarations, "style:font-face").map(({ attrs }) => [
       attrs["style:name"] ?? "",
       {
-        family: (attrs["svg:font-family"] ?? "").split(",")[0]?.replace(/^['"\s]+|['"\s]+$/g, "") ?? "",
+        family: familyNamedIn(attrs["svg:font-family"]) ?? "",
         kind: attrs["style:font-family-generic"],
       },
     ]),
@@ -122,10 +127,7 @@ export function readLetters(
   const attrs = properties?.attrs
   if (!attrs) return { format, hidden: false, hyphenate: undefined }
   const face = faces.get(attrs["style:font-name"] ?? "")
-  const asked =
-    face?.family ||
-    attrs["fo:font-family"]?.split(",")[0]?.replace(/^['"\s]+|['"\s]+$/g, "") ||
-    attrs["style:font-name"]
+  const asked = face?.family || familyNamedIn(attrs["fo:font-family"]) || attrs["style:font-name"]
   if (asked) {
     const { family, known } = familyMeant(asked, face?.kind ?? attrs["style:font-family-generic"])
     if (!known && !embedded.has(asked) && !isOfSigns(asked)) replaced.set(asked, family)

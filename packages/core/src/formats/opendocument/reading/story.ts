@@ -260,7 +260,7 @@ export class StoryReader {
   }
 
   private annotation(element: XmlElement): void {
-    if (!this.mayBeCommented) return this.book.leaving.addHere("comments in notes, heads and feet")
+    if (!this.isMainText) return this.book.leaving.addHere("comments in notes, heads and feet")
     const { commenting } = this.book
     const name = asName(element.attrs["office:name"] ?? "")
     const lines = [...childrenNamed(element, "text:p"), ...childrenNamed(element, "text:list")].map(textIn)
@@ -269,13 +269,14 @@ export class StoryReader {
     else commenting.at(commenting.newKey(), comment, this.nodes)
   }
 
-  private get mayBeCommented(): boolean {
+  /** Whether it is the text itself, in cells too: comments and frames may hang on it. */
+  private get isMainText(): boolean {
     return this.kind === "body" || this.kind === "cell"
   }
 
   /** Puts text, or what stands in it, with what was said of it. */
   private push(node: Node): void {
-    this.nodes.push(this.mayBeCommented ? this.book.commenting.on(node) : node)
+    this.nodes.push(this.isMainText ? this.book.commenting.on(node) : node)
   }
 
   private inlineAll(parent: XmlElement | undefined, letters: Partial<LetterFormat>, style: string): void {
@@ -386,7 +387,7 @@ export class StoryReader {
 
   private fieldOf({ name, attrs }: XmlElement): FieldAttrs | null {
     const inEdge = this.kind === "edge"
-    const plain = this.kind === "body" || this.kind === "cell"
+    const plain = this.isMainText
     switch (name) {
       case "text:page-number":
         return inEdge ? { kind: "page", format: "" } : null
