@@ -313,7 +313,11 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
     .map(([row, height]) => inTable((pos) => editing.setHeights(pos, row, row + 1, height))),
   setCells: fc
     .record(
-      { shading: fc.option(colour), vertical: fc.constantFrom("middle" as const, "bottom" as const) },
+      {
+        shading: fc.option(colour),
+        vertical: fc.constantFrom("middle" as const, "bottom" as const),
+        reading: fc.constantFrom("across" as const, "up" as const, "down" as const),
+      },
       { requiredKeys: [] },
     )
     .map((change) => editing.setCells(change)),

@@ -13,7 +13,7 @@ import {
   tableLooks,
 } from "../src/document"
 import { checkDocument } from "../src/document/reading"
-import { Composition, fragmentsOf, layoutDocument, type Layout, type LayoutSpec } from "../src/layout"
+import { Composition, fragmentsOf, layoutDocument, turnedBox, type Layout, type LayoutSpec } from "../src/layout"
 import { typesetter } from "../node/typesetting"
 import { shown } from "./telling"
 
@@ -43,6 +43,13 @@ const { blocks } = fc.letrec<{ blocks: Node[]; block: Node; table: Node }>((tie)
             blocks: tie("blocks"),
             colspan: fc.integer({ min: 1, max: 2 }),
             rowspan: fc.constantFrom(1, 1, 1, 2, 4),
+            format: fc.constantFrom(
+              null,
+              null,
+              null,
+              { reading: "up" as const },
+              { reading: "down" as const, vertical: "middle" as const },
+            ),
           }),
           { minLength: 1, maxLength: 2 },
         ),
@@ -269,9 +276,10 @@ test("all text of the body is on the sheets, once and in order, on paper of its 
           )
         expect(sheet.start.paper!.setup).toBe(section.setup)
         const foot = sheet.height - sheet.start.paper!.setup.margins.bottom + 0.01
-        for (const { paragraph: own, from, to, y } of fragmentsOf(placed)) {
+        for (const { paragraph: own, from, to, x, y: top, width, turn } of fragmentsOf(placed)) {
           const height = own.lines[to - 1]!.top + own.lines[to - 1]!.height - own.lines[from]!.top
-          if (to - from > 1) expect(y + height).toBeLessThanOrEqual(foot)
+          const seen = turnedBox(turn, { x, y: top, width, height })
+          if (to - from > 1 || turn) expect(seen.y + seen.height).toBeLessThanOrEqual(foot)
         }
       }
     }),

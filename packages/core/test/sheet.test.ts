@@ -303,9 +303,9 @@ test("a cover shows the properties on a sheet of its own; another design keeps t
 test("a watermark stands in the middle behind the text, no larger than its sheet; a typed number becomes a field", () => {
   const watermark = { text: "DRAFT", family: "Lora", size: 400, angle: 45, colour: "#7a1f4b", strength: 0.2 }
   const layout = layoutOf(doc([p("one")], { watermark }))
-  const [{ fragment, turn }] = backdropOf(layout.placed[0]!) as [ReturnType<typeof backdropOf>[number]]
-  const line = fragment.paragraph.lines[0]!
-  expect([turn, line.runs[0]!.run.look.colour]).toEqual([{ angle: 45, x: 150, y: 130 }, "#e4d2db"])
+  const [fragment] = backdropOf(layout.placed[0]!)
+  const line = fragment!.paragraph.lines[0]!
+  expect([fragment!.turn, line.runs[0]!.run.look.colour]).toEqual([{ angle: 45, x: 150, y: 130 }, "#e4d2db"])
   expect((line.width + line.height) * Math.SQRT1_2).toBeLessThanOrEqual(260 - 36)
   expect(fragmentsOf(layout.placed[0]!).length).toBe(1)
 

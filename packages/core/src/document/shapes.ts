@@ -513,6 +513,8 @@ export const CellFormat = z.strictObject({
   /** null for no line, whatever the look of the table says. */
   borders: z.strictObject({ top: maybeBorder, right: maybeBorder, bottom: maybeBorder, left: maybeBorder }).partial(),
   vertical: z.enum(["top", "middle", "bottom"]),
+  /** Which way its lines are read: across, or turned so that they rise or fall. */
+  reading: z.enum(["across", "up", "down"]),
 })
 
 export type LetterFormat = z.infer<typeof LetterFormat>

@@ -34,9 +34,9 @@ function flatOf(placed: PlacedSheet): Flat {
   if (!found) {
     found = { fragments: [], tables: [], floats: [] }
     for (const column of placed.sheet.columns)
-      collect(column, { firstLeaf: placed.leaf, left: 0, top: 0, part: "text", cell: null }, found)
+      collect(column, { firstLeaf: placed.leaf, left: 0, top: 0, part: "text", cell: null, turn: null }, found)
     for (const { part, stack } of placed.furniture ?? [])
-      if (part !== "watermark") collect(stack, { firstLeaf: 0, left: 0, top: 0, part, cell: null }, found)
+      if (part !== "watermark") collect(stack, { firstLeaf: 0, left: 0, top: 0, part, cell: null, turn: null }, found)
     flat.set(placed, found)
   }
   return found
@@ -64,6 +64,7 @@ interface Around {
   top: number
   part: Fragment["part"]
   cell: SetCell | null
+  turn: Turn | null
 }
 
 /** Whether a fragment is the text of its leaf, and not a head that is repeated or an entry of contents before it. */
@@ -71,16 +72,17 @@ export function isOwnText({ part }: Fragment): boolean {
   return part !== "repeated" && part !== "generated"
 }
 
-function collect({ box, leaf, x, y }: Placed, { firstLeaf, left, top, part, cell }: Around, found: Flat): void {
+function collect({ box, leaf, x, y }: Placed, { firstLeaf, left, top, part, cell, turn }: Around, found: Flat): void {
   const at = { part, leaf: firstLeaf + leaf, x: left + x, y: top + y }
-  const inside = { firstLeaf: at.leaf, left: at.x, top: at.y, part, cell }
+  const inside = { firstLeaf: at.leaf, left: at.x, top: at.y, part, cell, turn }
   if (box.kind === "lines") {
     const { paragraph, from, to, width, frame, entry } = box
     const own = entry === null ? part : "generated"
-    const set = { entry, paragraph, from, to, width, frame: frame && moved(frame, at.x, at.y) }
+    const set = { entry, paragraph, from, to, width, frame: frame && moved(frame, at.x, at.y), turn }
     found.fragments.push({ ...at, part: own, cell, ...set })
   } else if (box.kind === "stack") {
-    for (const own of box.inside) collect(own, inside, found)
+    const turned = box.angle === undefined ? inside : { ...inside, turn: { angle: box.angle, x: at.x, y: at.y } }
+    for (const own of box.inside) collect(own, turned, found)
     for (const own of box.floats ?? [])
       found.floats.push({ ...own, leaf: at.leaf + own.leaf, x: at.x + own.x, y: at.y + own.y })
   } else {
@@ -133,16 +135,14 @@ export function picturesIn(fragment: Fragment): { picture: DrawnPicture; offset:
 }
 
 /** What stands behind all text of a sheet, and is no text of the document. */
-export function backdropOf({ furniture = [] }: PlacedSheet): { fragment: Fragment; turn: Turn }[] {
+export function backdropOf({ furniture = [] }: PlacedSheet): Fragment[] {
   return furniture.flatMap(({ part, stack, angle = 0 }) => {
     if (part !== "watermark") return []
     const { box, x, y } = stack
     const found: Flat = { fragments: [], tables: [], floats: [] }
-    collect(stack, { firstLeaf: 0, left: 0, top: 0, part, cell: null }, found)
-    return found.fragments.map((fragment) => ({
-      fragment,
-      turn: { angle, x: x + box.width / 2, y: y + box.height / 2 },
-    }))
+    const turn = { angle, x: x + box.width / 2, y: y + box.height / 2 }
+    collect(stack, { firstLeaf: 0, left: 0, top: 0, part, cell: null, turn }, found)
+    return found.fragments
   })
 }
 
@@ -265,9 +265,7 @@ export function stackWith<P, Q>(whole: Placed<Stack<P>>, replace: (paragraph: P)
 /** The paragraphs of a sheet in the order of the text. */
 export function paragraphsOf(sheet: Sheet, furniture: readonly Furniture[] = []): ParagraphLayout[] {
   const placed = { sheet, leaf: 0, furniture }
-  return [...backdropOf(placed).map(({ fragment }) => fragment), ...fragmentsOf(placed)].map(
-    ({ paragraph }) => paragraph,
-  )
+  return [...backdropOf(placed), ...fragmentsOf(placed)].map(({ paragraph }) => paragraph)
 }
 
 /** A box where it stands on its sheet, without what is in it. */

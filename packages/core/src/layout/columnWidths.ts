@@ -1,6 +1,6 @@
 /** Widths that the columns of a table need, so that no line of their cells has to be broken. */
 import type { Node } from "prosemirror-model"
-import { blocksOf, documentAttrs, gridOf, isLeaf, lettersOf, tableFormat, type GridCell } from "../document"
+import { blocksOf, cellFormat, documentAttrs, gridOf, isLeaf, lettersOf, tableFormat, type GridCell } from "../document"
 import type { Setting, Typesetter } from "./paragraph"
 
 /** So many rows are measured: more change nothing that could be seen. */
@@ -9,7 +9,9 @@ const wide = 1e5
 
 function widthOf(typesetter: Typesetter, setting: Setting, table: Node, cell: GridCell): number {
   const letters = lettersOf(setting.styles, table, cell)
+  const turned = (cellFormat(cell.node).reading ?? "across") !== "across"
   let widest = 0
+  let stacked = 0
   for (const block of blocksOf(cell.node).nodes) {
     if (!isLeaf(block)) {
       if (block.type.name === "table")
@@ -19,11 +21,12 @@ function widthOf(typesetter: Typesetter, setting: Setting, table: Node, cell: Gr
         )
       continue
     }
-    const { lines, format } = typesetter.paragraph(setting, block, wide, null, { letters })
+    const { lines, format, height } = typesetter.paragraph(setting, block, wide, null, { letters })
+    stacked += height + format.spaceBefore + format.spaceAfter
     const indent = format.indentLeft + format.indentRight + Math.max(0, format.indentFirst)
     for (const line of lines) widest = Math.max(widest, line.width + indent)
   }
-  return widest
+  return turned ? stacked : widest
 }
 
 /** In points, with the space round their text. */

@@ -4,6 +4,7 @@ import { eachCluster, isWordSpace } from "./measuring"
 import { fragmentsOf, tablesOf } from "./boxes"
 import { isFieldPart } from "./paragraph"
 import { standsBeside } from "./rows"
+import { beforeTurn, turnedBox, type Box } from "./turns"
 import type { Fragment, Line, ParagraphLayout, PlacedSheet, SetCell } from "./types"
 
 /** Carets on a line by offset from its start. Where text changes its direction, the two differ: see caretBox. */
@@ -85,19 +86,13 @@ export function lineEndOffset(paragraph: ParagraphLayout, index: number): number
   return line.to > line.from && (unit === "\n" || (!last && unit === " ")) ? line.to - 1 : line.to
 }
 
-export interface Box {
-  x: number
-  y: number
-  width: number
-  height: number
-}
-
+/** Where a line begins, before its text is turned. */
 export function lineTop(fragment: Fragment, line: Line): number {
   return fragment.y + line.top - (fragment.paragraph.lines[fragment.from] as Line).top
 }
 
 /**
- * The caret at an offset: a box without width on the sheet, or null if the fragment does not show that offset.
+ * The caret at an offset: a box without width on the sheet, or without height where text rises or falls, or null if the fragment does not show that offset.
  * Where text changes its direction, the caret stands by the character behind it, or with `bias` -1 by the one before it.
  */
 export function caretBox(fragment: Fragment, offset: number, bias: -1 | 1 = 1): Box | null {
@@ -107,7 +102,7 @@ export function caretBox(fragment: Fragment, offset: number, bias: -1 | 1 = 1): 
   const edges = caretEdges(fragment.paragraph, line)
   const at = offset - line.from
   const x = (bias < 0 || offset === line.to ? edges.trailing : edges.leading)[at] ?? line.x + line.width
-  return { x: fragment.x + x, y: lineTop(fragment, line), width: 0, height: line.height }
+  return turnedBox(fragment.turn, { x: fragment.x + x, y: lineTop(fragment, line), width: 0, height: line.height })
 }
 
 /** The drop cap of a fragment: where it ends in the text, and its box on the sheet, as high as all its lines; null for none. */
@@ -134,15 +129,22 @@ export function underBoxes(fragment: Fragment, from: number, to: number): Box[] 
       .slice(fragment.from, fragment.to)
       .map((line) => [lineTop(fragment, line), line.baseline] as const),
   )
-  return rangeBoxes(fragment, from, to, false).map((box) => ({
-    ...box,
-    y: box.y + (baselines.get(box.y) ?? box.height) + under.distance,
-    height: under.height,
-  }))
+  return boxesOver(fragment, from, to, false).map((box) =>
+    turnedBox(fragment.turn, {
+      ...box,
+      y: box.y + (baselines.get(box.y) ?? box.height) + under.distance,
+      height: under.height,
+    }),
+  )
 }
 
 /** Boxes over the letters from one offset to another. `through` also marks the paragraph's end. */
 export function rangeBoxes(fragment: Fragment, from: number, to: number, through: boolean): Box[] {
+  return boxesOver(fragment, from, to, through).map((box) => turnedBox(fragment.turn, box))
+}
+
+/** The same before the text is turned. */
+function boxesOver(fragment: Fragment, from: number, to: number, through: boolean): Box[] {
   const boxes: Box[] = []
   const { paragraph } = fragment
   for (let i = fragment.from; i < fragment.to; i++) {
@@ -223,9 +225,10 @@ export function offsetAtX(paragraph: ParagraphLayout, index: number, x: number):
 }
 
 /** The leaf whose list mark lies at a point of the sheet, if it can be ticked there. */
-export function checkAt(placed: PlacedSheet, x: number, y: number): number | null {
+export function checkAt(placed: PlacedSheet, left: number, down: number): number | null {
   const reach = 6
   for (const fragment of fragmentsOf(placed)) {
+    const { x, y } = beforeTurn(fragment.turn, left, down)
     const { label, lines } = fragment.paragraph
     const line = lines[0]
     const [first, last] = [label?.runs[0], label?.runs.at(-1)]
@@ -265,17 +268,18 @@ const outside = (at: number, from: number, to: number) => Math.max(0, from - at,
  */
 export function hit(
   placed: PlacedSheet,
-  x: number,
-  y: number,
+  left: number,
+  down: number,
   among: (fragment: Fragment) => boolean = ({ part }) => part === "text",
 ): Hit | null {
   let nearest: { fragment: Fragment; index: number } | null = null
   let distance = Infinity
   const all = fragmentsOf(placed).filter(among)
   // A point in a cell means that cell, however near the text of another one is.
-  const cell = cellHit(placed, x, y)
+  const cell = cellHit(placed, left, down)
   const inCell = cell ? all.filter((fragment) => stands(fragment.cell, cell)) : []
   for (const fragment of inCell.length > 0 ? inCell : all) {
+    const { x, y } = beforeTurn(fragment.turn, left, down)
     const cap = fragment.paragraph.lines[0] ? capOf(fragment, lineTop(fragment, fragment.paragraph.lines[0])) : null
     if (cap && x >= cap.box.x && x <= cap.box.x + cap.box.width && y >= cap.box.y && y <= cap.box.y + cap.box.height)
       return { leaf: fragment.leaf, ...offsetAtX(fragment.paragraph, 0, x - fragment.x) }
@@ -296,5 +300,6 @@ export function hit(
   }
   if (!nearest) return null
   const { fragment, index } = nearest
+  const { x } = beforeTurn(fragment.turn, left, down)
   return { leaf: fragment.leaf, ...offsetAtX(fragment.paragraph, index, x - fragment.x) }
 }

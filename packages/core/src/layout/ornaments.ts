@@ -1,6 +1,6 @@
 /** What is drawn beside the letters: lines under and through them, their background, borders. One description for screen, picture and PDF. */
 import type { Border, Borders, ParagraphFormat } from "../document"
-import type { Box } from "./geometry"
+import type { Box } from "./turns"
 import type { Frame, Line, LineRun, ParagraphLayout, Rule } from "./types"
 
 /** Width of a run without the spaces that hang at the end of its line. */

@@ -1,7 +1,8 @@
 /**
  * Sets tables. A row that does not fit goes on to the next region; it is divided where the table allows it, or where it is higher
  * than a region. Cells that reach over rows are divided with them. Where a table goes on on another sheet, its head is repeated
- * above, unless that would take more than half of the sheet.
+ * above, unless that would take more than half of the sheet. A cell whose lines rise or fall is not divided: it goes on as a whole,
+ * and stands upright where it has no room otherwise.
  */
 import type { Node } from "prosemirror-model"
 import {
@@ -20,9 +21,10 @@ import {
   type StyleSheet,
   type TableFormat,
 } from "../document"
-import { beginning } from "./boxes"
+import { beginning, isBeginning } from "./boxes"
 import type { Filled, Flowing, Region } from "./regions"
 import { borderThickness } from "./ornaments"
+import { turnedLines, type Box, type TurnedLines } from "./turns"
 import type { BlockPlace, Break, Ground, PlacedCell, Rule, Table } from "./types"
 
 /** Fills a region with the blocks of a cell. */
@@ -90,6 +92,8 @@ interface Open {
   /** Where it goes on; null where all of it stands above. */
   start: BlockPlace | null
   filled: Filled | null
+  /** Where its lines rise or fall. */
+  turned?: TurnedLines
 }
 
 /** A row, or a part of one, as it stands in the region. */
@@ -112,6 +116,8 @@ class Setter {
   readonly width: number
   private readonly rows: SetRow[] = []
   private y = 0
+  /** Rows that are repeated above. */
+  private above = 0
 
   constructor(
     private readonly styles: StyleSheet,
@@ -154,25 +160,45 @@ class Setter {
   private filledTo({ cell, y, start }: Open, bottom: number): Open {
     if (!start) return { cell, y, start, filled: null }
     const { across, down } = this.padding(cell)
-    const filled = this.fill(
-      {
-        blocks: blocksOf(cell.node),
-        firstLeaf: this.room.firstLeaf + leafOfCell(this.table, cell),
-        letters: lettersOf(this.styles, this.table, cell),
-      },
-      {
-        width: Math.max(1, this.widthOf(cell) - 2 * across),
-        height: Math.max(0, bottom - y - 2 * down),
-        top: 0,
-        fresh: true,
-      },
-      start,
-    )
-    return { cell, y, start, filled }
+    const room = bottom - y - 2 * down
+    const turned = isBeginning(start.at) && start.block === 0 ? this.turnedIn(cell) : null
+    if (turned && turned.length <= room + 1e-6) return { cell, y, start, filled: turned.filled, turned }
+    // Where nothing but this row stands, there is no more room to be had.
+    if (turned && !this.isAlone)
+      return { cell, y, start, filled: { ...turned.filled, inside: [], height: 0, next: start, atEnd: false } }
+    const width = Math.max(1, this.widthOf(cell) - 2 * across)
+    return { cell, y, start, filled: this.fillIn(cell, width, Math.max(0, room), start) }
   }
 
-  private heightOf({ cell, filled }: Open): number {
-    return (filled?.height ?? 0) + 2 * this.padding(cell).down
+  private fillIn(cell: GridCell, width: number, height: number, start: BlockPlace): Filled {
+    const flow = {
+      blocks: blocksOf(cell.node),
+      firstLeaf: this.room.firstLeaf + leafOfCell(this.table, cell),
+      letters: lettersOf(this.styles, this.table, cell),
+    }
+    return this.fill(flow, { width, height, top: 0, fresh: true }, start)
+  }
+
+  /** The text of a cell in lines of a length that rise or fall, whatever room there is. */
+  private readonly inLines = (cell: GridCell) => (length: number) =>
+    this.fillIn(cell, length, Infinity, { block: 0, at: beginning })
+
+  private turnedIn(cell: GridCell): TurnedLines | null {
+    if ((cellFormat(cell.node).reading ?? "across") === "across") return null
+    const { down } = this.padding(cell)
+    const rows = this.table.children.slice(cell.row, cell.row + cell.rowspan)
+    const given = rows.reduce((sum, row) => sum + rowHeight(row), 0) - 2 * down
+    // Rather than upright in a narrow column they stand close to its edges.
+    return turnedLines(this.inLines(cell), this.widthOf(cell), given)
+  }
+
+  /** Whether nothing stands above the next row but what is repeated. */
+  private get isAlone(): boolean {
+    return this.room.atTop && this.rows.length === this.above
+  }
+
+  private heightOf({ cell, filled, turned }: Open): number {
+    return (turned?.length ?? filled?.height ?? 0) + 2 * this.padding(cell).down
   }
 
   private head(): string {
@@ -203,8 +229,8 @@ class Setter {
     const head = this.head()
     if (start.row >= Math.min(this.format.headRows, this.grid.rows - 1) && start.row > 0 && head !== "")
       this.repeatHead()
-    const above = this.rows.length
-    const { table, grid, room } = this
+    this.above = this.rows.length
+    const { above, table, grid, room } = this
     let open: Open[] = []
     let next: Break | null = null
     let row = start.row
@@ -233,8 +259,7 @@ class Setter {
         this.y += height
         continue
       }
-      const alone = room.atTop && this.rows.length === above
-      if (alone || (this.format.divides && open.some((own) => this.begins(own, row)))) {
+      if (this.isAlone || (this.format.divides && open.some((own) => this.begins(own, row)))) {
         next = this.divide(row, open, head, height)
         break
       }
@@ -325,7 +350,8 @@ class Setter {
     }
   }
 
-  private placed({ cell, y, start, filled }: Open, bottom: number): PlacedCell {
+  private placed(open: Open, bottom: number): PlacedCell {
+    const { cell, y, start, filled } = open
     const { across, down } = this.padding(cell)
     const left = this.edges[cell.column] as number
     const width = this.widthOf(cell)
@@ -335,17 +361,18 @@ class Setter {
     const whole = filled?.atEnd === true && start?.block === 0 && start.at === beginning
     const lower = whole ? (vertical === "top" ? 0 : vertical === "middle" ? free / 2 : free) : 0
     const first = leafOfCell(this.table, cell)
+    const stack = {
+      kind: "stack",
+      role: "cell",
+      width: Math.max(1, width - 2 * across),
+      height,
+      inside: filled?.inside ?? [],
+    } as const
     return {
-      box: {
-        kind: "stack",
-        role: "cell",
-        width: Math.max(1, width - 2 * across),
-        height,
-        inside: filled?.inside ?? [],
-      },
+      ...(open.turned
+        ? this.placedTurned(open, { x: left + across, y: y + down, width: stack.width, height: bottom - y - 2 * down })
+        : { box: stack, x: left + across, y: y + down + lower }),
       leaf: first + (start ? blocksOf(cell.node).leaf(start.block) : 0),
-      x: left + across,
-      y: y + down + lower,
       row: cell.row,
       column: cell.column,
       rowspan: cell.rowspan,
@@ -358,6 +385,20 @@ class Setter {
             : null,
       first,
       area: { x: left, y, width, height: bottom - y },
+    }
+  }
+
+  /** Lines that rise from the foot of a room or fall from its top, as long as that is high. */
+  private placedTurned({ cell }: Open, room: Box): Pick<PlacedCell, "box" | "x" | "y"> {
+    const { inside, height } = this.inLines(cell)(room.height)
+    const { reading, vertical = "top" } = cellFormat(cell.node)
+    const rises = reading === "up"
+    const free = room.width - height
+    const aside = vertical === "middle" || free < 0 ? free / 2 : vertical === "top" ? 0 : free
+    return {
+      box: { kind: "stack", role: "cell", width: room.height, height, inside, angle: rises ? 90 : -90 },
+      x: rises ? room.x + aside : room.x + room.width - aside,
+      y: rises ? room.y + room.height : room.y,
     }
   }
 

@@ -173,6 +173,8 @@ export interface Stack<P = ParagraphLayout> {
   width: number
   height: number
   inside: readonly Placed<SetBox<P>>[]
+  /** Degrees by which its lines rise, turned round its corner; left out for none. */
+  angle?: number
   /** Pictures beside, under and over its text, from its corner; left out for none. */
   floats?: readonly SetFloat[]
 }
@@ -270,6 +272,8 @@ export interface Fragment {
   width: number
   /** Background and borders, on the sheet. */
   frame: Frame | null
+  /** How all of that is turned; null where it stands upright. */
+  turn: Turn | null
 }
 
 /** How something is turned: it rises by so many degrees from left to right, round a point of the sheet. */

@@ -101,6 +101,12 @@ export function sheetPicture(
   }
   const colour = sheet.start.paper?.setup.colour
   if (colour) box({ x: 0, y: 0, width: sheet.width, height: sheet.height }, colour)
+  /** What is drawn of a fragment, turned as that is. */
+  const turned = ({ turn }: Fragment, draw: () => void) => {
+    if (turn) drawn.push(`<g transform="rotate(${short(-turn.angle)} ${short(turn.x)} ${short(turn.y)})">`)
+    draw()
+    if (turn) drawn.push("</g>")
+  }
   const lines = (fragment: Fragment) => {
     const { paragraph } = fragment
     for (const line of paragraph.lines.slice(fragment.from, fragment.to)) {
@@ -117,25 +123,29 @@ export function sheetPicture(
       }
     }
   }
-  for (const { fragment, turn } of backdropOf(placed)) {
-    drawn.push(`<g transform="rotate(${short(-turn.angle)} ${short(turn.x)} ${short(turn.y)})">`)
-    lines(fragment)
+  const pictures = (fragment: Fragment) => {
     for (const own of picturesIn(fragment)) picture(own.picture, own.x, own.y)
-    drawn.push("</g>")
   }
+  for (const fragment of backdropOf(placed))
+    turned(fragment, () => {
+      lines(fragment)
+      pictures(fragment)
+    })
   sheet.rules.forEach(rule)
   for (const { ground } of tablesOf(placed)) {
     for (const { colour: own, ...place } of ground.fills) box(place, own)
     ground.rules.forEach(rule)
   }
-  for (const { frame } of fragments) {
-    if (frame?.shading) box(frame.box, frame.shading)
-    frame?.rules.forEach(rule)
-  }
+  for (const own of fragments)
+    if (own.frame)
+      turned(own, () => {
+        if (own.frame?.shading) box(own.frame.box, own.frame.shading)
+        own.frame?.rules.forEach(rule)
+      })
   const floats = floatsOn(placed)
   for (const own of floats) if (own.format.wrap !== "over") picture(own.picture, own.x, own.y)
-  fragments.forEach(lines)
-  for (const own of fragments.flatMap(picturesIn)) picture(own.picture, own.x, own.y)
+  for (const own of fragments) turned(own, () => lines(own))
+  for (const own of fragments) if (picturesIn(own).length > 0) turned(own, () => pictures(own))
   for (const own of floats) if (own.format.wrap === "over") picture(own.picture, own.x, own.y)
   const defs = [...symbols.values()].filter((s) => s.path).map((s) => `<path id="${s.id}" d="${s.path}"/>`)
   return (

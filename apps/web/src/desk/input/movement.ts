@@ -1,6 +1,7 @@
 /** Movement that follows the lines on the sheets: up and down, to the ends of a line, by a screenful. */
 import { leavesOf } from "@biblon/core/document"
 import {
+  caretBox,
   caretStops,
   fragmentsOf,
   hasTurns,
@@ -133,8 +134,15 @@ export function besideLine(
   const line = lineOfOffset(fragment.paragraph, offset, from.bias)
   const target = beside(mirror, index, fragment, line, direction, goalX, among)
   if (!target) return null
-  const { offset: to, bias } = offsetAtX(target.fragment.paragraph, target.line, goalX - target.fragment.x)
+  const x = target.fragment.turn ? alongTurned(fragment, target.fragment, offset, from.bias) : goalX - target.fragment.x
+  const { offset: to, bias } = offsetAtX(target.fragment.paragraph, target.line, x)
   return { pos: leavesOf(editor.doc).start(target.fragment.leaf) + to, bias }
+}
+
+/** Where a caret goes on along a line that rises or falls: as far as it stood in the line beside, or from its beginning. */
+function alongTurned(from: Fragment, to: Fragment, offset: number, bias: -1 | 1): number {
+  const beside = from.cell === to.cell ? caretBox({ ...from, turn: null }, offset, bias) : null
+  return beside ? beside.x - from.x : 0
 }
 
 /** Whether the text at the caret's line runs from right to left as a whole. */

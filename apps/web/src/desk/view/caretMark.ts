@@ -19,8 +19,12 @@ export class CaretMark {
     if (this.element.hidden !== hidden) this.element.hidden = hidden
     if (!box) return
     const { style } = this.element
-    const [transform, height] = [`translate(${box.x - 1}px, ${box.y}px)`, `${box.height}px`]
+    // Where text rises or falls, it lies.
+    const lies = box.width > box.height
+    const transform = lies ? `translate(${box.x}px, ${box.y - 1}px)` : `translate(${box.x - 1}px, ${box.y}px)`
+    const [width, height] = lies ? [`${box.width}px`, "2px"] : ["", `${box.height}px`]
     if (style.transform !== transform) style.transform = transform
+    if (style.width !== width) style.width = width
     if (style.height !== height) style.height = height
   }
 

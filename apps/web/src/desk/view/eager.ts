@@ -140,6 +140,8 @@ function wholeLeaf(mirror: LayoutMirror, leaf: number): Fragment | null {
   for (let index = Math.max(0, first - 1); index <= last; index++) {
     const placed = mirror.placed(index)
     const fragment = placed && fragmentsOf(placed).find((own) => own.leaf === leaf && isOwnText(own))
+    // Where lines rise or fall, rows are as high as they are long.
+    if (fragment?.turn) return null
     if (fragment) return fragment.from === 0 && fragment.to === fragment.paragraph.lines.length ? fragment : null
   }
   return null

@@ -203,8 +203,14 @@ export class PaintedBlock {
     this.ground = paintGround(fragment, grid)
   }
 
-  moveTo(place: string): void {
-    for (const own of [this.text, this.ground]) if (own && own.style.transform !== place) own.style.transform = place
+  /** Puts it where a fragment stands, turned as that is. */
+  moveTo({ x, y, turn }: Fragment): void {
+    const place = `translate(${px(x)}, ${px(y)})${turn ? ` rotate(${-turn.angle}deg)` : ""}`
+    const origin = turn ? `${px(turn.x - x)} ${px(turn.y - y)}` : ""
+    for (const own of [this.text, this.ground]) {
+      if (own && own.style.transform !== place) own.style.transform = place
+      if (own && own.style.transformOrigin !== origin) own.style.transformOrigin = origin
+    }
   }
 
   remove(): void {

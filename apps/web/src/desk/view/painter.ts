@@ -3,10 +3,8 @@ import {
   backdropOf,
   floatsOn,
   fragmentsOf,
-  lineTop,
   outlinesOf,
   tablesOf,
-  type Line,
   type PlacedSheet,
   type SetCell,
   type SetFloat,
@@ -87,9 +85,7 @@ export class PaintedSheet {
         if (block) block.update(fragment, signs, this.grid)
         else block = new PaintedBlock(fragment, signs, this.grid)
       }
-      block.moveTo(
-        `translate(${px(fragment.x)}, ${px(lineTop(fragment, fragment.paragraph.lines[fragment.from] as Line))})`,
-      )
+      block.moveTo(fragment)
       const key = keys[i] as string
       now.set(key, [...(now.get(key) ?? []), block])
       return block
@@ -127,12 +123,11 @@ export class PaintedSheet {
   private paintBackdrop(placed: PlacedSheet): HTMLElement[] {
     const wanted = backdropOf(placed)
     if (wanted.length === 0 && this.backdrop.length === 0) return []
-    this.backdrop = wanted.map(({ fragment, turn }, i) => {
+    this.backdrop = wanted.map((fragment, i) => {
       const block = this.backdrop[i] ?? new PaintedBlock(fragment, false, this.grid)
       block.update(fragment, false, this.grid)
       block.text.ariaHidden = "true"
-      block.text.style.transformOrigin = `${px(turn.x - fragment.x)} ${px(turn.y - fragment.y)}`
-      block.moveTo(`translate(${px(fragment.x)}, ${px(fragment.y)}) rotate(${-turn.angle}deg)`)
+      block.moveTo(fragment)
       return block
     })
     return this.backdrop.map(({ text }) => text)

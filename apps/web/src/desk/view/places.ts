@@ -174,7 +174,7 @@ export class Places {
     return {
       x: this.stack().left(index) + box.x * scale,
       y: this.stack().top(index) + box.y * scale,
-      width: 0,
+      width: box.width * scale,
       height: box.height * scale,
     }
   }

@@ -11,6 +11,7 @@ import {
   type Section,
 } from "@biblon/core/document"
 import {
+  beforeTurn,
   checkAt,
   floatsOn,
   fragmentsOf,
@@ -18,8 +19,10 @@ import {
   lineTop,
   picturesIn,
   sectionBegun,
+  turnedBox,
   type Box,
   type DrawnPicture,
+  type Fragment,
   type PlacedSheet,
   isOwnText,
 } from "@biblon/core/layout"
@@ -31,6 +34,20 @@ export type SetBreak = BreakMark & { x: number; y: number; width: number }
 
 /** So far above a paragraph it is shown in flow view, in points. */
 const flowBreak = 14
+
+/** A picture in a line that rises or falls, turned with it round its own middle. */
+function turned<T extends { picture: DrawnPicture; x: number; y: number }>({ turn }: Fragment, own: T): T {
+  if (!turn) return own
+  const { picture, x, y } = own
+  const { width, height } = picture
+  const seen = turnedBox(turn, { x, y, width, height })
+  return {
+    ...own,
+    x: seen.x + (seen.width - width) / 2,
+    y: seen.y + (seen.height - height) / 2,
+    picture: { ...picture, turn: picture.turn - turn.angle },
+  }
+}
 
 export class Spots {
   constructor(
@@ -99,7 +116,9 @@ export class Spots {
     const over = floats.filter(({ format }) => format.wrap === "over").reverse()
     const inLines = fragmentsOf(placed)
       .filter(isOwnText)
-      .flatMap((fragment) => picturesIn(fragment).map((own) => middle({ ...own, leaf: fragment.leaf, floats: false })))
+      .flatMap((fragment) =>
+        picturesIn(fragment).map((own) => turned(fragment, middle({ ...own, leaf: fragment.leaf, floats: false }))),
+      )
     return [...over, ...inLines, ...floats.filter(({ format }) => format.wrap !== "over")]
   }
 
@@ -166,11 +185,11 @@ export class Spots {
       if (fragment.leaf !== leaf || !isOwnText(fragment)) continue
       const lines = fragment.paragraph.lines.slice(fragment.from, fragment.to)
       const line = lines.find(({ from, to }) => offset >= from && offset < to) ?? lines[0]
-      if (line)
-        return {
-          x: left + fragment.x * this.scale,
-          y: top + (lineTop(fragment, line) + line.height / 2) * this.scale,
-        }
+      if (line) {
+        const at = { x: fragment.x, y: lineTop(fragment, line) + line.height / 2, width: 0, height: 0 }
+        const { x, y } = turnedBox(fragment.turn, at)
+        return { x: left + x * this.scale, y: top + y * this.scale }
+      }
     }
     return null
   }
@@ -181,9 +200,9 @@ export class Spots {
     const placed = this.source.layout.mirror.placed(index)
     const { scale } = this
     const [left, top] = [this.left(index), this.stack().top(index)]
-    const [inX, inY] = [(x - left) / scale, (y - top) / scale]
     for (const fragment of placed ? fragmentsOf(placed) : []) {
       const { paragraph, leaf } = fragment
+      const { x: inX, y: inY } = beforeTurn(fragment.turn, (x - left) / scale, (y - top) / scale)
       if (fragment.entry !== null || !paragraph.text.includes("\ufffc")) continue
       for (const line of paragraph.lines.slice(fragment.from, fragment.to)) {
         const y = lineTop(fragment, line)
@@ -191,11 +210,12 @@ export class Spots {
         const on = line.runs.find((own) => inX >= fragment.x + own.x && inX <= fragment.x + own.x + own.width)
         if (!on || on.run.shows === null || paragraph.text[on.run.from] !== "\ufffc") continue
         if (paragraph.anchors?.some(({ offset }) => offset === on.run.from)) continue
+        const seen = turnedBox(fragment.turn, { x: fragment.x + on.x, y, width: on.width, height: line.height })
         const box = {
-          x: left + (fragment.x + on.x) * scale,
-          y: top + y * scale,
-          width: on.width * scale,
-          height: line.height * scale,
+          x: left + seen.x * scale,
+          y: top + seen.y * scale,
+          width: seen.width * scale,
+          height: seen.height * scale,
         }
         const pos = leavesOf(this.source.editor().doc).start(leaf) + on.run.from
         return { pos, sheet: index, box }

@@ -138,7 +138,7 @@ function setCellFormat(tr: Transaction, pos: number, change: Partial<CellFormat>
 }
 
 /** Sets what is said of the selected cells. */
-export function setCells(change: Partial<Pick<CellFormat, "shading" | "vertical">>, name = "Cells shaped"): Command {
+export function setCells(change: Partial<Pick<CellFormat, "shading" | "vertical" | "reading">>, name = "Cells shaped"): Command {
   return (state, dispatch) => {
     const rect = selectedRect(state)
     if (!rect) return false
@@ -151,10 +151,11 @@ export function setCells(change: Partial<Pick<CellFormat, "shading" | "vertical"
   }
 }
 
-/** What the selected cells share: their ground as it is seen, and how their text stands; undefined where they differ. */
+/** What the selected cells share: their ground as it is seen, and how their text stands and is read; undefined where they differ. */
 export function cellsHere(state: Pick<EditorState, "doc" | "selection">): {
   shading: string | null | undefined
   vertical: CellFormat["vertical"] | undefined
+  reading: CellFormat["reading"] | undefined
 } | null {
   const rect = selectedRect(state)
   if (!rect) return null
@@ -167,6 +168,7 @@ export function cellsHere(state: Pick<EditorState, "doc" | "selection">): {
   return {
     shading: shared((cell) => groundOf(styles, rect.table, cell)),
     vertical: shared(({ node }) => cellFormat(node).vertical ?? "top"),
+    reading: shared(({ node }) => cellFormat(node).reading ?? "across"),
   }
 }
 

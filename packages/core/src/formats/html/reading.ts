@@ -89,6 +89,13 @@ function declarations(element: Element): Map<string, string> {
 }
 
 const verticalMeant = meanings<CellFormat["vertical"]>({ middle: "middle", bottom: "bottom" })
+const readingMeant = meanings<CellFormat["reading"]>({
+  "sideways-lr": "up",
+  "sideways-rl": "down",
+  "vertical-rl": "down",
+  "vertical-lr": "down",
+  "tb-rl": "down",
+})
 
 /** A length of CSS in points; undefined for those that depend on something else. */
 function points(value: string | undefined): number | undefined {
@@ -475,10 +482,14 @@ function table(element: Element, context: Context, out: Collector, depth: number
       const style = declarations(cell)
       const { shading, borders } = withFormat(cell, style, {})
       const vertical = verticalMeant(style.get("vertical-align"))
+      const turned = readingMeant(style.get("writing-mode"))
+      // Lines that fall, turned upside down, rise.
+      const reading = turned && /rotate\(-?180deg\)/.test(style.get("transform") ?? "") ? "up" : turned
       const said = attribute(cell, "bgcolor") ? colour(attribute(cell, "bgcolor")) : shading
       return {
         ...(said ? { shading: said } : {}),
         ...(vertical ? { vertical } : {}),
+        ...(reading ? { reading } : {}),
         ...(borders
           ? {
               borders: Object.fromEntries(

@@ -277,7 +277,7 @@ function table(own: Node, styles: StyleSheet, sources: HtmlSources): string {
       const tag = head || (firstColumn && column === 0) ? "th" : "td"
       const spans = `${colspan > 1 ? ` colspan="${colspan}"` : ""}${rowspan > 1 ? ` rowspan="${rowspan}"` : ""}`
       const said = lettersOf(styles, own, cell)
-      const { vertical = "top" } = cellFormat(node)
+      const { vertical = "top", reading = "across" } = cellFormat(node)
       const look = css({
         "background-color": groundOf(styles, own, cell),
         ...Object.fromEntries(
@@ -285,6 +285,7 @@ function table(own: Node, styles: StyleSheet, sources: HtmlSources): string {
         ),
         padding: "3pt 5pt",
         "vertical-align": vertical,
+        "writing-mode": { across: null, up: "sideways-lr", down: "vertical-rl" }[reading],
         "font-weight": said?.bold ? "bold" : "normal",
         color: said?.colour ?? null,
         "text-align": "left",

@@ -22,6 +22,7 @@ import {
   shadowColour,
   shadowOffset,
   tablesOf,
+  turnedBox,
   type Box,
   type FontLibrary,
   type Fragment,
@@ -30,7 +31,6 @@ import {
   type Rule,
   type PlacedSheet,
   type Sheet,
-  type Turn,
 } from "../../layout"
 import { placedGlyphs } from "../glyphs"
 import type { PdfFace } from "./fonts"
@@ -119,18 +119,18 @@ export function drawSheet(
 ): Drawn {
   const pen = new Pen(placed.sheet, fonts, faceFor, imageFor)
   const fragments = fragmentsOf(placed)
-  const backdrop = backdropOf(placed).map(({ fragment, turn }) => pen.turned(fragment, turn))
+  const backdrop = backdropOf(placed).map((fragment) => pen.turned(fragment, pen.whole(fragment)))
   const behind =
     pen.paper() +
     backdrop.join("") +
     pen.rules() +
     pen.tables(placed) +
-    fragments.map((fragment) => pen.ground(fragment)).join("")
+    fragments.map((fragment) => pen.turned(fragment, pen.ground(fragment))).join("")
   // Heads and feet are no part of what is read, nor is what a table shows again.
   const furniture = fragments.filter(isFurniture).map((fragment) => {
     const kind = { header: "/Subtype/Header", footer: "/Subtype/Footer" }[fragment.part as string] ?? ""
     const type = `/Artifact<</Type/Pagination${kind}>>BDC\n`
-    const text = partsOf(fragment).map((part) => pen.text(fragment, linesOf(fragment, part)))
+    const text = partsOf(fragment).map((part) => pen.turned(fragment, pen.text(fragment, linesOf(fragment, part))))
     return text.length > 0 ? `${type}${text.join("")}EMC\n` : ""
   })
   const marked: Marked[] = []
@@ -146,14 +146,21 @@ export function drawSheet(
   for (const fragment of fragments) {
     const inLine = picturesIn(fragment)
     if (isFurniture(fragment)) {
-      for (const { picture, x, y } of inLine) furniture.push(`/Artifact BMC\n${pen.picture(picture, x, y)}EMC\n`)
+      for (const { picture, x, y } of inLine)
+        furniture.push(`/Artifact BMC\n${pen.turned(fragment, pen.picture(picture, x, y))}EMC\n`)
       continue
     }
-    for (const part of partsOf(fragment))
-      mark({ fragment, part }, part === "label" ? "Lbl" : tagOf(fragment), pen.text(fragment, linesOf(fragment, part)))
+    for (const part of partsOf(fragment)) {
+      const text = pen.turned(fragment, pen.text(fragment, linesOf(fragment, part)))
+      mark({ fragment, part }, part === "label" ? "Lbl" : tagOf(fragment), text)
+    }
     const { leaf, cell } = fragment
     for (const { picture, offset, x, y } of inLine)
-      mark({ part: "figure", leaf, offset, picture, cell }, "Figure", pen.picture(picture, x, y))
+      mark(
+        { part: "figure", leaf, offset, picture, cell },
+        "Figure",
+        pen.turned(fragment, pen.picture(picture, x, y)),
+      )
   }
   for (const own of floats) if (own.format.wrap === "over") float(own)
   return {
@@ -268,19 +275,28 @@ class Pen {
       .join("")
   }
 
-  /** Text that is turned round a point of the sheet. */
-  turned(fragment: Fragment, { angle, x, y }: Turn): string {
+  private link(to: LinkBox["to"], { x, y, width, height }: Box): void {
+    const top = this.sheet.height - y
+    this.links.push({ to, left: x, bottom: top - height, right: x + width, top })
+  }
+
+  /** All of a fragment, before it is turned. */
+  whole(fragment: Fragment): string {
+    const text = partsOf(fragment).map((part) => this.text(fragment, linesOf(fragment, part)))
+    return [...text, ...picturesIn(fragment).map((own) => this.picture(own.picture, own.x, own.y))].join("")
+  }
+
+  /** Something drawn of a fragment, turned as that is. */
+  turned({ turn }: Fragment, content: string): string {
+    if (!turn || content === "") return content
+    const { angle, x, y } = turn
     const radians = (angle * Math.PI) / 180
     const [sin, cos] = [Math.sin(radians), Math.cos(radians)]
     const [left, bottom] = [x, this.sheet.height - y]
-    const turn = [cos, sin, -sin, cos, left - left * cos + bottom * sin, bottom - left * sin - bottom * cos]
+    const parts = [cos, sin, -sin, cos, left - left * cos + bottom * sin, bottom - left * sin - bottom * cos]
     // A turn needs more places than lengths do.
-    const matrix = turn.map((part, i) => (i < 4 ? part.toFixed(6) : num(part))).join(" ")
-    return `q ${matrix} cm\n${partsOf(fragment)
-      .map((part) => this.text(fragment, linesOf(fragment, part)))
-      .join("")}${picturesIn(fragment)
-      .map((own) => this.picture(own.picture, own.x, own.y))
-      .join("")}Q\n`
+    const matrix = parts.map((part, i) => (i < 4 ? part.toFixed(6) : num(part))).join(" ")
+    return `q ${matrix} cm\n${content}Q\n`
   }
 
   /** Background and borders of the paragraph, of its letters, and their shadows. */
@@ -348,14 +364,7 @@ class Pen {
               : fragment.part === "note" && run.shows !== null && run.to === 0
                 ? { markOf: fragment.leaf }
                 : look.link
-        if (to)
-          this.links.push({
-            to,
-            left: x,
-            bottom: y - line.height + line.baseline,
-            right: x + piece.width,
-            top: y + line.baseline,
-          })
+        if (to) this.link(to, turnedBox(fragment.turn, { x, y: top, width: piece.width, height: line.height }))
         for (const rule of letterRules(line, piece))
           rules.push(this.rule({ ...rule, x: fragment.x + rule.x, y: top + line.baseline + rule.y }))
       }

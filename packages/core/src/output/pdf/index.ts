@@ -15,7 +15,7 @@ import {
   textOf,
   type PageSetup,
 } from "../../document"
-import { fragmentsOf, lineTop, numbersOf, shownText, tablesOf, type Layout } from "../../layout"
+import { fragmentsOf, lineTop, numbersOf, shownText, tablesOf, turnedBox, type Layout } from "../../layout"
 import { archiveDescription, outputIntent } from "./archive"
 import { drawSheet, tagOf, type LinkBox } from "./content"
 import { writeEnclosures } from "./enclosures"
@@ -98,7 +98,9 @@ export function* writePdf(layout: Layout, options: PdfOptions): Generator<number
       const { outline, lines, text, label } = fragment.paragraph
       const first = lines[fragment.from]
       if (fragment.from > 0 || !first) continue
-      const top = sheet.height - lineTop(fragment, first)
+      const { x, width } = fragment
+      const { y } = turnedBox(fragment.turn, { x, y: lineTop(fragment, first), width, height: first.height })
+      const top = sheet.height - y
       leafTops.set(fragment.leaf, { page, top })
       for (; fragment.part === "text" && parts[0] && parts[0].leaf <= fragment.leaf; parts.shift())
         headings.push({ level: 0, text: parts[0].name, page, top })

@@ -28,7 +28,7 @@ import { readLetters } from "./letters"
 import { readParagraph, type ReadParagraph } from "./paragraphs"
 import { symbolOf } from "./symbols"
 import { TableReader, type CellSays } from "./tables"
-import { isOn, runsAcross, valueOf } from "./values"
+import { isOn, valueOf } from "./values"
 
 export type StoryKind = "body" | "edge" | "note" | "cell"
 
@@ -215,8 +215,6 @@ export class StoryReader {
     if (backward && isOn(backward))
       this.book.leaving.addHere("tables whose columns run from right to left, as from left to right")
     const reader = new TableReader(this.book.styles, this.book.theme, (cell, said) => {
-      const turned = valueOf(child(cell, "w:tcPr"), "w:textDirection")
-      if (turned !== undefined && !runsAcross(turned)) this.book.leaving.addHere("turned text in cells")
       return new StoryReader(
         this.book,
         this.path,

@@ -1,6 +1,6 @@
 /** Values as the standard writes them down, in both its forms. */
 import { limits, within } from "../../../document"
-import type { Border, RulePattern } from "../../../document"
+import type { Border, CellFormat, RulePattern } from "../../../document"
 import { meanings } from "../../meanings"
 import { child, type XmlElement } from "../../xml/parsing"
 
@@ -45,6 +45,10 @@ export function valueOf(parent: XmlElement | undefined, name: string): string | 
 
 /** Whether a direction of text is the usual one, in lines across. */
 export const runsAcross = (direction: string): boolean => /^(lrTb|tb)V?$/.test(direction)
+
+/** The way in which such lines of a cell are read. */
+export const readingOf = (direction: string): CellFormat["reading"] =>
+  runsAcross(direction) ? "across" : /^(btLr|lr)$/.test(direction) ? "up" : "down"
 
 /** A colour as six figures; undefined for one that is left to the program. */
 export function colourOf(value: string | undefined): string | undefined {

@@ -352,7 +352,7 @@ export class StoryWriter {
     const { sheet } = this.parts
     const begins = cell.row === row
     const ground = groundOf(sheet, table, cell)
-    const { vertical } = cellFormat(cell.node)
+    const { vertical, reading } = cellFormat(cell.node)
     const borders = (["top", "left", "bottom", "right"] as const).map((side) =>
       border(`w:${side}`, edgeOf(sheet, table, cell, side).border),
     )
@@ -364,6 +364,7 @@ export class StoryWriter {
       cell.rowspan > 1 && (begins ? value("w:vMerge", "restart") : xml("w:vMerge", null)),
       xml("w:tcBorders", null, ...borders),
       ground !== null && shading(ground),
+      value("w:textDirection", reading && { across: undefined, up: "btLr", down: "tbRl" }[reading]),
       value("w:vAlign", vertical && { top: "top", middle: "center", bottom: "bottom" }[vertical]),
     )
     if (!begins) return xml("w:tc", null, properties, xml("w:p", null))

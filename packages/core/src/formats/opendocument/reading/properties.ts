@@ -8,6 +8,7 @@ import {
   within as bound,
   type Border,
   type Borders,
+  type CellFormat,
   type LetterFormat,
   type ParagraphFormat,
   type TabStop,
@@ -280,4 +281,12 @@ export function readParagraph(properties: XmlElement | undefined, rtl: boolean, 
   }
   if (attrs["style:contextual-spacing"] !== undefined) format.spaceAlike = attrs["style:contextual-spacing"] !== "true"
   return fitParagraph(format)
+}
+
+/** The way in which the lines of a cell are read, where they are turned. */
+export function readingOf(attrs: Readonly<Record<string, string | undefined>>): CellFormat["reading"] | undefined {
+  const angle = Number.parseFloat(attrs["style:rotation-angle"] ?? "0")
+  const mode = attrs["style:writing-mode"]
+  if (angle === 90 || mode === "bt-lr") return "up"
+  return angle === 270 || angle === -90 || mode === "tb-rl" || mode === "tb" || mode === "tb-lr" ? "down" : undefined
 }

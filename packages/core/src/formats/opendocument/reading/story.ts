@@ -31,7 +31,7 @@ import { squared } from "../../squared"
 import { child, childrenNamed, isElement, textIn, within, type XmlElement } from "../../xml/parsing"
 import { itemOfMark } from "../sources"
 import type { Book } from "./book"
-import { borderOf, colourOf, edgesOf, lengthOf } from "./properties"
+import { borderOf, colourOf, edgesOf, lengthOf, readingOf } from "./properties"
 import type { Styles } from "./styles"
 
 export type StoryKind = "body" | "edge" | "note" | "cell"
@@ -551,6 +551,8 @@ export class StoryReader {
     if (Object.keys(edges).length > 0) format.borders = edges
     const vertical = properties["style:vertical-align"]
     if (vertical === "middle" || vertical === "bottom") format.vertical = vertical
+    const reading = readingOf(properties)
+    if (reading) format.reading = reading
     const across = lengthOf(properties["fo:padding-left"] ?? properties["fo:padding"])
     const down = lengthOf(properties["fo:padding-top"] ?? properties["fo:padding"])
     if (across !== undefined) padding.across = bound(across, limits.table.padding)

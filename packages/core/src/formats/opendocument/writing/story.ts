@@ -474,7 +474,7 @@ export class StoryWriter {
     const { sheet } = this.written
     const { padding } = tableFormat(table)
     const ground = groundOf(sheet, table, cell)
-    const { vertical } = cellFormat(cell.node)
+    const { vertical, reading } = cellFormat(cell.node)
     const edges: XmlValues = Object.fromEntries(
       (["top", "right", "bottom", "left"] as const).map((side) => [
         `fo:border-${side}`,
@@ -493,6 +493,8 @@ export class StoryWriter {
         "fo:padding-bottom": points(padding.down),
         "fo:padding-left": points(padding.across),
         "style:vertical-align": vertical,
+        "style:rotation-angle": reading && { across: undefined, up: "90", down: "270" }[reading],
+        "style:writing-mode": reading === "down" ? "tb-rl" : undefined,
       }),
     )
     const inner = new StoryWriter(this.written, this.automatic, this.kind, Math.max(20, width - 2 * padding.across))

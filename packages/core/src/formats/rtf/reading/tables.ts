@@ -10,9 +10,11 @@ interface Cell {
   borders: ReadonlyMap<string, Line>
   ground: string | null
   vertical: string | null
+  /** In which direction its lines run, as the other format says it. */
+  direction: string | null
 }
 
-const plainCell: Cell = { to: 0, beside: null, above: null, borders: new Map(), ground: null, vertical: null }
+const plainCell: Cell = { to: 0, beside: null, above: null, borders: new Map(), ground: null, vertical: null, direction: null }
 
 export interface Row {
   left: number
@@ -90,6 +92,10 @@ export function withRow(row: Row, name: string, value: number | null, colours: r
       return cell({ vertical: "center" })
     case "clvertalb":
       return cell({ vertical: "bottom" })
+    case "cltxtbrl":
+      return cell({ direction: "tbRl" })
+    case "cltxbtlr":
+      return cell({ direction: "btLr" })
     case "cellx":
       if (row.cells.length >= mostCells) return row
       return { ...row, side: null, cells: [...row.cells, { ...row.next, to: value ?? 0 }], next: plainCell }
@@ -157,7 +163,7 @@ function endsOf({ left, cells }: Row, count: number): number[] {
   return ends
 }
 
-function cellXml({ above, borders, ground, vertical }: Cell, span: number, content: string): string {
+function cellXml({ above, borders, ground, vertical, direction }: Cell, span: number, content: string): string {
   const lines = ["top", "left", "bottom", "right"].flatMap((side) => {
     const line = borders.get(side)
     return line ? [lineXml(side, line)] : []
@@ -167,6 +173,7 @@ function cellXml({ above, borders, ground, vertical }: Cell, span: number, conte
     (above ? `<w:vMerge${above === "begins" ? ' w:val="restart"' : ""}/>` : "") +
     (lines.length > 0 ? `<w:tcBorders>${lines.join("")}</w:tcBorders>` : "") +
     (ground ? `<w:shd w:val="clear" w:color="auto" w:fill="${ground}"/>` : "") +
+    (direction ? `<w:textDirection w:val="${direction}"/>` : "") +
     (vertical ? `<w:vAlign w:val="${vertical}"/>` : "")
   return `<w:tc>${format ? `<w:tcPr>${format}</w:tcPr>` : ""}${content}</w:tc>`
 }

@@ -218,9 +218,12 @@ export class StoryWriter {
         const ground = child(told, "w:shd")?.attrs["w:fill"]
         const vertical =
           { center: "\\clvertalc", bottom: "\\clvertalb" }[child(told, "w:vAlign")?.attrs["w:val"] ?? ""] ?? ""
+        const direction = child(told, "w:textDirection")?.attrs["w:val"]
+        const turned = { tbRl: "\\cltxtbrl", btLr: "\\cltxbtlr" }[direction ?? ""] ?? ""
         const words =
           (merge ? (merge.attrs["w:val"] === "restart" ? "\\clvmgf" : "\\clvmrg") : "") +
           vertical +
+          turned +
           sides.map((side) => lineWords(child(borders, `w:${side}`), `clbrdr${side.charAt(0)}`, numbered)).join("") +
           (ground && /^[0-9a-f]{6}$/i.test(ground) ? `\\clcbpat${numbered.colour(ground)}` : "")
         const content = this.blocks(cell, true).replace(/\\par$/, "")

@@ -13,6 +13,11 @@ const heights: readonly (readonly [CellFormat["vertical"], string])[] = [
   ["middle", "Middle"],
   ["bottom", "Below"],
 ]
+const readings: readonly (readonly [CellFormat["reading"], string])[] = [
+  ["across", "Lies"],
+  ["up", "Rises"],
+  ["down", "Falls"],
+]
 const which: readonly (readonly [LinesOf, string])[] = [
   ["all", "All"],
   ["round", "Round them"],
@@ -27,11 +32,12 @@ const which: readonly (readonly [LinesOf, string])[] = [
 export function Cells() {
   const session = useSession()
   const [of, setOf] = useState<LinesOf>("all")
-  const { shading, vertical, line } = useDesk(({ editor }) => {
+  const { shading, vertical, reading, line } = useDesk(({ editor }) => {
     const here = editor && cellsHere(editor)
     return {
       shading: here?.shading,
       vertical: here?.vertical,
+      reading: here?.reading,
       line: editor ? JSON.stringify(linesHere(editor, of)) : undefined,
     }
   })
@@ -50,6 +56,17 @@ export function Cells() {
             label={label}
             on={vertical === value}
             onPress={() => session.run(setCells({ vertical: value }, "Height of the text"))}
+          />
+        ))}
+      </Segments>
+      <Segments label="Whether their lines lie, rise or fall">
+        {readings.map(([value, label], i) => (
+          <Segment
+            key={value}
+            first={i === 0}
+            label={label}
+            on={reading === value}
+            onPress={() => session.run(setCells({ reading: value }, "Lines turned"))}
           />
         ))}
       </Segments>
