@@ -128,6 +128,44 @@ test("cells are selected by dragging, joined, divided and emptied; sheets are as
   await expectRows(desk, "Action | Who | Fare", "Grease/Imre/Paint/Oda | 12.50", "7")
 })
 
+test("the lines of a head rise, are pressed, selected and typed in as they stand, print so and fall again", async ({
+  desk,
+  page,
+}) => {
+  await begun(desk)
+  await page.getByRole("button", { name: "Row 1", exact: true }).click()
+  const tray = await desk.openPage("Write", "Table")
+  await tray.getByRole("button", { name: "Ground, lines" }).click()
+  await tray.getByRole("button", { name: "Rises" }).click()
+  const head = page.locator("[role=table] .run").first()
+  const upright = async () => {
+    const { width, height } = (await head.boundingBox())!
+    return width > height
+  }
+  await expect.poll(upright).toBe(false)
+  const word = (await head.boundingBox())!
+  await page.mouse.click(word.x + word.width / 2, word.y + 1)
+  const caret = (await desk.caret.boundingBox())!
+  expect(caret.width).toBeGreaterThan(caret.height)
+  await desk.type("s")
+  await expectRows(desk, "Actions | Who | Fare", "Grease | Imre | 12.50", "Paint | Oda | 7")
+  await desk.press("Home", "Shift+End")
+  expect(await desk.selected()).toBe("Actions")
+  await page.mouse.move(word.x + word.width / 2, word.y + word.height - 1)
+  await page.mouse.down()
+  await page.mouse.move(word.x + word.width / 2, word.y + word.height * 0.52, { steps: 4 })
+  await page.mouse.up()
+  expect("Actions".startsWith(await desk.selected())).toBe(true)
+  await desk.press("ArrowDown")
+  await desk.type("x")
+  await expect.poll(async () => (await rows(desk))[1]?.join()).toContain("x")
+  await expectPrintsAsSeen(desk)
+  await desk.openPage("Write", "Table")
+  await head.click()
+  await tray.getByRole("button", { name: "Lies" }).click()
+  await expect.poll(upright).toBe(true)
+})
+
 test("minutes: a table of actions over three sheets, its head on each, sorted by date, tagged in the PDF", async ({
   desk,
   page,

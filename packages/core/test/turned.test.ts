@@ -93,13 +93,23 @@ describe("cells whose lines rise or fall", () => {
     ])
     for (const [ending, format] of Object.entries(formats)) {
       if (["docx", "odt", "fodt", "html", "rtf", "json"].every((own) => own !== ending)) continue
-      const read = readFile(format.write!({ name: "Fares", doc }, () => undefined), `fares.${ending}`)
+      const read = readFile(
+        format.write!({ name: "Fares", doc }, () => undefined),
+        `fares.${ending}`,
+      )
       const found: unknown[] = []
       read.doc.descendants((node) => {
         if (node.type.name === "cell") found.push([node.textContent, cellFormat(node).reading ?? "across"])
         return true
       })
-      expect([ending, found]).toEqual([ending, [["Rises", "up"], ["Falls", "down"], ["Lies", "across"]]])
+      expect([ending, found]).toEqual([
+        ending,
+        [
+          ["Rises", "up"],
+          ["Falls", "down"],
+          ["Lies", "across"],
+        ],
+      ])
     }
   })
 

@@ -138,7 +138,10 @@ function setCellFormat(tr: Transaction, pos: number, change: Partial<CellFormat>
 }
 
 /** Sets what is said of the selected cells. */
-export function setCells(change: Partial<Pick<CellFormat, "shading" | "vertical" | "reading">>, name = "Cells shaped"): Command {
+export function setCells(
+  change: Partial<Pick<CellFormat, "shading" | "vertical" | "reading">>,
+  name = "Cells shaped",
+): Command {
   return (state, dispatch) => {
     const rect = selectedRect(state)
     if (!rect) return false

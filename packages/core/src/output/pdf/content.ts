@@ -156,11 +156,7 @@ export function drawSheet(
     }
     const { leaf, cell } = fragment
     for (const { picture, offset, x, y } of inLine)
-      mark(
-        { part: "figure", leaf, offset, picture, cell },
-        "Figure",
-        pen.turned(fragment, pen.picture(picture, x, y)),
-      )
+      mark({ part: "figure", leaf, offset, picture, cell }, "Figure", pen.turned(fragment, pen.picture(picture, x, y)))
   }
   for (const own of floats) if (own.format.wrap === "over") float(own)
   return {

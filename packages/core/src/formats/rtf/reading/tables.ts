@@ -14,7 +14,15 @@ interface Cell {
   direction: string | null
 }
 
-const plainCell: Cell = { to: 0, beside: null, above: null, borders: new Map(), ground: null, vertical: null, direction: null }
+const plainCell: Cell = {
+  to: 0,
+  beside: null,
+  above: null,
+  borders: new Map(),
+  ground: null,
+  vertical: null,
+  direction: null,
+}
 
 export interface Row {
   left: number

@@ -60,10 +60,14 @@ function Sizes() {
           onChange={(next) => session.run(setRowHeight(next))}
         />
       </View>
-      <View className="flex-row gap-2" key={column}>
-        <WordButton label="Even out" onPress={() => session.run(evenColumns(widths()))} />
-        <WordButton label="Fit to the text" onPress={() => void session.tabling.fitToText()} />
-        <WordButton label="Whole width" onPress={() => session.run(setTable({ columns: null }, "Whole width"))} />
+      <View className="flex-row flex-wrap gap-2" key={column}>
+        <WordButton narrow label="Even out" onPress={() => session.run(evenColumns(widths()))} />
+        <WordButton narrow label="Fit to the text" onPress={() => void session.tabling.fitToText()} />
+        <WordButton
+          narrow
+          label="Whole width"
+          onPress={() => session.run(setTable({ columns: null }, "Whole width"))}
+        />
       </View>
     </>
   )
@@ -186,7 +190,7 @@ export function TablePage() {
       <Fold title="Formula">
         <FormulaField />
       </Fold>
-      <Fold title="Ground, lines and height of the text">
+      <Fold title="Ground, lines and place of the text">
         <Cells />
       </Fold>
       <Whole format={format} />
