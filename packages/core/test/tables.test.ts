@@ -3,6 +3,7 @@ import { Slice } from "prosemirror-model"
 import { EditorState } from "prosemirror-state"
 import {
   cellPosition,
+  defaultSetup,
   document,
   gridOf,
   leavesOf,
@@ -52,8 +53,8 @@ import { formats, readFile } from "../src/formats/table"
 import { htmlPage } from "../src/formats/html/page"
 import { readHtml } from "../src/formats/html"
 import { fragmentsOf, layoutDocument, tablesOf } from "../src/layout"
-import { typesetter } from "../node/typesetting"
-import { after, stateOf, texts } from "./telling"
+import { layoutOf, typesetter } from "../node/typesetting"
+import { after, shown, stateOf, texts } from "./telling"
 
 /** The cells of the first table, row by row; one that reaches over places says over how many. */
 function cells(state: EditorState): string[][] {
@@ -301,7 +302,7 @@ describe("tables are edited", () => {
 
 describe("formulas", () => {
   const shownAt = (state: EditorState) =>
-    layoutDocument(typesetter(), state.doc).placed.flatMap((placed) =>
+    layoutOf(state.doc).placed.flatMap((placed) =>
       fragmentsOf(placed).flatMap(({ paragraph: own }) =>
         own.lines.flatMap(({ runs }) => runs.flatMap(({ run }) => (run.shows !== null ? [run.shows] : []))),
       ),
@@ -350,6 +351,30 @@ describe("formulas", () => {
     )
     expect(told).toEqual(["1,209"])
     expect(now.placed[1]!.sheet).toBe(before.placed[1]!.sheet)
+  })
+
+  test("compute in a table inside a cell, and in a head, also when these change", () => {
+    const sum = (expression: string) =>
+      paragraph("body", [nodes.field.create({ kind: "formula", format: `:${expression}` })])
+    const inner = table([words("2 3"), [[sum("sum(A1:B1)")], [p("_")]]], { headRows: 0 })
+    const outer = table([[[p("7"), inner], [sum("A1 * 2")]]], { headRows: 0 })
+    const head = table([[[p("4")], [sum("A1 + 1")]]], { headRows: 0 })
+    const story = nodes.story.create({ key: "top", kind: "header" }, [head, p()])
+    const doc = document(
+      [p("above"), outer, p()],
+      { setup: { ...defaultSetup, head: { ...defaultSetup.head, all: "top" } } },
+      [story],
+    )
+    checkDocument(doc)
+    const state = EditorState.create({ doc })
+    expect(shownAt(state)).toEqual(["5", "14", "5"])
+    const before = layoutDocument(typesetter(), doc)
+    const leaves = leavesOf(doc)
+    const inInner = state.apply(state.tr.insertText("1", leaves.start(2)))
+    const changed = inInner.apply(inInner.tr.insertText("9", leavesOf(inInner.doc).end(leaves.count - 3)))
+    const now = layoutDocument(typesetter(), changed.doc, { mode: "sheets" }, before)
+    expect([shownAt(changed), now.placed.length]).toEqual([["15", "14", "50"], 1])
+    expect(shown(now)).toEqual(shown(layoutDocument(typesetter(), changed.doc)))
   })
 
   test("numbers and dates are read as people write them", () => {

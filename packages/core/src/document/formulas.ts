@@ -9,7 +9,7 @@ import { readNumber } from "./cellValues"
 import { fieldAttrs } from "./fields"
 import { cellAt, gridOf, leafOfCell, type Grid, type GridCell } from "./grid"
 import { knownLanguage } from "./language"
-import { blocksOf, leavesIn } from "./leaves"
+import { blocksOf, leavesIn, leavesOfBody, ofStories } from "./leaves"
 import { bodyOf, documentAttrs } from "./schema"
 import { tableFormat } from "./tables"
 
@@ -140,7 +140,8 @@ class Sheet {
       if (node.isText) text += node.text ?? ""
       else if (node.type.name === "field" && fieldAttrs(node).kind === "formula")
         computed = this.compute(formulaOf(fieldAttrs(node).format).expression, cell)
-      return true
+      // What stands in a table of its own is no value of this one.
+      return node.type.name !== "table"
     })
     this.asked.delete(cell.node)
     const value: Value =
@@ -275,52 +276,42 @@ export function formulaValue(table: Node, cell: GridCell, format: string, langua
   }
 }
 
-/** Leaves of a row that hold formulas, counted from the row's first. */
-const inRows = new WeakMap<Node, readonly number[]>()
+const computing = new WeakMap<Node, boolean>()
 
-function formulasIn(row: Node): readonly number[] {
-  let found = inRows.get(row)
-  if (!found) {
-    const own: number[] = []
-    let leaf = 0
-    for (const cell of row.children)
-      for (const block of cell.children) {
-        if (
-          block.isTextblock &&
-          block.children.some((child) => child.type.name === "field" && fieldAttrs(child).kind === "formula")
-        )
-          own.push(leaf)
-        leaf += leavesIn(block)
-      }
-    inRows.set(row, (found = own))
-  }
-  return found
+/** Whether a row, or anything in it, computes. */
+function computes(node: Node): boolean {
+  if (node.type.name === "field") return fieldAttrs(node).kind === "formula"
+  if (node.type.name !== "row") return node.children.some(computes)
+  let own = computing.get(node)
+  if (own === undefined) computing.set(node, (own = node.children.some(computes)))
+  return own
 }
 
 /** What the formulas of one leaf show, by their fields. */
 export type Computed = ReadonlyMap<Node, string>
-const none: ReadonlyMap<number, Computed> = new Map()
-const inTables = new WeakMap<Node, { language: string; computed: ReadonlyMap<number, Computed> }>()
+type ByLeaf = ReadonlyMap<number, Computed>
+const none: ByLeaf = new Map()
+const inTables = new WeakMap<Node, { language: string; computed: ByLeaf }>()
 
-/** What the formulas of a table show, by its leaves. */
-function computedIn(table: Node, language: string): ReadonlyMap<number, Computed> {
+/** What the formulas of a table show, and of those in its cells, by its leaves. */
+function computedIn(table: Node, language: string): ByLeaf {
   const known = inTables.get(table)
   if (known?.language === language) return known.computed
   const found = new Map<number, Computed>()
   const grid = gridOf(table)
   table.children.forEach((own, row) => {
-    if (formulasIn(own).length === 0) return
+    if (!computes(own)) return
     for (const cell of grid.begun(row)) {
       let leaf = leafOfCell(table, cell)
       for (const block of cell.node.children) {
-        const fields = block.isTextblock
-          ? block.children.filter((child) => child.type.name === "field" && fieldAttrs(child).kind === "formula")
-          : []
+        const fields = block.isTextblock ? block.children.filter(computes) : []
         if (fields.length > 0)
           found.set(
             leaf,
             new Map(fields.map((field) => [field, formulaValue(table, cell, fieldAttrs(field).format, language)])),
           )
+        if (block.type.name === "table")
+          for (const [inside, computed] of computedIn(block, language)) found.set(leaf + inside, computed)
         leaf += leavesIn(block)
       }
     }
@@ -329,18 +320,31 @@ function computedIn(table: Node, language: string): ReadonlyMap<number, Computed
   return found
 }
 
-/** What the formulas in the tables of the body show, by leaf. */
-export function formulasOf(doc: Node): ReadonlyMap<number, Computed> {
+/** The tables that stand in stories, with their first leaves counted from the end of the body. */
+const besideBody = ofStories((stories) => {
+  const tables: { table: Node; leaf: number }[] = []
+  let leaf = 0
+  for (const { node } of stories)
+    for (const block of node.children) {
+      if (block.type.name === "table") tables.push({ table: block, leaf })
+      leaf += leavesIn(block)
+    }
+  return tables
+})
+
+/** What the formulas in the tables of a document show, by leaf. */
+export function formulasOf(doc: Node): ByLeaf {
   const blocks = blocksOf(bodyOf(doc))
-  if (blocks.flat) return none
+  const beside = besideBody(doc)
+  if (blocks.flat && beside.length === 0) return none
   const language = documentAttrs(doc).styles.defaults.letters.language
   let all: Map<number, Computed> | null = null
+  const add = (table: Node, first: number) => {
+    for (const [leaf, computed] of computedIn(table, language)) (all ??= new Map()).set(first + leaf, computed)
+  }
   blocks.nodes.forEach((block, i) => {
-    if (block.type.name !== "table") return
-    const own = computedIn(block, language)
-    if (own.size === 0) return
-    all ??= new Map()
-    for (const [leaf, computed] of own) all.set(blocks.leaf(i) + leaf, computed)
+    if (block.type.name === "table") add(block, blocks.leaf(i))
   })
+  for (const { table, leaf } of beside) add(table, leavesOfBody(doc) + leaf)
   return all ?? none
 }

@@ -16,6 +16,8 @@ import {
   type PageSetup,
   type StyleSheet,
   type Typesetting,
+  formulasOf,
+  leavesIn,
 } from "../document"
 import { beginning } from "./boxes"
 import { FlowSetter } from "./flow"
@@ -53,6 +55,18 @@ export class Furnisher {
     private readonly layout: Layout,
     private readonly others: FieldValues,
   ) {}
+
+  private computed: ReturnType<typeof formulasOf> | null = null
+
+  /** What fields show in a story, whose formulas are computed. */
+  private inStory(story: Node, firstLeaf: number, values: FieldValues): FieldValues {
+    this.computed ??= formulasOf(this.layout.doc)
+    if (this.computed.size === 0) return values
+    const own = new Map<Node, string>()
+    for (let leaf = firstLeaf; leaf < firstLeaf + leavesIn(story); leaf++)
+      for (const [field, shown] of this.computed.get(leaf) ?? []) own.set(field, shown)
+    return own.size === 0 ? values : (field, language) => own.get(field) ?? values(field, language)
+  }
 
   private get numbers(): readonly SheetNumber[] {
     return (this.counted ??= numbersOf(this.layout))
@@ -108,12 +122,13 @@ export class Furnisher {
     paper: Paper,
     edge: EdgeName,
     story: Node,
-    values: FieldValues,
+    others: FieldValues,
     before: Kept | undefined,
   ): Kept {
     const { doc } = this.layout
     const { styles, typesetting } = documentAttrs(doc)
     const firstLeaf = firstLeafOf(doc, story.attrs.key as string) ?? 0
+    const values = this.inStory(story, firstLeaf, others)
     const shown = shownIn(story, values, styles.defaults.letters.language)
     if (
       before?.story === story &&
