@@ -3,6 +3,7 @@
  * where it is needed (sources/citer.ts): a style may ask for all citations at once, so all are made together and remembered.
  */
 import type { Node } from "prosemirror-model"
+import { childrenThat } from "./children"
 import { bodyOf, documentAttrs } from "./schema"
 import { fieldAttrs } from "./fields"
 import { blocksOf, isLeaf, leavesOf, leavesOfBody, onlyText } from "./leaves"
@@ -78,17 +79,12 @@ function citingIn(leaf: Node): readonly Node[] {
 
 const known = new WeakMap<Node, readonly Citation[]>()
 const noCitations: readonly Citation[] = []
-const cites = new WeakMap<Node, boolean>()
 
-/** Whether a citation stands somewhere in a node; remembered by node, so that after a change the way to it alone is looked at. */
+/** Whether a citation stands somewhere in a node. */
 function holdsCitation(node: Node): boolean {
-  let holds = cites.get(node)
-  if (holds === undefined) {
-    holds = isLeaf(node) ? citingIn(node).some(({ type }) => type.name === "field") : node.children.some(holdsCitation)
-    cites.set(node, holds)
-  }
-  return holds
+  return isLeaf(node) ? citingIn(node).some(({ type }) => type.name === "field") : childrenThatCite(node).length > 0
 }
+const childrenThatCite = childrenThat(holdsCitation)
 
 /** The citations of a document as one reads: what stands in a note comes where its mark stands. */
 export function citationsOf(doc: Node): readonly Citation[] {

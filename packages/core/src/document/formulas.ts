@@ -6,6 +6,7 @@
 import jsep from "jsep"
 import type { Node } from "prosemirror-model"
 import { readNumber } from "./cellValues"
+import { childrenThat } from "./children"
 import { fieldAttrs } from "./fields"
 import { cellAt, gridOf, leafOfCell, type Grid, type GridCell } from "./grid"
 import { knownLanguage } from "./language"
@@ -276,16 +277,12 @@ export function formulaValue(table: Node, cell: GridCell, format: string, langua
   }
 }
 
-const computing = new WeakMap<Node, boolean>()
-
-/** Whether a row, or anything in it, computes. */
+/** Whether anything in a node computes. */
 function computes(node: Node): boolean {
   if (node.type.name === "field") return fieldAttrs(node).kind === "formula"
-  if (node.type.name !== "row") return node.children.some(computes)
-  let own = computing.get(node)
-  if (own === undefined) computing.set(node, (own = node.children.some(computes)))
-  return own
+  return node.type.name === "table" ? rowsThatCompute(node).length > 0 : node.children.some(computes)
 }
+const rowsThatCompute = childrenThat(computes)
 
 /** What the formulas of one leaf show, by their fields. */
 export type Computed = ReadonlyMap<Node, string>
@@ -299,8 +296,7 @@ function computedIn(table: Node, language: string): ByLeaf {
   if (known?.language === language) return known.computed
   const found = new Map<number, Computed>()
   const grid = gridOf(table)
-  table.children.forEach((own, row) => {
-    if (!computes(own)) return
+  for (const row of rowsThatCompute(table))
     for (const cell of grid.begun(row)) {
       let leaf = leafOfCell(table, cell)
       for (const block of cell.node.children) {
@@ -315,7 +311,6 @@ function computedIn(table: Node, language: string): ByLeaf {
         leaf += leavesIn(block)
       }
     }
-  })
   inTables.set(table, { language, computed: found })
   return found
 }

@@ -4,6 +4,7 @@
  * (two people who change one at once may leave it ragged: see editing/tables/mending.ts).
  */
 import type { Node } from "prosemirror-model"
+import { ofChildren } from "./children"
 import { leavesBefore, leavesIn } from "./leaves"
 
 export interface GridCell {
@@ -32,9 +33,13 @@ export interface Grid {
 }
 
 /** How many columns the cells of a row take, and whether each takes one, in one row. */
-const measured = new WeakMap<Node, { width: number; plain: boolean }>()
+interface Measure {
+  width: number
+  plain: boolean
+}
+const measured = new WeakMap<Node, Measure>()
 
-function measure(row: Node): { width: number; plain: boolean } {
+function measure(row: Node): Measure {
   let known = measured.get(row)
   if (!known) {
     known = { width: 0, plain: true }
@@ -47,6 +52,29 @@ function measure(row: Node): { width: number; plain: boolean } {
   }
   return known
 }
+
+/** The most and the fewest columns that rows take, and whether each cell takes one place. */
+const measuredRows = ofChildren<{ columns: number; least: number; plain: boolean }>((rows, known) => {
+  if (known && known.oldTo > known.from) {
+    const alike = measure(known.older[known.from] as Node)
+    const is = (row: Node) => measure(row).width === alike.width && measure(row).plain === alike.plain
+    // What is there in place of rows of one kind is of the same kind.
+    if (
+      known.newTo > known.from &&
+      known.older.slice(known.from, known.oldTo).every(is) &&
+      rows.slice(known.from, known.newTo).every(is)
+    )
+      return known.result
+  }
+  let [columns, least, plain] = [0, Infinity, true]
+  for (const row of rows) {
+    const own = measure(row)
+    columns = Math.max(columns, own.width)
+    least = Math.min(least, own.width)
+    plain &&= own.plain
+  }
+  return { columns, least, plain }
+})
 
 /** Where no cell reaches over another place: rows are made when they are asked for. */
 function gridOfPlain(table: Node, columns: number, whole: boolean): Grid {
@@ -109,13 +137,7 @@ const grids = new WeakMap<Node, Grid>()
 export function gridOf(table: Node): Grid {
   let grid = grids.get(table)
   if (!grid) {
-    let [columns, least, plain] = [0, Infinity, true]
-    for (const row of table.children) {
-      const own = measure(row)
-      columns = Math.max(columns, own.width)
-      least = Math.min(least, own.width)
-      plain &&= own.plain
-    }
+    const { columns, least, plain } = measuredRows(table)
     grids.set(table, (grid = plain ? gridOfPlain(table, columns, least === columns) : gridOfSpanned(table)))
   }
   return grid

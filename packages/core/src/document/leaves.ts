@@ -4,6 +4,7 @@
  * view, find, marks, trail and outline. Everything here is made once for a document and remembered by node.
  */
 import type { Node } from "prosemirror-model"
+import { ofChildren } from "./children"
 import type { StoryKind } from "./schema"
 
 export type FlowKind = "body" | "cell" | StoryKind
@@ -114,8 +115,7 @@ const counts = new WeakMap<Node, number>()
 function countIn(node: Node): number {
   let count = counts.get(node)
   if (count === undefined) {
-    count = 0
-    for (const child of node.children) count += leavesIn(child)
+    count = spreadOf(node).leaves[node.childCount] as number
     counts.set(node, count)
   }
   return count
@@ -127,23 +127,23 @@ interface Spread {
   positions: Float64Array
 }
 
-const spreads = new WeakMap<Node, Spread>()
-
-function spreadOf(node: Node): Spread {
-  const { children } = node
-  let spread = spreads.get(node)
-  if (!spread) {
-    spread = { leaves: new Float64Array(children.length + 1), positions: new Float64Array(children.length + 1) }
-    let [leaves, positions] = [0, 0]
-    for (let i = 0; i < children.length; i++) {
+const spreadOf = ofChildren<Spread>((children, known) => {
+  const spread = { leaves: new Float64Array(children.length + 1), positions: new Float64Array(children.length + 1) }
+  const { from, oldTo, newTo, result } = known ?? { from: 0, oldTo: 0, newTo: children.length, result: null }
+  for (const key of ["leaves", "positions"] as const) {
+    const own = spread[key]
+    if (result) own.set(result[key].subarray(0, from + 1))
+    for (let i = from; i < newTo; i++) {
       const child = children[i] as Node
-      spread.leaves[i + 1] = leaves += leavesIn(child)
-      spread.positions[i + 1] = positions += child.nodeSize
+      own[i + 1] = (own[i] as number) + (key === "leaves" ? leavesIn(child) : child.nodeSize)
     }
-    spreads.set(node, spread)
+    if (!result) continue
+    const shift = (own[newTo] as number) - (result[key][oldTo] as number)
+    own.set(result[key].subarray(oldTo + 1), newTo + 1)
+    if (shift !== 0) for (let i = newTo + 1; i < own.length; i++) own[i] = (own[i] as number) + shift
   }
   return spread
-}
+})
 
 /** Leaves of a table before a row; for the number of rows, all of them. */
 export function leavesBefore(table: Node, row: number): number {

@@ -152,8 +152,21 @@ function roleOf({ outline, label, format }: ParagraphLayout): { role: string; le
   return label && format.list ? { role: "listitem", level: format.list.level + 1 } : { role: "paragraph", level: null }
 }
 
+/** Keys of whole paragraphs without a frame, which are most. */
+const wholeKeys = new WeakMap<ParagraphLayout, { part: Fragment["part"]; width: number; signs: boolean; key: string }>()
+
 /** All that the elements of a fragment depend on, so that one that was set anew but looks the same keeps them. */
 export function blockKey(fragment: Fragment, signs: boolean, grid: number): string {
+  const { paragraph, from, to, frame, part, width } = fragment
+  if (frame || from > 0 || to < paragraph.lines.length) return keyOfBlock(fragment, signs, grid)
+  const known = wholeKeys.get(paragraph)
+  if (known?.part === part && known.width === width && known.signs === signs) return known.key
+  const key = keyOfBlock(fragment, signs, grid)
+  wholeKeys.set(paragraph, { part, width, signs, key })
+  return key
+}
+
+function keyOfBlock(fragment: Fragment, signs: boolean, grid: number): string {
   const { paragraph, from, to, x, y, width, frame } = fragment
   const { role, level } = roleOf(paragraph)
   const lines = paragraph.lines
@@ -169,6 +182,7 @@ export class PaintedBlock {
   readonly text = element("div", "block")
   ground: HTMLElement | null = null
   private lines: PaintedLine[] = []
+  private place = ""
 
   constructor(fragment: Fragment, signs: boolean, grid: number) {
     this.update(fragment, signs, grid)
@@ -201,12 +215,15 @@ export class PaintedBlock {
     )
     this.ground?.remove()
     this.ground = paintGround(fragment, grid)
+    this.place = ""
   }
 
   /** Puts it where a fragment stands, turned as that is. */
   moveTo({ x, y, turn }: Fragment): void {
     const place = `translate(${px(x)}, ${px(y)})${turn ? ` rotate(${-turn.angle}deg)` : ""}`
     const origin = turn ? `${px(turn.x - x)} ${px(turn.y - y)}` : ""
+    if (this.place === `${place} ${origin}`) return
+    this.place = `${place} ${origin}`
     for (const own of [this.text, this.ground]) {
       if (own && own.style.transform !== place) own.style.transform = place
       if (own && own.style.transformOrigin !== origin) own.style.transformOrigin = origin
