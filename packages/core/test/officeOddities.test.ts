@@ -1,5 +1,6 @@
 /** What other producers of Office Open XML do that few do. */
 import {
+  cellFormat,
   bodyOf,
   document,
   leavesOf,
@@ -130,11 +131,7 @@ test("looks that have no like here are said, each with its place", () => {
   const looks = '<w:w w:val="150"/><w:em w:val="dot"/><w:bdr w:val="single"/><w:imprint/>'
   const off = '<w:w w:val="100"/><w:em w:val="none"/><w:bdr w:val="nil"/><w:emboss w:val="0"/>'
   const { left } = read({
-    body:
-      wp(wr("x", looks)) +
-      wp(wr("x", off)) +
-      wp(wr("framed"), '<w:framePr w:w="4000"/>') +
-      `<w:tbl><w:tr><w:tc><w:tcPr><w:textDirection w:val="btLr"/></w:tcPr>${wp(wr("up"))}</w:tc><w:tc><w:tcPr><w:textDirection w:val="lrTb"/></w:tcPr>${wp(wr("plain"))}</w:tc></w:tr></w:tbl>`,
+    body: wp(wr("x", looks)) + wp(wr("x", off)) + wp(wr("framed"), '<w:framePr w:w="4000"/>'),
   })
   expect(left.map(({ what, leaves }) => [what, leaves])).toEqual([
     ["letters made wider or narrower", [0]],
@@ -142,8 +139,29 @@ test("looks that have no like here are said, each with its place", () => {
     ["borders round words", [0]],
     ["raised and sunk letters", [0]],
     ["frames, whose text stands among the rest", [2]],
-    ["turned text in cells", [3]],
   ])
+})
+
+test("each direction of lines in cells is read as it is meant, in both forms of the standard", () => {
+  const said = {
+    lrTb: "across",
+    tb: "across",
+    lrTbV: "across",
+    btLr: "up",
+    lr: "up",
+    tbRl: "down",
+    rlV: "down",
+    tbLrV: "down",
+  }
+  const cell = (direction: string) =>
+    `<w:tc><w:tcPr><w:textDirection w:val="${direction}"/></w:tcPr>${wp(wr(direction))}</w:tc>`
+  const { doc } = read({ body: `<w:tbl><w:tr>${Object.keys(said).map(cell).join("")}</w:tr></w:tbl>${wp(wr("x"))}` })
+  const found: [string, string][] = []
+  doc.descendants((node) => {
+    if (node.type.name === "cell") found.push([node.textContent, cellFormat(node).reading ?? "across"])
+    return true
+  })
+  expect(Object.fromEntries(found)).toEqual(said)
 })
 
 test("sheets and tables that have no like here are said too", () => {
