@@ -113,8 +113,8 @@ const tell = (addresses) => `globalThis.addresses=${JSON.stringify(addresses)};`
 const workerNames = ["layout", "file", "find", "paste", "picture", "spelling", "wording"].map(
   (name) => `${name}.worker.ts`,
 )
-/** What workers fetch when they need it. */
-const laterNames = ["citing.ts"]
+/** What workers begin or fetch when they need it. */
+const laterNames = ["citing.ts", "drawing.worker.ts"]
 
 /** How the workers are bundled. @param {{ addresses?: Record<string, string>, names?: string[] }} ways names that tell their content, if they have such; and which of them */
 export function workerBuild({ addresses, names = [...laterNames, ...workerNames] } = {}) {
@@ -254,7 +254,7 @@ export async function buildApp() {
   if (status !== 0) throw new Error("The application could not be built")
   await holdProgram(addresses)
   compress()
-  for (const name of ["biblon", "server", "pictures"]) programNamed(name)
+  for (const name of ["biblon", "server", "pictures", "drawings"]) programNamed(name)
   writeFileSync(mark, "")
 }
 

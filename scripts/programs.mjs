@@ -11,6 +11,7 @@ const entries = {
   biblon: "apps/server/src/command/main.ts",
   server: "apps/server/src/main.ts",
   pictures: "apps/server/src/pictures/worker.ts",
+  drawings: "apps/server/src/drawings/worker.ts",
   cold: "bench/cold.ts",
 }
 

@@ -12,6 +12,7 @@ import {
   HarfBuzz,
   Hyphenator,
   layoutDocument,
+  type FaceId,
   MissingFaceError,
   shippedFaces,
   Typesetter,
@@ -34,6 +35,13 @@ const resolve = (name: string) => createRequire(join(projectRoot(), "package.jso
 export function faceFile(path: string): string {
   const [folder = "", ...rest] = path.split("/")
   return join(dirname(resolve(`@expo-google-fonts/${folder}/package.json`)), ...rest)
+}
+
+/** The file of a typeface that ships. */
+export function shippedFace(id: FaceId): Uint8Array {
+  const path = shippedFaces().find((face) => face.id === id)?.path
+  if (!path) throw new Error(`There is no typeface ${id}`)
+  return readFileSync(faceFile(path))
 }
 
 /** The program that draws pictures of sheets. */

@@ -6,7 +6,7 @@ import { assetName } from "../src/formats/assets"
 import { textOf } from "../src/formats/encoding"
 import { familyMeant, isOfSigns } from "../src/formats/familyMeant"
 import { Leaving } from "../src/formats/leaving"
-import { checkPicture, PictureError } from "../src/formats/pictureFile"
+import { checkPicture, PictureError } from "../src/formats/pictures/file"
 import {
   allWithin,
   child,

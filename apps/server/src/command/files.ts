@@ -17,6 +17,7 @@ import { formatFor, formats, isToldByContent, nameAndEnding, readFile } from "@b
 import type { FileRead, Format, NamedDocument } from "@biblon/core/formats/format"
 import { kinds } from "@biblon/core/formats/kinds"
 import { archiveFile, pdfFormat, pngsOf, prepareCiting, printFile } from "@biblon/core/node"
+import { drawn } from "../drawings/drawing"
 import { usualDots } from "@biblon/core/output/pixels"
 import type { PrintPlan } from "@biblon/core/output/printing"
 
@@ -135,7 +136,7 @@ export async function readInput(path: string, settings: Settings): Promise<FileR
         })
   try {
     if (!isToldByContent(bytes)) formatThat("read", called)
-    const read = readFile(bytes, called, settings)
+    const read = await drawn(readFile(bytes, called, settings))
     return { ...read, doc: withSettings(read.doc, settings) }
   } catch (error) {
     if (error instanceof ReadingError) throw new ReadingError(`${path}: ${error.message}`)

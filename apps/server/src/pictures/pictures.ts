@@ -1,16 +1,13 @@
 /** Pictures of first sheets and numbers of sheets, made one after the other in a thread of their own, with bounds of time and memory. */
-import { Worker } from "node:worker_threads"
-import { projectRoot } from "@biblon/core/node"
 import type { DocumentAttrs } from "@biblon/core/document"
 import type { AssetStore } from "../store/assets"
 import type { DocumentStore, Picture } from "../store/documents"
-import { pictureProgram } from "./program"
+import { Thread } from "../thread"
 import type { Drawn, ToDraw } from "./worker"
 
 /** So many pictures of a document are given along. */
 const firstPictures = 12
 const longest = 20_000
-const memory = { maxOldGenerationSizeMb: 700, maxYoungGenerationSizeMb: 64 }
 
 /** A sheet without anything on it, for documents that could not be drawn. */
 const blank =
@@ -18,7 +15,7 @@ const blank =
 
 export class Pictures {
   private queue: Promise<unknown> = Promise.resolve()
-  private worker: Worker | null = null
+  private readonly thread = new Thread<ToDraw, Drawn>("pictures", longest)
   /** Versions that could not be drawn within the bounds: not tried again in this process. */
   private readonly failed = new Map<string, number>()
 
@@ -46,7 +43,7 @@ export class Pictures {
     if (content === undefined) return undefined
     let drawn: Drawn
     try {
-      drawn = await this.draw({ content, name: entry.name ?? "", assets: this.assetsOf(content) })
+      drawn = await this.thread.ask({ content, name: entry.name ?? "", assets: this.assetsOf(content) })
     } catch (error) {
       console.error(`The picture of document ${id} could not be made: ${(error as Error).message}`)
       this.failed.set(id, version)
@@ -74,39 +71,7 @@ export class Pictures {
     )
   }
 
-  private async draw(task: ToDraw): Promise<Drawn> {
-    const worker = (this.worker ??= new Worker(await pictureProgram(), {
-      resourceLimits: memory,
-      execArgv: [],
-      env: { ...process.env, BIBLON_ROOT: projectRoot() },
-    }))
-    return new Promise<Drawn>((resolve, reject) => {
-      const end = (act: () => void, over: boolean) => {
-        clearTimeout(timer)
-        worker.off("message", taken).off("error", failed).off("exit", ended)
-        worker.unref()
-        if (over) {
-          this.worker = null
-          // What it still has to say interests nobody.
-          worker.on("error", () => undefined)
-          void worker.terminate()
-        }
-        act()
-      }
-      const fail = (message: string) => end(() => reject(new Error(message)), true)
-      const taken = (answer: Drawn | { error: string }) =>
-        end(() => ("error" in answer ? reject(new Error(answer.error)) : resolve(answer)), false)
-      const failed = (error: Error) => fail(error.message)
-      const ended = (code: number) => fail(`its thread ended with ${code}`)
-      const timer = setTimeout(() => fail(`it took over ${longest / 1000} s`), longest)
-      worker.ref()
-      worker.on("message", taken).on("error", failed).on("exit", ended)
-      worker.postMessage(task)
-    })
-  }
-
-  async close(): Promise<void> {
-    await this.worker?.terminate()
-    this.worker = null
+  close(): Promise<void> {
+    return this.thread.close()
   }
 }

@@ -2,7 +2,7 @@ import { raw, Router, type ErrorRequestHandler } from "express"
 import { FontFileError, largestFontFile, readFontFile } from "@biblon/core/document/fontFile"
 import { largestEnclosure } from "@biblon/core/document"
 import type { AddedFile, AddedFont, AddedPicture } from "@biblon/wire"
-import { checkPicture, largestPicture, PictureError } from "@biblon/core/formats/pictureFile"
+import { checkPicture, largestPicture, PictureError } from "@biblon/core/formats/pictures/file"
 import type { AssetStore } from "../store/assets"
 
 const year = 31536000

@@ -13,6 +13,7 @@ import { zip } from "@biblon/core/formats/zip"
 import { sheetPngs, startDrawing, usualDots } from "@biblon/core/output/pixels"
 import { readSources, type BroughtSources } from "@biblon/core/sources/reading"
 import { addressOf } from "./addresses"
+import { drawn } from "./drawings"
 import { keepPicture, openTypesetter, pictureBytes, prepareCiting } from "./resources"
 
 export type FileRequest =
@@ -96,9 +97,10 @@ async function pngOf(doc: Node, name: string): Promise<Uint8Array> {
 
 async function perform(request: FileRequest): Promise<void> {
   if (request.type === "read") {
-    const { doc, name, left, assets } = readFile(request.bytes, request.file, {
+    const read = readFile(request.bytes, request.file, {
       progress: (done) => post({ type: "progress", stage: "reading", done, of: 0 }),
     })
+    const { doc, name, left, assets } = await drawn(read)
     const kindsOfFiles = assetsOf(doc)
     const files = [...assets].map(([asset, bytes]) => ({
       kind: kindsOfFiles.get(asset) ?? ("picture" as const),

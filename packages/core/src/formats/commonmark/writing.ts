@@ -22,7 +22,7 @@ import {
 import type { Node } from "prosemirror-model"
 import type { AssetSource } from "../format"
 import { base64 } from "../html/page"
-import { checkPicture } from "../pictureFile"
+import { checkPicture } from "../pictures/file"
 
 /** Signs that would mean something, in a line or at its beginning. */
 const escaped = (text: string) => text.replace(/[\\`*_[\]<>|~]/g, "\\$&").replace(/&(?=#?\w+;)/g, "\\&")

@@ -5,7 +5,7 @@ import type { Node } from "prosemirror-model"
 import { assetName } from "../assets"
 import type { AssetSource } from "../format"
 import { PageSources } from "../html/page"
-import { checkPicture } from "../pictureFile"
+import { checkPicture } from "../pictures/file"
 import { escapeXml, xml, xmlHead } from "../xml/writing"
 import { zip } from "../zip"
 

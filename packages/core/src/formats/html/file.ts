@@ -1,9 +1,8 @@
 /** HTML as a file: the same reading as for what is pasted, with what a page has round its text. */
 import type { DefaultTreeAdapterTypes } from "parse5"
 import { document, documentAttrs, limits, nodes, within } from "../../document"
-import { assetName } from "../assets"
 import { Leaving } from "../leaving"
-import { checkPicture } from "../pictureFile"
+import { takePicture } from "../pictures/taken"
 import type { FileRead, LeftOut } from "../format"
 import { parsePage } from "./parsing"
 import { readHtml, type HtmlPictures } from "./reading"
@@ -50,8 +49,7 @@ function picturesInto(assets: Map<string, Uint8Array>, leaving: Leaving): HtmlPi
       const bytes = Uint8Array.from(atob(source.slice(data[0].length).replace(/\s+/g, "")), (sign) =>
         sign.charCodeAt(0),
       )
-      const { width, height } = checkPicture(bytes)
-      const asset = assetName(bytes)
+      const { asset, pixels } = takePicture(bytes)
       assets.set(asset, bytes)
       const fit = (own: number | undefined) => (own === undefined ? undefined : within(own, limits.picture.size))
       const format = {
@@ -62,7 +60,7 @@ function picturesInto(assets: Map<string, Uint8Array>, leaving: Leaving): HtmlPi
       return nodes.picture.create({
         asset,
         source: null,
-        pixels: [width, height],
+        pixels,
         format: Object.keys(format).length > 0 ? format : null,
       })
     } catch {

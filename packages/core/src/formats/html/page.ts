@@ -16,7 +16,7 @@ import {
 } from "../../document"
 import type { Node } from "prosemirror-model"
 import type { AssetSource } from "../format"
-import { checkPicture } from "../pictureFile"
+import { checkPicture } from "../pictures/file"
 import { safe, writeBlocks, type HtmlSources } from "./writing"
 
 /** Bytes as they stand in an address. */

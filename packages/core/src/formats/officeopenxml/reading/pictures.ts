@@ -1,10 +1,10 @@
 /** Pictures of drawings (ISO/IEC 29500-1, 20) and of what went before them (29500-4, 19). */
 import { limits, nodes, within as bound, type PictureFormat } from "../../../document"
 import type { Node } from "prosemirror-model"
-import { assetName } from "../../assets"
 import type { Leaving } from "../../leaving"
 import { meanings } from "../../meanings"
-import { checkPicture, PictureError } from "../../pictureFile"
+import { PictureError } from "../../pictures/file"
+import { takePicture, type PictureTaken } from "../../pictures/taken"
 import { allWithin, child, textIn, within, type XmlElement } from "../../xml/parsing"
 import type { Parts } from "../parts"
 import { colourOf, emus } from "./values"
@@ -19,14 +19,14 @@ const rounded = (value: number) => Math.round(value * 100) / 100
 export class PictureReader {
   readonly assets = new Map<string, Uint8Array>()
   /** Pictures of parts by path: one that is shown twice is read once. */
-  private readonly known = new Map<string, { asset: string; pixels: [number, number] } | null>()
+  private readonly known = new Map<string, PictureTaken | null>()
 
   constructor(
     private readonly parts: Parts,
     private readonly leaving: Leaving,
   ) {}
 
-  private file(path: string, relation: string | undefined): { asset: string; pixels: [number, number] } | null {
+  private file(path: string, relation: string | undefined): PictureTaken | null {
     const target = this.parts.relations(path).get(relation ?? "")
     if (!target) return null
     if (target.external) {
@@ -39,10 +39,8 @@ export class PictureReader {
       const bytes = this.parts.bytes(target.target)
       try {
         if (bytes) {
-          const { width, height } = checkPicture(bytes)
-          const asset = assetName(bytes)
-          this.assets.set(asset, bytes)
-          known = { asset, pixels: [width, height] }
+          known = takePicture(bytes)
+          this.assets.set(known.asset, bytes)
         }
       } catch (error) {
         if (!(error instanceof PictureError)) throw error
@@ -53,7 +51,7 @@ export class PictureReader {
     return known
   }
 
-  private make(file: { asset: string; pixels: [number, number] }, format: Partial<PictureFormat>): Node {
+  private make(file: PictureTaken, format: Partial<PictureFormat>): Node {
     return nodes.picture.create({ asset: file.asset, source: null, pixels: file.pixels, format })
   }
 

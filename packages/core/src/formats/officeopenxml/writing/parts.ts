@@ -13,7 +13,7 @@ import {
 } from "../../../document"
 import type { Node } from "prosemirror-model"
 import type { WriteSources } from "../../format"
-import { checkPicture } from "../../pictureFile"
+import { checkPicture } from "../../pictures/file"
 import { xml } from "../../xml/writing"
 import { namespaces } from "../names"
 import { runProperties } from "./letters"

@@ -10,22 +10,17 @@ import {
   type Sources,
 } from "../../../document"
 import type { Node } from "prosemirror-model"
-import { assetName } from "../../assets"
 import { Commenting } from "../../commenting"
 import type { Leaving } from "../../leaving"
 import { sharing } from "../../sharing"
 import { withoutTables } from "../../withoutTables"
-import { checkPicture, PictureError } from "../../pictureFile"
+import { PictureError } from "../../pictures/file"
+import { takePicture, type PictureTaken } from "../../pictures/taken"
 import { allWithin, child, childrenNamed, isElement, textIn, type XmlElement } from "../../xml/parsing"
 import { sourceOfMark } from "../sources"
 import { cleanPath } from "../../zip"
 import type { Lists } from "./lists"
 import type { Styles } from "./styles"
-
-export interface PictureFileRead {
-  asset: string
-  pixels: [number, number]
-}
 
 export class Book {
   readonly stories: Node[] = []
@@ -103,15 +98,24 @@ export class Book {
     return key
   }
 
-  private readonly pictures = new Map<string, PictureFileRead | null>()
+  private readonly pictures = new Map<string, PictureTaken | null>()
 
-  picture(image: XmlElement): PictureFileRead | null {
+  /** The first of the forms of a picture that can be shown. */
+  picture(forms: readonly XmlElement[]): PictureTaken | null {
+    let elsewhere = true
+    for (const image of forms) {
+      const found = this.form(image)
+      if (found !== "elsewhere" && found !== null) return found
+      elsewhere &&= found === "elsewhere"
+    }
+    this.leaving.addHere(elsewhere ? "pictures that lie elsewhere" : "pictures of a kind that is not shown")
+    return null
+  }
+
+  private form(image: XmlElement): PictureTaken | "elsewhere" | null {
     const href = image.attrs["xlink:href"] ?? ""
     const inside = child(image, "office:binary-data")
-    if (/^[a-z]+:/i.test(href) && !inside) {
-      this.leaving.addHere("pictures that lie elsewhere")
-      return null
-    }
+    if (/^[a-z]+:/i.test(href) && !inside) return "elsewhere"
     const path = cleanPath(href)
     let known = inside ? undefined : this.pictures.get(path)
     if (known === undefined) {
@@ -119,8 +123,7 @@ export class Book {
       const bytes = inside ? bytesOf(textIn(inside)) : this.file(path)
       try {
         if (bytes) {
-          const { width, height } = checkPicture(bytes)
-          known = { asset: assetName(bytes), pixels: [width, height] }
+          known = takePicture(bytes)
           this.assets.set(known.asset, bytes)
         }
       } catch (error) {
@@ -128,7 +131,6 @@ export class Book {
       }
       if (!inside) this.pictures.set(path, known)
     }
-    if (!known) this.leaving.addHere("pictures of a kind that is not shown")
     return known
   }
 

@@ -432,7 +432,7 @@ export class StoryReader {
 
   private frame(frame: XmlElement | undefined, letters: Partial<LetterFormat>, style: string): void {
     if (!frame) return
-    const image = child(frame, "draw:image")
+    const images = childrenNamed(frame, "draw:image")
     const box = child(frame, "draw:text-box")
     if (box) return this.box(frame)
     const object = child(frame, "draw:object")
@@ -441,8 +441,9 @@ export class StoryReader {
       return this.text(textIn(within(object, "math:math")).replace(/\s+/g, " "), letters, style)
     }
     if (object) this.book.leaving.addHere("parts of other programs, as their pictures")
-    const file = image && this.book.picture(image)
-    if (!file) return image ? undefined : this.book.leaving.addHere("parts of other programs")
+    if (images.length === 0) return this.book.leaving.addHere("parts of other programs")
+    const file = this.book.picture(images)
+    if (!file) return
     const graphic = this.styles.element("graphic", frame.attrs["draw:style-name"])
     const alt = textIn(child(frame, "svg:desc")) || textIn(child(frame, "svg:title"))
     const size = (name: string) => {

@@ -16,7 +16,7 @@ import {
 } from "../../../document"
 import { Fragment, type Node } from "prosemirror-model"
 import type { WriteSources } from "../../format"
-import { checkPicture } from "../../pictureFile"
+import { checkPicture } from "../../pictures/file"
 import { WrittenComments } from "../../writtenComments"
 import { xml } from "../../xml/writing"
 import { WrittenLists, WrittenStyles } from "./styles"

@@ -4,17 +4,26 @@ import type { Destination } from "./tellings"
 /** Bytes of the largest that is taken. */
 const largest = 64 * 1048576
 
+type PictureEnding = "png" | "jpeg" | "emf" | "wmf"
+/** By the word that says of what kind it is. */
+const endings: ReadonlyMap<string, PictureEnding> = new Map([
+  ["pngblip", "png"],
+  ["jpegblip", "jpeg"],
+  ["emfblip", "emf"],
+  ["wmetafile", "wmf"],
+])
+
 export class Picture implements Destination {
   private readonly chunks: Uint8Array[] = []
   private length = 0
   private half: number | null = null
-  private ending: "png" | "jpeg" | null = null
+  private ending: PictureEnding | null = null
   private readonly sides = new Map<string, number>()
 
   constructor(
     private readonly done: (own: {
       content: Uint8Array | null
-      ending: "png" | "jpeg" | null
+      ending: PictureEnding | null
       /** In twips. */
       width: number | null
       height: number | null
@@ -22,8 +31,8 @@ export class Picture implements Destination {
   ) {}
 
   word(name: string, value: number | null): void {
-    if (name === "pngblip") this.ending = "png"
-    else if (name === "jpegblip") this.ending = "jpeg"
+    const ending = endings.get(name)
+    if (ending) this.ending = ending
     else if (name.startsWith("pic") && value !== null) this.sides.set(name, value)
   }
 
