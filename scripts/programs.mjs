@@ -48,6 +48,8 @@ export function programNamed(name) {
       "--target=node20",
       "--external:better-sqlite3",
       "--define:import.meta.url=undefined",
+      // What it is for pages needs no canvas of the machine.
+      `--alias:emf-converter=${join(dirname(createRequire(join(root, "packages/core/package.json")).resolve("emf-converter")), "browser.mjs")}`,
       `--outfile=${beside}`,
       "--log-level=error",
     ],

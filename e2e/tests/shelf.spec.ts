@@ -6,9 +6,11 @@ import mammoth from "mammoth"
 import { document as documentOf, letters, nodes, p, paragraph, table } from "@biblon/core/document"
 import { formats } from "@biblon/core/formats"
 import { assetName } from "@biblon/core/formats/assets"
-import { officeFile } from "../../packages/core/test/office"
+import { enhancedMetafile, pictureRun } from "../../packages/core/test/drawings"
+import { officeFile, wp, wr } from "../../packages/core/test/office"
 import { expect, expectAccessible, test } from "../desk"
 import { discPng } from "../picture"
+import { inkOf } from "../pictures"
 import { TestServer } from "../server"
 
 test("the shelf shows every document with a picture of its first sheet, its sheets and when it changed", async ({
@@ -122,6 +124,41 @@ test("a file from elsewhere is brought in by button or drop, with what was left 
     .getByLabel("File to bring in")
     .setInputFiles({ name: "cut.json", mimeType: "application/json", buffer: Buffer.from('{"biblon"') })
   await expect(page.getByRole("alert")).toContainText("cut.json was not brought in. This is not JSON")
+})
+
+test("drawings of a file from elsewhere are seen as pictures; one that cannot be drawn is said, with its place", async ({
+  page,
+  server,
+}) => {
+  const drawn = officeFile({
+    body: wp(pictureRun("good") + wr("The gauge")) + wp(pictureRun("bad") + wr("The other")),
+    relations: [
+      ["good", "image", "media/gauge.emf"],
+      ["bad", "image", "media/other.svg"],
+    ],
+    files: {
+      "word/media/gauge.emf": enhancedMetafile(),
+      "word/media/other.svg": "<svg xmlns='http://www.w3.org/2000/svg' width='80' height='40'><rect",
+    },
+  })
+  await page.goto(server.address)
+  await page
+    .getByLabel("File to bring in")
+    .setInputFiles({ name: "gauge.docx", mimeType: "", buffer: Buffer.from(drawn) })
+  await expect(page.locator(".run", { hasText: "The gauge" })).toBeVisible()
+  await expect(page.getByText("Left out, or taken in otherwise: drawings that cannot be read (1).")).toBeVisible()
+  await expect(page.locator(".canvas .picture img")).toHaveCount(1)
+  await expect
+    .poll(() => page.locator(".canvas .picture img").evaluate((image: HTMLImageElement) => image.naturalWidth))
+    .toBeGreaterThan(100)
+  const box = (await page.locator(".canvas .picture img").boundingBox())!
+  const { cells, columns, rows } = await inkOf(page, await page.screenshot({ clip: box }))
+  const half = (from: number, to: number) => {
+    const own = cells.filter((_, i) => i % columns >= from * columns && i % columns < to * columns)
+    return own.reduce((sum, ink) => sum + ink, 0) / own.length
+  }
+  expect(rows / columns).toBeCloseTo(0.5, 1)
+  expect([half(0.1, 0.4) > 0.6, half(0.6, 0.9) < 0.1]).toEqual([true, true])
 })
 
 test("with ?debug the boxes are drawn with the numbers of their leaves, and the layout's messages are logged", async ({

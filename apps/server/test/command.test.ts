@@ -3,6 +3,8 @@ import { execFileSync } from "node:child_process"
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from "node:fs"
 import { tmpdir } from "node:os"
 import { join } from "node:path"
+import { enhancedMetafile, pictureRun, vectorDrawing } from "../../../packages/core/test/drawings"
+import { officeFile, wp, wr } from "../../../packages/core/test/office"
 import { run } from "../src/command/main"
 
 // Sheets are set and drawn, and programs started, beside whatever else the machine does.
@@ -105,6 +107,23 @@ test("values divided by commas become a table", async () => {
   const html = readFileSync(path("fares.html"), "utf8")
   expect(html).toMatch(/<table[\s\S]*<th[^>]*>[\s\S]*Berth[\s\S]*<td[^>]*>[\s\S]*2\.50/)
   expect((await biblon("convert", path("fares.csv"), path("fares.pdf"))).code).toBe(0)
+})
+
+test("metafiles and vector graphics in a file become pictures of what is made of it", async () => {
+  writeFileSync(
+    path("drawn.docx"),
+    officeFile({
+      body: wp(pictureRun("a") + pictureRun("b") + wr("gauges")),
+      relations: [
+        ["a", "image", "media/a.emf"],
+        ["b", "image", "media/b.svg"],
+      ],
+      files: { "word/media/a.emf": enhancedMetafile(), "word/media/b.svg": vectorDrawing() },
+    }),
+  )
+  expect(await biblon("convert", path("drawn.docx"), path("drawn.pdf"))).toEqual({ code: 0, out: "", err: "" })
+  const found = execFileSync("pdfimages", ["-list", path("drawn.pdf")], { encoding: "utf8" })
+  expect(found.match(/ image +\d+ +\d+ +rgb/g)).toHaveLength(2)
 })
 
 test("damaged files are named with what is wrong", async () => {

@@ -4,11 +4,7 @@ import { childrenThat, ofChildren } from "../src/document/children"
 
 const cells = (names: readonly string[]) => table(names.map((name) => [[p(name)]]))
 const some = fc.array(fc.constantFrom("tide", "ebb", "flood"), { minLength: 60, maxLength: 80 })
-const change = fc.tuple(
-  fc.nat(79),
-  fc.nat(4),
-  fc.array(fc.constantFrom("tide", "ebb"), { maxLength: 3 }),
-)
+const change = fc.tuple(fc.nat(79), fc.nat(4), fc.array(fc.constantFrom("tide", "ebb"), { maxLength: 3 }))
 
 test("what is made of the children of a node from before equals what is made from nothing", () => {
   const say = (names: readonly string[]) => names.flatMap((name, i) => (name === "tide" ? [i] : []))

@@ -35,3 +35,7 @@ export const vectorDrawing = (size = 'width="60mm" height="30mm"') =>
   new TextEncoder().encode(
     `<?xml version="1.0"?><!-- by hand --><svg xmlns="http://www.w3.org/2000/svg" ${size} viewBox="0 0 200 100"><rect width="100" height="100" fill="#7a1f4f"/></svg>`,
   )
+
+/** A picture of a text of Office Open XML, 6 by 3 cm, by the relation to its file. */
+export const pictureRun = (relation: string) =>
+  `<w:r><w:drawing><wp:inline xmlns:wp="http://schemas.openxmlformats.org/drawingml/2006/wordprocessingDrawing" xmlns:a="http://schemas.openxmlformats.org/drawingml/2006/main" xmlns:pic="http://schemas.openxmlformats.org/drawingml/2006/picture"><wp:extent cx="2160000" cy="1080000"/><wp:docPr id="1" name="Drawing"/><a:graphic><a:graphicData><pic:pic><pic:blipFill><a:blip r:embed="${relation}"/></pic:blipFill><pic:spPr/></pic:pic></a:graphicData></a:graphic></wp:inline></w:drawing></w:r>`

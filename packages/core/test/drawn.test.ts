@@ -8,10 +8,10 @@ import { drawingIn } from "../src/formats/pictures/drawings"
 import { checkPicture } from "../src/formats/pictures/file"
 import { pixelsOf, withDrawings } from "../src/formats/pictures/taken"
 import { zip } from "../src/formats/zip"
-import { drawingFaces, drawingPng } from "../src/output/drawings"
+import { drawingFaces, drawingPng } from "../src/formats/pictures/drawn"
 import { startDrawing } from "../src/output/pixels"
 import { drawingFile, shippedFace } from "../node/typesetting"
-import { enhancedMetafile, olderMetafile, vectorDrawing } from "./drawings"
+import { enhancedMetafile, olderMetafile, pictureRun, vectorDrawing } from "./drawings"
 import { officeFile, wp, wr } from "./office"
 
 const all = {
@@ -34,11 +34,9 @@ const pictures = (doc: Node) => {
   return found.map(pictureAttrs)
 }
 
-const blip =
-  '<w:r><w:drawing><wp:inline xmlns:wp="http://schemas.openxmlformats.org/drawingml/2006/wordprocessingDrawing" xmlns:a="http://schemas.openxmlformats.org/drawingml/2006/main" xmlns:pic="http://schemas.openxmlformats.org/drawingml/2006/picture"><wp:extent cx="2160000" cy="1080000"/><wp:docPr id="1" name="d"/><a:graphic><a:graphicData><pic:pic><pic:blipFill><a:blip r:embed="d"/></pic:blipFill><pic:spPr/></pic:pic></a:graphicData></a:graphic></wp:inline></w:drawing></w:r>'
 const office = (bytes: Uint8Array) =>
   officeFile({
-    body: wp(wr("before") + blip) + wp(wr("behind")),
+    body: wp(wr("before") + pictureRun("d")) + wp(wr("behind")),
     relations: [["d", "image", "media/d.bin"]],
     files: { "word/media/d.bin": bytes },
   })
@@ -118,7 +116,7 @@ test("metafiles in the other kind of text with words", async () => {
 
 test("what cannot be drawn is left out and said, with its place; what is drawn twice is drawn once", async () => {
   const twice = officeFile({
-    body: wp(wr("one") + blip) + wp(wr("two") + blip),
+    body: wp(wr("one") + pictureRun("d")) + wp(wr("two") + pictureRun("d")),
     relations: [["d", "image", "media/d.emf"]],
     files: { "word/media/d.emf": enhancedMetafile() },
   })

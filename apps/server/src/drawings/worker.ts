@@ -2,7 +2,7 @@
 import { readFileSync } from "node:fs"
 import { parentPort } from "node:worker_threads"
 import { drawingFile, shippedFace } from "@biblon/core/node"
-import { drawingFaces, drawingPng } from "@biblon/core/output/drawings"
+import { drawingFaces, drawingPng } from "@biblon/core/formats/pictures/drawn"
 import { startDrawing } from "@biblon/core/output/pixels"
 import type { Drawing } from "@biblon/core/formats/pictures/taken"
 import type { Failure } from "../thread"

@@ -1,5 +1,5 @@
 /** Makes pictures of pixels of drawings. It is ended where one takes too long. */
-import { drawingFaces, drawingPng } from "@biblon/core/output/drawings"
+import { drawingFaces, drawingPng } from "@biblon/core/formats/pictures/drawn"
 import { startDrawing } from "@biblon/core/output/pixels"
 import type { Drawing } from "@biblon/core/formats/pictures/taken"
 import { faceAddress } from "@biblon/core/layout/catalogue"

@@ -1,4 +1,4 @@
-/** Drawings in files: Scalable Vector Graphics and metafiles, also compressed. Their sizes are read here; output/drawings.ts makes pixels of them. */
+/** Drawings in files: Scalable Vector Graphics and metafiles, also compressed. Their sizes are read here; drawn.ts makes pixels of them. */
 import { gunzipSync } from "fflate"
 import { PictureError } from "./file"
 

@@ -1,8 +1,8 @@
 /** Drawings of files as pictures of pixels: metafiles by way of Scalable Vector Graphics, which a renderer draws that fetches nothing. */
 import { convertMetafileToSvg } from "emf-converter"
 import { Resvg } from "@resvg/resvg-wasm"
-import type { Drawing } from "../formats/pictures/drawings"
-import { familyMeant } from "../formats/familyMeant"
+import type { Drawing } from "./drawings"
+import { familyMeant } from "../familyMeant"
 
 /** Faces in which the letters of drawings are set, by our names for them; another stands for each that is not among them. */
 export const drawingFaces = ["Arimo", "Tinos", "Cousine"] as const
