@@ -73,7 +73,7 @@ test("CommonMark is written with its signs, and what it says comes back", () => 
       .map((leaf) => `${leaf.attrs.style as string}: ${leaf.textContent}`),
   ).toEqual([
     "heading1: Tides & times",
-    "body: Slack water at *noon*[^1] and a page",
+    "body: Slack water at *noon* and a page",
     "body: first",
     "body: inner",
     "body: oars",

@@ -1,5 +1,6 @@
-/** CommonMark with tables and struck words: what it says is said in HTML, and read as that. */
+/** CommonMark with tables, struck words and notes: what it says is said in HTML, and read as that. */
 import MarkdownIt from "markdown-it"
+import footnotes from "markdown-it-footnote"
 import type { FileRead } from "../format"
 import { readHtmlFile } from "../html/file"
 
@@ -10,7 +11,7 @@ export function readCommonMark(source: string): FileRead {
   const said = front.exec(source)
   const title = /^title:\s*["']?(.*?)["']?\s*$/m.exec(said?.[1] ?? "")?.[1]
   // HTML inside it stays what it is written as: text.
-  const parser = new MarkdownIt({ html: false, linkify: true, typographer: false })
+  const parser = new MarkdownIt({ html: false, linkify: true, typographer: false }).use(footnotes)
   const body = parser.render(said ? source.slice(said[0].length) : source)
   const head = title ? `<title>${title.replace(/[&<>]/g, (sign) => `&#${sign.charCodeAt(0)};`)}</title>` : ""
   // Things to do are written as words.

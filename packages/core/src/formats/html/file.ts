@@ -1,5 +1,6 @@
 /** HTML as a file: the same reading as for what is pasted, with what a page has round its text. */
 import type { DefaultTreeAdapterTypes } from "parse5"
+import type { Node } from "prosemirror-model"
 import { document, documentAttrs, limits, nodes, within } from "../../document"
 import { Leaving } from "../leaving"
 import { takePicture } from "../pictures/taken"
@@ -74,8 +75,9 @@ export function readHtmlFile(source: string): FileRead {
   const { title, left } = found(parsePage(source))
   const assets = new Map<string, Uint8Array>()
   const leaving = new Leaving()
-  const slice = readHtml(source, picturesInto(assets, leaving))
-  const doc = document(slice.content.content)
+  const stories: Node[] = []
+  const slice = readHtml(source, picturesInto(assets, leaving), stories)
+  const doc = document(slice.content.content, {}, stories)
   const attrs = documentAttrs(doc)
   return {
     name: title.slice(0, 200) || null,

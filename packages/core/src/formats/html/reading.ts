@@ -22,10 +22,12 @@ import {
   type ParagraphFormat,
 } from "../../document"
 import { meanings } from "../meanings"
+import { withoutTables } from "../withoutTables"
+import { attribute, type Element } from "./elements"
+import { notesIn, placeIn, type PageNotes } from "./notes"
 import { parsePart } from "./parsing"
 import { readTable } from "./tables"
 
-type Element = DefaultTreeAdapterTypes.Element
 type Any = DefaultTreeAdapterTypes.Node
 
 const deepest = 256
@@ -55,6 +57,17 @@ interface Context {
   /** How many tables it stands in. */
   tables: number
   pictures: HtmlPictures | null
+  notes: ReadingNotes | null
+  /** In a note: ids of the marks, to which it leads back. */
+  back: ReadonlySet<string> | null
+}
+
+/** The notes of a page, and those that were met. */
+interface ReadingNotes {
+  page: PageNotes
+  stories: Node[]
+  /** How many marks each has. */
+  marked: Map<Element, number>
 }
 
 /** Makes a picture of what an image shows; null where it cannot be had, which a page has no say in. */
@@ -69,10 +82,6 @@ function image(element: Element, context: Context, out: Collector): void {
     ...(height === undefined ? {} : { height }),
   })
   if (picture) out.atom(picture, context)
-}
-
-function attribute(element: Element, name: string): string | undefined {
-  return element.attrs.find((a) => a.name === name)?.value
 }
 
 /** Characters of a declaration of CSS; longer ones say nothing that has a place here. */
@@ -421,6 +430,11 @@ function walk(node: Any, context: Context, out: Collector, depth: number): void 
   if (dropped.has(tag) || declarations(element).get("display") === "none") return
   if (tag === "br") return out.lineBreak(context)
   if (tag === "input") return
+  if (context.notes?.page.apart.has(element)) return
+  const place = context.notes || context.back ? placeIn(element) : null
+  const note = place === null ? undefined : context.notes?.page.targets.get(place)
+  if (note && mark(note, context, out, depth)) return
+  if (place !== null && context.back?.has(place)) return
   if (tag === "img") return image(element, context, out)
   if (tag === "hr") {
     out.end(context)
@@ -436,6 +450,27 @@ function walk(node: Any, context: Context, out: Collector, depth: number): void 
   if (tag === "p" && element.childNodes.length > 0 && !out.open && isBlank(element)) return out.end(inner, true)
   for (const child of element.childNodes) walk(child, inner, out, depth + 1)
   if (isBlock) out.end(inner, tag === "li" && inner.item?.place !== null && !out.open && !holdsList(element))
+}
+
+/** So many marks of one note have its text; others are words like others. */
+const mostMarks = 8
+
+/** The mark of a note, and its text as a story. @returns whether there is one */
+function mark(note: Element, context: Context, out: Collector, depth: number): boolean {
+  const { page, stories, marked } = context.notes as ReadingNotes
+  const times = (marked.get(note) ?? 0) + 1
+  if (times > mostMarks) return false
+  marked.set(note, times)
+  const own = new Collector()
+  const inner = { ...plainContext, style: "note", pictures: context.pictures, back: page.marks }
+  for (const child of note.childNodes) walk(child, inner, own, depth + 1)
+  own.end(inner)
+  const blocks = own.paragraphs.map(withoutTables)
+  const key = `note-${stories.length + 1}`
+  const text = blocks.length > 0 ? blocks : [nodes.paragraph.create({ style: "note" })]
+  stories.push(nodes.story.create({ key, kind: "note" }, text))
+  out.atom(nodes.anchor.create({ story: key }), context)
+  return true
 }
 
 /** A paragraph that holds just a space that does not break, or a line break: an empty line in its program. */
@@ -534,19 +569,25 @@ const partOfTable = /^\s*<(?:tr|td|th|tbody|thead|tfoot|col|colgroup|caption)[\s
 
 const packing = { start: "<!--StartFragment-->", end: "<!--EndFragment-->" }
 
-/** @returns a slice that may be put in at a caret; letters alone join the paragraph they land in */
-export function readHtml(source: string, pictures: HtmlPictures | null = null): Slice {
+const plainContext: Context = {
+  marks: [],
+  style: bodyStyle,
+  format: {},
+  pre: false,
+  list: null,
+  item: null,
+  tables: 0,
+  pictures: null,
+  notes: null,
+  back: null,
+}
+
+/**
+ * @param stories takes the notes of a page, whose marks come in the text; without it they are text like other text
+ * @returns a slice that may be put in at a caret; letters alone join the paragraph they land in
+ */
+export function readHtml(source: string, pictures: HtmlPictures | null = null, stories: Node[] | null = null): Slice {
   const out = new Collector()
-  const context: Context = {
-    marks: [],
-    style: bodyStyle,
-    format: {},
-    pre: false,
-    list: null,
-    item: null,
-    tables: 0,
-    pictures,
-  }
   // Programs that copy wrap what was copied in comments; what stands outside is packing.
   const [begin, end] = [source.indexOf(packing.start), source.lastIndexOf(packing.end)]
   const packed =
@@ -557,6 +598,12 @@ export function readHtml(source: string, pictures: HtmlPictures | null = null): 
   const [first, ...others] = parsePart(bare ? `<table>${content}` : `<div>${content}`).childNodes
   const outermost =
     !bare && first && "childNodes" in first ? [...first.childNodes, ...others] : first ? [first, ...others] : []
+  const page = stories && notesIn(outermost)
+  const context: Context = {
+    ...plainContext,
+    pictures,
+    notes: stories && page ? { page, stories, marked: new Map() } : null,
+  }
   for (const child of outermost) walk(child, context, out, 0)
   const onlyLetters = out.paragraphs.length === 0
   out.end(context, false, !onlyLetters)
