@@ -126,6 +126,32 @@ test("a file from elsewhere is brought in by button or drop, with what was left 
   await expect(page.getByRole("alert")).toContainText("cut.json was not brought in. This is not JSON")
 })
 
+test("what a format does not carry of a document is said before it is written; notes of CommonMark come in as such", async ({
+  page,
+  server,
+}) => {
+  await page.goto(server.address)
+  const source =
+    "# Tides\n\nSlack water[^1] waits.\n\n| Boat | Fare |\n| --- | --- |\n| Dawn | 2.50 |\n\n[^1]: Between *ebb* and flood.\n"
+  await page
+    .getByLabel("File to bring in")
+    .setInputFiles({ name: "tides.md", mimeType: "text/markdown", buffer: Buffer.from(source) })
+  await expect(page.locator(".block.note", { hasText: "Between ebb and flood." })).toBeVisible()
+  await page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Deliver", exact: true }).click()
+  const copy = (name: string) => page.getByRole("button", { name: new RegExp(`^Save as ${name}`) })
+  await expect(copy("plain text")).toContainText("Without a note as such, the table as such")
+  await expectAccessible(page)
+  for (const name of ["Office Open XML", "CommonMark", "HTML"]) await expect(copy(name)).not.toContainText("Without")
+  await page.locator(".run", { hasText: "Tides" }).first().click()
+  await page.keyboard.press("End")
+  await page.keyboard.press("Enter")
+  await page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Sheet", exact: true }).click()
+  await page.getByRole("tab", { name: "Behind" }).click()
+  await page.getByRole("button", { name: "Draft", exact: true }).click()
+  await page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Deliver", exact: true }).click()
+  await expect(copy("Office Open XML")).toContainText("Without the watermark")
+})
+
 test("drawings of a file from elsewhere are seen as pictures; one that cannot be drawn is said, with its place", async ({
   page,
   server,

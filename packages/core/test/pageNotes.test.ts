@@ -77,12 +77,12 @@ test("a note that leads to itself, and one with a thousand marks, come to an end
   expect(storiesOf(doc).size).toBe(8)
 })
 
-test("a hundred thousand marks and notes, or elements, are read in time that grows with them alone", () => {
-  const many = 20_000
+test("many thousand marks, notes and places for notes are read in time that grows with them alone", () => {
+  const many = 5000
   const page = (n: number) =>
     `<p>${Array.from({ length: n }, (_, i) => `<a href="#n${i}">${i}</a>`).join(" ")}</p><section role="doc-endnotes">${Array.from({ length: n }, (_, i) => `<div id="n${i}" role="doc-footnote">note</div><p id="q${i}" role="doc-endnote">x</p>`).join("")}</section>`
   expect(told(read(page(many)))[0]).toContain(`[note]`)
-  const holders = `<a href="#n">1</a><p id="n" role="doc-footnote">x</p>${'<hr><section class="footnotes"></section>'.repeat(100_000)}`
+  const holders = `<a href="#n">1</a><p id="n" role="doc-footnote">x</p>${'<hr><section class="footnotes"></section>'.repeat(50_000)}`
   expect(told(read(holders))[0]).toBe("[x]")
 })
 

@@ -15,7 +15,8 @@ import { ReadingError } from "@biblon/core/document/reading"
 import { fillEdge, placeNumbers, type NumberPlace } from "@biblon/core/editing"
 import { formatFor, formats, isToldByContent, nameAndEnding, readFile } from "@biblon/core/formats"
 import type { FileRead, Format, NamedDocument } from "@biblon/core/formats/format"
-import { kinds } from "@biblon/core/formats/kinds"
+import { kinds, type KindId } from "@biblon/core/formats/kinds"
+import { lossesIn } from "@biblon/core/formats/losses"
 import { archiveFile, pdfFormat, pngsOf, prepareCiting, printFile } from "@biblon/core/node"
 import { drawn } from "../drawings/drawing"
 import { usualDots } from "@biblon/core/output/pixels"
@@ -188,6 +189,9 @@ export async function writeOutput(
   const { write, media } = formatThat("write", to === undefined ? path : `a.${to.replace(/^\./, "")}`)
   const assets = sourceOf(named)
   const isPdf = media === pdfFormat.media
+  const kind = (Object.keys(kinds) as KindId[]).find((own) => kinds[own].media === media)
+  const losses = kind === undefined ? [] : lossesIn(named.doc, kind)
+  if (losses.length > 0) process.stderr.write(`biblon: ${path}: not carried: ${losses.join(", ")}\n`)
   if (isPdf && print) return writeWhole(path, printFile(named, print, assets))
   await writeWhole(path, isPdf && archive ? archiveFile(named, assets) : write(named, assets))
 }

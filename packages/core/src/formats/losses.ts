@@ -140,12 +140,15 @@ export function featuresOf(doc: Node): ReadonlyMap<FeatureId, number> {
   return found
 }
 
+const counted = new WeakMap<Node, ReadonlyMap<FeatureId, number>>()
+
 /** What of a document a format does not carry, in words; none for those that carry everything, or nothing but the sheets. */
 export function lossesIn(doc: Node, kind: KindId): string[] {
   if (kind === "pdf" || kind === "png" || kind === "json" || kind === "csv") return []
-  const found = featuresOf(doc)
+  let found = counted.get(doc)
+  if (!found) counted.set(doc, (found = featuresOf(doc)))
   return featureIds.flatMap((id) => {
-    const count = found.get(id) ?? 0
+    const count = found?.get(id) ?? 0
     return count === 0 || isCarried(id, kind) ? [] : [features[id].what[count === 1 ? 0 : 1]]
   })
 }

@@ -1,6 +1,6 @@
 import { Text, View } from "react-native"
-import { enclosuresOf } from "@biblon/core/document"
-import { kinds } from "@biblon/core/formats/kinds"
+import { kinds, type KindId } from "@biblon/core/formats/kinds"
+import { lossesIn } from "@biblon/core/formats/losses"
 import { toolNamed, type Tool } from "../../commands/registry"
 import { keyLabel } from "../../commands/keys"
 import { SectionTitle, Switch } from "../../ui/choice"
@@ -10,9 +10,13 @@ import { Sending } from "./Sending"
 import { Printing } from "./Printing"
 import { Press } from "../../ui/bar"
 
-function Delivery({ tool, note }: { tool: Tool; note: string }) {
+/** @param kind of the file, of which is said what of the document it does not carry */
+function Delivery({ tool, note, kind }: { tool: Tool; note: string; kind?: KindId }) {
   const session = useSession()
-  const busy = useDesk((s) => s.delivering !== null)
+  const { busy, lost } = useDesk((s) => ({
+    busy: s.delivering !== null,
+    lost: kind && s.editor ? lossesIn(s.editor.doc, kind).join(", ") : "",
+  }))
   return (
     <Press
       disabled={busy}
@@ -23,15 +27,20 @@ function Delivery({ tool, note }: { tool: Tool; note: string }) {
       <View className="flex-1">
         <Text className="font-ui-bold text-[15px] text-ink">{tool.name}</Text>
         <Text className="font-ui text-[13px] text-ink-soft">{note}</Text>
+        {lost === "" ? null : <Text className="font-ui text-[13px] text-ink">{`Without ${lost}`}</Text>}
       </View>
       <Text className="hidden font-ui text-[12px] text-ink-soft wide:flex">{keyLabel(tool) ?? ""}</Text>
     </Press>
   )
 }
 
+/** A copy in another format. */
+const Copy = ({ kind }: { kind: KindId }) => (
+  <Delivery tool={toolNamed(`save-${kind}`)} note={kinds[kind].note} kind={kind} />
+)
+
 export function DeliverTray() {
   const session = useSession()
-  const encloses = useDesk((s) => s.editor !== null && enclosuresOf(s.editor.doc).length > 0)
   const { progress, sheets, complete, page, archive } = useDesk((s) => ({
     archive: s.archive,
     page: s.pages.deliver,
@@ -45,28 +54,25 @@ export function DeliverTray() {
         {complete ? `The document, ${sheets} ${sheets === 1 ? "sheet" : "sheets"}` : "The document"}
       </SectionTitle>
       <Delivery tool={toolNamed("pdf")} note={kinds.pdf.note} />
-      <Switch
-        label="For archives (PDF/A), with what its colours mean"
-        on={archive}
-        onChange={(next) => session.delivery.turnArchive(next)}
-      />
+      <View className="mb-2">
+        <Switch
+          label="For archives (PDF/A), with what its colours mean"
+          on={archive}
+          onChange={(next) => session.delivery.turnArchive(next)}
+        />
+      </View>
       <Delivery tool={toolNamed("print")} note="The same file, to your printer" />
       <Printing key={`print ${page}`} unfolded={page === "print"} />
       <Sending key={page} unfolded={page?.startsWith("send") ?? false} />
       <SectionTitle>A copy in another format</SectionTitle>
-      {encloses ? (
-        <Text className="font-ui text-[13px] leading-5 text-ink-soft">
-          The enclosed files go along in the PDF and in Biblon’s own file; in the others their names alone do.
-        </Text>
-      ) : null}
       <Delivery tool={toolNamed("save-png")} note={kinds.png.note} />
-      <Delivery tool={toolNamed("save-docx")} note={kinds.docx.note} />
-      <Delivery tool={toolNamed("save-odt")} note={kinds.odt.note} />
-      <Delivery tool={toolNamed("save-rtf")} note={kinds.rtf.note} />
-      <Delivery tool={toolNamed("save-html")} note={kinds.html.note} />
-      <Delivery tool={toolNamed("save-epub")} note={kinds.epub.note} />
-      <Delivery tool={toolNamed("save-commonmark")} note={kinds.commonmark.note} />
-      <Delivery tool={toolNamed("save-text")} note={kinds.text.note} />
+      <Copy kind="docx" />
+      <Copy kind="odt" />
+      <Copy kind="rtf" />
+      <Copy kind="html" />
+      <Copy kind="epub" />
+      <Copy kind="commonmark" />
+      <Copy kind="text" />
       <Delivery tool={toolNamed("save-json")} note={kinds.json.note} />
       {progress ? (
         <View role="status" aria-live="polite" className="mt-1 flex-row items-center justify-between">

@@ -2,6 +2,7 @@ import { useState } from "react"
 import { router } from "expo-router"
 import { Text, View } from "react-native"
 import { kinds, type KindId } from "@biblon/core/formats/kinds"
+import { lossesIn } from "@biblon/core/formats/losses"
 import { keep, readKept } from "../../kept"
 import { Act, WordButton } from "../../ui/button"
 import { Choice, Fold } from "../../ui/choice"
@@ -16,9 +17,13 @@ const isOffered = (kind: unknown): kind is Offered => offered.some((own) => own 
 /** A copy goes to somebody: address, subject, words, and the file. */
 export function Sending({ unfolded }: { unfolded: boolean }) {
   const session = useSession()
-  const { busy, name } = useDesk((s) => ({ busy: s.delivering !== null, name: s.name }))
   const kept = readKept("send-kind")
   const [kind, setKind] = useState<Offered>(isOffered(kept) ? kept : "pdf")
+  const { busy, name, lost } = useDesk((s) => ({
+    busy: s.delivering !== null,
+    name: s.name,
+    lost: s.editor ? lossesIn(s.editor.doc, kind).join(", ") : "",
+  }))
   const keptTo = readKept("send-to")
   const [to, setTo] = useState(typeof keptTo === "string" ? keptTo : "")
   const [subject, setSubject] = useState<string | null>(null)
@@ -55,6 +60,7 @@ export function Sending({ unfolded }: { unfolded: boolean }) {
         />
         <WordButton label="Send" primary disabled={busy || to.trim() === ""} onPress={() => void send()} />
       </View>
+      {lost === "" ? null : <Text className="font-ui text-[13px] text-ink">{`Without ${lost}`}</Text>}
       {state ? (
         <Text
           role={state.sent ? "status" : "alert"}

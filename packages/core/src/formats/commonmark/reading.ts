@@ -1,4 +1,5 @@
 /** CommonMark with tables, struck words and notes: what it says is said in HTML, and read as that. */
+/// <reference path="./modules.d.ts" />
 import MarkdownIt from "markdown-it"
 import footnotes from "markdown-it-footnote"
 import type { FileRead } from "../format"
