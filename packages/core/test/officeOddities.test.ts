@@ -1,7 +1,7 @@
 /** What other producers of Office Open XML do that few do. */
 import {
-  cellFormat,
   bodyOf,
+  cellFormat,
   document,
   leavesOf,
   letters,
@@ -9,6 +9,7 @@ import {
   paragraphAttrs,
   pictureAttrs,
   sectionsOf,
+  storiesOf,
   textOf,
 } from "../src/document"
 import { readOfficeOpenXml } from "../src/formats/officeopenxml/reading"
@@ -162,6 +163,66 @@ test("each direction of lines in cells is read as it is meant, in both forms of 
     return true
   })
   expect(Object.fromEntries(found)).toEqual(said)
+})
+
+describe("what stands behind the text", () => {
+  const office = "http://schemas.openxmlformats.org/"
+  const declared = `xmlns:w="${office}wordprocessingml/2006/main"`
+  const names = 'xmlns:v="urn:schemas-of-drawings:vml" xmlns:o="urn:of:office"'
+  const words = (style: string, attributes: string, inside: string) =>
+    `<w:r><w:pict><v:shape ${names} id="x" style="position:absolute;${style}" ${attributes}>${inside}</v:shape></w:pict></w:r>`
+  const head = (content: string) => `<w:hdr ${declared}>${content}</w:hdr>`
+  const withHeads = (body: string, ...heads: string[]) =>
+    read({
+      body,
+      relations: heads.map((_, i) => [`h${i}`, "header", `h${i}.xml`] as const),
+      files: Object.fromEntries(heads.map((own, i) => [`word/h${i}.xml`, head(own)])),
+    })
+  const section = (heads: string) => `<w:sectPr>${heads}</w:sectPr>`
+  const refer = (i: number, type = "default") => `<w:headerReference w:type="${type}" r:id="h${i}"/>`
+  const draft = words(
+    "width:400pt;height:100pt;rotation:315;z-index:-1",
+    'fillcolor="silver [2]" stroked="f"',
+    '<v:fill opacity=".5"/><v:textpath style="font-family:&quot;Arial&quot;;font-size:1pt" string="DRAFT"/>',
+  )
+
+  test("words in a head are the watermark of its section and of those that go on with it, and leave no head", () => {
+    const body = `${wp(wr("a"), section(refer(0)))}${wp(wr("b"), section(""))}${wp(wr("c"))}${section(refer(1))}`
+    const { doc, left } = withHeads(body, wp(draft), wp(wr("A head")))
+    const [first, second, third] = sectionsOf(doc).map(({ setup }) => setup)
+    const mark = { text: "DRAFT", family: "Arimo", size: 85, angle: 45, colour: "#c0c0c0", strength: 0.5 }
+    expect([first!.watermark, second!.watermark, third!.watermark]).toEqual([mark, mark, null])
+    expect([first!.head.all, left]).toEqual([null, []])
+    expect(third!.head.all).not.toBeNull()
+  })
+
+  test("a head with words of its own keeps them", () => {
+    const { doc } = withHeads(`${wp(wr("a"))}${section(refer(0))}`, wp(wr("Minutes") + draft))
+    const [{ setup }] = sectionsOf(doc) as [ReturnType<typeof sectionsOf>[number]]
+    expect([setup.watermark?.text, storiesOf(doc).get(setup.head.all!)?.node.textContent]).toEqual(["DRAFT", "Minutes"])
+  })
+
+  test("sizes, turns and strengths are read in every way that they are said, and what is none is none", () => {
+    const mark = (own: string) => {
+      const { doc } = withHeads(`${wp(wr("a"))}${section(refer(0))}`, wp(own))
+      return sectionsOf(doc)[0]!.setup.watermark
+    }
+    const path = '<v:textpath style="font-family:Carlito;font-size:40pt" string="Copy"/>'
+    expect(mark(words("rotation:-2949120fd", 'fillcolor="#f00"', `<v:fill opacity="32768f"/>${path}`))).toMatchObject({
+      family: "Carlito",
+      size: 40,
+      angle: 45,
+      colour: "#ff0000",
+      strength: 0.5,
+    })
+    expect(mark(words("rotation:180", 'fillcolor="constructor"', `<v:fill opacity="9000%"/>${path}`))).toMatchObject({
+      angle: 0,
+      colour: "#c0c0c0",
+      strength: 1,
+    })
+    expect(mark(words("", "", '<v:textpath string=" "/>'))).toBeNull()
+    expect(mark(words("height:1e9pt", "", '<v:textpath string="Huge"/>'))?.size).toBeLessThanOrEqual(999)
+  })
 })
 
 test("sheets and tables that have no like here are said too", () => {

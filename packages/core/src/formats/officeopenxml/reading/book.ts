@@ -5,6 +5,7 @@ import {
   paragraph,
   styleChain,
   type Comment,
+  type Watermark,
   type ParagraphFormat,
   type Sources,
   type StyleSheet,
@@ -21,6 +22,7 @@ import { readChunk } from "./chunks"
 import { PictureReader } from "./pictures"
 import type { Styles } from "./styles"
 import type { Theme } from "./theme"
+import { watermarkIn } from "./watermarks"
 
 type NoteKind = "note" | "endnote"
 
@@ -111,7 +113,24 @@ export class Book {
     }
   }
 
-  private readonly edges = new Map<string, string>()
+  private readonly edges = new Map<string, string | null>()
+  private readonly watermarks = new Map<string, Watermark>()
+
+  /** Takes what a head holds that stands behind all text. @returns whether it is such */
+  watermark(path: string, pict: XmlElement): boolean {
+    const own = watermarkIn(pict, (shape) => this.pictures.older(shape, path))
+    if (own && !this.watermarks.has(path)) this.watermarks.set(path, own)
+    return own !== null
+  }
+
+  /** What stands behind all text of the sheets that have one of these heads. */
+  watermarkOf(relations: readonly string[]): Watermark | null {
+    for (const relation of relations) {
+      const own = this.watermarks.get(this.parts.relations(this.main).get(relation)?.target ?? "")
+      if (own) return own
+    }
+    return null
+  }
 
   /** The head or foot that a section refers to. */
   edge(relation: string, edge: "head" | "foot"): string | null {
@@ -119,9 +138,19 @@ export class Book {
     if (!target || target.external || !this.parts.has(target.target)) return null
     const known = this.edges.get(`${edge} ${target.target}`)
     if (known !== undefined) return known
+    const before = [...this.edges.values()].some((own) => own !== null)
     const key = `${edge}-${this.edges.size + 1}`
     this.edges.set(`${edge} ${target.target}`, key)
     const blocks = this.read(this, target.target, "edge", this.parts.xml(target.target))
+    // A head that is there for what stands behind the text, and for nothing else, is none.
+    if (
+      !before &&
+      this.watermarks.has(target.target) &&
+      blocks.every((own) => own.isTextblock && own.childCount === 0)
+    ) {
+      this.edges.set(`${edge} ${target.target}`, null)
+      return null
+    }
     this.stories.push(nodes.story.create({ key, kind: edge === "head" ? "header" : "footer" }, blocks))
     return key
   }

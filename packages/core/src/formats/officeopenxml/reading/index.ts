@@ -21,7 +21,7 @@ import { Leaving } from "../../leaving"
 import { isPartStart, nameLast } from "../../partMarks"
 import { meanings } from "../../meanings"
 import { withTrueReferences } from "../../trueReferences"
-import { child, textIn, type XmlElement } from "../../xml/parsing"
+import { child, childrenNamed, textIn, type XmlElement } from "../../xml/parsing"
 import { Parts } from "../parts"
 import { embeddedFonts } from "../fonts"
 import { dataParts, keptFrom } from "../kept"
@@ -75,9 +75,14 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
     leftRight: flag("w:evenAndOddHeaders"),
     colour: colourOf(child(root, "w:background")?.attrs["w:color"]) ?? null,
   }
+  let behind: PageSetup["watermark"] = null
   const { blocks, setup, begun } = sectioned(body.blocks, (sectPr) => {
     for (const what of unlikeIn(sectPr)) leaving.add(what)
-    return readSection(sectPr, general, (relation, edge) => book.edge(relation, edge))
+    const setup = readSection(sectPr, general, (relation, edge) => book.edge(relation, edge))
+    const heads = childrenNamed(sectPr, "w:headerReference").map(({ attrs }) => attrs["r:id"] ?? "")
+    // A section without a head of its own goes on with what is behind the one before.
+    if (heads.length > 0) behind = book.watermarkOf(heads)
+    return { ...setup, watermark: behind }
   })
   const made = document(
     blocks,

@@ -570,6 +570,7 @@ export class StoryReader {
 
   private older(pict: XmlElement): void {
     if (this.dropping) return
+    if (this.kind === "edge" && this.book.watermark(this.path, pict)) return
     const pictures = this.book.pictures.older(pict, this.path)
     for (const picture of pictures) this.put(picture)
     if (pictures.length === 0 && !within(pict, "w:txbxContent") && pict.name === "w:object")
