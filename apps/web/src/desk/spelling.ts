@@ -224,9 +224,11 @@ export class Spelling {
   marks(leaf: number): Mark[] {
     const editor = this.target.editor()
     if (!editor || !this.store.getState().on) return []
+    const wrong = this.wrongIn(editor.doc, leaf)
+    if (wrong.length === 0) return []
     const { head, empty } = editor.selection
     const caret = this.typing && empty ? head - leavesOf(editor.doc).start(leaf) : -1
-    return this.wrongIn(editor.doc, leaf)
+    return wrong
       .filter(({ from, to }) => caret < from || caret > to)
       .map(({ from, to }) => ({ from, to, kind: "misspelt" }))
   }
