@@ -2,6 +2,8 @@
 import mammoth from "mammoth"
 import { document, letters, p, paragraph } from "@biblon/core/document"
 import { formats } from "@biblon/core/formats"
+// Archives are made as the command makes them.
+import "@biblon/core/node"
 import { proseParagraphs } from "./text"
 import { percentile } from "./browser"
 

@@ -1,6 +1,8 @@
 /** Archives: files by their paths, within bounds. Nothing of them reaches a disk. */
-import { unzipSync, zipSync, type ZipOptions } from "fflate"
+import { unzipSync } from "fflate"
 import { ReadingError } from "../../document/reading"
+
+export { deflateWith, zip } from "./writing"
 
 /** Bytes that one file may come to, and all that are read of one archive; files in it. */
 const zipLimits = { file: 256 * 1024 * 1024, all: 768 * 1024 * 1024, files: 20_000 }
@@ -52,15 +54,4 @@ export function unzip(bytes: Uint8Array, wanted: (path: string) => boolean = () 
     if (error instanceof ReadingError) throw error
     throw new ReadingError("Its archive is damaged and cannot be unpacked")
   }
-}
-
-/** An archive of files in their order; those of `stored` lie in it as they are. */
-export function zip(
-  files: ReadonlyMap<string, Uint8Array>,
-  stored: (path: string) => boolean = () => false,
-): Uint8Array {
-  // The same files always make the same archive.
-  const mtime = new Date(1980, 0, 1)
-  const options = (path: string): ZipOptions => ({ level: stored(path) ? 0 : 6, mtime })
-  return zipSync(Object.fromEntries([...files].map(([path, file]) => [path, [file, options(path)]])))
 }
