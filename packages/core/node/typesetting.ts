@@ -2,7 +2,7 @@
 import { readFileSync } from "node:fs"
 import { createRequire } from "node:module"
 import { dirname, join } from "node:path"
-import { deflateRawSync, deflateSync } from "node:zlib"
+import { deflateRawSync, deflateSync, inflateRawSync } from "node:zlib"
 import type { Node } from "prosemirror-model"
 import { valuesNow } from "../src/document"
 import {
@@ -26,12 +26,14 @@ import { sheetPngs, startDrawing } from "../src/output/pixels"
 import { sheetsNamed } from "../src/output/printing"
 import { createSubsetter, writePdf, writeImposed, type PrintPlan, type Subsetter } from "../src/output"
 import { prepareCiting } from "./citing"
-import { deflateWith } from "../src/formats/zip"
+import { deflateWith, inflateWith } from "../src/formats/zip"
 import { projectRoot } from "./root"
 
 export { prepareCiting, projectRoot }
 
 deflateWith((bytes) => deflateRawSync(bytes, { level: 6 }))
+// One byte more than is said, so that what comes to more is told from what does not.
+inflateWith((bytes, size) => inflateRawSync(bytes, { maxOutputLength: size + 1 }))
 
 const resolve = (name: string) => createRequire(join(projectRoot(), "package.json")).resolve(name)
 

@@ -1,6 +1,7 @@
 /** What formats of offices stand on: XML, archives, names of typefaces, encodings. */
 import fc from "fast-check"
 import { zipSync } from "fflate"
+import { inflateRawSync } from "node:zlib"
 import { ReadingError } from "../src/document/reading"
 import { assetName } from "../src/formats/assets"
 import { textOf } from "../src/formats/encoding"
@@ -18,7 +19,7 @@ import {
   type XmlElement,
 } from "../src/formats/xml/parsing"
 import { escapeXml, xml } from "../src/formats/xml/writing"
-import { cleanPath, isZip, pathsIn, unzip, zip } from "../src/formats/zip"
+import { cleanPath, inflateWith, isZip, pathsIn, unzip, zip } from "../src/formats/zip"
 import { png } from "./officeDocuments"
 
 const prefix = (namespace: string) => ({ "urn:a": "a", "urn:b": "b", "urn:none": "" })[namespace]
@@ -146,6 +147,46 @@ test("archives come back as they were put, the same to the byte each time; what 
     if (bomb[i] === 0x50 && bomb[i + 1] === 0x4b && bomb[i + 2] === 1) bomb.set([0xff, 0xff, 0xff, 0x7f], i + 24)
   expect(() => unzip(bomb)).toThrow("unpacks to more")
   expect(() => unzip(made.subarray(0, 40))).toThrow("damaged")
+})
+
+test("what the platform unpacks is what is unpacked without it, also of archives that are damaged or not plain", () => {
+  const made = zip(
+    new Map([
+      ["a.txt", bytes("Slack water ".repeat(40))],
+      ["é/b.bin", new Uint8Array([1, 2, 3])],
+    ]),
+  )
+  const all = (archive: Uint8Array) => {
+    try {
+      return [...unzip(archive)].map(([path, file]) => [path, Buffer.from(file).toString("hex")])
+    } catch (error) {
+      return (error as Error).message
+    }
+  }
+  let quick = 0
+  const platform = (own: Uint8Array, size: number) => {
+    quick++
+    return inflateRawSync(own, { maxOutputLength: size + 1 })
+  }
+  fc.assert(
+    fc.property(
+      fc.array(fc.tuple(fc.nat(made.length - 1), fc.nat(255)), { maxLength: 3 }),
+      fc.nat(400),
+      (changes, to) => {
+        const own = to < 60 ? made.slice(0, made.length - to) : Uint8Array.from(made)
+        for (const [at, value] of changes) if (at < own.length) own[at] = value
+        inflateWith(() => {
+          throw new Error("none")
+        })
+        const without = all(own)
+        inflateWith(platform)
+        const found = all(own)
+        expect(found).toEqual(without)
+      },
+    ),
+    { numRuns: 400, examples: [[[], 400]] },
+  )
+  expect(quick).toBeGreaterThan(50)
 })
 
 test("changed bytes of an archive are an archive, or refused", () => {
