@@ -28,6 +28,27 @@ const which: readonly (readonly [LinesOf, string])[] = [
   ["right", "Right"],
 ]
 
+/** One of a few ways, of which the one that all selected cells share is shown. */
+function Ways<T extends string>({
+  label,
+  options,
+  now,
+  onPick,
+}: {
+  label: string
+  options: readonly (readonly [T, string])[]
+  now: T | undefined
+  onPick: (value: T) => void
+}) {
+  return (
+    <Segments label={label}>
+      {options.map(([value, words], i) => (
+        <Segment key={value} first={i === 0} label={words} on={now === value} onPress={() => onPick(value)} />
+      ))}
+    </Segments>
+  )
+}
+
 /** How the selected cells look: ground, lines, where their text stands. */
 export function Cells() {
   const session = useSession()
@@ -48,28 +69,18 @@ export function Cells() {
       <Text className="font-ui text-[13px] leading-5 text-ink-soft">
         For the cell with the caret, or those selected.
       </Text>
-      <Segments label="Where the text of the cells stands">
-        {heights.map(([value, label], i) => (
-          <Segment
-            key={value}
-            first={i === 0}
-            label={label}
-            on={vertical === value}
-            onPress={() => session.run(setCells({ vertical: value }, "Height of the text"))}
-          />
-        ))}
-      </Segments>
-      <Segments label="Whether their lines lie, rise or fall">
-        {readings.map(([value, label], i) => (
-          <Segment
-            key={value}
-            first={i === 0}
-            label={label}
-            on={reading === value}
-            onPress={() => session.run(setCells({ reading: value }, "Lines turned"))}
-          />
-        ))}
-      </Segments>
+      <Ways
+        label="Where the text of the cells stands"
+        options={heights}
+        now={vertical}
+        onPick={(value) => session.run(setCells({ vertical: value }, "Height of the text"))}
+      />
+      <Ways
+        label="Whether their lines lie, rise or fall"
+        options={readings}
+        now={reading}
+        onPick={(value) => session.run(setCells({ reading: value }, "Lines turned"))}
+      />
       <Colours
         label="Ground of the cells"
         value={shading}
