@@ -179,3 +179,13 @@ test("whatever was said of whatever words comes back from both formats", () => {
     }),
   )
 })
+
+test("the last comment goes, and comes back, and what is left is a document like others", () => {
+  const doc = document([p(words("said", "a"))], { comments: { a: said("Oda", "Is it?") } })
+  let state = EditorState.create({ doc, plugins: [editHistory()] })
+  removeComment("a")(state, (tr) => (state = state.apply(tr)))
+  expect([state.doc.attrs.comments, commentsOf(state.doc)]).toEqual([{}, []])
+  checkDocument(state.doc)
+  undo(state, (tr) => (state = state.apply(tr)))
+  expect(state.doc.toJSON()).toEqual(doc.toJSON())
+})

@@ -70,7 +70,7 @@ function withEntry(entries: Entries, [key, ...rest]: readonly string[], value: u
   return others
 }
 
-/** Sets entries of one attribute of the node at `pos`, or of the document itself for null. An attribute without entries is null. */
+/** Sets entries of one attribute of the node at `pos`, or of the document itself for null. An attribute without entries is as it is where nobody said anything. */
 export class EntriesStep extends Step {
   constructor(
     readonly pos: number | null,
@@ -85,7 +85,9 @@ export class EntriesStep extends Step {
     if (!node || !(this.attr in node.attrs)) return StepResult.fail("What was to change is not there")
     const before = node.attrs[this.attr] as Entries | null
     const after = this.entries.reduce((entries, { path, value }) => withEntry(entries, path, value), before ?? {})
-    const attrs = { ...node.attrs, [this.attr]: Object.keys(after).length > 0 ? after : null }
+    const usual = node.type.spec.attrs?.[this.attr]?.default as unknown
+    const none = isEntries(usual) && Object.keys(usual).length === 0 ? usual : null
+    const attrs = { ...node.attrs, [this.attr]: Object.keys(after).length > 0 ? after : none }
     if (this.pos === null) return StepResult.ok(doc.type.create(attrs, doc.content, doc.marks))
     const changed = node.type.create(attrs, null, node.marks)
     return StepResult.fromReplace(
