@@ -22,25 +22,25 @@ const isNote = (element: Element) =>
   says(element, /(?:^|\s)(?:doc-footnote|doc-endnote|footnote|endnote|rearnote|footnote-item)(?:\s|$)/)
 const holdsNotes = (element: Element) => says(element, /(?:^|\s)(?:doc-endnotes|footnotes|endnotes|rearnotes)(?:\s|$)/)
 
-/** What an address inside the page leads to; null for another one. */
-export function placeIn(element: Element): string | null {
-  const address = element.tagName === "a" ? attribute(element, "href") : undefined
-  if (!address?.startsWith("#")) return null
+/** As it is meant: what is written down may be encoded or not. */
+function decoded(text: string): string {
   try {
-    return decodeURIComponent(address.slice(1))
+    return decodeURIComponent(text)
   } catch {
-    return address.slice(1)
+    return text
   }
 }
 
-/** Ids as links say them: what is written down may be encoded or not. */
+/** What an address inside the page leads to; null for another one. */
+export function placeIn(element: Element): string | null {
+  const address = element.tagName === "a" ? attribute(element, "href") : undefined
+  return address?.startsWith("#") ? decoded(address.slice(1)) : null
+}
+
+/** Ids as links say them. */
 function idOf(element: Element): string | undefined {
   const id = attribute(element, "id")
-  try {
-    return id === undefined ? undefined : decodeURIComponent(id)
-  } catch {
-    return id
-  }
+  return id === undefined ? undefined : decoded(id)
 }
 
 interface Standing {

@@ -7,7 +7,7 @@ import { PictureError } from "../../pictures/file"
 import { takePicture, type PictureTaken } from "../../pictures/taken"
 import { allWithin, child, textIn, within, type XmlElement } from "../../xml/parsing"
 import type { Parts } from "../parts"
-import { colourOf, emus } from "./values"
+import { colourOf, emus, lengthOfShape } from "./values"
 
 /** A part of a hundred thousand. */
 const part = (value: string | undefined) => {
@@ -121,15 +121,11 @@ export class PictureReader {
       const image = child(shape, "v:imagedata")
       const file = image && this.file(path, image.attrs["r:id"] ?? image.attrs["r:embed"])
       if (!file) return []
-      const size = (name: string) => {
-        const found = new RegExp(`(?:^|;)\\s*${name}\\s*:\\s*([\\d.]+)(pt|in|cm|mm|px)?`).exec(shape.attrs.style ?? "")
-        const unit = { pt: 1, in: 72, cm: 72 / 2.54, mm: 72 / 25.4, px: 0.75 }[found?.[2] ?? "px"]
-        return found && unit !== undefined ? Number(found[1]) * unit : undefined
-      }
+      const { style } = shape.attrs
       const alt = shape.attrs.alt
       return [
         this.make(file, {
-          ...sizeOf(size("width"), size("height")),
+          ...sizeOf(lengthOfShape(style, "width"), lengthOfShape(style, "height")),
           ...(alt ? { alt: alt.slice(0, limits.alt) } : {}),
         }),
       ]

@@ -17,7 +17,7 @@ import { readLetters } from "./letters"
 import { readParagraph } from "./paragraphs"
 import type { Styles } from "./styles"
 import type { Theme } from "./theme"
-import { borderOf, isOn, readingOf, runsAcross, shadingOf, twips, valueOf, whole } from "./values"
+import { borderOf, isOn, readingOf, shadingOf, twips, valueOf, whole } from "./values"
 
 const sides = ["top", "right", "bottom", "left"] as const
 type Side = (typeof sides)[number]
@@ -372,7 +372,7 @@ function cellFormatOf(
   if (Object.keys(borders).length > 0) format.borders = borders
   const vertical = valueOf(properties, "w:vAlign")
   if (vertical === "center" || vertical === "bottom") format.vertical = vertical === "center" ? "middle" : "bottom"
-  const direction = valueOf(properties, "w:textDirection")
-  if (direction !== undefined && !runsAcross(direction)) format.reading = readingOf(direction)
+  const reading = readingOf(valueOf(properties, "w:textDirection") ?? "lrTb")
+  if (reading) format.reading = reading
   return format
 }

@@ -46,9 +46,18 @@ export function valueOf(parent: XmlElement | undefined, name: string): string | 
 /** Whether a direction of text is the usual one, in lines across. */
 export const runsAcross = (direction: string): boolean => /^(lrTb|tb)V?$/.test(direction)
 
-/** The way in which such lines of a cell are read. */
-export const readingOf = (direction: string): CellFormat["reading"] =>
-  runsAcross(direction) ? "across" : /^(btLr|lr)$/.test(direction) ? "up" : "down"
+/** The way in which the lines of a cell are read that are turned; undefined for the usual one. */
+export const readingOf = (direction: string): CellFormat["reading"] | undefined =>
+  runsAcross(direction) ? undefined : /^(btLr|lr)$/.test(direction) ? "up" : "down"
+
+const unitsOfShapes = meanings({ pt: 1, in: 72, cm: 72 / 2.54, mm: 72 / 25.4, px: 0.75 })
+
+/** A length in points that the CSS of a shape says; undefined for none. */
+export function lengthOfShape(style: string | undefined, name: "width" | "height" | "font-size"): number | undefined {
+  const found = new RegExp(`(?:^|;)\\s*${name}\\s*:\\s*([\\d.]+)(pt|in|cm|mm|px)?`).exec(style ?? "")
+  const unit = unitsOfShapes(found?.[2] ?? "px")
+  return found && unit !== undefined ? Number(found[1]) * unit : undefined
+}
 
 /** A colour as six figures; undefined for one that is left to the program. */
 export function colourOf(value: string | undefined): string | undefined {

@@ -4,6 +4,7 @@ import { asName, limits, pictureAttrs, pictureFormat, within as bound, type Wate
 import { familyMeant } from "../../familyMeant"
 import { meanings } from "../../meanings"
 import { allWithin, child, within, type XmlElement } from "../../xml/parsing"
+import { lengthOfShape } from "./values"
 
 const colours = meanings({
   black: "#000000",
@@ -42,20 +43,12 @@ function partIn(value: string | undefined): number {
   return Number.isFinite(part) ? part : 1
 }
 
-const unitsOf = meanings({ pt: 1, in: 72, cm: 72 / 2.54, mm: 72 / 25.4, px: 0.75 })
-
 function declared(style: string | undefined, name: string): string | undefined {
   for (const part of (style ?? "").split(";")) {
     const colon = part.indexOf(":")
     if (colon > 0 && part.slice(0, colon).trim().toLowerCase() === name) return part.slice(colon + 1).trim()
   }
   return undefined
-}
-
-function lengthIn(style: string | undefined, name: string): number | undefined {
-  const [, number, unit] = /^([\d.]+)(pt|in|cm|mm|px)?$/.exec(declared(style, name) ?? "") ?? []
-  const length = Number(number) * (unitsOf(unit ?? "px") ?? 1)
-  return length > 0 ? length : undefined
 }
 
 /** Degrees by which a shape rises that is turned clockwise by so many, or by parts of 65,536 of one. */
@@ -81,8 +74,8 @@ export function watermarkIn(pict: XmlElement, pictures: (pict: XmlElement) => re
   const path = child(shape, "v:textpath")
   const text = asName(path?.attrs.string ?? "", limits.watermark)
   if (shape && path && text !== "") {
-    const said = lengthIn(path.attrs.style, "font-size") ?? 1
-    const high = lengthIn(style, "height")
+    const said = lengthOfShape(path.attrs.style, "font-size") ?? 1
+    const high = lengthOfShape(style, "height")
     const face = declared(path.attrs.style, "font-family")?.replace(/["']|&quot;/g, "")
     return {
       text,
