@@ -43,6 +43,16 @@ test("wording is looked through by kind, put right from the tray and from the te
   const signs = kind("Words repeated")
   await signs.getByRole("button", { name: "Leave it" }).first().click()
   await expect(signs.getByRole("button", { name: "Leave it" })).toHaveCount(1)
+  await desk.saved()
+  await page.reload()
+  await desk.openPage("Check", "Wording")
+  await kind("Words repeated")
+    .getByRole("button", { name: /Words repeated/ })
+    .click()
+  await expect(signs.getByRole("button", { name: "Leave it" })).toHaveCount(1)
+  await tray.getByRole("button", { name: "What was left" }).click()
+  await tray.getByRole("button", { name: "Say again Words repeated: the the" }).click()
+  await expect(signs.getByRole("button", { name: "Leave it" })).toHaveCount(2)
 
   // Nobody is told of the passive who did not ask.
   await expect(kind("Nobody does it")).toHaveCount(0)

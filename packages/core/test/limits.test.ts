@@ -453,6 +453,7 @@ const commands: Record<string, fc.Arbitrary<Command>> = {
         return editing.replaceHits(search, search.all(state.doc).slice(0, 20), by)(state, dispatch)
       }) as Command,
   ),
+  leaveRemark: fc.tuple(text, boolean).map(([remark, left]) => editing.leaveRemark(remark, left)),
   knowWord: fc.tuple(text, boolean).map(([word, known]) => editing.knowWord(word, known)),
   mendAll: fc.constant(
     editing.mendAll(

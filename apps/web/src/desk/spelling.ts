@@ -3,7 +3,7 @@ import { createStore } from "zustand/vanilla"
 import type { Node } from "prosemirror-model"
 import type { EditorState } from "prosemirror-state"
 import { documentAttrs, leavesOf, type StyleSheet } from "@biblon/core/document"
-import { eachSpelledWord, isAmong, spelledWords, type DictionaryName, type Word } from "@biblon/core/checking"
+import { entriesOf, isAmong, Lexicons, spelledWords, type DictionaryName, type Word } from "@biblon/core/checking"
 import { keep, readKept } from "../kept"
 import { inSlices } from "../ui/slices"
 import { Dictionaries } from "../workers/spellingClient"
@@ -50,8 +50,7 @@ export class Spelling {
   private readonly dictionaries = new Dictionaries()
   /** Of paragraphs whose words are all known, those that no dictionary has: few, so that they are kept and all others forgotten. */
   private readonly unlisted = new WeakMap<Node, { styles: StyleSheet; words: readonly Word[] }>()
-  /** What is known of words, by dictionary. */
-  private readonly right = new Map<DictionaryName, Map<string, boolean>>()
+  private readonly lexicons = new Lexicons()
   private readonly asked = new Set<string>()
   private retry: ReturnType<typeof setTimeout> | undefined
   private timer: ReturnType<typeof setTimeout> | undefined
@@ -103,8 +102,8 @@ export class Spelling {
     }
     const words: Word[] = []
     for (const own of spelledWords(styles, paragraph)) {
-      const right = this.right.get(own.dictionary)?.get(own.word)
-      if (right === undefined) unknown.push(own)
+      const { right } = this.lexicons.of(own.dictionary).of(own.word)
+      if (right === null) unknown.push(own)
       else if (!right) words.push(own)
     }
     if (unknown.length === 0) this.unlisted.set(paragraph, { styles, words })
@@ -113,11 +112,7 @@ export class Spelling {
 
   /** Whether all words of a paragraph are known to be right, as in most. */
   private isRight(styles: StyleSheet, paragraph: Node): boolean {
-    let right = true
-    eachSpelledWord(styles, paragraph, (word, dictionary) => {
-      right &&= this.right.get(dictionary)?.get(word) === true
-    })
-    return right
+    return entriesOf(styles, paragraph, this.lexicons).every(({ right }) => right === true)
   }
 
   /** Without those that somebody has said are right. */
@@ -127,20 +122,15 @@ export class Spelling {
     return words.filter(({ word }) => !isAmong(ownWords.getState().words, word) && !isAmong(here, word))
   }
 
-  private *gathering(doc: Node): Generator<void, Map<DictionaryName, Set<string>>> {
+  /** Meets all words of a document. */
+  private *gathering(doc: Node): Generator<void, true> {
     const { styles } = documentAttrs(doc)
-    const gathered = new Map<DictionaryName, Set<string>>()
+    this.lexicons.thin()
     for (const leaf of leavesOf(doc).nodes) {
-      if (this.unlisted.get(leaf)?.styles !== styles)
-        eachSpelledWord(styles, leaf, (word, dictionary) => {
-          if (this.right.get(dictionary)?.has(word)) return
-          const words = gathered.get(dictionary)
-          if (words) words.add(word)
-          else gathered.set(dictionary, new Set([word]))
-        })
+      if (this.unlisted.get(leaf)?.styles !== styles) entriesOf(styles, leaf, this.lexicons)
       yield
     }
-    return gathered
+    return true
   }
 
   private *counting(doc: Node): Generator<void, Map<string, number>> {
@@ -159,13 +149,11 @@ export class Spelling {
     const editor = this.target.editor()
     if (!editor) return
     const wanted = () => round === this.round
-    const unknown = await inSlices(this.gathering(editor.doc), wanted)
-    if (!unknown) return
-    for (const [dictionary, words] of unknown) {
+    if (!(await inSlices(this.gathering(editor.doc), wanted))) return
+    for (const [dictionary, words] of this.lexicons.unknown()) {
       if (this.store.getState().missing.includes(dictionary)) continue
-      const all = [...words]
-      for (let i = 0; i < all.length; i += batch) {
-        await this.lookUp(dictionary, all.slice(i, i + batch))
+      for (let i = 0; i < words.length; i += batch) {
+        await this.lookUp(dictionary, words.slice(i, i + batch))
         if (!wanted()) return
       }
     }
@@ -188,10 +176,9 @@ export class Spelling {
       }, missingFor)
       return
     }
-    let right = this.right.get(dictionary)
-    if (!right) this.right.set(dictionary, (right = new Map()))
-    for (const word of words) right.set(word, true)
-    for (const word of wrong) right.set(word, false)
+    const lexicon = this.lexicons.of(dictionary)
+    for (const word of words) lexicon.of(word).right = true
+    for (const word of wrong) lexicon.of(word).right = false
   }
 
   /** Asks for the words of a paragraph in sight, ahead of all others. */

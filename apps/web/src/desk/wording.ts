@@ -4,6 +4,7 @@ import type { Node } from "prosemirror-model"
 import type { EditorState } from "prosemirror-state"
 import {
   passageOf,
+  remarkName,
   remarksOn,
   wordingKindNames,
   wordingKinds,
@@ -63,8 +64,6 @@ export class Wording {
   readonly store = createStore<WordingState>(() => ({ on: keptKinds(), looked: 0, failed: false }))
   private readonly asking = new Asking<WordingQuestion, Remark[][]>("wording.worker.js")
   private readonly known = new WeakMap<Node, { styles: StyleSheet; remarks: readonly Remark[] }>()
-  /** What somebody has said is as it should be, until the document is closed. */
-  private readonly left = new Set<string>()
   private watched = false
   private round = 0
   private timer: ReturnType<typeof setTimeout> | undefined
@@ -108,16 +107,6 @@ export class Wording {
     this.target.repaint()
   }
 
-  /** A remark is heard no more. */
-  leave(remark: PlacedRemark): void {
-    this.left.add(this.nameOf(remark))
-    // Whoever shows what there is looks again.
-    this.store.setState({ on: { ...this.store.getState().on } })
-    this.target.repaint()
-  }
-
-  private readonly nameOf = ({ kind, words, says }: PlacedRemark) => `${kind} ${words} ${says}`
-
   private async goThrough(): Promise<void> {
     const round = ++this.round
     const editor = this.target.editor()
@@ -157,6 +146,7 @@ export class Wording {
     if (!node || !known || known.remarks.length === 0) return []
     const text = textOf(node)
     const { on } = this.store.getState()
+    const { left } = documentAttrs(doc).checks
     const start = leaves.start(leaf)
     return known.remarks
       .map((remark) => ({
@@ -165,7 +155,7 @@ export class Wording {
         end: start + remark.to,
         words: text.slice(remark.from, remark.to),
       }))
-      .filter((remark) => on[remark.kind] && !this.left.has(this.nameOf(remark)))
+      .filter(({ kind, words }) => on[kind] && !Object.hasOwn(left, remarkName(kind, words)))
   }
 
   /** All that is said of a document, in its order. */

@@ -73,7 +73,7 @@ export const defaultNotes: NoteSettings = {
   end: { form: "lowerRoman" },
 }
 
-export const defaultChecks: Checks = { known: {} }
+export const defaultChecks: Checks = { known: {}, left: {} }
 
 export const defaultSources: Sources = { style: "apa", own: null, list: {} }
 

@@ -543,6 +543,7 @@ const texts = new WeakMap<Node, string>()
 
 /** A leaf's text, one UTF-16 unit for each position inside it: what has no text of its own counts as U+FFFC. */
 export function textOf(leaf: Node): string {
+  if (leaf.childCount === 1 && leaf.firstChild?.isText) return leaf.firstChild.text ?? ""
   let text = texts.get(leaf)
   if (text === undefined) {
     text = leaf.textBetween(0, leaf.content.size, undefined, (inside) =>

@@ -188,6 +188,7 @@ const Older = z.looseObject({
   attrs: z.looseObject({
     styles: z.looseObject({ defaults: z.looseObject({ paragraph: z.looseObject({}), letters: z.looseObject({}) }) }),
     properties: z.looseObject({}).optional(),
+    checks: z.looseObject({}).optional(),
   }),
 })
 
@@ -203,12 +204,12 @@ function completed(json: unknown): unknown {
     attrs: {
       typesetting: defaultTypesetting,
       notes: defaultNotes,
-      checks: defaultChecks,
       brief: null,
       sources: defaultSources,
       ...attrs,
       styles: { fonts: {}, lists: {}, ...attrs.styles, defaults },
       properties: { ...defaultProperties, ...attrs.properties },
+      checks: { ...defaultChecks, ...attrs.checks },
     },
   }
 }
@@ -237,12 +238,18 @@ function withWholeSetups(json: unknown): unknown {
   return isNode(json) ? inside(whole(json), (part) => (part.type === "body" ? inside(part, section) : part)) : json
 }
 
+/** Where what came is missing by nature, nothing has to be done. */
+const same = (json: unknown) => json
+
 /** What brings a document of format n to n + 1, from the first one on. */
 const upgrades: readonly ((json: unknown) => unknown)[] = [
   completed,
   withWholeSetups,
   (json) => withWholeSetups(completed(json)),
   completed,
+  completed,
+  same,
+  same,
   completed,
 ]
 

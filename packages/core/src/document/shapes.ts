@@ -345,6 +345,8 @@ export const Properties = z.strictObject(
 export const Checks = z.strictObject({
   /** Words that are right here, whatever dictionaries say. */
   known: keyed(z.string().min(1).max(limits.name), z.literal(true)),
+  /** Remarks on the wording that are heard no more, by remarkName. */
+  left: keyed(z.string().min(1).max(limits.name), z.literal(true)),
 })
 
 /** Something in one part of a line at the head or foot: left, middle or right. Fields stand in braces, as {page}. */

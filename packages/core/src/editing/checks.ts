@@ -37,19 +37,27 @@ export function repairText(repairs: readonly Repair[], name: string): Command {
   }
 }
 
-/** Says that a word is right in this document, or no longer. */
-export function knowWord(word: string, known: boolean): Command {
+/** Puts a name into a list that checking goes by, or takes it out. */
+function listed(list: "known" | "left", own: string, isListed: boolean, name: string): Command {
   return (state, dispatch) => {
-    if (word === "" || word.length > limits.name || word === "__proto__") return false
+    if (own === "" || own.length > limits.name || own === "__proto__") return false
     const { checks } = documentAttrs(state.doc)
-    if (Object.hasOwn(checks.known, word) === known) return false
-    const { [word]: _gone, ...rest } = checks.known
-    const next = { ...checks, known: known ? { ...rest, [word]: true as const } : rest }
-    dispatch?.(
-      named(setEntries(state.tr, null, "checks", next), `${quoted(word)} is ${known ? "right here" : "checked again"}`),
-    )
+    if (Object.hasOwn(checks[list], own) === isListed) return false
+    const { [own]: _gone, ...rest } = checks[list]
+    const next = { ...checks, [list]: isListed ? { ...rest, [own]: true as const } : rest }
+    dispatch?.(named(setEntries(state.tr, null, "checks", next), name))
     return true
   }
+}
+
+/** Says that a word is right in this document, or no longer. */
+export function knowWord(word: string, known: boolean): Command {
+  return listed("known", word, known, `${quoted(word)} is ${known ? "right here" : "checked again"}`)
+}
+
+/** Says that a remark on the wording is not wanted in this document, or again. @param remark see remarkName of checking/wording */
+export function leaveRemark(remark: string, left: boolean): Command {
+  return listed("left", remark, left, left ? "A remark left" : "A remark heard again")
 }
 
 /** Something that can be put right: see Finding of checking/tidy. */

@@ -3,6 +3,7 @@ import type { Node } from "prosemirror-model"
 import { textOf, type StyleSheet } from "../../document"
 import { languagesOf } from "../languages"
 import { dictionaries, dictionaryOf, latin, type DictionaryName } from "./dictionaries"
+import { asItIs, Lexicon, longest, usualSigns, type Entry } from "./lexicon"
 
 /** A word by its offsets in the paragraph. */
 export interface Word {
@@ -20,11 +21,7 @@ const plainWords = /[A-Za-z]+(?:['’-][A-Za-z]+)*/g
 const signs = /[@\\_#]|:\/\/|^www\./u
 /** And at the end of names of files and hosts. */
 const ending = /[\p{L}\p{N}]\.\p{L}{2,5}$/u
-/** Abbreviations, and names written in a manner of their own. */
-const asItIs = /^[\p{Lu}\p{M}'’-]+$|\p{Ll}\p{Lu}/u
 const digit = /[\p{N}_]/u
-/** Longer ones are not looked up: nobody writes them, and they take long. */
-const longest = 60
 
 /** Whether a word of plain letters is one in capitals, or with one inside. */
 function hasCapitalInside(word: string): boolean {
@@ -34,9 +31,6 @@ function hasCapitalInside(word: string): boolean {
   }
   return false
 }
-
-/** Dashes, quotation marks, dots, no-break spaces, and what stands for fields. */
-const usualSigns = new Set([0xa0, 0x2013, 0x2014, 0x2018, 0x2019, 0x201a, 0x201c, 0x201d, 0x2026, 0xfffc])
 
 /** Whether there is nothing in a text but ASCII and usual signs, and whether an address could be in it: seen in one go, since most texts are so. */
 function kindOf(text: string): { isPlain: boolean; mayHaveAddress: boolean } {
@@ -90,42 +84,42 @@ export function spelledWords(styles: StyleSheet, paragraph: Node): Word[] {
   return found
 }
 
-/** Stretches of plain letters and digits, with apostrophes and hyphens between them. */
-const tokens = /[A-Za-z]+(?:['’-][A-Za-z]+)*\w*|\w+/g
-/** Whether a text has nothing but ASCII and usual signs, and whether an address could be in it: asked of the machine's own search, since most texts are so. */
-const notPlain = /[^\0-\x7f\xa0–—‘’‚“”…\ufffc]/
-const addressLike = /[@\\_#]|[.:/][^\0- ]/
-/** What tokens are looked up as; null for those that are not. So many are remembered. */
-const lookedUp = new Map<string, string | null>()
-const mostRemembered = 200_000
+/** So many words of a dictionary are known at once. */
+const mostKnown = 200_000
 
-function meantBy(token: string): string | null {
-  let word = lookedUp.get(token)
-  if (word === undefined) {
-    word = token.length < 2 || token.length > longest || /[\d_]/.test(token) || asItIs.test(token) ? null : plain(token)
-    if (lookedUp.size >= mostRemembered) lookedUp.clear()
-    lookedUp.set(token, word)
+/** What is known of words, by dictionary. */
+export class Lexicons {
+  private readonly own = new Map<DictionaryName, Lexicon>()
+
+  of(name: DictionaryName): Lexicon {
+    let lexicon = this.own.get(name)
+    if (!lexicon) this.own.set(name, (lexicon = new Lexicon()))
+    return lexicon
   }
-  return word
+
+  /** The words that no dictionary was asked for yet. */
+  unknown(): [DictionaryName, string[]][] {
+    return [...this.own].map(([name, { entries }]) => [
+      name,
+      entries.filter(({ right }) => right === null).map(({ word }) => word),
+    ])
+  }
+
+  /** Forgets what is known where that has become too much. */
+  thin(): void {
+    for (const [name, { entries }] of this.own) if (entries.length > mostKnown) this.own.delete(name)
+  }
 }
 
-/** Goes through the words that are looked up, and perhaps some beside figures, without their places: much faster, which counts when a whole document is gone through. */
-export function eachSpelledWord(
-  styles: StyleSheet,
-  paragraph: Node,
-  visit: (word: string, dictionary: DictionaryName) => void,
-): void {
-  const text = textOf(paragraph)
-  const [stretch, more] = notPlain.test(text) || addressLike.test(text) ? [] : languagesOf(styles, paragraph)
+/** The words of a paragraph that are looked up, some several times and perhaps some beside figures, without their places: much faster, which counts when a whole document is gone through. */
+export function entriesOf(styles: StyleSheet, paragraph: Node, lexicons: Lexicons): Entry[] {
+  const [stretch, more] = languagesOf(styles, paragraph)
   const dictionary = stretch && !more ? dictionaryOf(stretch.language) : null
-  if (dictionary === null || dictionaries[dictionary].script !== latin) {
-    for (const own of spelledWords(styles, paragraph)) visit(own.word, own.dictionary)
-    return
-  }
-  for (const token of text.match(tokens) ?? []) {
-    const word = meantBy(token)
-    if (word !== null) visit(word, dictionary)
-  }
+  const found =
+    dictionary !== null && dictionaries[dictionary].script === latin
+      ? lexicons.of(dictionary).in(textOf(paragraph))
+      : null
+  return found ?? spelledWords(styles, paragraph).map(({ word, dictionary }) => lexicons.of(dictionary).of(word))
 }
 
 function isDigit(text: string, at: number): boolean {

@@ -1,11 +1,11 @@
 /** Remarks on the wording of a paragraph: what is seen here in every language, and what those who know one language say of a passage in it. */
 import type { Node } from "prosemirror-model"
-import { textOf, type StyleSheet } from "../../document"
+import { limits, textOf, type StyleSheet } from "../../document"
 import { languagesOf } from "../languages"
 import { countWords } from "../statistics"
-import type { WordingKind } from "./kinds"
+import { wordingKindNames, type WordingKind } from "./kinds"
 
-export { wordingKindNames, wordingKinds, type WordingKind } from "./kinds"
+export * from "./kinds"
 
 /** By offsets in the text. */
 export interface Remark {
@@ -16,6 +16,17 @@ export interface Remark {
   says: string
   /** What could stand there; "" where it could be left out. */
   instead: readonly string[]
+}
+
+/** By what remarks of one kind on the same words are left: short, as names in a document are. */
+export function remarkName(kind: WordingKind, words: string): string {
+  return `${kind} ${words}`.slice(0, limits.name).replace(/[\ud800-\udbff]$/, "")
+}
+
+/** The kind and the words of a name. */
+export function remarkNamed(name: string): { kind: WordingKind | undefined; words: string } {
+  const blank = name.indexOf(" ")
+  return { kind: wordingKindNames.find((kind) => kind === name.slice(0, blank)), words: name.slice(blank + 1) }
 }
 
 /** A text and its language, to be looked through by who knows that. */

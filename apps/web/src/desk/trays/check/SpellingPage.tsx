@@ -7,9 +7,9 @@ import { documentAttrs, leavesOf, textOf } from "@biblon/core/document"
 import { knowWord, repairText, setLettersAt } from "@biblon/core/editing"
 import { Press } from "../../../ui/bar"
 import { Act, IconButton, WordButton } from "../../../ui/button"
-import { Fold, SectionTitle, Switch } from "../../../ui/choice"
+import { Fold, Switch } from "../../../ui/choice"
 import { TextField } from "../../../ui/field"
-import { CaretLeft, CaretRight, X } from "../../../ui/icons"
+import { CaretLeft, CaretRight } from "../../../ui/icons"
 import { useDesk, useSession } from "../../context"
 import { languageName } from "../../languages"
 import { forgetWord, learnWord, ownWords } from "../../ownWords"
@@ -17,6 +17,7 @@ import type { WrongWord } from "../../spelling"
 import type { DeskSession } from "../../session"
 import { useSuggestions } from "../../useSuggestions"
 import { InContext } from "./InContext"
+import { WordList } from "./WordList"
 
 /** The language that the paragraph of a word plainly is in, if that is another than is said. */
 function otherLanguage(session: DeskSession, { start, dictionary }: WrongWord) {
@@ -111,39 +112,6 @@ function Current({ at, count, onNext }: { at: WrongWord; count: number; onNext: 
         />
       </View>
     </View>
-  )
-}
-
-function WordList({
-  title,
-  words,
-  onForget,
-}: {
-  title: string
-  words: readonly string[]
-  onForget: (word: string) => void
-}) {
-  return (
-    <>
-      <SectionTitle>{title}</SectionTitle>
-      <View role="list" aria-label={title} className="flex-row flex-wrap gap-1.5">
-        {words.map((word) => (
-          <View
-            role="listitem"
-            key={word}
-            className="flex-row items-center rounded-button border border-line bg-raised pl-2.5"
-          >
-            <Text className="font-ui text-[14px] text-ink">{word}</Text>
-            <IconButton
-              name={`Forget ${word}`}
-              icon={X}
-              onPress={() => onForget(word)}
-              className="h-11 w-9 wide:h-8 wide:w-7"
-            />
-          </View>
-        ))}
-      </View>
-    </>
   )
 }
 

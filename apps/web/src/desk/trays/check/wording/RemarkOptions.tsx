@@ -1,5 +1,6 @@
 import { Text, View } from "react-native"
-import { repairText } from "@biblon/core/editing"
+import { remarkName } from "@biblon/core/checking"
+import { leaveRemark, repairText } from "@biblon/core/editing"
 import { Act, WordButton } from "../../../../ui/button"
 import { useSession } from "../../../context"
 import type { PlacedRemark } from "../../../wording"
@@ -14,7 +15,7 @@ function labelOf({ words }: PlacedRemark, instead: string): string {
 /** What is said of some words, and what could be done about it. */
 export function RemarkOptions({ remark, onDone }: { remark: PlacedRemark; onDone: () => void }) {
   const session = useSession()
-  const { start, end, words, says, instead } = remark
+  const { kind, start, end, words, says, instead } = remark
   return (
     <>
       <Text className="font-ui text-[13px] leading-5 text-ink-soft">{says}</Text>
@@ -33,7 +34,7 @@ export function RemarkOptions({ remark, onDone }: { remark: PlacedRemark; onDone
         <Act
           label="Leave it"
           onPress={() => {
-            session.wording.leave(remark)
+            session.run(leaveRemark(remarkName(kind, words), true))
             onDone()
           }}
         />

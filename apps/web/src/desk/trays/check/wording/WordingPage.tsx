@@ -2,7 +2,9 @@
 import { useEffect, useState } from "react"
 import { Text, View } from "react-native"
 import { useStore } from "zustand"
-import { wordingKindNames, wordingKinds, type WordingKind } from "@biblon/core/checking"
+import { remarkNamed, wordingKindNames, wordingKinds, type WordingKind } from "@biblon/core/checking"
+import { documentAttrs } from "@biblon/core/document"
+import { leaveRemark } from "@biblon/core/editing"
 import { Press } from "../../../../ui/bar"
 import { Act } from "../../../../ui/button"
 import { Fold, Switch } from "../../../../ui/choice"
@@ -10,6 +12,7 @@ import { useDesk, useSession } from "../../../context"
 import type { PlacedRemark } from "../../../wording"
 import { FoundKind } from "../FoundKind"
 import { InContext } from "../InContext"
+import { WordList } from "../WordList"
 import { RemarkOptions } from "./RemarkOptions"
 
 /** So many places of one kind are listed. */
@@ -27,6 +30,28 @@ function Place({ remark }: { remark: PlacedRemark }) {
       </Press>
       <RemarkOptions remark={remark} onDone={() => session.focus()} />
     </View>
+  )
+}
+
+/** What was left in this document, to be said again. */
+function Left() {
+  const session = useSession()
+  const left = useDesk((s) => (s.editor ? documentAttrs(s.editor.doc).checks.left : null))
+  const names = Object.keys(left ?? {})
+  if (names.length === 0) return null
+  return (
+    <Fold title="What was left">
+      <WordList
+        title="Left in this document"
+        words={names}
+        forget="Say again"
+        shown={(name) => {
+          const { kind, words } = remarkNamed(name)
+          return kind ? `${wordingKinds[kind].name}: ${words}` : words
+        }}
+        onForget={(name) => void session.run(leaveRemark(name, false))}
+      />
+    </Fold>
   )
 }
 
@@ -99,6 +124,7 @@ export function WordingPage() {
           </FoundKind>
         ))}
       </View>
+      <Left />
       <Kinds />
     </View>
   )
