@@ -65,18 +65,19 @@ export function proseParagraphs(total: number, seed = 7, wordAt = plainWord): st
   let count = 0
   while (count < total) {
     const length = Math.min(total - count, 40 + Math.floor(next() * 80))
-    let text = ""
+    // In one piece at the end, as a document that was read has it.
+    const pieces: string[] = []
     let sentence = 0
     for (let i = 0; i < length; i++) {
       const word = wordAt(next())
-      text += sentence === 0 ? (word[0] ?? "").toUpperCase() + word.slice(1) : word
+      pieces.push(sentence === 0 ? (word[0] ?? "").toUpperCase() + word.slice(1) : word)
       sentence++
       const ends = i === length - 1 || (sentence > 6 && next() < 0.12)
-      text += ends ? "." : next() < 0.07 ? "," : ""
+      pieces.push(ends ? "." : next() < 0.07 ? "," : "")
       if (ends) sentence = 0
-      if (i < length - 1) text += " "
+      if (i < length - 1) pieces.push(" ")
     }
-    paragraphs.push(text)
+    paragraphs.push(pieces.join(""))
     count += length
   }
   return paragraphs

@@ -32,7 +32,7 @@ const noteLevel: ListLevel = {
 /** A block, or a part of it, that is set but has no frame yet. */
 interface Set {
   block: number
-  box: Omit<Lines, "frame"> | Table
+  box: Lines | Table
   /** Of a table, where it stands in the width of the region. */
   x?: number
   y: number
@@ -147,7 +147,7 @@ export class FlowSetter {
           const { y } = begin(pen, paragraph, 0, block === 0 && row === 0)
           const end = y + paragraph.height
           if (end > bottom && set.length > 0) return result({ block, at: { entry: row, back: 0 } })
-          const box = { kind: "lines" as const, paragraph, from: 0, to: paragraph.lines.length, width, entry }
+          const box = { kind: "lines" as const, paragraph, from: 0, to: paragraph.lines.length, width, frame: null, entry }
           set.push({ block, box, y, end, joins: false })
           pen = { y: end, above: paragraph }
         }
@@ -212,7 +212,13 @@ export class FlowSetter {
       const end = y + linesHeight(paragraph, line, to)
       if (to > line) floats = [...floats, ...own]
       if (to > line)
-        set.push({ block, box: { kind: "lines", paragraph, from: line, to, width, entry: null }, y, end, joins })
+        set.push({
+          block,
+          box: { kind: "lines", paragraph, from: line, to, width, frame: null, entry: null },
+          y,
+          end,
+          joins,
+        })
       if (to < lines.length) {
         if (to > line) {
           pen = { y: end, above: paragraph }
@@ -351,24 +357,18 @@ export class FlowSetter {
   /** Boxes with their frames, which reach over the space to a neighbour in the same frame. */
   private framed({ blocks }: Flowing, firstLeaf: number, set: readonly Set[], lastJoinsBelow: boolean): Placed[] {
     return set.map(({ block, box, x = 0, y, end, joins }, i): Placed => {
-      const place = { leaf: blocks.leaf(block) - firstLeaf, x, y }
-      if (box.kind === "table") return { ...place, box }
-      if (!hasFrame(box.paragraph.format)) return { ...place, box: { ...box, frame: null } }
+      const leaf = blocks.leaf(block) - firstLeaf
+      if (box.kind === "table" || !hasFrame(box.paragraph.format)) return { box, leaf, x, y }
       const top = !joins ? y : (set[i - 1]?.end ?? 0)
-      return {
-        ...place,
-        box: {
-          ...box,
-          frame: frameOf(box.paragraph, {
-            x: 0,
-            width: box.width,
-            top: top - y,
-            bottom: end - y,
-            joinsAbove: joins,
-            joinsBelow: set[i + 1]?.joins ?? lastJoinsBelow,
-          }),
-        },
-      }
+      const frame = frameOf(box.paragraph, {
+        x: 0,
+        width: box.width,
+        top: top - y,
+        bottom: end - y,
+        joinsAbove: joins,
+        joinsBelow: set[i + 1]?.joins ?? lastJoinsBelow,
+      })
+      return { box: { ...box, frame }, leaf, x, y }
     })
   }
 }

@@ -12,7 +12,7 @@ import {
   type Segment,
 } from "./measuring"
 import { breakQuickly } from "./quickBreaking"
-import { clusterOf } from "./fonts/harfbuzz"
+import { clusterOf, isUnsafe } from "./fonts/harfbuzz"
 import { shapeRun } from "./shaping"
 import type { Line, LineRun, Rule, ShapedRun } from "./types"
 import { breakWhole } from "./wholeBreaking"
@@ -38,7 +38,7 @@ function glyphAt(run: ShapedRun, offset: number): number {
 function unsafeAt(run: ShapedRun, offset: number): boolean {
   if (offset <= run.from || offset >= run.to) return false
   const glyph = glyphAt(run, offset) - (run.level % 2)
-  return glyph < 0 || clusterOf(run.glyphs, glyph) !== offset || run.glyphs.unsafe[glyph] === 1
+  return glyph < 0 || clusterOf(run.glyphs, glyph) !== offset || isUnsafe(run.glyphs, glyph)
 }
 
 function pieceOf(run: ShapedRun, from = run.from, to = run.to): LineRun {
@@ -88,7 +88,7 @@ export function setLines(source: LineSource): SetParagraph {
     lines.push(line)
     from = to
   })
-  return { lines, label: setLabel(ruler) }
+  return { lines: exact(lines), label: setLabel(ruler) }
 }
 
 function setLabel({ label, source }: Ruler): LineRun[] {
@@ -103,7 +103,11 @@ function setLabel({ label, source }: Ruler): LineRun[] {
   return pieces
 }
 
-const none: Line["tabs"] = []
+const noTabs: Line["tabs"] = []
+const noLeaders: Line["leaders"] = []
+
+/** A list that was made by adding to it has room for more, which lines would keep for as long as there is a layout; a copy has none. */
+const exact = <T>(list: readonly T[]): T[] => list.slice()
 
 interface LinePlan {
   n: number
@@ -179,7 +183,7 @@ function setLine(ruler: Ruler, plan: LinePlan): Line {
   const shift = toEnd * free
 
   const placed: LineRun[] = []
-  const leaders: Rule[] = []
+  let leaders = noLeaders
   for (const segment of segments) {
     const own =
       segments.length === 1
@@ -200,11 +204,11 @@ function setLine(ruler: Ruler, plan: LinePlan): Line {
       x += piece.width
       placed.push(piece)
     }
-    if (segment.leader) leaders.push(leader(segment.leader, source.base, shift, rtl ? width : null))
+    if (segment.leader) leaders = [...leaders, leader(segment.leader, source.base, shift, rtl ? width : null)]
   }
   const tabs =
     segments.length === 1
-      ? none
+      ? noTabs
       : segments
           .slice(1)
           .map((segment) => ({ from: segment.from, x: rtl ? width - segment.x - shift : segment.x + shift }))
@@ -218,7 +222,7 @@ function setLine(ruler: Ruler, plan: LinePlan): Line {
     baseline,
     x: rtl ? width - left - visible : left,
     width: visible,
-    runs: placed,
+    runs: exact(placed),
     tabs,
     leaders,
   }

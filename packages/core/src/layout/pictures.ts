@@ -1,7 +1,7 @@
 /** Pictures in the text of a paragraph: as runs on their lines, or tied to it and set elsewhere. */
 import type { Node } from "prosemirror-model"
 import { pictureAttrs, pictureFormat, pictureSize, turnedSize, type RunLook, type Size } from "../document"
-import { allOf } from "./fonts/harfbuzz"
+import { allOf, allSafe } from "./fonts/harfbuzz"
 import type { FontLibrary } from "./fonts/library"
 import type { DrawnPicture, Floating, ShapedRun } from "./types"
 
@@ -46,7 +46,7 @@ export function pictureRun(
     clusters: null,
     advances: Float64Array.of(own.box.width),
     offsets: null,
-    unsafe: new Uint8Array(1),
+    unsafe: allSafe(1),
   }
   return {
     from: offset,

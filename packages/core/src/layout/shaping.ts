@@ -1,7 +1,7 @@
 /** A paragraph's text as shaped runs: one run for each stretch in the same look, face, script and direction. */
 import type { Node } from "prosemirror-model"
 import { knownLanguage, letterLook, textOf, type FieldValues, type RunLook, type StyleSheet } from "../document"
-import { allOf, clusterOf, shifted, type Feature, type FontMetrics, type ShapeOptions } from "./fonts/harfbuzz"
+import { allOf, allSafe, clusterOf, shifted, type Feature, type FontMetrics, type ShapeOptions } from "./fonts/harfbuzz"
 import { joinsPrevious, type FontLibrary } from "./fonts/library"
 import type { FaceId } from "./fonts/catalogue"
 import { pictureRun, type PictureRoom } from "./pictures"
@@ -158,7 +158,7 @@ export function shapeShown(
     ...run,
     from,
     to,
-    glyphs: { ...allOf(run.glyphs, from), unsafe: new Uint8Array(run.glyphs.count) },
+    glyphs: { ...allOf(run.glyphs, from), unsafe: allSafe(run.glyphs.count) },
     shows,
   }
 }

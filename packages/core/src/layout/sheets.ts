@@ -331,18 +331,18 @@ export class SheetComposer {
     { next, lookedAt, owed }: Pick<Filled, "next" | "lookedAt"> & { owed: readonly Owed[] },
     { columns, rules, notes, marks }: Parts = { columns: [], rules: [], notes: [], marks: [] },
   ): Sheet {
-    const place = this.placed(next)
-    const own = this.startAt(start)
-    const frame = own.paper?.setup.frame
+    const { leaf, at } = this.placed(next)
+    const { paper, left, blank } = this.startAt(start)
+    const frame = paper?.setup.frame
     return {
       id: ++ids,
       width,
       height,
-      start: { ...own, at: start.at, owed: start.owed },
-      next: { ...place, leaf: place.leaf - start.leaf, owed },
+      start: { paper, at: start.at, left, blank, owed: start.owed },
+      next: { leaf: leaf - start.leaf, at, owed },
       lookedAt: Math.max(0, lookedAt - start.leaf),
       columns,
-      rules: frame && !own.blank ? [...rules, ...borderRound(frame, width, height)] : rules,
+      rules: frame && !blank ? [...rules, ...borderRound(frame, width, height)] : rules,
       notes,
       marks,
     }

@@ -33,9 +33,17 @@ export interface ShapedGlyphs {
   advances: Int16Array | Int32Array | Float64Array
   /** x and y offset of each glyph, or null where all are zero. */
   offsets: Int32Array | null
-  /** 1 where the text cannot be divided before this glyph without shaping anew. */
+  /** A bit for each glyph, set where the text cannot be divided before it without shaping anew. See `isUnsafe`. */
   unsafe: Uint8Array
 }
+
+/** Whether the text cannot be divided before a glyph without shaping anew. */
+export function isUnsafe({ unsafe }: ShapedGlyphs, glyph: number): boolean {
+  return ((unsafe[glyph >> 3]! >> (glyph & 7)) & 1) === 1
+}
+
+/** That text can be divided before each of so many glyphs. */
+export const allSafe = (count: number): Uint8Array => new Uint8Array((count + 7) >> 3)
 
 /** Offset in the shaped text of the cluster that a glyph belongs to. */
 export function clusterOf({ first, clusters }: ShapedGlyphs, glyph: number): number {
@@ -301,16 +309,18 @@ export class HarfBuzz {
     const infoAt = this.call("hb_buffer_get_glyph_infos", buffer, 0)
     const positionAt = this.call("hb_buffer_get_glyph_positions", buffer, 0)
     const words = new Int32Array(this.memory.buffer)
-    const ids = new Uint16Array(count)
+    // One buffer for what each run has: a buffer of its own for each list would weigh as much as what is in them.
+    const kept = new ArrayBuffer(4 * count + ((count + 7) >> 3))
+    const ids = new Uint16Array(kept, 0, count)
     const counted = () => Uint32Array.from({ length: count }, (_, n) => from + n)
     let clusters: Uint32Array | null = count === length ? null : counted()
-    let advances: Int16Array | Int32Array = new Int16Array(count)
-    const unsafe = new Uint8Array(count)
+    let advances: Int16Array | Int32Array = new Int16Array(kept, 2 * count, count)
+    const unsafe = new Uint8Array(kept, 4 * count)
     let offsets: Int32Array | null = null
     // hb_glyph_info_t and hb_glyph_position_t are five 32-bit words each.
     for (let i = 0, info = infoAt >> 2, position = positionAt >> 2; i < count; i++, info += 5, position += 5) {
       ids[i] = words[info] as number
-      unsafe[i] = (words[info + 1] as number) & UNSAFE_TO_BREAK
+      if ((words[info + 1] as number) & UNSAFE_TO_BREAK) unsafe[i >> 3]! |= 1 << (i & 7)
       const cluster = words[info + 2] as number
       if (clusters === null && cluster !== i) clusters = counted()
       if (clusters !== null) clusters[i] = cluster + from
