@@ -1,1 +1,1 @@
-export declare function programNamed(name: "biblon" | "server" | "pictures" | "cold"): string
+export declare function programNamed(name: "biblon" | "server" | "pictures" | "cold" | "spelling"): string

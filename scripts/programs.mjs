@@ -13,6 +13,7 @@ const entries = {
   pictures: "apps/server/src/pictures/worker.ts",
   drawings: "apps/server/src/drawings/worker.ts",
   cold: "bench/cold.ts",
+  spelling: "bench/spelled.ts",
 }
 
 const sources = [

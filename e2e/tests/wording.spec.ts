@@ -51,7 +51,7 @@ test("wording is looked through by kind, put right from the tray and from the te
     .click()
   await expect(signs.getByRole("button", { name: "Leave it" })).toHaveCount(1)
   await tray.getByRole("button", { name: "What was left" }).click()
-  await tray.getByRole("button", { name: "Say again Words repeated: the the" }).click()
+  await tray.getByRole("button", { name: "Say again Words repeated: and and" }).click()
   await expect(signs.getByRole("button", { name: "Leave it" })).toHaveCount(2)
 
   // Nobody is told of the passive who did not ask.

@@ -225,7 +225,7 @@ test("gone through without their places, no word of a paragraph is passed over",
       const found = spelledWords(defaultStyles, block)
       expect([...all]).toEqual(expect.arrayContaining(found.map(({ word }) => word)))
       if (!/\d/.test(parts.join(""))) expect(all).toEqual(new Set(found.map(({ word }) => word)))
-      const unknown = lexicons.unknown().flatMap(([dictionary, words]) => words.map((word) => `${dictionary} ${word}`))
+      const unknown = lexicons.take(1).flatMap(([dictionary, words]) => words.map((word) => `${dictionary} ${word}`))
       expect(unknown).toEqual(expect.arrayContaining(found.map(({ word, dictionary }) => `${dictionary} ${word}`)))
     }),
     { numRuns: 500 },

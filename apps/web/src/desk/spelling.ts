@@ -3,7 +3,15 @@ import { createStore } from "zustand/vanilla"
 import type { Node } from "prosemirror-model"
 import type { EditorState } from "prosemirror-state"
 import { documentAttrs, leavesOf, type StyleSheet } from "@biblon/core/document"
-import { entriesOf, isAmong, Lexicons, spelledWords, type DictionaryName, type Word } from "@biblon/core/checking"
+import {
+  entriesOf,
+  isAmong,
+  Lexicons,
+  meetingWords,
+  spelledWords,
+  type DictionaryName,
+  type Word,
+} from "@biblon/core/checking"
 import { keep, readKept } from "../kept"
 import { inSlices } from "../ui/slices"
 import { Dictionaries } from "../workers/spellingClient"
@@ -36,8 +44,6 @@ export interface SpellingTarget {
 const rest = 400
 /** A dictionary that was not to be had is asked for again after so many milliseconds. */
 const missingFor = 20_000
-/** So many words are looked up at once. */
-const batch = 1500
 /** In longer paragraphs words are found behind the typing only, in characters. */
 const long = 20_000
 
@@ -52,6 +58,7 @@ export class Spelling {
   private readonly unlisted = new WeakMap<Node, { styles: StyleSheet; words: readonly Word[] }>()
   private readonly lexicons = new Lexicons()
   private readonly asked = new Set<string>()
+  private readonly asking = new Set<Promise<void>>()
   private retry: ReturnType<typeof setTimeout> | undefined
   private timer: ReturnType<typeof setTimeout> | undefined
   private round = 0
@@ -122,15 +129,10 @@ export class Spelling {
     return words.filter(({ word }) => !isAmong(ownWords.getState().words, word) && !isAmong(here, word))
   }
 
-  /** Meets all words of a document. */
-  private *gathering(doc: Node): Generator<void, true> {
+  /** The paragraphs of which it is not known yet that all words are. */
+  private *unlooked(doc: Node): Generator<Node> {
     const { styles } = documentAttrs(doc)
-    this.lexicons.thin()
-    for (const leaf of leavesOf(doc).nodes) {
-      if (this.unlisted.get(leaf)?.styles !== styles) entriesOf(styles, leaf, this.lexicons)
-      yield
-    }
-    return true
+    for (const leaf of leavesOf(doc).nodes) if (this.unlisted.get(leaf)?.styles !== styles) yield leaf
   }
 
   private *counting(doc: Node): Generator<void, Map<string, number>> {
@@ -149,14 +151,12 @@ export class Spelling {
     const editor = this.target.editor()
     if (!editor) return
     const wanted = () => round === this.round
-    if (!(await inSlices(this.gathering(editor.doc), wanted))) return
-    for (const [dictionary, words] of this.lexicons.unknown()) {
-      if (this.store.getState().missing.includes(dictionary)) continue
-      for (let i = 0; i < words.length; i += batch) {
-        await this.lookUp(dictionary, words.slice(i, i + batch))
-        if (!wanted()) return
-      }
-    }
+    const { styles } = documentAttrs(editor.doc)
+    const meeting = meetingWords(styles, this.unlooked(editor.doc), this.lexicons, this.lookUp)
+    if ((await inSlices(meeting, wanted)) === null) return
+    // A round that was given up may have asked for more.
+    await Promise.all(this.asking)
+    if (!wanted()) return
     const found = await inSlices(this.counting(editor.doc), wanted)
     if (!found) return
     this.store.setState({ found })
@@ -164,7 +164,14 @@ export class Spelling {
   }
 
   /** Asks for words that are not known yet. */
-  private async lookUp(dictionary: DictionaryName, words: readonly string[]): Promise<void> {
+  private readonly lookUp = (dictionary: DictionaryName, words: readonly string[]): Promise<void> => {
+    const answer = this.answered(dictionary, words).finally(() => this.asking.delete(answer))
+    this.asking.add(answer)
+    return answer
+  }
+
+  private async answered(dictionary: DictionaryName, words: readonly string[]): Promise<void> {
+    if (this.store.getState().missing.includes(dictionary)) return
     const wrong = await this.dictionaries.wrong(dictionary, words)
     const { missing } = this.store.getState()
     if (wrong === null) {
@@ -172,6 +179,7 @@ export class Spelling {
       clearTimeout(this.retry)
       this.retry = setTimeout(() => {
         this.store.setState({ missing: [] })
+        this.lexicons.askAgain()
         this.again()
       }, missingFor)
       return

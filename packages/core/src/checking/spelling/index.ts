@@ -1,4 +1,5 @@
 export * from "./dictionaries"
 export * from "./guessing"
 export type { Entry } from "./lexicon"
+export * from "./lexicons"
 export * from "./words"

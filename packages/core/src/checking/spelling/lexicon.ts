@@ -12,10 +12,27 @@ export const longest = 60
 /** Abbreviations, and names written in a manner of their own. */
 export const asItIs = /^[\p{Lu}\p{M}'’-]+$|\p{Ll}\p{Lu}/u
 
-const [other, letter, joint, figure, full, colon, sign] = [0, 1, 2, 3, 4, 5, 6]
+const blank = 0x20
+const smallA = 0x61
+const smallZ = 0x7a
+const apostrophe = 0x27
+const typographic = 0x2019
+/** Dashes, quotation marks, dots, no-break spaces, and what stands for fields. */
+export const usualSigns = new Set([0xa0, 0x2013, 0x2014, 0x2018, typographic, 0x201a, 0x201c, 0x201d, 0x2026, 0xfffc])
 
-/** What an ASCII character is for words. */
-const kinds = Uint8Array.from({ length: 128 }, (_, code) => {
+// What a character is for words. One by one, since they are read for each letter.
+const other = 0
+const letter = 1
+const joint = 2
+const figure = 3
+const full = 4
+const colon = 5
+const sign = 6
+const foreign = 7
+
+function kindOf(code: number): number {
+  if (code === typographic) return joint
+  if (code > 127) return usualSigns.has(code) ? other : foreign
   const char = String.fromCharCode(code)
   if (/[A-Za-z]/.test(char)) return letter
   if (/\d/.test(char)) return figure
@@ -23,23 +40,13 @@ const kinds = Uint8Array.from({ length: 128 }, (_, code) => {
   if (char === ".") return full
   if (char === ":") return colon
   return /[@\\_#]/.test(char) ? sign : other
-})
-
-const [smallA, smallZ] = [0x61, 0x7a]
-const apostrophe = 0x27
-const typographic = 0x2019
-/** Dashes, quotation marks, dots, no-break spaces, and what stands for fields. */
-export const usualSigns = new Set([0xa0, 0x2013, 0x2014, 0x2018, typographic, 0x201a, 0x201c, 0x201d, 0x2026, 0xfffc])
-
-/** What a character is; null where it takes a closer look. */
-function kindOf(code: number): number | null {
-  if (code < 128) return kinds[code]!
-  if (code === typographic) return joint
-  return usualSigns.has(code) ? other : null
 }
+const kinds = Uint8Array.from({ length: 0x10000 }, (_, code) => kindOf(code))
 
 export class Lexicon {
   readonly entries: Entry[] = []
+  /** So many of them a dictionary was asked for. */
+  private asked = 0
   /** Places in `entries` and one more, by hash; 0 where there is none. */
   private table = new Int32Array(1 << 12)
   /** The letters of all entries one behind the other, and where those of each begin. */
@@ -53,36 +60,49 @@ export class Lexicon {
     return this.at(word, 0, word.length, hash)
   }
 
+  /** How many words a dictionary was not asked for yet. */
+  get waiting(): number {
+    return this.entries.length - this.asked
+  }
+
+  /** The next words to ask a dictionary for, about so many. */
+  take(most: number): string[] {
+    const next = this.entries.slice(this.asked, this.asked + most)
+    this.asked += next.length
+    return next.filter(({ right }) => right === null).map(({ word }) => word)
+  }
+
+  /** Those that got no answer are to be asked for again. */
+  askAgain(): void {
+    this.asked = 0
+  }
+
   /**
    * The words of a text that are looked up, some perhaps several times; null where letters are not plain ones, or an address may be
    * among them, so that each has to be looked at more closely.
    */
   in(text: string): Entry[] | null {
     const found: Entry[] = []
-    for (let i = 0; i < text.length;) {
-      const kind = kindOf(text.charCodeAt(i))
-      if (kind === letter) {
-        const from = i
-        let hash = 0
-        for (;;) {
-          const code = text.charCodeAt(i)
-          const own = code < 128 ? kinds[code]! : code === typographic ? joint : other
-          if (own === letter) hash = hashed(hash, code)
-          else if (own === joint && kinds[text.charCodeAt(i + 1)] === letter)
-            hash = hashed(hash, code === typographic ? apostrophe : code)
-          else break
-          i++
-        }
-        const to = i
-        if (kinds[text.charCodeAt(i)] === figure) i = behindFigures(text, i)
-        if (i > to || to - from < 2 || to - from > longest) continue
-        found.push(this.at(text, from, to, hash))
-      } else {
-        i++
-        if (kind === figure) i = behindFigures(text, i)
-        else if (kind === null || kind === sign || (kind === full && mayBeAddress(text, i))) return null
-        else if (kind === colon && text.startsWith("//", i)) return null
+    const end = text.length
+    // At hand, since they are read for each letter.
+    const [map, by] = [kinds, factor]
+    let from = 0
+    let hash = 0
+    for (let i = 0; i <= end; i++) {
+      const code = i < end ? text.charCodeAt(i) : blank
+      const kind = map[code]!
+      if (kind === letter || (kind === joint && i > from && kindAt(text, i + 1) === letter)) {
+        hash = hashed(hash, plainCode(code), by)
+        continue
       }
+      if (kind === figure) i = behindFigures(text, i) - 1
+      else {
+        const length = i - from
+        if (length > 1 && length <= longest) found.push(this.at(text, from, i, hash))
+        if (kind > figure && isApart(text, i, kind)) return null
+      }
+      from = i + 1
+      hash = 0
     }
     return found
   }
@@ -138,21 +158,26 @@ export class Lexicon {
 }
 
 /** Another one each time, so that nobody can think out words that all have one place. */
-const factor = Math.floor(Math.random() * 2 ** 31) * 2 + 1
-const hashed = (hash: number, code: number) => (Math.imul(hash, factor) + code) | 0
+const factor = Math.floor(Math.random() * 2 ** 29) * 2 + 1
+const hashed = (hash: number, code: number, by = factor) => (Math.imul(hash, by) + code) | 0
 const mixed = (hash: number) => hash ^ (hash >>> 15)
 const plainCode = (code: number) => (code === typographic ? apostrophe : code)
+
+/** At the end of a text nothing follows. */
+const kindAt = (text: string, at: number) => (at < text.length ? kinds[text.charCodeAt(at)]! : other)
 
 /** What stands together with figures is no word. */
 function behindFigures(text: string, at: number): number {
   let i = at
-  for (let kind = kinds[text.charCodeAt(i)]; kind === letter || kind === figure; kind = kinds[text.charCodeAt(i)]) i++
+  for (let kind = kindAt(text, i); kind === letter || kind === figure; kind = kindAt(text, i)) i++
   return i
 }
 
-/** A full stop with a letter behind it stands in names of files and hosts; "www." is one even alone. */
-const mayBeAddress = (text: string, after: number) =>
-  kinds[text.charCodeAt(after)] === letter || text.startsWith("ww", after - 3)
+/** Whether a sign makes a text one that takes a closer look: a full stop with a letter behind it stands in names of files and hosts, and "www." is one even alone. */
+function isApart(text: string, at: number, kind: number): boolean {
+  if (kind === full) return kindAt(text, at + 1) === letter || (at > 1 && text.startsWith("ww", at - 2))
+  return kind !== colon || text.startsWith("//", at + 1)
+}
 
 function grown<T extends Int32Array | Uint16Array>(array: T, needed: number): T {
   if (array.length >= needed) return array

@@ -3,7 +3,8 @@ import type { Node } from "prosemirror-model"
 import { textOf, type StyleSheet } from "../../document"
 import { languagesOf } from "../languages"
 import { dictionaries, dictionaryOf, latin, type DictionaryName } from "./dictionaries"
-import { asItIs, Lexicon, longest, usualSigns, type Entry } from "./lexicon"
+import { asItIs, longest, usualSigns, type Entry } from "./lexicon"
+import type { Lexicons } from "./lexicons"
 
 /** A word by its offsets in the paragraph. */
 export interface Word {
@@ -82,33 +83,6 @@ export function spelledWords(styles: StyleSheet, paragraph: Node): Word[] {
     if (word.length > 1) found.push({ from, to, word, dictionary })
   }
   return found
-}
-
-/** So many words of a dictionary are known at once. */
-const mostKnown = 200_000
-
-/** What is known of words, by dictionary. */
-export class Lexicons {
-  private readonly own = new Map<DictionaryName, Lexicon>()
-
-  of(name: DictionaryName): Lexicon {
-    let lexicon = this.own.get(name)
-    if (!lexicon) this.own.set(name, (lexicon = new Lexicon()))
-    return lexicon
-  }
-
-  /** The words that no dictionary was asked for yet. */
-  unknown(): [DictionaryName, string[]][] {
-    return [...this.own].map(([name, { entries }]) => [
-      name,
-      entries.filter(({ right }) => right === null).map(({ word }) => word),
-    ])
-  }
-
-  /** Forgets what is known where that has become too much. */
-  thin(): void {
-    for (const [name, { entries }] of this.own) if (entries.length > mostKnown) this.own.delete(name)
-  }
 }
 
 /** The words of a paragraph that are looked up, some several times and perhaps some beside figures, without their places: much faster, which counts when a whole document is gone through. */

@@ -1,0 +1,83 @@
+/** Spelling of a thousand sheets: finding the words and looking them up in a thread meanwhile, against Hunspell alone on the words that differ: `node .cache/spelling.cjs` prints the figures as JSON. */
+import { once } from "node:events"
+import { readFileSync } from "node:fs"
+import { setImmediate } from "node:timers/promises"
+import { isMainThread, parentPort, Worker } from "node:worker_threads"
+import { documentAttrs, leavesOf } from "@biblon/core/document"
+import { Lexicons, meetingWords } from "@biblon/core/checking"
+import { Speller } from "../apps/web/src/workers/speller"
+import { prose, wideParagraphs } from "./text"
+
+export interface SpellingFigures {
+  /** All of it against Hunspell's own time, once the dictionary is open. */
+  spellingVsHunspell: number
+  spellingMs1000: number
+  spellingDistinct: number
+}
+
+const words = 400_000
+/** Paragraphs between two pauses. */
+const slice = 50
+
+interface Answer {
+  wrong: string[]
+  /** Milliseconds of Hunspell's own. */
+  took: number
+}
+
+/** In the thread: answers lists of words. */
+function answer(): void {
+  const speller = new Speller(() =>
+    Promise.resolve({
+      affixes: readFileSync("node_modules/dictionary-en-gb/index.aff"),
+      words: readFileSync("node_modules/dictionary-en-gb/index.dic"),
+    }),
+  )
+  parentPort?.on("message", (list: string[]) => {
+    const start = performance.now()
+    const post = (wrong: string[]) => parentPort?.postMessage({ wrong, took: performance.now() - start })
+    void speller.wrong("en-gb", list).then(post)
+  })
+}
+
+/** Hunspell in a thread, with its dictionary open; one question at a time has its answer in turn. */
+async function opened() {
+  const worker = new Worker(process.argv[1] ?? "")
+  let last: Promise<unknown> = Promise.resolve()
+  const ask = (list: string[]): Promise<Answer> => {
+    worker.postMessage(list)
+    const answer = last.then(() => once(worker, "message").then(([own]) => own as Answer))
+    last = answer
+    return answer
+  }
+  await ask(["ferry"])
+  return { ask, close: () => worker.terminate() }
+}
+
+async function measure(): Promise<SpellingFigures> {
+  let [spellingMs1000, hunspellMs, spellingDistinct] = [Infinity, Infinity, 0]
+  // In turns, and each time anew, so that nothing is remembered.
+  for (let round = 0; round < 4; round++) {
+    const doc = prose(words, wideParagraphs(words))
+    const { styles } = documentAttrs(doc)
+    const { nodes } = leavesOf(doc)
+    const list = new Set<string>()
+    const [speller, other] = [await opened(), await opened()]
+    const all = performance.now()
+    const meeting = meetingWords(styles, nodes, new Lexicons(), async (_name, own) => {
+      for (const word of own) list.add(word)
+      await speller.ask(own)
+    })
+    let met = meeting.next()
+    for (let n = 1; !met.done; met = meeting.next(), n++) if (n % slice === 0) await setImmediate()
+    await met.value
+    spellingMs1000 = Math.min(spellingMs1000, performance.now() - all)
+    hunspellMs = Math.min(hunspellMs, (await other.ask([...list])).took)
+    spellingDistinct = list.size
+    await Promise.all([speller.close(), other.close()])
+  }
+  return { spellingVsHunspell: spellingMs1000 / hunspellMs, spellingMs1000, spellingDistinct }
+}
+
+if (isMainThread) void measure().then((figures) => console.log(JSON.stringify(figures)))
+else answer()
