@@ -7,7 +7,7 @@ import type { Browser, Page } from "playwright-core"
 import { document as emptyDocument } from "@biblon/core/document"
 import { createApp, type App } from "../apps/server/src/app"
 import { percentile } from "./browser"
-import { everything, everythingWords, prose, proseParagraphs, shaped } from "./text"
+import { everything, everythingWords, prose, proseParagraphs, shaped, wideParagraphs } from "./text"
 
 declare const scheduler: { postTask(task: () => void, options: { priority: string }): Promise<void> }
 
@@ -25,6 +25,8 @@ export interface DeskFigures {
   readyMs1000: number
   /** Opened again after 200 letters. */
   openEditedMs1000: number
+  /** In 1,000 sheets of words that no dictionary has, until those in sight are marked. */
+  marksMs1000: number
   /** A letter among columns, heads, notes and contents. */
   everythingPaintWorkP95Ms1000: number
   longestTaskMs1000: number
@@ -82,6 +84,26 @@ export async function open(page: Page, url: string): Promise<Opened> {
         look()
       }),
   )
+}
+
+/** From the time at which one can write in a document until its wrong words in sight are marked, the median of several openings. */
+async function marksMs(page: Page, url: string): Promise<number> {
+  const times: number[] = []
+  for (let n = 0; n < 5; n++) {
+    const { ready } = await open(page, url)
+    const marked = await page.evaluate(
+      () =>
+        new Promise<number>((done) => {
+          const look = () => {
+            if (document.querySelector(".misspelt")) done(performance.now())
+            else requestAnimationFrame(look)
+          }
+          look()
+        }),
+    )
+    times.push(marked - ready)
+  }
+  return percentile(times, 0.5)
 }
 
 /** For each letter typed in the middle: from the key's own time stamp until the frame that shows it has been made, and that without the wait for the display. */
@@ -326,6 +348,12 @@ export async function measureDesk(browser: Browser, wordsPerSheet: number): Prom
   const shapedOpenMs1000 = await opened(page, `${address}/d/${shapedLong.id}`)
   await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
   const shapedThousand = await paintMs(page, 200)
+  const wideLong = app.store.create(
+    prose(wordsPerSheet * 1000, wideParagraphs(wordsPerSheet * 1000)),
+    "A thousand sheets of many words",
+    Date.now(),
+  )
+  const marksMs1000 = await marksMs(page, `${address}/d/${wideLong.id}`)
   const everythingLong = app.store.create(everything(everythingWords * 1000), "Everything", Date.now())
   await open(page, `${address}/d/${everythingLong.id}`)
   await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
@@ -364,6 +392,7 @@ export async function measureDesk(browser: Browser, wordsPerSheet: number): Prom
     readyMs1000: openMs1000.ready,
     openEditedMs1000: openEditedMs1000.seen,
     everythingPaintWorkP95Ms1000: percentile(all.work, 0.95),
+    marksMs1000,
     longestTaskMs1000: thousand.longest,
     restyleMs1000,
     shapedOpenMs1000: shapedOpenMs1000.seen,

@@ -9,6 +9,9 @@ export function readKept(name: string): unknown {
   }
 }
 
+/** Whether wrong words are marked while one writes. */
+export const isSpellingOn = (): boolean => readKept("spelling") !== false
+
 /** The strings of a list that was kept. */
 export function readKeptList(name: string): string[] {
   const kept = readKept(name)

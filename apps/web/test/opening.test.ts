@@ -1,6 +1,6 @@
 /** What is begun before the program is here, and work done in slices. */
 import { api, NotThere } from "../src/api"
-import { begunContent, begunLayout } from "../src/early/begun"
+import { begunContent, begunLayout, begunSpeller } from "../src/early/begun"
 import { inSlices } from "../src/ui/slices"
 
 const answer = (body: string, status = 200) => {
@@ -19,7 +19,7 @@ const answer = (body: string, status = 200) => {
 const begin = (id: string, response: Promise<Response>) => {
   const worker = { terminate: jest.fn() }
   const layout = { worker: worker as unknown as Worker, spec: { mode: "sheets" as const }, said: [] }
-  globalThis.begun = { id, response, layout, endSight: () => {} }
+  globalThis.begun = { id, response, layout, speller: worker as unknown as Worker, endSight: () => {} }
   return worker
 }
 const fetched = jest.fn(() => Promise.resolve(answer("later")))
@@ -58,6 +58,9 @@ test("the worker goes to its document; for another it is ended", () => {
   expect(begunLayout("b")).toBeNull()
   expect(other.terminate).toHaveBeenCalled()
   expect(begunContent("c")).toBeNull()
+  // Dictionaries are the same for every document.
+  expect(begunSpeller()).toBe(other)
+  expect(begunSpeller()).toBeNull()
 })
 
 describe("work in slices", () => {

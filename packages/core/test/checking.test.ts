@@ -6,12 +6,14 @@ import {
   dictionaryOf,
   guessLanguage,
   isAmong,
+  meetingWords,
   readingEase,
   readingMinutes,
   entriesOf,
   Lexicons,
   spelledWords,
   type Counted,
+  type DictionaryName,
 } from "../src/checking"
 import { defaultStyles, document, documentAttrs, leavesOf, letters, nodes, p, paragraph, textOf } from "../src/document"
 import { readDocument } from "../src/document/reading"
@@ -230,4 +232,44 @@ test("gone through without their places, no word of a paragraph is passed over",
     }),
     { numRuns: 500 },
   )
+})
+
+test("while paragraphs are gone through, each word of theirs is asked for once, few lists at a time; what got no answer, once more", async () => {
+  const leaves = Array.from({ length: 400 }, (_, i) =>
+    p(`The ferry${"abcdefghij"[i % 10]}${"klmnopqrst"[i % 7]} waits.`),
+  )
+  const many = Array.from({ length: 4000 }, (_, i) => `word${[...String(i)].map((n) => "abcdefghij"[+n]).join("")}`)
+  leaves.push(p(many.join(" ")), p("The end."))
+  const lexicons = new Lexicons()
+  const asked: string[] = []
+  let [flying, most] = [0, 0]
+  const ask = async (name: DictionaryName, words: string[], answered = true) => {
+    most = Math.max(most, ++flying)
+    asked.push(...words)
+    await Promise.resolve()
+    if (answered) for (const word of words) lexicons.of(name).of(word).right = true
+    flying--
+  }
+  const goThrough = async (answered: boolean) => {
+    const meeting = meetingWords(defaultStyles, leaves, lexicons, (name, words) => ask(name, words, answered))
+    let met = meeting.next()
+    while (!met.done) {
+      await Promise.resolve()
+      met = meeting.next()
+    }
+    await met.value
+  }
+  await goThrough(false)
+  const distinct = new Set(leaves.flatMap(wordsOf))
+  expect(new Set(asked)).toEqual(distinct)
+  expect(asked).toHaveLength(distinct.size)
+  expect(most).toBeLessThanOrEqual(2)
+  await goThrough(true)
+  expect(asked).toHaveLength(distinct.size)
+  lexicons.askAgain()
+  await goThrough(true)
+  expect(asked).toHaveLength(2 * distinct.size)
+  lexicons.askAgain()
+  await goThrough(true)
+  expect(asked).toHaveLength(2 * distinct.size)
 })

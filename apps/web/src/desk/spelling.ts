@@ -12,7 +12,7 @@ import {
   type DictionaryName,
   type Word,
 } from "@biblon/core/checking"
-import { keep, readKept } from "../kept"
+import { isSpellingOn, keep } from "../kept"
 import { inSlices } from "../ui/slices"
 import { Dictionaries } from "../workers/spellingClient"
 import { ownWords } from "./ownWords"
@@ -49,7 +49,7 @@ const long = 20_000
 
 export class Spelling {
   readonly store = createStore<SpellingState>(() => ({
-    on: readKept("spelling") !== false,
+    on: isSpellingOn(),
     found: null,
     missing: [],
   }))

@@ -15,6 +15,8 @@ export interface Begun {
   /** The answer with the newest content. */
   response: Promise<Response> | null
   layout: BegunLayout | null
+  /** A worker that opens the dictionary of its first words. */
+  speller: Worker | null
   /** Takes away what shows its first sheets. */
   endSight(): void
 }
@@ -39,6 +41,14 @@ export function begunLayout(id: string): BegunLayout | null {
   if (begun.id === id) return layout
   layout.worker.terminate()
   return null
+}
+
+export function begunSpeller(): Worker | null {
+  const { begun } = globalThis
+  if (!begun?.speller) return null
+  const { speller } = begun
+  begun.speller = null
+  return speller
 }
 
 /** The program shows the sheets itself from now on, or what else there is to say. */

@@ -3,21 +3,38 @@
  * out; its first sheets are shown, and only then the program starts, so that people see at once what they opened.
  * What was begun is taken over by the program (begun.ts).
  */
+import { dictionaryOf } from "@biblon/core/checking/dictionaries"
 import { fitted } from "../desk/view/fitting"
 import { viewOf } from "../desk/view/kept"
 import { specFor } from "../desk/view/spec"
+import { isSpellingOn } from "../kept"
 import { addressOf } from "../workers/addresses"
+import { noId, type Asked } from "../workers/asking"
 import type { FromLayout, ToLayout } from "../workers/protocol"
+import type { SpellingQuestion } from "../workers/spelling.worker"
 import { fetchDesk, startProgram } from "./program"
 import { Sight } from "./sight"
 
 /** The program waits no longer than this for the first sheets, in milliseconds. */
 const longestWait = 1000
 
+/** Has the dictionary opened while the program starts: that takes as long. */
+function beginSpeller(language: string): void {
+  const dictionary = isSpellingOn() ? dictionaryOf(language) : null
+  if (!globalThis.begun || !dictionary) return
+  const speller = new Worker(addressOf("spelling.worker.js"), { type: "module" })
+  const opening: Asked<SpellingQuestion> = { id: noId, type: "check", dictionary, words: [] }
+  speller.postMessage(opening)
+  globalThis.begun.speller = speller
+}
+
 function begin(id: string): void {
   const view = viewOf(id)
   const worker = new Worker(addressOf("layout.worker.js"), { type: "module" })
-  const sight = new Sight(view, startProgram)
+  const sight = new Sight(view, (language) => {
+    beginSpeller(language)
+    startProgram()
+  })
   const said: FromLayout[] = []
   const { mode, fit } = view
   const room = { width: innerWidth, height: innerHeight }
@@ -40,7 +57,7 @@ function begin(id: string): void {
   response.catch(() => undefined)
   const fetching: ToLayout = { type: "fetch", address: `/api/documents/${id}/content`, spec, seq: 0 }
   worker.postMessage(fetching)
-  globalThis.begun = { id, response, layout: { worker, spec, said }, endSight: () => sight.end() }
+  globalThis.begun = { id, response, layout: { worker, spec, said }, speller: null, endSight: () => sight.end() }
   fetchDesk()
   setTimeout(startProgram, longestWait)
 }

@@ -1,4 +1,5 @@
 /** The first sheets of a document as the desk will show them, while the program is still on its way: to be seen, not yet to be touched. */
+import { fragmentsOf, type PlacedSheet } from "@biblon/core/layout"
 import viewStyle from "../desk/view/view.css"
 import { fitted } from "../desk/view/fitting"
 import { isDark, keptDark, keptRuler, type KeptView } from "../desk/view/kept"
@@ -9,6 +10,12 @@ import { roomOfSheets } from "../ui/frame"
 import { LayoutMirror } from "../workers/layoutMirror"
 import type { LayoutReport } from "../workers/protocol"
 
+/** The language of the first letters of a sheet; "" for none. */
+function languageOf(placed: PlacedSheet): string {
+  const [first] = fragmentsOf(placed)
+  return first?.paragraph.lines[first.from]?.runs[0]?.run.look.language ?? ""
+}
+
 export class Sight {
   private readonly mirror = new LayoutMirror()
   private readonly host = document.createElement("div")
@@ -16,24 +23,26 @@ export class Sight {
   private readonly ground = document.createElement("div")
   private shown = false
 
-  /** @param onShown is called when the sheets have been painted */
+  /** @param onShown is called when the sheets have been painted, with the language of their first letters */
   constructor(
     private readonly view: KeptView,
-    private readonly onShown: () => void,
+    private readonly onShown: (language: string) => void,
   ) {}
 
   /** Shows what a report has brought, once there is something to show. */
   take(report: LayoutReport): void {
     if (this.shown) return
     this.mirror.take(report)
-    if (!this.mirror.placed(0)) return
+    const first = this.mirror.placed(0)
+    if (!first) return
+    const language = languageOf(first)
     this.shown = true
     declareFaces()
     this.paint()
     requestAnimationFrame(() =>
       setTimeout(() => {
         performance.mark("sight")
-        this.onShown()
+        this.onShown(language)
       }),
     )
   }

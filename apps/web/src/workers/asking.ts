@@ -7,13 +7,25 @@ export interface Answered<A> {
   answer: A | null
 }
 
+/** What its worker is posted. */
+export type Asked<Question> = Question & { id: number }
+
+/** Of a question that nobody waits for. */
+export const noId = 0
+
 export class Asking<Question extends object, Answer> {
   private worker: Worker | null = null
   private readonly asked = new Map<number, (answer: Answer | null) => void>()
   private count = 0
 
-  /** @param script the worker's, by its plain name */
-  constructor(private readonly script: string) {}
+  /**
+   * @param script the worker's, by its plain name
+   * @param begun one that was started before
+   */
+  constructor(
+    private readonly script: string,
+    private readonly begun: () => Worker | null = () => null,
+  ) {}
 
   /** @returns null where there is no answer to be had */
   ask(question: Question): Promise<Answer | null> {
@@ -26,7 +38,7 @@ export class Asking<Question extends object, Answer> {
   }
 
   private start(): Worker {
-    const worker = new Worker(addressOf(this.script), { type: "module" })
+    const worker = this.begun() ?? new Worker(addressOf(this.script), { type: "module" })
     worker.onmessage = ({ data: { id, answer } }: MessageEvent<Answered<Answer>>) => {
       this.asked.get(id)?.(answer)
       this.asked.delete(id)
@@ -46,7 +58,7 @@ export class Asking<Question extends object, Answer> {
 
 /** The worker's end: answers each question when it can; null where that fails. */
 export function answering<Question extends object, Answer>(answer: (question: Question) => Promise<Answer>): void {
-  self.onmessage = ({ data }: MessageEvent<Question & { id: number }>) => {
+  self.onmessage = ({ data }: MessageEvent<Asked<Question>>) => {
     const post = (own: Answer | null) => self.postMessage({ id: data.id, answer: own } satisfies Answered<Answer>)
     answer(data).then(post, (error: unknown) => {
       console.error(error)

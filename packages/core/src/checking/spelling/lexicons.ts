@@ -52,13 +52,13 @@ export function* meetingWords(
   const asked = new Set<Promise<void>>()
   const askFor = (least: number) =>
     lexicons.take(least).map(([name, words]) => {
-      const answer = words.length === 0 ? Promise.resolve() : ask(name, words)
+      const answer = (words.length === 0 ? Promise.resolve() : ask(name, words)).finally(() => asked.delete(answer))
       asked.add(answer)
-      return answer.finally(() => asked.delete(answer))
+      return answer
     })
   for (const leaf of leaves) {
     entriesOf(styles, leaf, lexicons)
-    if (asked.size < mostAsked) askFor(batch)
+    if (asked.size < mostAsked) void askFor(batch)
     yield
   }
   const rest = async () => {
