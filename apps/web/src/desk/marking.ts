@@ -6,6 +6,7 @@ import type { Editing } from "./editing"
 import type { Mark } from "./view/source"
 
 const known = new WeakMap<Node, readonly Mark[]>()
+const none: readonly Mark[] = []
 
 /** What has a quiet tint on the screen in a paragraph: fields, samples that are to be typed over, passages of which something was said. */
 function tintedIn(node: Node): readonly Mark[] {
@@ -17,7 +18,7 @@ function tintedIn(node: Node): readonly Mark[] {
     })
     for (const span of samplesIn(node)) found.push({ ...span, kind: "sample-tint" })
     for (const { from, to } of commentSpans(node)) found.push({ from, to, kind: "comment-band" })
-    known.set(node, (marks = found))
+    known.set(node, (marks = found.length > 0 ? found : none))
   }
   return marks
 }
@@ -27,7 +28,7 @@ export class Marking {
 
   constructor(
     private readonly editing: Editing,
-    private readonly sources: readonly { marks(leaf: number): Mark[] }[],
+    private readonly sources: readonly { marks(leaf: number, node: Node): readonly Mark[] }[],
     private readonly repaint: () => void,
   ) {}
 
@@ -44,12 +45,17 @@ export class Marking {
   }
 
   /** What is marked in a leaf, by offsets. */
-  of(leaf: number): Mark[] {
+  of(leaf: number): readonly Mark[] {
     const { now } = this.editing
     const leaves = now && leavesOf(now.doc)
     const node = leaves?.find(leaf)
-    const marks = [...(node ? tintedIn(node) : []), ...this.sources.flatMap((source) => source.marks(leaf))]
-    if (this.touched.length === 0 || !leaves) return marks
+    if (!leaves || !node) return none
+    let marks = tintedIn(node)
+    for (const source of this.sources) {
+      const own = source.marks(leaf, node)
+      if (own.length > 0) marks = [...marks, ...own]
+    }
+    if (this.touched.length === 0) return marks
     const [start, end] = [leaves.start(leaf), leaves.end(leaf)]
     const touched = this.touched.filter(({ from, to }) => from <= end && to >= start)
     return [

@@ -47,6 +47,8 @@ const missingFor = 20_000
 /** In longer paragraphs words are found behind the typing only, in characters. */
 const long = 20_000
 
+const none: readonly never[] = []
+
 export class Spelling {
   readonly store = createStore<SpellingState>(() => ({
     on: isSpellingOn(),
@@ -205,10 +207,9 @@ export class Spelling {
     }
   }
 
-  private wrongIn(doc: Node, leaf: number): readonly Word[] {
-    const node = leavesOf(doc).find(leaf)
+  private wrongIn(doc: Node, node: Node): readonly Word[] {
     const { styles, checks } = documentAttrs(doc)
-    if (!node || (node.content.size > long && this.unlisted.get(node)?.styles !== styles)) return []
+    if (node.content.size > long && this.unlisted.get(node)?.styles !== styles) return none
     const unknown: Word[] = []
     const words = this.unlistedIn(styles, node, unknown)
     if (unknown.length > 0) this.askFor(unknown)
@@ -216,11 +217,11 @@ export class Spelling {
   }
 
   /** The marks of a leaf in sight. */
-  marks(leaf: number): Mark[] {
+  marks(leaf: number, node: Node): readonly Mark[] {
     const editor = this.target.editor()
-    if (!editor || !this.store.getState().on) return []
-    const wrong = this.wrongIn(editor.doc, leaf)
-    if (wrong.length === 0) return []
+    if (!editor || !this.store.getState().on) return none
+    const wrong = this.wrongIn(editor.doc, node)
+    if (wrong.length === 0) return none
     const { head, empty } = editor.selection
     const caret = this.typing && empty ? head - leavesOf(editor.doc).start(leaf) : -1
     return wrong
@@ -236,7 +237,9 @@ export class Spelling {
     const leaf = leaves.at(pos)
     if (leaf >= leaves.count) return null
     const start = leaves.start(leaf)
-    const found = this.wrongIn(editor.doc, leaf).find(({ from, to }) => start + from <= pos && pos <= start + to)
+    const found = this.wrongIn(editor.doc, leaves.node(leaf)).find(
+      ({ from, to }) => start + from <= pos && pos <= start + to,
+    )
     return found ? { ...found, start: start + found.from, end: start + found.to } : null
   }
 

@@ -1,5 +1,5 @@
 /** What blocks stand in, for assistive technology: items of a list in a list, the blocks of a cell in a row of a table. */
-import type { SetCell } from "@biblon/core/layout"
+import type { Fragment, ParagraphLayout, SetCell } from "@biblon/core/layout"
 import { element, inOrder } from "./elements"
 
 /** An element for each thing that something stands in, kept from one painting to the next. */
@@ -44,20 +44,75 @@ function* groups<T>(all: readonly T[], keyOf: (one: T) => unknown): Generator<T[
   }
 }
 
-interface Standing {
+/** Role and level that a paragraph has for assistive technology. */
+export function roleOf({ outline, label, format }: ParagraphLayout): { role: string; level: number | null } {
+  if (outline !== null) return { role: "heading", level: outline }
+  return label && format.list ? { role: "listitem", level: format.list.level + 1 } : { role: "paragraph", level: null }
+}
+
+/** A block, and what says where it stands. */
+export interface Standing {
   block: HTMLElement
   cell: SetCell | null
+  /** Whether it is an item of a list. */
+  isItem: boolean
+  /** Whether there is anything to read in it. */
+  says: boolean
+}
+
+export function standing(block: HTMLElement, { cell, paragraph }: Fragment): Standing {
+  const { text, label } = paragraph
+  return { block, cell, isItem: roleOf(paragraph).role === "listitem", says: text !== "" || label !== null }
+}
+
+/** Whether cells of two paintings are told alike. */
+function alike(a: SetCell | null, b: SetCell | null): boolean {
+  if (a === b) return true
+  return (
+    a !== null &&
+    b !== null &&
+    a.leaf === b.leaf &&
+    a.row === b.row &&
+    a.column === b.column &&
+    a.rowspan === b.rowspan &&
+    a.colspan === b.colspan &&
+    a.heads === b.heads &&
+    a.table.alt === b.table.alt &&
+    a.table.leaf === b.table.leaf &&
+    alike(a.table.outer, b.table.outer)
+  )
+}
+
+/** Whether all stand where they stood: in one cell with their neighbour, or not, as before. */
+function standAlike(all: readonly Standing[], before: readonly Standing[]): boolean {
+  return (
+    all.length === before.length &&
+    all.every(({ block, cell, isItem, says }, i) => {
+      const was = before[i] as Standing
+      return (
+        block === was.block &&
+        isItem === was.isItem &&
+        says === was.says &&
+        alike(cell, was.cell) &&
+        (i === 0 || (cell === all[i - 1]?.cell) === (was.cell === before[i - 1]?.cell))
+      )
+    })
+  )
 }
 
 export class Nesting {
   private readonly pool = new Pool()
+  private before: readonly Standing[] = []
+  private outer: HTMLElement[] = []
 
-  /** The blocks, in elements for what they stand in. */
-  nest(blocks: readonly HTMLElement[], cells: readonly (SetCell | null)[]): HTMLElement[] {
-    const all = blocks.map((block, i) => ({ block, cell: cells[i] ?? null }))
-    const outer = this.inside(all, 0, "")
-    this.pool.sweep()
-    return outer
+  /** The blocks, in elements for what they stand in: the same list as long as nothing stands elsewhere. */
+  nest(all: readonly Standing[]): HTMLElement[] {
+    if (!standAlike(all, this.before)) {
+      this.outer = this.inside(all, 0, "")
+      this.pool.sweep()
+    }
+    this.before = all
+    return this.outer
   }
 
   private inside(all: readonly Standing[], depth: number, path: string): HTMLElement[] {
@@ -79,7 +134,7 @@ export class Nesting {
       const cells = [...groups(own, ({ cell }) => standsIn(cell, depth))].map((inCell, k) => {
         const set = standsIn((inCell[0] as Standing).cell, depth) as SetCell
         // A head that says nothing heads nothing.
-        const says = inCell.some(({ block }) => block.textContent !== "")
+        const says = inCell.some((own) => own.says)
         const heads = !says || !set.heads ? "cell" : set.heads === "column" ? "columnheader" : "rowheader"
         const cell = this.pool.take(`${path}/r${i}/c${k}`, heads)
         cell.setAttribute("aria-colindex", String(set.column + 1))
@@ -101,9 +156,9 @@ export class Nesting {
   /** Items in a row lie in an element that says that they are a list. */
   private lists(all: readonly Standing[], path: string): HTMLElement[] {
     let n = 0
-    return [...groups(all, ({ block }) => block.role === "listitem")].flatMap((own) => {
+    return [...groups(all, ({ isItem }) => isItem)].flatMap((own) => {
       const blocks = own.map(({ block }) => block)
-      if (blocks[0]?.role !== "listitem") return blocks
+      if (!own[0]?.isItem) return blocks
       const list = this.pool.take(`${path}/l${(own[0] as Standing).cell?.leaf ?? ""}.${n++}`, "list")
       inOrder(list, blocks, true)
       return [list]

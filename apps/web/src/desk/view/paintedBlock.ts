@@ -15,6 +15,7 @@ import {
   type ParagraphLayout,
 } from "@biblon/core/layout"
 import { element, inOrder, paintBox, paintRule, px, snapped } from "./elements"
+import { roleOf } from "./nesting"
 import { paintPicture } from "./paintedPicture"
 
 function paintRun(paragraph: ParagraphLayout, line: Line, piece: LineRun): Element[] {
@@ -144,12 +145,6 @@ function paintGround(fragment: Fragment, grid: number): HTMLElement | null {
   const ground = element("div", "ground")
   ground.append(...parts)
   return ground
-}
-
-/** Role and level that a paragraph has for assistive technology. */
-function roleOf({ outline, label, format }: ParagraphLayout): { role: string; level: number | null } {
-  if (outline !== null) return { role: "heading", level: outline }
-  return label && format.list ? { role: "listitem", level: format.list.level + 1 } : { role: "paragraph", level: null }
 }
 
 /** Keys of whole paragraphs without a frame, which are most. */

@@ -5,12 +5,12 @@ import {
   fragmentsOf,
   outlinesOf,
   tablesOf,
+  type Fragment,
   type PlacedSheet,
-  type SetCell,
   type SetFloat,
 } from "@biblon/core/layout"
 import { element, inOrder, paintRule, paintTableGround, px, setting } from "./elements"
-import { Nesting } from "./nesting"
+import { Nesting, standing, type Standing } from "./nesting"
 import { paintPicture } from "./paintedPicture"
 import type { SetBreak } from "./spots"
 import { blockKey, PaintedBlock } from "./paintedBlock"
@@ -92,10 +92,7 @@ export class PaintedSheet {
     })
     for (const gone of left) gone.remove()
     const behind = this.paintBackdrop(placed)
-    this.putText(
-      wanted.map(({ text }) => text),
-      fragments.map(({ cell }) => cell),
-    )
+    this.putText(wanted.map(({ text }, i) => standing(text, fragments[i] as Fragment)))
     const colour = sheet.start.paper?.setup.colour ?? ""
     if (this.element.style.backgroundColor !== colour) this.element.style.backgroundColor = colour
     inOrder(
@@ -167,8 +164,12 @@ export class PaintedSheet {
 
   private readonly nesting = new Nesting()
 
-  private putText(blocks: readonly HTMLElement[], cells: readonly (SetCell | null)[]): void {
-    inOrder(this.text, this.nesting.nest(blocks, cells))
+  private inText: readonly HTMLElement[] = []
+
+  private putText(all: readonly Standing[]): void {
+    const nested = this.nesting.nest(all)
+    if (nested !== this.inText) inOrder(this.text, nested)
+    this.inText = nested
   }
 
   private outlines: HTMLElement | null = null
