@@ -12,13 +12,11 @@ export interface Family {
   faces: readonly FaceVariant[]
   /** Has small capitals of its own. */
   smallCaps?: boolean
+  /** Shapes letters by what stands beyond the blank beside them, so that its text cannot be put together from words. */
+  acrossBlanks?: boolean
 }
 
-interface Extra {
-  matches?: string
-  faces?: readonly FaceVariant[]
-  smallCaps?: boolean
-}
+type Extra = Partial<Omit<Family, "name" | "kind">>
 
 function family(name: string, kind: Family["kind"], extra: Extra = {}): Family {
   return { name, kind, faces: variants, ...extra }
@@ -40,7 +38,7 @@ export const families: readonly Family[] = [
   family("Arimo", "sans", { matches: "Arial" }),
   family("Carlito", "sans", { matches: "Calibri" }),
   family("Source Sans 3", "sans", { smallCaps: true }),
-  family("Inter", "sans"),
+  family("Inter", "sans", { acrossBlanks: true }),
   family("Noto Sans", "sans", { smallCaps: true }),
   family("Atkinson Hyperlegible Next", "sans"),
   family("Comic Neue", "sans"),

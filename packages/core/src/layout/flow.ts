@@ -3,7 +3,7 @@
  * What comes out counts from the upper left corner of the region.
  */
 import type { Node } from "prosemirror-model"
-import { type Computed, type Labels, type ListLevel, type ListPlace, type ParagraphFormat } from "../document"
+import type { Computed, Labels, LetterFormat, ListLevel, ListPlace, ParagraphFormat } from "../document"
 import { beginning, isBeginning, sameInsets } from "./boxes"
 import { borderThickness, frameOf, frameSpace, hasFrame, sharesFrame } from "./ornaments"
 import { bottomOf, rowStart } from "./rows"
@@ -147,7 +147,15 @@ export class FlowSetter {
           const { y } = begin(pen, paragraph, 0, block === 0 && row === 0)
           const end = y + paragraph.height
           if (end > bottom && set.length > 0) return result({ block, at: { entry: row, back: 0 } })
-          const box = { kind: "lines" as const, paragraph, from: 0, to: paragraph.lines.length, width, frame: null, entry }
+          const box = {
+            kind: "lines" as const,
+            paragraph,
+            from: 0,
+            to: paragraph.lines.length,
+            width,
+            frame: null,
+            entry,
+          }
           set.push({ block, box, y, end, joins: false })
           pen = { y: end, above: paragraph }
         }
@@ -328,12 +336,43 @@ export class FlowSetter {
     const node = blocks.nodes[block] as Node
     const leaf = firstLeaf + blocks.leaf(block)
     const computed = this.computed.get(leaf)
+    const isNote = Boolean(lead) && block === 0
+    const label = (isNote ? lead : this.labels[leaf]) ?? null
+    const { shape, insets, floats = false } = around
+    const isPlain = !computed && !shape?.length && !insets?.length
+    const known = isPlain ? this.known.get(node) : undefined
+    if (
+      known?.width === width &&
+      known.label === label &&
+      known.letters === letters &&
+      known.floats === floats &&
+      known.isNote === isNote
+    )
+      return known.paragraph
     const setting = computed ? withComputed(this.setting, computed) : this.setting
-    if (lead && block === 0)
-      return this.typesetter.paragraph(setting, node, width, lead, { ...around, level: noteLevel })
-    const label = this.labels[leaf] ?? null
-    return this.typesetter.paragraph(setting, node, width, label, { ...around, letters })
+    const paragraph = this.typesetter.paragraph(
+      setting,
+      node,
+      width,
+      label,
+      isNote ? { ...around, level: noteLevel } : { ...around, letters },
+    )
+    if (isPlain) this.known.set(node, { width, label, letters, floats, isNote, paragraph })
+    return paragraph
   }
+
+  /** What was set last of each paragraph that nothing stands beside: regions are filled several times, until all has its room. */
+  private readonly known = new WeakMap<
+    Node,
+    {
+      width: number
+      label: string | null
+      letters: Partial<LetterFormat> | null
+      floats: boolean
+      isNote: boolean
+      paragraph: ParagraphLayout
+    }
+  >()
 
   /** What a region without a foot goes on below. */
   private above(flow: Flowing, block: number, width: number): Pen["above"] {

@@ -12,7 +12,7 @@ import {
   type Segment,
 } from "./measuring"
 import { breakQuickly } from "./quickBreaking"
-import { clusterOf, isUnsafe } from "./fonts/harfbuzz"
+import { clusterOf, isUnsafe } from "./fonts/glyphs"
 import { shapeRun } from "./shaping"
 import type { Line, LineRun, Rule, ShapedRun } from "./types"
 import { breakWhole } from "./wholeBreaking"

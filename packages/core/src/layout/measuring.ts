@@ -2,7 +2,7 @@
  * How wide text is, before it is broken into lines. Lengths run in the direction of the paragraph, from
  * the edge at which its lines begin; which edge of the column that is matters only when lines are placed.
  */
-import { allOf, clusterOf } from "./fonts/harfbuzz"
+import { allOf, clusterOf } from "./fonts/glyphs"
 import type { LetterFormat, LineSpacing, ListLevel, ParagraphFormat, RunLook, TabStop, Typesetting } from "../document"
 import { firstWhere, knownLanguage } from "../document"
 import type { Breaks } from "./breaking"

@@ -1,7 +1,7 @@
 /** Pictures in the text of a paragraph: as runs on their lines, or tied to it and set elsewhere. */
 import type { Node } from "prosemirror-model"
 import { pictureAttrs, pictureFormat, pictureSize, turnedSize, type RunLook, type Size } from "../document"
-import { allOf, allSafe } from "./fonts/harfbuzz"
+import { allOf, allSafe } from "./fonts/glyphs"
 import type { FontLibrary } from "./fonts/library"
 import type { DrawnPicture, Floating, ShapedRun } from "./types"
 

@@ -1,7 +1,8 @@
 /** A paragraph's text as shaped runs: one run for each stretch in the same look, face, script and direction. */
 import type { Node } from "prosemirror-model"
 import { knownLanguage, letterLook, textOf, type FieldValues, type RunLook, type StyleSheet } from "../document"
-import { allOf, allSafe, clusterOf, shifted, type Feature, type FontMetrics, type ShapeOptions } from "./fonts/harfbuzz"
+import { allOf, allSafe, clusterOf, shifted } from "./fonts/glyphs"
+import type { Feature, FontMetrics, ShapeOptions } from "./fonts/harfbuzz"
 import { joinsPrevious, type FontLibrary } from "./fonts/library"
 import type { FaceId } from "./fonts/catalogue"
 import { pictureRun, type PictureRoom } from "./pictures"

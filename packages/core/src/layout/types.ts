@@ -5,7 +5,7 @@
 import type { Node } from "prosemirror-model"
 import type { Border, FlowKind, NoteLabels, ParagraphFormat, PictureFormat, RulePattern, RunLook } from "../document"
 import type { FaceId } from "./fonts/catalogue"
-import type { ShapedGlyphs } from "./fonts/harfbuzz"
+import type { ShapedGlyphs } from "./fonts/glyphs"
 import type { Paper, Papers } from "./paper"
 
 /** A stretch of a paragraph in one face and look, shaped as a whole. */

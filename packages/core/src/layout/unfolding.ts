@@ -13,7 +13,7 @@ import {
   type Stretch,
   type StyleSheet,
 } from "../document"
-import { allOf, shifted } from "./fonts/harfbuzz"
+import { allOf, shifted } from "./fonts/glyphs"
 import type { Line, LineRun, ShapedRun } from "./types"
 
 /** A field whose words stand in the text: its own offset, and theirs. */

@@ -1,4 +1,5 @@
-/** Words by their letters: a text is gone through letter by letter and none of its words is cut out, which counts when a whole document is looked through. */
+/** What is known of words. A text is gone through letter by letter and none of its words is cut out, which counts when a whole document is looked through. */
+import { hashed, hashFactor, WordTable } from "../../document/wordTable"
 
 /** A word, and what is known of it. */
 export interface Entry {
@@ -13,9 +14,6 @@ export const longest = 60
 export const asItIs = /^[\p{Lu}\p{M}'’-]+$|\p{Ll}\p{Lu}/u
 
 const blank = 0x20
-const smallA = 0x61
-const smallZ = 0x7a
-const apostrophe = 0x27
 const typographic = 0x2019
 /** Dashes, quotation marks, dots, no-break spaces, and what stands for fields. */
 export const usualSigns = new Set([0xa0, 0x2013, 0x2014, 0x2018, typographic, 0x201a, 0x201c, 0x201d, 0x2026, 0xfffc])
@@ -47,11 +45,9 @@ export class Lexicon {
   readonly entries: Entry[] = []
   /** So many of them a dictionary was asked for. */
   private asked = 0
-  /** Places in `entries` and one more, by hash; 0 where there is none. */
-  private table = new Int32Array(1 << 12)
-  /** The letters of all entries one behind the other, and where those of each begin. */
-  private letters = new Uint16Array(1 << 14)
-  private starts = new Int32Array(1 << 11)
+  private readonly table = new WordTable()
+  /** By the number of each in the table, where words with either apostrophe are two. */
+  private readonly numbered: Entry[] = []
 
   /** What is known of a word. */
   of(word: string): Entry {
@@ -85,14 +81,14 @@ export class Lexicon {
     const found: Entry[] = []
     const end = text.length
     // At hand, since they are read for each letter.
-    const [map, by] = [kinds, factor]
+    const [map, by] = [kinds, hashFactor]
     let from = 0
     let hash = 0
     for (let i = 0; i <= end; i++) {
       const code = i < end ? text.charCodeAt(i) : blank
       const kind = map[code]!
       if (kind === letter || (kind === joint && i > from && kindAt(text, i + 1) === letter)) {
-        hash = hashed(hash, plainCode(code), by)
+        hash = hashed(hash, code, by)
         continue
       }
       if (kind === figure) i = behindFigures(text, i) - 1
@@ -108,60 +104,18 @@ export class Lexicon {
   }
 
   private at(text: string, from: number, to: number, hash: number): Entry {
-    const length = to - from
-    const mask = this.table.length - 1
-    let slot = mixed(hash) & mask
-    for (let n = this.table[slot]!; n > 0; n = this.table[(slot = (slot + 1) & mask)]!) {
-      const start = this.starts[n - 1]!
-      if (this.starts[n]! - start !== length) continue
-      let same = 0
-      while (same < length && this.letters[start + same] === plainCode(text.charCodeAt(from + same))) same++
-      if (same === length) return this.entries[n - 1]!
-    }
-    return this.add(text, from, to, slot)
+    const n = this.table.number(text, from, to, hash)
+    return this.numbered[n] ?? (this.numbered[n] = this.made(text.slice(from, to)))
   }
 
-  private add(text: string, from: number, to: number, slot: number): Entry {
-    const start = this.starts[this.entries.length]!
-    const end = start + to - from
-    this.letters = grown(this.letters, end)
-    let isUsual = true
-    for (let i = from; i < to; i++) {
-      const code = text.charCodeAt(i)
-      // A word of small letters behind its first one is like most, so that nothing more is asked of it.
-      isUsual &&= i === from || (code >= smallA && code <= smallZ)
-      this.letters[start + i - from] = plainCode(code)
-    }
-    const word = isUsual ? text.slice(from, to) : text.slice(from, to).replaceAll("’", "'")
-    const entry: Entry = { word, right: !isUsual && asItIs.test(word) ? true : null }
-    const n = this.entries.push(entry)
-    this.starts = grown(this.starts, n + 1)
-    this.starts[n] = end
-    this.table[slot] = n
-    if (n * 2 > this.table.length) this.spread()
+  private made(own: string): Entry {
+    if (own.includes("’")) return this.of(own.replaceAll("’", "'"))
+    // A word of small letters behind its first one is like most, so that nothing more is asked of it.
+    const entry: Entry = { word: own, right: !/^.[a-z]*$/.test(own) && asItIs.test(own) ? true : null }
+    this.entries.push(entry)
     return entry
   }
-
-  /** Makes the table twice as large. */
-  private spread(): void {
-    const table = new Int32Array(this.table.length * 2)
-    const mask = table.length - 1
-    for (let n = 1; n <= this.entries.length; n++) {
-      let hash = 0
-      for (let i = this.starts[n - 1]!; i < this.starts[n]!; i++) hash = hashed(hash, this.letters[i]!)
-      let slot = mixed(hash) & mask
-      while (table[slot] !== 0) slot = (slot + 1) & mask
-      table[slot] = n
-    }
-    this.table = table
-  }
 }
-
-/** Another one each time, so that nobody can think out words that all have one place. */
-const factor = Math.floor(Math.random() * 2 ** 29) * 2 + 1
-const hashed = (hash: number, code: number, by = factor) => (Math.imul(hash, by) + code) | 0
-const mixed = (hash: number) => hash ^ (hash >>> 15)
-const plainCode = (code: number) => (code === typographic ? apostrophe : code)
 
 /** At the end of a text nothing follows. */
 const kindAt = (text: string, at: number) => (at < text.length ? kinds[text.charCodeAt(at)]! : other)
@@ -177,11 +131,4 @@ function behindFigures(text: string, at: number): number {
 function isApart(text: string, at: number, kind: number): boolean {
   if (kind === full) return kindAt(text, at + 1) === letter || (at > 1 && text.startsWith("ww", at - 2))
   return kind !== colon || text.startsWith("//", at + 1)
-}
-
-function grown<T extends Int32Array | Uint16Array>(array: T, needed: number): T {
-  if (array.length >= needed) return array
-  const larger = new (array.constructor as new (length: number) => T)(Math.max(needed, array.length * 2))
-  larger.set(array)
-  return larger
 }

@@ -68,6 +68,13 @@ export function faceOf(name: string, bold: boolean, italic: boolean): FaceId {
   return known[(bold ? 2 : 0) + (italic ? 1 : 0)] as FaceId
 }
 
+const byWords = new Set(
+  families.flatMap((own) => (own.acrossBlanks ? [] : own.faces.map((variant) => `${filesOf(own).stem}-${variant}`))),
+)
+
+/** Whether text in a face may be put together from its words. Of one that people brought in, nobody knows. */
+export const isShapedByWords = (id: FaceId): boolean => byWords.has(id)
+
 const ownPrefix = "own-"
 
 /** The face of a family that people brought in: it is named by its asset. */

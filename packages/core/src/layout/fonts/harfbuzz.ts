@@ -4,6 +4,9 @@
  * bundler the top-level await in it. Function names and struct layouts: hb.h of HarfBuzz 14.
  */
 
+import { newGlyphs, type ShapedGlyphs } from "./glyphs"
+import { ShapedWords } from "./words"
+
 /** Metrics in font units, `descender` negative, as in OpenType's hhea or OS/2 table. */
 export interface FontMetrics {
   upem: number
@@ -19,45 +22,6 @@ export interface FontMetrics {
   /** Size and distance from the baseline (upwards) of raised and lowered letters. */
   superscript: { size: number; offset: number }
   subscript: { size: number; offset: number }
-}
-
-/** Glyphs of one run in visual order. Advances and offsets are in font units. */
-export interface ShapedGlyphs {
-  count: number
-  ids: Uint16Array
-  /** Offset in the shaped text (UTF-16 units) of the first cluster. */
-  first: number
-  /** That of the cluster that each glyph belongs to; null where they follow one another unit by unit. See `clusterOf`. */
-  clusters: Uint32Array | null
-  /** In font units. */
-  advances: Int16Array | Int32Array | Float64Array
-  /** x and y offset of each glyph, or null where all are zero. */
-  offsets: Int32Array | null
-  /** A bit for each glyph, set where the text cannot be divided before it without shaping anew. See `isUnsafe`. */
-  unsafe: Uint8Array
-}
-
-/** Whether the text cannot be divided before a glyph without shaping anew. */
-export function isUnsafe({ unsafe }: ShapedGlyphs, glyph: number): boolean {
-  return ((unsafe[glyph >> 3]! >> (glyph & 7)) & 1) === 1
-}
-
-/** That text can be divided before each of so many glyphs. */
-export const allSafe = (count: number): Uint8Array => new Uint8Array((count + 7) >> 3)
-
-/** Offset in the shaped text of the cluster that a glyph belongs to. */
-export function clusterOf({ first, clusters }: ShapedGlyphs, glyph: number): number {
-  return clusters === null ? first + glyph : (clusters[glyph] as number)
-}
-
-/** The same glyphs, all of one cluster. */
-export function allOf(glyphs: ShapedGlyphs, cluster: number): ShapedGlyphs {
-  return { ...glyphs, first: cluster, clusters: new Uint32Array(glyphs.count).fill(cluster) }
-}
-
-/** Glyphs whose clusters lie elsewhere in the text. */
-export function shifted(glyphs: ShapedGlyphs, by: number): ShapedGlyphs {
-  return { ...glyphs, first: glyphs.first + by, clusters: glyphs.clusters?.map((cluster) => cluster + by) ?? null }
 }
 
 export interface Font {
@@ -79,8 +43,25 @@ export interface ShapeOptions {
   rtl?: boolean
   /** OpenType features that are not as the face has them by default. */
   features?: readonly Feature[] | undefined
+  /** Tag of the script; guessed where it is not said. */
+  script?: number
 }
 export type Feature = readonly [tag: string, value: 0 | 1]
+
+/** In shorter text there is little to gain. */
+const leastByWords = 20
+
+/** Whether text is of ASCII and has a letter in it, so that all of it counts as Latin. */
+function isLatin(text: string, from: number, to: number): boolean {
+  let any = false
+  for (let i = from; i < to; i++) {
+    const code = text.charCodeAt(i)
+    if (code > 126 && !usualSigns.has(code)) return false
+    any ||= (code | 32) > 96 && (code | 32) < 123
+  }
+  return any
+}
+const usualSigns = new Set([0x2013, 0x2014, 0x2018, 0x2019, 0x201c, 0x201d, 0x2026])
 
 type Wasm = Record<string, (...args: number[]) => number>
 
@@ -198,7 +179,8 @@ export class HarfBuzz {
     return pointer
   }
 
-  font(bytes: Uint8Array): Font {
+  /** @param byWords whether it does nothing across blanks but between one and the letter behind it: see words.ts */
+  font(bytes: Uint8Array, byWords = false): Font {
     const at = this.call("malloc", bytes.length)
     new Uint8Array(this.memory.buffer, at, bytes.length).set(bytes)
     const MEMORY_MODE_READONLY = 1
@@ -209,6 +191,7 @@ export class HarfBuzz {
     this.call("hb_font_set_scale", font, upem, upem)
     const metrics = this.readMetrics(font, upem)
     const known = new Map<number, boolean>()
+    const words = new Map<string, ShapedWords>()
     const outlines = new Map<number, string>()
     return {
       metrics,
@@ -220,7 +203,8 @@ export class HarfBuzz {
         return answer
       },
       advance: (glyph) => this.call("hb_font_get_glyph_h_advance", font, glyph),
-      shape: (text, from, to, options) => this.shape(font, text, from, to, options),
+      shape: (text, from, to, options) =>
+        (byWords && this.shapeWords(font, words, text, from, to, options)) || this.shape(font, text, from, to, options),
       release: () => {
         this.call("hb_font_destroy", font)
         this.call("hb_face_destroy", face)
@@ -291,6 +275,25 @@ export class HarfBuzz {
     return features.length
   }
 
+  /** Text in Latin letters from the words that were shaped before; null where it is no such text, or the face wants it as a whole. */
+  private shapeWords(
+    font: number,
+    known: Map<string, ShapedWords>,
+    text: string,
+    from: number,
+    to: number,
+    options: ShapeOptions,
+  ): ShapedGlyphs | null {
+    if (options.rtl || to - from < leastByWords || !isLatin(text, from, to)) return null
+    const key = `${options.language} ${options.features?.join() ?? ""}`
+    let words = known.get(key)
+    if (!words) {
+      const latin = { ...options, script: tag("Latn") }
+      known.set(key, (words = new ShapedWords((own, a, b) => this.shape(font, own, a, b, latin))))
+    }
+    return words.shape(text, from, to)
+  }
+
   private shape(font: number, text: string, from: number, to: number, options: ShapeOptions): ShapedGlyphs {
     const length = to - from
     if (length > UTF16_BUFFER_UNITS) throw new RangeError("A run of text is too long to shape at once")
@@ -302,20 +305,18 @@ export class HarfBuzz {
     this.call("hb_buffer_add_utf16", buffer, this.textAt, length, 0, length)
     this.call("hb_buffer_set_language", buffer, this.language(options.language))
     this.call("hb_buffer_set_direction", buffer, options.rtl ? RTL : LTR)
-    this.call("hb_buffer_guess_segment_properties", buffer)
+    if (options.script) this.call("hb_buffer_set_script", buffer, options.script)
+    else this.call("hb_buffer_guess_segment_properties", buffer)
     const features = options.features ? this.writeFeatures(options.features) : 0
     this.call("hb_shape", font, buffer, this.scratch, features)
     const count = this.call("hb_buffer_get_length", buffer)
     const infoAt = this.call("hb_buffer_get_glyph_infos", buffer, 0)
     const positionAt = this.call("hb_buffer_get_glyph_positions", buffer, 0)
     const words = new Int32Array(this.memory.buffer)
-    // One buffer for what each run has: a buffer of its own for each list would weigh as much as what is in them.
-    const kept = new ArrayBuffer(4 * count + ((count + 7) >> 3))
-    const ids = new Uint16Array(kept, 0, count)
+    const { ids, advances: narrow, unsafe } = newGlyphs(count)
     const counted = () => Uint32Array.from({ length: count }, (_, n) => from + n)
     let clusters: Uint32Array | null = count === length ? null : counted()
-    let advances: Int16Array | Int32Array = new Int16Array(kept, 2 * count, count)
-    const unsafe = new Uint8Array(kept, 4 * count)
+    let advances: Int16Array | Int32Array = narrow
     let offsets: Int32Array | null = null
     // hb_glyph_info_t and hb_glyph_position_t are five 32-bit words each.
     for (let i = 0, info = infoAt >> 2, position = positionAt >> 2; i < count; i++, info += 5, position += 5) {

@@ -1,5 +1,5 @@
 import type { RunLook } from "../../document"
-import { assetOfFace, fallbackFaces, faceOf, ownFace, type FaceId } from "./catalogue"
+import { assetOfFace, fallbackFaces, faceOf, isShapedByWords, ownFace, type FaceId } from "./catalogue"
 import type { Font, HarfBuzz } from "./harfbuzz"
 
 /** A face that is nowhere to be had: what was to be set in it is set in another. */
@@ -29,7 +29,7 @@ export class FontLibrary {
   font(id: FaceId): Font {
     let font = this.open.get(id)
     if (!font) {
-      this.open.set(id, (font = this.harfbuzz.font(this.source(id))))
+      this.open.set(id, (font = this.harfbuzz.font(this.source(id), isShapedByWords(id))))
       if (assetOfFace(id) !== null) this.letGo()
     }
     return font

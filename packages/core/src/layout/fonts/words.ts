@@ -1,0 +1,194 @@
+/**
+ * Shaping word by word: the same words come again and again, so that each is shaped once, with the blank behind it. What the face
+ * does between a blank and the letter behind it is learned once for each letter. Where a face does more than that across blanks, its
+ * text has to be shaped as a whole; a test holds the two against each other for all faces that ship.
+ */
+import { grown, hashed, hashFactor, WordTable } from "../../document/wordTable"
+import { clusterOf, newGlyphs, type ShapedGlyphs } from "./glyphs"
+
+/** Text as one run of Latin letters, from left to right. */
+export type ShapeLatin = (text: string, from: number, to: number) => ShapedGlyphs
+
+// What the glyphs of a word are for a text that is put together: one for each letter, clusters of letters, or nothing that fits.
+const letterByLetter = 1
+const inClusters = 2
+const apart = 3
+
+/** So many words are known; with more, all are forgotten. */
+const mostWords = 60_000
+/** Longer ones do not come again, and places in a word are kept in eight bits. */
+const longest = 100
+
+const blank = 0x20
+
+interface Joint {
+  /** Added to the blank before a letter. */
+  advance: number
+  isUnsafe: boolean
+  /** Whether that is all. */
+  isKnown: boolean
+}
+
+/** The words of one face in one language and with one choice of features. */
+export class ShapedWords {
+  private table = new WordTable()
+  /** Glyphs of all words one behind the other, and where those of each begin. */
+  private starts = new Int32Array(1 << 10)
+  private ids = new Uint16Array(1 << 13)
+  private advances = new Int16Array(1 << 13)
+  private unsafe = new Uint8Array(1 << 13)
+  /** By glyph, places in its word. */
+  private clusters = new Uint8Array(1 << 13)
+  /** Of each word what it can be put together from. */
+  private made = new Uint8Array(1 << 10)
+  /** By the first glyph of what stands behind a blank. */
+  private readonly joints = new Map<number, Joint>()
+  /** Numbers of the words of the text at hand. */
+  private numbers = new Int32Array(64)
+
+  constructor(private readonly whole: ShapeLatin) {}
+
+  /** A text from its words; null where it has to be shaped as a whole. */
+  shape(text: string, from: number, to: number): ShapedGlyphs | null {
+    if (this.table.count > mostWords) {
+      this.table = new WordTable()
+      this.joints.clear()
+    }
+    const words = this.find(text, from, to)
+    if (words === null) return null
+    let [count, isPlain] = [0, true]
+    for (let w = 0; w < words; w++) {
+      const word = this.numbers[w]!
+      if (this.made[word] === apart) return null
+      count += this.starts[word + 1]! - this.starts[word]!
+      isPlain &&= this.made[word] === letterByLetter
+    }
+    return this.joined(text, from, words, count, isPlain)
+  }
+
+  /** Finds the words of a text, and learns those that come for the first time. @returns how many; null where one is too long */
+  private find(text: string, from: number, to: number): number | null {
+    const { table } = this
+    const factor = hashFactor
+    const known = table.count
+    const fresh: string[] = []
+    let words = 0
+    for (let at = from; at < to;) {
+      const begin = at
+      let hash = 0
+      for (let code = 0; at < to && code !== blank; at++) {
+        code = text.charCodeAt(at)
+        hash = hashed(hash, code, factor)
+      }
+      if (at - begin > longest) {
+        // What was found is not forgotten before it is known.
+        this.learn(fresh, known)
+        return null
+      }
+      if (words === this.numbers.length) this.numbers = grown(this.numbers, words + 1)
+      const n = table.number(text, begin, at, hash)
+      if (n === known + fresh.length) fresh.push(text.slice(begin, at))
+      this.numbers[words++] = n
+    }
+    this.learn(fresh, known)
+    return words
+  }
+
+  /** Shapes words, which are numbered one behind the other, together. */
+  private learn(words: readonly string[], first: number): void {
+    if (words.length === 0) return
+    this.starts = grown(this.starts, first + words.length + 1)
+    this.made = grown(this.made, first + words.length)
+    // Only the last of a text has no blank behind it, and comes last here too.
+    const text = words.join("")
+    const glyphs = this.whole(text, 0, text.length)
+    const { count, ids, advances, unsafe } = glyphs
+    const end = this.starts[first]! + count
+    this.ids = grown(this.ids, end)
+    this.advances = grown(this.advances, end)
+    this.unsafe = grown(this.unsafe, end)
+    this.clusters = grown(this.clusters, end)
+    const isApart = glyphs.offsets !== null || !(advances instanceof Int16Array)
+    let [at, glyph] = [0, 0]
+    words.forEach((word, i) => {
+      const n = first + i
+      const start = this.starts[n]!
+      const next = at + word.length
+      let isPlain = true
+      let own = start
+      for (; glyph < count && clusterOf(glyphs, glyph) < next; glyph++, own++) {
+        this.ids[own] = ids[glyph]!
+        this.advances[own] = advances[glyph]!
+        this.unsafe[own] = own > start ? (unsafe[glyph >> 3]! >> (glyph & 7)) & 1 : 0
+        this.clusters[own] = clusterOf(glyphs, glyph) - at
+        isPlain &&= this.clusters[own] === own - start
+      }
+      this.starts[n + 1] = own
+      const isWhole = own > start && this.clusters[start] === 0
+      this.made[n] = isApart || !isWhole ? apart : isPlain && own - start === word.length ? letterByLetter : inClusters
+      at = next
+    })
+    // What stands behind a blank has had its part in it.
+    at = 0
+    words.forEach((word, i) => {
+      if (i > 0 && this.made[first + i - 1] !== apart) {
+        const joint = this.made[first + i] === apart ? null : this.joint(text, at, first + i)
+        if (joint?.isKnown) this.advances[this.starts[first + i]! - 1]! -= joint.advance
+        else this.made[first + i - 1] = apart
+      }
+      at += word.length
+    })
+  }
+
+  /** What comes between a blank and the first glyph of a word behind it. */
+  private joint(text: string, from: number, word: number): Joint {
+    const start = this.starts[word]!
+    const id = this.ids[start]!
+    let joint = this.joints.get(id)
+    if (!joint) {
+      // The letters of its first glyph.
+      let next = start + 1
+      while (next < this.starts[word + 1]! && this.clusters[next] === 0) next++
+      const letters = next < this.starts[word + 1]! ? this.clusters[next]! : 1
+      const own = text.slice(from, from + letters)
+      const [before, alone] = [this.whole(" ", 0, 1), this.whole(own, 0, letters)]
+      const both = this.whole(` ${own}`, 0, letters + 1)
+      const isKnown =
+        before.count === 1 &&
+        both.count === alone.count + 1 &&
+        both.ids[0] === before.ids[0] &&
+        !both.offsets &&
+        alone.ids.every((glyph, i) => glyph === both.ids[i + 1] && alone.advances[i] === both.advances[i + 1])
+      const advance = both.advances[0]! - before.advances[0]!
+      this.joints.set(id, (joint = { advance, isUnsafe: (both.unsafe[0]! & 2) !== 0, isKnown }))
+    }
+    return joint
+  }
+
+  private joined(text: string, from: number, words: number, count: number, isPlain: boolean): ShapedGlyphs | null {
+    const glyphs = newGlyphs(count)
+    const { ids, advances, unsafe } = glyphs
+    const clusters = isPlain ? null : new Uint32Array(count)
+    const { starts, numbers } = this
+    let [at, glyph] = [from, 0]
+    for (let w = 0; w < words; w++) {
+      const word = numbers[w]!
+      const begin = starts[word]!
+      const end = starts[word + 1]!
+      if (w > 0) {
+        const joint = this.joint(text, at, word)
+        if (!joint.isKnown) return null
+        advances[glyph - 1]! += joint.advance
+        if (joint.isUnsafe) unsafe[glyph >> 3]! |= 1 << (glyph & 7)
+      }
+      for (let i = begin; i < end; i++, glyph++) {
+        ids[glyph] = this.ids[i]!
+        advances[glyph] = this.advances[i]!
+        if (this.unsafe[i] === 1) unsafe[glyph >> 3]! |= 1 << (glyph & 7)
+        if (clusters) clusters[glyph] = at + this.clusters[i]!
+      }
+      at += isPlain ? end - begin : text.indexOf(" ", at) + 1 - at
+    }
+    return { count, ids, first: from, clusters, advances, offsets: null, unsafe }
+  }
+}

@@ -1,0 +1,97 @@
+/** Text that is put together from words that were shaped before is as if it were shaped as a whole, in every face that ships. */
+import { readFileSync } from "node:fs"
+import fc from "fast-check"
+import { shippedFace, wasmFile } from "../node/typesetting"
+import { isShapedByWords, shippedFaces } from "../src/layout/fonts/catalogue"
+import { HarfBuzz, type Font, type ShapeOptions } from "../src/layout/fonts/harfbuzz"
+
+const harfbuzz = new HarfBuzz(readFileSync(wasmFile("harfbuzz")))
+
+const letters = "abcdefghijklmnopqrstuvwxyz"
+/** Words with what stands round them, among them what faces join or move together. */
+const word = fc.oneof(
+  fc.constantFrom(
+    "office",
+    "Affairs",
+    "fjord",
+    "To",
+    "AVA",
+    "Wave",
+    "“Yes,”",
+    "(Tye)",
+    "1,250.50",
+    "T.",
+    "L’été",
+    "—",
+    "–",
+    "f",
+    "fi",
+    "ffl",
+    "V",
+    "y.",
+    "’Tis",
+    "A",
+    "I",
+    "@",
+    "&c.",
+    "50%",
+    "$5",
+    "“",
+    "…",
+    "",
+    "r.",
+    "P.",
+    "re-use",
+    "Qu",
+    "don't",
+    "www.ferry.example",
+  ),
+  fc.string({
+    unit: fc.constantFrom(...letters, ...letters, ...letters.toUpperCase(), ..."0123456789.,;:!?-'’“”()/&"),
+    maxLength: 12,
+  }),
+)
+const text = fc.array(word, { minLength: 4, maxLength: 40 }).map((words) => `${words.join(" ")} end`)
+const options = fc.constantFrom<ShapeOptions>(
+  { language: "en-GB" },
+  {
+    language: "en-GB",
+    features: [
+      ["liga", 0],
+      ["clig", 0],
+    ],
+  },
+  { language: "de", features: [["kern", 0]] },
+  { language: "tr" },
+)
+
+const plain = (font: Font, own: string, from: number, to: number, how: ShapeOptions) => {
+  const { count, ids, first, clusters, advances, offsets, unsafe } = font.shape(own, from, to, how)
+  return {
+    count,
+    ids: [...ids],
+    first,
+    clusters: clusters && [...clusters],
+    advances: [...advances],
+    offsets: offsets && [...offsets],
+    unsafe: [...unsafe],
+  }
+}
+
+const faces = shippedFaces().flatMap(({ id }) => (isShapedByWords(id) ? [[id] as const] : []))
+
+test.each(faces)("%s", (face) => {
+  const bytes = shippedFace(face)
+  const [byWords, whole] = [harfbuzz.font(bytes, true), harfbuzz.font(bytes)]
+  try {
+    fc.assert(
+      fc.property(text, options, fc.nat(3), (own, how, from) => {
+        expect(plain(byWords, own, from, own.length, how)).toEqual(plain(whole, own, from, own.length, how))
+      }),
+      { numRuns: 40 },
+    )
+  } finally {
+    byWords.release()
+    whole.release()
+  }
+})
