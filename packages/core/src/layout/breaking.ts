@@ -3,6 +3,7 @@
  * scripts found by Intl.Segmenter. Rule names in comments are the annex's.
  */
 import { lineBreakRuns } from "./lineBreakClasses"
+import { plainBreaks } from "./plainBreaks"
 
 export interface Breaks {
   /** Offsets after which a line may end, ascending; the last is the text's length. */
@@ -293,6 +294,12 @@ function wordEnds(text: string): Set<number> {
 }
 
 export function lineBreaks(text: string): Breaks {
+  const offsets = plainBreaks(text)
+  return offsets ? { offsets, required: null, beyond: false } : breaksByRules(text)
+}
+
+/** The same by the rules alone, for any text. */
+export function breaksByRules(text: string): Breaks {
   const chars = characters.read(text)
   const { at, cls, count } = chars
   const between = chars.asian ? wordEnds(text) : null
