@@ -41,8 +41,9 @@ export class ShapedWords {
   private clusters = new Uint8Array(1 << 13)
   /** Of each word what it can be put together from. */
   private made = new Uint8Array(1 << 10)
-  /** By the first glyph of what stands behind a blank. */
+  /** By the first glyph of what stands behind a blank, and by the number of a word. */
   private readonly joints = new Map<number, Joint>()
+  private byWord: Joint[] = []
   /** Numbers of the words of the text at hand. */
   private numbers = new Int32Array(64)
 
@@ -52,7 +53,7 @@ export class ShapedWords {
   shape(text: string, from: number, to: number): ShapedGlyphs | null {
     if (this.table.count > mostWords) {
       this.table = new WordTable()
-      this.joints.clear()
+      this.byWord = []
     }
     const words = this.find(text, from, to)
     if (words === null) return null
@@ -142,6 +143,10 @@ export class ShapedWords {
 
   /** What comes between a blank and the first glyph of a word behind it. */
   private joint(text: string, from: number, word: number): Joint {
+    return this.byWord[word] ?? (this.byWord[word] = this.jointBefore(text, from, word))
+  }
+
+  private jointBefore(text: string, from: number, word: number): Joint {
     const start = this.starts[word]!
     const id = this.ids[start]!
     let joint = this.joints.get(id)
