@@ -1,1 +1,3 @@
-export declare function programNamed(name: "biblon" | "server" | "pictures" | "cold" | "spelling"): string
+type Program = "biblon" | "server" | "pictures" | "cold" | "spelling"
+export declare function programNamed(name: Program): string
+export declare function loadProgram(name: Program): unknown

@@ -1,9 +1,10 @@
 /** Programs for Node, each bundled into one file in .cache, anew where a source is newer than it. */
-import { existsSync, readdirSync, renameSync, statSync } from "node:fs"
-import { createRequire } from "node:module"
+import { existsSync, readdirSync, readFileSync, renameSync, statSync, writeFileSync } from "node:fs"
+import Module, { createRequire } from "node:module"
 import { dirname, join } from "node:path"
 import { fileURLToPath } from "node:url"
 import { spawnSync } from "node:child_process"
+import { Script } from "node:vm"
 
 const root = join(dirname(fileURLToPath(import.meta.url)), "..")
 
@@ -60,6 +61,40 @@ export function programNamed(name) {
   // Another process may be reading the one that is there.
   renameSync(beside, program)
   return program
+}
+
+/** What was kept of a program's code; undefined where the program is newer. */
+function keptCode(kept, program) {
+  try {
+    return statSync(kept).mtimeMs > statSync(program).mtimeMs ? readFileSync(kept) : undefined
+  } catch {
+    return undefined
+  }
+}
+
+/**
+ * Loads a program, and gives what it exports. What the machine has made of its code by the end is kept beside it, so that the next
+ * start need not make it again; where it cannot be kept, or comes from another machine, nothing is lost but time.
+ * @param {keyof typeof entries} name
+ */
+export function loadProgram(name) {
+  const program = programNamed(name)
+  const kept = join(root, ".cache", `${name}.code`)
+  const cachedData = keptCode(kept, program)
+  const script = new Script(Module.wrap(readFileSync(program, "utf8")), { filename: program, cachedData })
+  const made = { exports: {} }
+  script.runInThisContext()(made.exports, createRequire(program), made, program, dirname(program))
+  if (!cachedData || script.cachedDataRejected)
+    process.once("exit", () => {
+      try {
+        const beside = `${kept}-${process.pid}`
+        writeFileSync(beside, script.createCachedData())
+        renameSync(beside, kept)
+      } catch {
+        // A disk that is full, or not ours to write on.
+      }
+    })
+  return made.exports
 }
 
 if (process.argv[1]?.endsWith("programs.mjs")) for (const name of process.argv.slice(2)) console.log(programNamed(name))
