@@ -77,9 +77,21 @@ function collect({ box, leaf, x, y }: Placed, { firstLeaf, left, top, part, cell
   const inside = { firstLeaf: at.leaf, left: at.x, top: at.y, part, cell, turn }
   if (box.kind === "lines") {
     const { paragraph, from, to, width, frame, entry } = box
-    const own = entry === null ? part : "generated"
-    const set = { entry, paragraph, from, to, width, frame: frame && moved(frame, at.x, at.y), turn }
-    found.fragments.push({ ...at, part: own, cell, ...set })
+    // Written out, so that all have one form: there are many, and all that shows text reads them.
+    found.fragments.push({
+      part: entry === null ? part : "generated",
+      cell,
+      entry,
+      leaf: at.leaf,
+      paragraph,
+      from,
+      to,
+      x: at.x,
+      y: at.y,
+      width,
+      frame: frame && moved(frame, at.x, at.y),
+      turn,
+    })
   } else if (box.kind === "stack") {
     const turned = box.angle === undefined ? inside : { ...inside, turn: { angle: box.angle, x: at.x, y: at.y } }
     for (const own of box.inside) collect(own, turned, found)
@@ -95,7 +107,6 @@ function collect({ box, leaf, x, y }: Placed, { firstLeaf, left, top, part, cell
       for (const own of cells) {
         const { row, column, rowspan, colspan, heads, area } = own
         const repeated = again || cell?.repeated === true
-        const place = { x: at.x + area.x, y: at.y + area.y, width: area.width, height: area.height }
         const stands: SetCell = {
           table,
           leaf: at.leaf + own.first,
@@ -105,7 +116,10 @@ function collect({ box, leaf, x, y }: Placed, { firstLeaf, left, top, part, cell
           colspan,
           heads,
           repeated,
-          ...place,
+          x: at.x + area.x,
+          y: at.y + area.y,
+          width: area.width,
+          height: area.height,
         }
         table.cells.push(stands)
         collect(own, { ...inside, part: repeated && part === "text" ? "repeated" : part, cell: stands }, found)

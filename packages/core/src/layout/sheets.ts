@@ -210,7 +210,8 @@ export class SheetComposer {
 
   /**
    * Text that leaves more room for notes. As much as the notes of all marks that stand there need is the most that the text can
-   * keep, if no mark goes with the lines that go; otherwise it is one line less.
+   * keep, if no mark goes with the lines that go. If some do, those that stay need less, and no text is higher than they allow; if
+   * marks come back with that, it is one line less.
    */
   private fewerLines(
     start: SheetPlace,
@@ -219,10 +220,15 @@ export class SheetComposer {
   ): SheetText {
     const { opening, at, text, wanted, marked } = now
     const less = text.bottom - 0.5
-    const kept = paper.height - this.notes.least(wanted, paper.width)
-    if (kept > leastRoom && kept < less) {
+    let most = less
+    let marks = marked
+    for (let turn = 0; turn < 2; turn++) {
+      const kept = paper.height - this.notes.least(wanted.slice(0, wanted.length - marked + marks), paper.width)
+      if (kept <= leastRoom || kept >= most) break
       const own = this.bands(start, paper, opening, at, kept)
-      if (this.notes.marked(own.columns).length === marked) return own
+      const stay = this.notes.marked(own.columns).length
+      if (stay === marks || turn > 0) return own
+      marks = stay
     }
     return this.bands(start, paper, opening, at, less)
   }
