@@ -220,11 +220,10 @@ export class SheetComposer {
   ): SheetText {
     const { opening, at, text, wanted, marked } = now
     const less = text.bottom - 0.5
-    let most = less
     let marks = marked
     for (let turn = 0; turn < 2; turn++) {
       const kept = paper.height - this.notes.least(wanted.slice(0, wanted.length - marked + marks), paper.width)
-      if (kept <= leastRoom || kept >= most) break
+      if (kept <= leastRoom || kept >= less) break
       const own = this.bands(start, paper, opening, at, kept)
       const stay = this.notes.marked(own.columns).length
       if (stay === marks || turn > 0) return own
