@@ -497,3 +497,65 @@ describe("tables from outside", () => {
     expect(place!.cell.node.firstChild!.attrs.format).toMatchObject({ align: "right" })
   })
 })
+
+describe("in the flow view", () => {
+  const flow = { mode: "flow", width: 340, margin: 12 } as const
+  const long = (rows: number) =>
+    document([
+      table(
+        Array.from({ length: rows }, (_, i) => [
+          `Send the letter of the trustees again, ${i}`,
+          "Imre Fallow",
+          "at once",
+        ]).map((row) => row.map((own) => [p(own)])),
+        { columns: [260, 120, 70] },
+      ),
+    ])
+  const placesOf = (layout: ReturnType<typeof layoutDocument>) =>
+    layout.placed.flatMap((placed) => [
+      ...tablesOf(placed).map(({ columns }) => columns.map((edge) => edge.toFixed(1)).join()),
+      ...fragmentsOf(placed).map(({ leaf, x, y, from, to }) => [leaf, x.toFixed(1), y.toFixed(1), from, to].join()),
+    ])
+
+  test("a long word has the width that it needs, from the columns that have room, in all rows and wherever it is typed", () => {
+    let doc = long(160)
+    let layout = layoutDocument(typesetter(), doc, flow)
+    expect(layout.placed.length).toBeGreaterThan(3)
+    const widths = () => tablesOf(layout.placed[0]!)[0]!.columns
+    const before = widths()
+    for (const [row, word] of [
+      [4, "Novembertide"],
+      [90, "Michaelmastide"],
+      [130, "Whitsuntide"],
+    ] as const) {
+      const leaf = row * 3 + 2
+      const state = EditorState.create({ doc })
+      doc = state.tr.insertText(`${word} `, leavesOf(doc).start(leaf)).doc
+      layout = layoutDocument(typesetter(), doc, flow, layout)
+      expect(placesOf(layout)).toEqual(placesOf(layoutDocument(typesetter(), doc, flow)))
+      const lines = layout.placed
+        .flatMap((placed) => fragmentsOf(placed))
+        .filter((own) => own.leaf === leaf)
+        .flatMap(({ paragraph: { lines, text }, from, to }) =>
+          lines.slice(from, to).map((line) => text.slice(line.from, line.to).trim()),
+        )
+      // Of what stands far down nobody knows when the first rows are shown.
+      if (row < 100) expect(lines[0]).toBe(word)
+    }
+    expect(widths()[3]).toBeCloseTo(before[3]!, 1)
+    expect(widths()[3]! - widths()[2]!).toBeGreaterThan(before[3]! - before[2]! + 10)
+  })
+
+  test("where there is no room for all words, each column has its part, and nothing is lost", () => {
+    const words = ["Unwahrscheinlichkeitsrechnung", "Donaudampfschifffahrt", "Grundstücksverkehrsgenehmigung"]
+    const doc = document([table([words.map((own) => [p(own)])], { columns: [10, 400, 40] })])
+    const layout = layoutDocument(typesetter(), doc, flow)
+    const { columns, width } = tablesOf(layout.placed[0]!)[0]!
+    expect(width).toBeLessThanOrEqual(340 - 24 + 0.01)
+    expect(Math.min(...columns.slice(1).map((edge, i) => edge - columns[i]!))).toBeGreaterThan(60)
+    expect(layout.placed.flatMap((placed) => fragmentsOf(placed)).map(({ paragraph: { text } }) => text)).toEqual(words)
+    // On sheets the table is as it says.
+    const [onSheet] = tablesOf(layoutDocument(typesetter(), doc).placed[0]!)
+    expect(onSheet!.columns[1]).toBeCloseTo(10, 1)
+  })
+})

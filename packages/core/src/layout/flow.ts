@@ -6,6 +6,7 @@ import type { Node } from "prosemirror-model"
 import type { Computed, Labels, LetterFormat, ListLevel, ListPlace, ParagraphFormat } from "../document"
 import { beginning, isBeginning, sameInsets } from "./boxes"
 import { borderThickness, frameOf, frameSpace, hasFrame, sharesFrame } from "./ornaments"
+import { leastColumns } from "./columnWidths"
 import { bottomOf, rowStart } from "./rows"
 import { belowAll, clearOf, insetsOf, isEarly, place, reach, type FloatRoom, type Set as FloatSet } from "./floats"
 import type { Around, Setting, Typesetter } from "./paragraph"
@@ -173,6 +174,7 @@ export class FlowSetter {
           height: endless ? endless.longest : bottom - y,
           atTop: atTop || endless !== undefined,
           repeats: !endless,
+          least: this.setting.flow ? leastColumns(this.typesetter, this.setting, node) : null,
         }
         const { box, x, next, lookedAt } = setTable(this.setting.styles, node, room, at, this.fillCell)
         if (box) {

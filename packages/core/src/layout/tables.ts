@@ -22,6 +22,7 @@ import {
   type TableFormat,
 } from "../document"
 import { beginning, isBeginning } from "./boxes"
+import { columnsWithWords, measuredOnScreen } from "./columnWidths"
 import type { Filled, Flowing, Region } from "./regions"
 import { borderThickness } from "./ornaments"
 import { turnedLines, type Box, type TurnedLines } from "./turns"
@@ -39,6 +40,8 @@ export interface TableRoom {
   atTop: boolean
   /** Whether its head is repeated where it goes on. */
   repeats: boolean
+  /** On a screen, what its columns need so that no word is broken; null where they are as the table says. */
+  least: readonly number[] | null
 }
 
 export interface TableSet {
@@ -51,8 +54,13 @@ export interface TableSet {
   lookedAt: number
 }
 
-/** Widths of the columns of a table in a room, and where each begins. */
-export function columnsOf(format: TableFormat, count: number, room: number): { width: number; edges: number[] } {
+/** Widths of the columns of a table in a room, and where each begins. @param least what they need on a screen, where words are not to be broken */
+function columnsOf(
+  format: TableFormat,
+  count: number,
+  room: number,
+  least: readonly number[] | null,
+): { width: number; edges: number[] } {
   const known = format.columns ?? []
   const sum = known.slice(0, count).reduce((all, own) => all + own, 0)
   // A column of which nothing is known is as wide as the others are in the mean.
@@ -61,8 +69,9 @@ export function columnsOf(format: TableFormat, count: number, room: number): { w
   const wanted = widths.reduce((all, own) => all + own, 0)
   // What has no room is made narrower, all columns alike.
   const scale = wanted > room ? room / wanted : 1
+  const set = least ? columnsWithWords(widths, least, room) : widths.map((width) => width * scale)
   const edges = [0]
-  for (const width of widths) edges.push((edges.at(-1) as number) + width * scale)
+  for (const width of set) edges.push((edges.at(-1) as number) + width)
   return { width: edges.at(-1) as number, edges }
 }
 
@@ -127,7 +136,12 @@ class Setter {
   ) {
     this.grid = gridOf(table)
     this.format = tableFormat(table)
-    const { width, edges } = columnsOf(this.format, this.grid.columns, Math.max(1, room.width - this.indent))
+    const { width, edges } = columnsOf(
+      this.format,
+      this.grid.columns,
+      Math.max(1, room.width - this.indent),
+      room.least,
+    )
     this.edges = edges
     this.width = width
   }
@@ -201,9 +215,11 @@ class Setter {
     return (turned?.length ?? filled?.height ?? 0) + 2 * this.padding(cell).down
   }
 
+  /** What rows hang on that stands above them. */
   private head(): string {
     const { headRows } = this.format
     const heads = Math.min(headRows, this.grid.rows - 1)
+    if (this.room.least) return this.edges.map((edge) => edge.toFixed(2)).join()
     if (!this.room.repeats || heads === 0) return ""
     return this.table.children.slice(0, heads).map(numberOf).join()
   }
@@ -227,10 +243,11 @@ class Setter {
   set(from: Break): TableSet {
     const start = "row" in from ? from : { row: 0, cells: [], head: "" }
     const head = this.head()
-    if (start.row >= Math.min(this.format.headRows, this.grid.rows - 1) && start.row > 0 && head !== "")
+    const { room } = this
+    if (start.row >= Math.min(this.format.headRows, this.grid.rows - 1) && start.row > 0 && head !== "" && room.repeats)
       this.repeatHead()
     this.above = this.rows.length
-    const { above, table, grid, room } = this
+    const { above, table, grid } = this
     let open: Open[] = []
     let next: Break | null = null
     let row = start.row
@@ -263,16 +280,21 @@ class Setter {
         next = this.divide(row, open, head, height)
         break
       }
-      if (this.rows.length === above) return { box: null, x: this.x, next: from, lookedAt: grid.leaf(row + 1) }
+      if (this.rows.length === above) return { box: null, x: this.x, next: from, lookedAt: this.seenBefore(row + 1) }
       // A head stays with the first row below it.
       const heads = Math.min(this.format.headRows, grid.rows - 1)
       if (start.row === 0 && row <= heads && !room.atTop)
-        return { box: null, x: this.x, next: from, lookedAt: grid.leaf(row + 1) }
+        return { box: null, x: this.x, next: from, lookedAt: this.seenBefore(row + 1) }
       next = this.moveOn(row, open, head)
       break
     }
-    const lookedAt = grid.leaf(Math.min(grid.rows, row + 1))
-    return { box: this.box(), x: this.x, next, lookedAt }
+    return { box: this.box(), x: this.x, next, lookedAt: this.seenBefore(row + 1) }
+  }
+
+  /** The leaf of a row, before which all was looked at; on a screen, also the rows by which columns are measured. */
+  private seenBefore(row: number): number {
+    const { grid } = this
+    return grid.leaf(Math.min(grid.rows, this.room.least ? Math.max(row, measuredOnScreen) : row))
   }
 
   /** Whether anything of a cell has room in a row. */

@@ -1,5 +1,5 @@
 /** One rail of a table: along its columns or its rows, each of which can be chosen, moved and made larger there. */
-import type { KeyboardEvent, PointerEvent } from "react"
+import type { ComponentProps, KeyboardEvent, PointerEvent } from "react"
 import type { Command } from "@biblon/core/editing"
 import { Press } from "../../ui/bar"
 import { followPress, takePress } from "../../ui/followPress"
@@ -45,8 +45,29 @@ const moves = 8
 /** Points by which a key changes a size. */
 const keyStep = 4
 
-export function railLook(on: boolean): string {
-  return `touch-none rounded-[3px] border border-line p-0 ${on ? "bg-murex" : "bg-surface hover:bg-murex-soft"}`
+/** So much of a rail is drawn, next to the table: what a finger needs beyond that would cover the text above. */
+const drawn = 9
+
+/** What is pressed in a rail, as large as it has to be, with what is drawn of it. */
+export function RailPress({
+  on,
+  along,
+  ...press
+}: Omit<ComponentProps<typeof Press>, "className" | "children"> & { on: boolean; along: "x" | "y" | "both" }) {
+  const reach = {
+    left: along === "x" ? 0 : "auto",
+    top: along === "y" ? 0 : "auto",
+    width: along === "x" ? "100%" : drawn,
+    height: along === "y" ? "100%" : drawn,
+  }
+  return (
+    <Press {...press} className="group absolute touch-none border-0 bg-transparent p-0">
+      <span
+        className={`absolute bottom-0 right-0 rounded-[3px] border border-line ${on ? "bg-murex" : "bg-surface group-hover:bg-murex-soft"}`}
+        style={reach}
+      />
+    </Press>
+  )
 }
 
 /** Before which of them something let go at a place would come to stand. */
@@ -120,12 +141,13 @@ export function Rail({ along, name, parts, thick, gap, touch, chosen, select, mo
   return (
     <>
       {parts.map((part) => (
-        <Press
+        <RailPress
           key={`p${part.number}`}
+          on={part.on}
+          along={along}
           aria-label={`${name} ${part.number + 1}`}
           aria-pressed={part.on}
           title="Press to select, drag to move"
-          className={`absolute ${railLook(part.on)}`}
           style={box(part.start + 1, Math.max(2, part.length - 2), thick)}
           onClick={(event) => event.detail === 0 && session.run(select(part.number, part.number + 1))}
           onPointerDown={(event) => press(event, part)}

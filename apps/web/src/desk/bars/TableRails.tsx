@@ -19,7 +19,7 @@ import { Glyph } from "../../ui/glyph"
 import { useDesk, useSession } from "../context"
 import { widthsSeen } from "../tabling"
 import type { TableSeen } from "../view/source"
-import { Rail, railLook, type RailPart } from "./Rail"
+import { Rail, RailPress, type RailPart } from "./Rail"
 import { Press } from "../../ui/bar"
 
 /** Thickness of a rail, and its distance from the table, in pixels. */
@@ -76,7 +76,11 @@ function Rails({ table, pos }: { table: TableSeen; pos: number }) {
     length: height,
     on: rect.cells && row >= rect.top && row < rect.bottom && rect.left === 0 && rect.right === rect.columns,
   }))
-  const widths = widthsSeen(table)
+  const seen = widthsSeen(table)
+  const said = session.tabling.widths()
+  const widths = said.length === seen.length ? said : seen
+  // A screen may have less room than the sheet, where what is dragged has its effect.
+  const larger = widths.reduce((sum, own) => sum + own, 0) / Math.max(1, seen.reduce((sum, own) => sum + own, 0))
   /** The widths with one edge moved: the column behind it takes what the one before it gives, so that the table stays as wide. */
   const moved = (i: number, width: number): number[] =>
     widths.map((own, n) =>
@@ -89,10 +93,11 @@ function Rails({ table, pos }: { table: TableSeen; pos: number }) {
       className="floating table-rails absolute left-0 top-0 z-[5]"
       style={{ transform: `translate(${table.x}px, ${table.y}px)` }}
     >
-      <Press
+      <RailPress
+        on={columns.every(({ on }) => on) && rows.every(({ on }) => on)}
+        along="both"
         aria-label="Select the table"
         title="Select the table"
-        className={`absolute ${railLook(columns.every(({ on }) => on) && rows.every(({ on }) => on))}`}
         style={{ left: -thick - gap, top: -thick - gap, width: thick, height: thick }}
         onClick={() => {
           session.run(selectTable("table"))
@@ -110,7 +115,7 @@ function Rails({ table, pos }: { table: TableSeen; pos: number }) {
         size={{
           of: "Width of column",
           now: (i) => widths[i] ?? 0,
-          perPixel: 1 / scale,
+          perPixel: larger / scale,
           snap: 0.5,
           least: lowest,
           most: (i) =>
