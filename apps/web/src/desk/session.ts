@@ -3,13 +3,12 @@ import { commentsAt, documentAttrs } from "@biblon/core/document"
 import { noQuery, type Command } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
 import { takeBrought, takeSearch } from "../firstWords"
-import { begunLayout, endSight } from "../early/begun"
+import { endSight } from "../early/begun"
 import { Keeping } from "../live/keeping"
-import { stepJson } from "../live/stepJson"
 import { declareFace } from "../ui/fontFaces"
-import { LayoutClient } from "../workers/layoutClient"
 import { broughtIn } from "./brought"
 import { AfterPaint } from "./afterPaint"
+import { Composing } from "./composing"
 import { Delivery } from "./delivering"
 import { blank, Editing, type Change } from "./editing"
 import { Enclosing } from "./enclosing"
@@ -31,7 +30,6 @@ import { createDeskStore, type DeskStore } from "./store"
 import { Surface } from "./surface"
 import { Tabling } from "./tabling"
 import { Trial } from "./trial"
-import { EagerTypesetter } from "./view/eager"
 import { firstView } from "./view/kept"
 import type { Place } from "./view/source"
 import { Viewing } from "./viewing"
@@ -43,21 +41,13 @@ const longChange = 20_000
 /** What a key stands for on a desk; null for keys that mean nothing here, such as letters. */
 export type KeyAction = (event: KeyboardEvent) => ((session: DeskSession) => void) | null
 
-/** Whether a change is one of the whole document's look. */
-function reachesAll({ before, after }: Change): boolean {
-  const [a, b] = [documentAttrs(before.doc), documentAttrs(after.doc)]
-  return a.styles !== b.styles || a.typesetting !== b.typesetting
-}
-
 export class DeskSession implements DeskPort {
   readonly store: DeskStore = createDeskStore(firstView())
   private readonly afterPaint = new AfterPaint()
   private readonly showing = new Showing(this.store)
   /** Whether all is saved is shown at once, also while one types. */
   private readonly savingShown = new Showing(this.store)
-  private readonly waiting = new WaitingKeys(() => this.showBusy())
-  private readonly eager = new EagerTypesetter()
-  private warmed = false
+  private readonly waiting = new WaitingKeys(() => this.composing.showBusy())
 
   private readonly editing = new Editing({
     changing: () => this.trial.end(),
@@ -73,13 +63,13 @@ export class DeskSession implements DeskPort {
   })
   private readonly handOn = (): void => this.keeping.changed()
 
-  private readonly layout: LayoutClient
+  private readonly composing: Composing
   readonly viewing: Viewing
   private readonly keeping: Keeping
   private readonly surface: Surface
   private readonly caret: Caret
   private readonly typing: Typing
-  readonly trial = new Trial({ editor: () => this.now, layOut: (steps) => this.tryOut(steps) })
+  readonly trial = new Trial({ editor: () => this.now, layOut: (steps) => this.composing.tryOut(steps) })
   readonly opening = new Opening(this.store, { endTrial: () => this.trial.end(), focus: () => this.focus() })
   readonly laying = new LookLaying(this)
   readonly pressing = new Pressing(this.store, {
@@ -121,7 +111,7 @@ export class DeskSession implements DeskPort {
     editor: () => this.now,
     run: (command) => this.run(command),
     seen: () => this.store.getState().view.table,
-    measure: (pos) => this.layout.measure(pos),
+    measure: (pos) => this.composing.layout.measure(pos),
   })
   readonly going = new Going(this.editing, {
     view: () => this.surface.view,
@@ -139,23 +129,24 @@ export class DeskSession implements DeskPort {
     this.viewing = new Viewing(id, this.store, {
       view,
       sheet: () => documentAttrs((this.now ?? blank).doc).setup,
-      setSpec: (spec) => this.layout.setSpec(spec),
-      hasLayout: () => this.layout.mirror.count > 0,
+      setSpec: (spec) => this.composing.layout.setSpec(spec),
+      hasLayout: () => this.composing.layout.mirror.count > 0,
       keepCaretSeen: () => this.surface.keepCaretSeen(),
       blur: () => this.blur(),
     })
-    this.layout = new LayoutClient(
-      begunLayout(id),
-      (task) => this.afterPaint.later(task),
-      () => this.onReport(),
-      (message) =>
+    this.composing = new Composing(id, this.waiting, {
+      view,
+      spec: () => this.viewing.currentSpec,
+      later: (task) => this.afterPaint.later(task),
+      failed: (message) =>
         this.store.setState({
           trouble: `The sheets could not be laid out: ${message}. What you wrote is safe; reload the page.`,
         }),
-    )
+    })
+    const { layout } = this.composing
     this.caret = new Caret(this.editing, this.waiting, {
       view,
-      mirror: this.layout.mirror,
+      mirror: layout.mirror,
       leave: () => this.going.backToText(),
     })
     this.typing = new Typing(this.editing, this.waiting, {
@@ -169,7 +160,7 @@ export class DeskSession implements DeskPort {
         else if (!this.going.backToText()) view()?.host.focus()
       },
     })
-    this.surface = new Surface(this.editing, this.typing, this.layout, this.viewing, this.store, {
+    this.surface = new Surface(this.editing, this.typing, layout, this.viewing, this.store, {
       marks: (leaf) => this.marking.of(leaf),
       dropped: (place, data) => {
         this.focus()
@@ -190,23 +181,23 @@ export class DeskSession implements DeskPort {
       remark: (pos) => this.wording.at(pos),
       summary: (summary) => {
         this.showing.show({ view: summary }, this.typing.active)
-        this.showBusy()
+        this.composing.showBusy()
       },
       attached: (field) => this.clipboard.attach(field),
     })
     this.keeping = new Keeping(id, {
       editor: () => this.now,
-      content: (content, early) => this.layout.open(content, early, this.viewing.currentSpec),
+      content: (content, early) => layout.open(content, early, this.viewing.currentSpec),
       opened: ({ editor, steps }) => {
         this.trial.end()
         this.editing.begin(editor)
         const brought = takeBrought(id)
         this.store.setState({ editor, ...(brought && broughtIn(brought, editor.doc)) })
         this.declareFonts()
-        if (steps.length > 0) this.layout.change(steps)
+        if (steps.length > 0) layout.change(steps)
         this.surface.field?.sync()
         this.surface.beginWriting()
-        this.layout.listen()
+        layout.listen()
         this.spelling.again()
         const phrase = takeSearch(id)
         if (phrase !== null) {
@@ -232,7 +223,7 @@ export class DeskSession implements DeskPort {
     this.viewing.setMode("sheets")
     return new Promise((resolve) => {
       const stop = this.store.subscribe(() => {
-        if (!this.layout.current) return
+        if (!this.composing.layout.current) return
         stop()
         resolve()
       })
@@ -247,7 +238,7 @@ export class DeskSession implements DeskPort {
     this.spelling.close()
     this.wording.close()
     this.clipboard.close()
-    this.layout.close()
+    this.composing.layout.close()
     this.surface.detach()
   }
 
@@ -259,18 +250,7 @@ export class DeskSession implements DeskPort {
     field?.map(tr)
     this.surface.map(tr.mapping)
     if (documentAttrs(after.doc).styles.fonts !== documentAttrs(before.doc).styles.fonts) this.declareFonts()
-    if (steps.length > 0) {
-      if (reachesAll(change)) view?.hold()
-      const ahead = this.layout.current
-        ? this.eager.set(before.doc, after.doc, this.layout.mirror, this.viewing.currentSpec)
-        : null
-      const json = steps.map(stepJson)
-      // What is on the sheet already need not reach the worker before it is seen.
-      if (ahead) this.layout.changeAhead(json, ahead.leaf, ahead.paragraph)
-      else this.layout.change(json)
-      if (ahead) view?.refresh()
-      this.showBusy()
-    }
+    if (steps.length > 0) this.composing.changed(change)
     field?.sync()
     this.pressing.follow(change)
     this.marking.forget()
@@ -316,7 +296,7 @@ export class DeskSession implements DeskPort {
   /** Hangs the sheets into an element of the page. */
   attach(host: HTMLElement): () => void {
     const detach = this.surface.attach(host)
-    this.endSight()
+    this.composing.endSight()
     return detach
   }
 
@@ -326,33 +306,6 @@ export class DeskSession implements DeskPort {
 
   blur(): void {
     this.surface.blur()
-  }
-
-  /** Lays steps out that are no part of the document. */
-  private tryOut(steps: unknown[]): void {
-    this.surface.view?.hold()
-    this.layout.change(steps)
-  }
-
-  /** Says to assistive technology whether the sheets are behind what was typed. */
-  private showBusy(): void {
-    this.surface.view?.sayBusy(!this.layout.current || this.waiting.any)
-  }
-
-  /** Once the sheets are here, those that were shown before them go. */
-  private endSight(): void {
-    if (this.surface.view && this.layout.mirror.count > 0) endSight()
-  }
-
-  private onReport(): void {
-    this.surface.view?.refresh()
-    this.endSight()
-    if (!this.warmed && this.layout.mirror.count > 0) {
-      this.warmed = true
-      // Without it every letter waits for the worker, which is no harm.
-      requestIdleCallback(() => void this.eager.warm(this.layout.mirror).catch(() => undefined))
-    }
-    this.waiting.release()
   }
 
   rename(name: string | null): Promise<void> {

@@ -21,11 +21,14 @@ const longestWait = 1000
 /** Has the dictionary opened while the program starts: that takes as long. */
 function beginSpeller(language: string): void {
   const dictionary = isSpellingOn() ? dictionaryOf(language) : null
-  if (!globalThis.begun || !dictionary) return
+  const { begun } = globalThis
+  if (!begun || !dictionary) return
   const speller = new Worker(addressOf("spelling.worker.js"), { type: "module" })
   const opening: Asked<SpellingQuestion> = { id: noId, type: "check", dictionary, words: [] }
+  // One that cannot start is none: the program starts its own.
+  speller.onerror = () => (begun.speller = null)
   speller.postMessage(opening)
-  globalThis.begun.speller = speller
+  begun.speller = speller
 }
 
 function begin(id: string): void {

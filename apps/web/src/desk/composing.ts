@@ -1,0 +1,84 @@
+/** The sheets as the worker composes them, what is set ahead of it on the page, and whether they are behind what was typed. */
+import type { LayoutSpec } from "@biblon/core/layout"
+import { documentAttrs } from "@biblon/core/document"
+import { begunLayout, endSight } from "../early/begun"
+import { stepJson } from "../live/stepJson"
+import { LayoutClient } from "../workers/layoutClient"
+import type { Change } from "./editing"
+import type { WaitingKeys } from "./input/waiting"
+import { EagerTypesetter } from "./view/eager"
+import type { SheetView } from "./view/sheetView"
+
+export interface ComposingTarget {
+  view(): SheetView | null
+  spec(): LayoutSpec
+  /** Does something behind the next frame. */
+  later(task: () => void): void
+  failed(message: string): void
+}
+
+/** Whether a change is one of the whole document's look. */
+function reachesAll({ before, after }: Change): boolean {
+  const [a, b] = [documentAttrs(before.doc), documentAttrs(after.doc)]
+  return a.styles !== b.styles || a.typesetting !== b.typesetting
+}
+
+export class Composing {
+  readonly layout: LayoutClient
+  private readonly eager = new EagerTypesetter()
+  private warmed = false
+
+  constructor(
+    id: string,
+    private readonly waiting: WaitingKeys,
+    private readonly target: ComposingTarget,
+  ) {
+    this.layout = new LayoutClient(
+      begunLayout(id),
+      (task) => target.later(task),
+      () => this.onReport(),
+      (message) => target.failed(message),
+    )
+  }
+
+  changed(change: Change): void {
+    const { before, after, steps } = change
+    const { layout } = this
+    const view = this.target.view()
+    if (reachesAll(change)) view?.hold()
+    const ahead = layout.current ? this.eager.set(before.doc, after.doc, layout.mirror, this.target.spec()) : null
+    const json = steps.map(stepJson)
+    // What is on the sheet already need not reach the worker before it is seen.
+    if (ahead) layout.changeAhead(json, ahead.leaf, ahead.paragraph)
+    else layout.change(json)
+    if (ahead) view?.refresh()
+    this.showBusy()
+  }
+
+  /** Lays steps out that are no part of the document. */
+  tryOut(steps: unknown[]): void {
+    this.target.view()?.hold()
+    this.layout.change(steps)
+  }
+
+  /** Says to assistive technology whether the sheets are behind what was typed. */
+  showBusy(): void {
+    this.target.view()?.sayBusy(!this.layout.current || this.waiting.any)
+  }
+
+  /** Once the sheets are here, those that were shown before them go. */
+  endSight(): void {
+    if (this.target.view() && this.layout.mirror.count > 0) endSight()
+  }
+
+  private onReport(): void {
+    this.target.view()?.refresh()
+    this.endSight()
+    if (!this.warmed && this.layout.mirror.count > 0) {
+      this.warmed = true
+      // Without it every letter waits for the worker, which is no harm.
+      requestIdleCallback(() => void this.eager.warm(this.layout.mirror).catch(() => undefined))
+    }
+    this.waiting.release()
+  }
+}
