@@ -133,6 +133,9 @@ test("a word that is right here stays so in the document, also one like the name
   expect(documentAttrs(after(now, undo).doc).checks.known).toEqual({ constructor: true })
   const { checks: _none, ...attrs } = now.doc.toJSON().attrs as Record<string, unknown>
   expect(documentAttrs(readDocument({ ...now.doc.toJSON(), attrs }, 4)).checks).toEqual({ known: {}, left: {} })
+  // Before remarks could be left, there were words alone.
+  const older = { ...now.doc.toJSON(), attrs: { ...attrs, checks: { known: { Zzyrk: true } } } }
+  expect(documentAttrs(readDocument(older, 8)).checks).toEqual({ known: { Zzyrk: true }, left: {} })
   expect(() => readDocument({ ...now.doc.toJSON(), attrs: { ...attrs, checks: { known: { a: 1 } } } })).toThrow(
     "settings",
   )
