@@ -69,6 +69,7 @@ function widestWord(typesetter: Typesetter, setting: Setting, table: Node, cell:
   const known = words.get(cell.node)
   if (known?.styles === setting.styles && known.letters === letters) return known.widest
   let widest = 0
+  let hasFields = false
   // Lines that rise are as long as they need to be.
   const blocks = readsAcross(cell) ? blocksOf(cell.node).nodes : []
   for (const block of blocks) {
@@ -76,6 +77,7 @@ function widestWord(typesetter: Typesetter, setting: Setting, table: Node, cell:
     if (!isLeaf(block)) continue
     const paragraph = typesetter.paragraph(setting, block, wide, null, { letters })
     const { text, lines, format } = paragraph
+    hasFields ||= text.includes("\ufffc")
     const { offsets } = lineBreaks(text)
     const indent = format.indentLeft + format.indentRight
     for (const line of lines) {
@@ -92,7 +94,8 @@ function widestWord(typesetter: Typesetter, setting: Setting, table: Node, cell:
       }
     }
   }
-  words.set(cell.node, { styles: setting.styles, letters, widest })
+  // What fields show may be something else the next time.
+  if (!hasFields) words.set(cell.node, { styles: setting.styles, letters, widest })
   return widest
 }
 
