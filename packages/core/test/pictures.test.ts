@@ -30,6 +30,7 @@ import {
   lineTop,
   picturesIn,
   standsBeside,
+  tablesOf,
   type Layout,
   type PlacedSheet,
 } from "../src/layout"
@@ -54,6 +55,18 @@ describe("a picture in its line", () => {
     expect(own!.y + 45).toBeCloseTo(lineTop(first!, first!.paragraph.lines[0]!) + first!.paragraph.lines[0]!.baseline)
     const { width, margins } = defaultSetup
     expect(picturesIn(second!)[0]!.picture.width).toBeCloseTo(width - margins.left - margins.right)
+  })
+
+  test("takes no width from other columns in the flow view", () => {
+    const row = [[p(picture({ width: 900 }))], [p("Slack water")]]
+    const layout = layoutDocument(typesetter(), document([table([row], { columns: [200, 200] })]), {
+      mode: "flow",
+      width: 340,
+      margin: 12,
+    })
+    const [own] = tablesOf(layout.placed[0]!)
+    expect(own!.columns[1]).toBeCloseTo(own!.width / 2, 1)
+    expect(picturesIn(fragmentsOf(layout.placed[0]!)[0]!)[0]!.picture.width).toBeLessThan(own!.columns[1]!)
   })
 
   test("is never higher than its sheet, so that it stays where it is", () => {

@@ -88,7 +88,9 @@ function widestWord(typesetter: Typesetter, setting: Setting, table: Node, cell:
         const end = Math.min(to, line.to)
         const length = text.slice(from, end).trimEnd().length
         const [a, b] = [leading[from - line.from] ?? 0, leading[from + length - line.from] ?? 0]
-        widest = Math.max(widest, Math.abs(b - a) + indent)
+        // A picture is made as small as its column.
+        if (!line.runs.some((own) => own.run.picture && own.from >= from && own.from < end))
+          widest = Math.max(widest, Math.abs(b - a) + indent)
         if (to >= line.to) break
         from = end
       }
