@@ -80,7 +80,12 @@ function Rails({ table, pos }: { table: TableSeen; pos: number }) {
   const said = session.tabling.widths()
   const widths = said.length === seen.length ? said : seen
   // A screen may have less room than the sheet, where what is dragged has its effect.
-  const larger = widths.reduce((sum, own) => sum + own, 0) / Math.max(1, seen.reduce((sum, own) => sum + own, 0))
+  const larger =
+    widths.reduce((sum, own) => sum + own, 0) /
+    Math.max(
+      1,
+      seen.reduce((sum, own) => sum + own, 0),
+    )
   /** The widths with one edge moved: the column behind it takes what the one before it gives, so that the table stays as wide. */
   const moved = (i: number, width: number): number[] =>
     widths.map((own, n) =>
