@@ -21,6 +21,11 @@ export function isUnsafe({ unsafe }: ShapedGlyphs, glyph: number): boolean {
   return ((unsafe[glyph >> 3]! >> (glyph & 7)) & 1) === 1
 }
 
+/** Says that the text cannot be divided before a glyph. */
+export function setUnsafe(unsafe: Uint8Array, glyph: number): void {
+  unsafe[glyph >> 3]! |= 1 << (glyph & 7)
+}
+
 /** That text can be divided before each of so many glyphs. */
 export const allSafe = (count: number): Uint8Array => new Uint8Array((count + 7) >> 3)
 

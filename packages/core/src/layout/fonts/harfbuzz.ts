@@ -4,7 +4,7 @@
  * bundler the top-level await in it. Function names and struct layouts: hb.h of HarfBuzz 14.
  */
 
-import { newGlyphs, type ShapedGlyphs } from "./glyphs"
+import { newGlyphs, setUnsafe, type ShapedGlyphs } from "./glyphs"
 import { ShapedWords } from "./words"
 
 /** Metrics in font units, `descender` negative, as in OpenType's hhea or OS/2 table. */
@@ -321,7 +321,7 @@ export class HarfBuzz {
     // hb_glyph_info_t and hb_glyph_position_t are five 32-bit words each.
     for (let i = 0, info = infoAt >> 2, position = positionAt >> 2; i < count; i++, info += 5, position += 5) {
       ids[i] = words[info] as number
-      if ((words[info + 1] as number) & UNSAFE_TO_BREAK) unsafe[i >> 3]! |= 1 << (i & 7)
+      if ((words[info + 1] as number) & UNSAFE_TO_BREAK) setUnsafe(unsafe, i)
       const cluster = words[info + 2] as number
       if (clusters === null && cluster !== i) clusters = counted()
       if (clusters !== null) clusters[i] = cluster + from

@@ -4,7 +4,7 @@
  * text has to be shaped as a whole; a test holds the two against each other for all faces that ship.
  */
 import { grown, hashed, hashFactor, WordTable } from "../../document/wordTable"
-import { clusterOf, newGlyphs, type ShapedGlyphs } from "./glyphs"
+import { clusterOf, isUnsafe, newGlyphs, setUnsafe, type ShapedGlyphs } from "./glyphs"
 
 /** Text as one run of Latin letters, from left to right. */
 export type ShapeLatin = (text: string, from: number, to: number) => ShapedGlyphs
@@ -103,7 +103,7 @@ export class ShapedWords {
     // Only the last of a text has no blank behind it, and comes last here too.
     const text = words.join("")
     const glyphs = this.whole(text, 0, text.length)
-    const { count, ids, advances, unsafe } = glyphs
+    const { count, ids, advances } = glyphs
     const end = this.starts[first]! + count
     this.ids = grown(this.ids, end)
     this.advances = grown(this.advances, end)
@@ -120,7 +120,7 @@ export class ShapedWords {
       for (; glyph < count && clusterOf(glyphs, glyph) < next; glyph++, own++) {
         this.ids[own] = ids[glyph]!
         this.advances[own] = advances[glyph]!
-        this.unsafe[own] = own > start ? (unsafe[glyph >> 3]! >> (glyph & 7)) & 1 : 0
+        this.unsafe[own] = own > start && isUnsafe(glyphs, glyph) ? 1 : 0
         this.clusters[own] = clusterOf(glyphs, glyph) - at
         isPlain &&= this.clusters[own] === own - start
       }
@@ -165,7 +165,7 @@ export class ShapedWords {
         !both.offsets &&
         alone.ids.every((glyph, i) => glyph === both.ids[i + 1] && alone.advances[i] === both.advances[i + 1])
       const advance = both.advances[0]! - before.advances[0]!
-      this.joints.set(id, (joint = { advance, isUnsafe: (both.unsafe[0]! & 2) !== 0, isKnown }))
+      this.joints.set(id, (joint = { advance, isUnsafe: isUnsafe(both, 1), isKnown }))
     }
     return joint
   }
@@ -184,12 +184,12 @@ export class ShapedWords {
         const joint = this.joint(text, at, word)
         if (!joint.isKnown) return null
         advances[glyph - 1]! += joint.advance
-        if (joint.isUnsafe) unsafe[glyph >> 3]! |= 1 << (glyph & 7)
+        if (joint.isUnsafe) setUnsafe(unsafe, glyph)
       }
       for (let i = begin; i < end; i++, glyph++) {
         ids[glyph] = this.ids[i]!
         advances[glyph] = this.advances[i]!
-        if (this.unsafe[i] === 1) unsafe[glyph >> 3]! |= 1 << (glyph & 7)
+        if (this.unsafe[i] === 1) setUnsafe(unsafe, glyph)
         if (clusters) clusters[glyph] = at + this.clusters[i]!
       }
       at += isPlain ? end - begin : text.indexOf(" ", at) + 1 - at
