@@ -20,6 +20,7 @@ import type { Setting, Typesetter } from "./paragraph"
 const measured = 2000
 const wide = 1e5
 
+const total = (widths: readonly number[]) => widths.reduce((sum, own) => sum + own, 0)
 const readsAcross = ({ node }: GridCell) => (cellFormat(node).reading ?? "across") === "across"
 
 function widthOf(typesetter: Typesetter, setting: Setting, table: Node, cell: GridCell): number {
@@ -29,11 +30,7 @@ function widthOf(typesetter: Typesetter, setting: Setting, table: Node, cell: Gr
   let stacked = 0
   for (const block of blocksOf(cell.node).nodes) {
     if (!isLeaf(block)) {
-      if (block.type.name === "table")
-        widest = Math.max(
-          widest,
-          naturalColumns(typesetter, setting, block).reduce((a, b) => a + b, 0),
-        )
+      if (block.type.name === "table") widest = Math.max(widest, total(naturalColumns(typesetter, setting, block)))
       continue
     }
     const { lines, format, height } = typesetter.paragraph(setting, block, wide, null, { letters })
@@ -100,8 +97,6 @@ function widestWord(typesetter: Typesetter, setting: Setting, table: Node, cell:
   if (!hasFields) words.set(cell.node, { styles: setting.styles, letters, widest })
   return widest
 }
-
-const total = (widths: readonly number[]) => widths.reduce((sum, own) => sum + own, 0)
 
 /** The least widths in which no word of a column has to be broken, told by its first rows, in points. */
 export function leastColumns(typesetter: Typesetter, setting: Setting, table: Node): number[] {

@@ -26,6 +26,8 @@ import { Press } from "../../ui/bar"
 const mouse = { thick: 9, gap: 2 }
 const finger = { thick: 18, gap: 2 }
 
+const total = (widths: readonly number[]) => widths.reduce((sum, own) => sum + own, 0)
+
 function useRect() {
   return useDesk(({ editor }) => {
     const rect = editor && selectedRect(editor)
@@ -80,12 +82,7 @@ function Rails({ table, pos }: { table: TableSeen; pos: number }) {
   const said = session.tabling.widths()
   const widths = said.length === seen.length ? said : seen
   // A screen may have less room than the sheet, where what is dragged has its effect.
-  const larger =
-    widths.reduce((sum, own) => sum + own, 0) /
-    Math.max(
-      1,
-      seen.reduce((sum, own) => sum + own, 0),
-    )
+  const larger = total(widths) / Math.max(1, total(seen))
   /** The widths with one edge moved: the column behind it takes what the one before it gives, so that the table stays as wide. */
   const moved = (i: number, width: number): number[] =>
     widths.map((own, n) =>
