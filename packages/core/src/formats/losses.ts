@@ -33,7 +33,7 @@ const pages = ["html", "epub"] as const
 
 /** In the order in which they are said. */
 const features = {
-  watermark: { what: ["the watermark", "watermarks"], in: [] },
+  watermark: { what: ["the watermark", "watermarks"], in: ["docx", "odt"] },
   frame: { what: ["the line round the sheets", "lines round the sheets"], in: ["docx", "odt"] },
   paper: { what: ["the colour of the paper", "colours of the paper"], in: ["docx", "odt"] },
   columns: { what: ["columns", "columns"], in: offices },

@@ -1,6 +1,6 @@
-/** Parts as office documents carry them: something with the name of the part, round its blocks or where they begin, and a mark that says it is a part. */
+/** Parts and covers as office documents carry them: something with a name, round their blocks or where they begin, and a mark that says what they are. */
 import type { Node } from "prosemirror-model"
-import { asName, nodes, partSigns, type NamedPart, type PartName } from "../document"
+import { asName, coverNames, nodes, partSigns, type NamedPart, type PageSetup, type PartName } from "../document"
 
 /** Where a part begins, among blocks that are read. */
 export interface PartStart {
@@ -31,4 +31,21 @@ export function partMarked(mark: string | undefined, name: string | undefined): 
 export function nameLast(blocks: Node[], { part }: PartStart): void {
   const last = blocks.at(-1)
   if (last?.type === nodes.sectionBreak) blocks.splice(-1, 1, nodes.sectionBreak.create({ ...last.attrs, part }))
+}
+
+type CoverName = NonNullable<PageSetup["cover"]>
+
+/** Says that the first section is a cover. */
+export interface CoverStart {
+  cover: CoverName
+}
+
+export const isCoverStart = (block: object): block is CoverStart => "cover" in block
+
+export const coverMark = (design: CoverName): string => `cover-${design}`
+
+/** The cover that a mark tells of; null where the mark is another's. */
+export function coverMarked(mark: string | undefined): CoverStart | null {
+  const cover = coverNames.find((own) => coverMark(own) === mark)
+  return cover === undefined ? null : { cover }
 }

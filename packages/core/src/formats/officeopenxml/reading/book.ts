@@ -22,7 +22,7 @@ import { readChunk } from "./chunks"
 import { PictureReader } from "./pictures"
 import type { Styles } from "./styles"
 import type { Theme } from "./theme"
-import { watermarkIn } from "./watermarks"
+import { watermarkDrawn, watermarkIn } from "./watermarks"
 
 type NoteKind = "note" | "endnote"
 
@@ -117,8 +117,11 @@ export class Book {
   private readonly watermarks = new Map<string, Watermark>()
 
   /** Takes what a head holds that stands behind all text. @returns whether it is such */
-  watermark(path: string, pict: XmlElement): boolean {
-    const own = watermarkIn(pict, (shape) => this.pictures.older(shape, path))
+  watermark(path: string, shape: XmlElement): boolean {
+    const own =
+      shape.name === "w:drawing"
+        ? watermarkDrawn(shape, () => this.pictures.drawing(shape, path))
+        : watermarkIn(shape, () => this.pictures.older(shape, path))
     if (own && !this.watermarks.has(path)) this.watermarks.set(path, own)
     return own !== null
   }
@@ -142,12 +145,8 @@ export class Book {
     const key = `${edge}-${this.edges.size + 1}`
     this.edges.set(`${edge} ${target.target}`, key)
     const blocks = this.read(this, target.target, "edge", this.parts.xml(target.target))
-    // A head that is there for what stands behind the text, and for nothing else, is none.
-    if (
-      !before &&
-      this.watermarks.has(target.target) &&
-      blocks.every((own) => own.isTextblock && own.childCount === 0)
-    ) {
+    // A head that is there for what stands behind the text, or to end that, and for nothing else, is none.
+    if (!before && this.watermarks.size > 0 && blocks.every((own) => own.isTextblock && own.childCount === 0)) {
       this.edges.set(`${edge} ${target.target}`, null)
       return null
     }

@@ -18,7 +18,7 @@ import { checkDocument, ReadingError } from "../../../document/reading"
 import type { Node } from "prosemirror-model"
 import type { FileRead, ReadOptions } from "../../format"
 import { Leaving } from "../../leaving"
-import { isPartStart, nameLast } from "../../partMarks"
+import { isCoverStart, isPartStart, nameLast } from "../../partMarks"
 import { meanings } from "../../meanings"
 import { withTrueReferences } from "../../trueReferences"
 import { child, childrenNamed, textIn, type XmlElement } from "../../xml/parsing"
@@ -149,6 +149,7 @@ function sectioned(
   const ends = blocks.filter(isSectionEnd)
   const last = blocks.at(-1)
   const setups = ends.map(({ sectPr }) => setupOf(sectPr))
+  const cover = blocks.find(isCoverStart)?.cover ?? null
   // What stands behind the last end belongs to no section that says anything.
   if (!last || !isSectionEnd(last)) setups.push(setupOf(ends.at(-1)?.sectPr))
   const made: Node[] = []
@@ -160,6 +161,7 @@ function sectioned(
       else nameLast(made, block)
       continue
     }
+    if (isCoverStart(block)) continue
     if (!isSectionEnd(block)) {
       made.push(block)
       continue
@@ -182,7 +184,9 @@ function sectioned(
     made.push(nodes.sectionBreak.create({ setup: next }))
   }
   if (made.length === 0 || !made.at(-1)?.isTextblock) made.push(paragraph())
-  return { blocks: made, setup: setups[0] as PageSetup, begun: first }
+  const opening = setups[0] as PageSetup
+  // A cover is a section of its own.
+  return { blocks: made, setup: setups.length > 1 ? { ...opening, cover } : opening, begun: first }
 }
 
 function documentTitle(parts: Parts): string {

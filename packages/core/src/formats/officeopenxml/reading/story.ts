@@ -19,7 +19,7 @@ import {
   citationItems,
 } from "../../../document"
 import { Mark, type Node } from "prosemirror-model"
-import { isPartStart, partMarked, type PartStart } from "../../partMarks"
+import { coverMarked, isCoverStart, isPartStart, partMarked, type CoverStart, type PartStart } from "../../partMarks"
 import { child, isElement, textIn, within, type XmlElement } from "../../xml/parsing"
 import type { Book } from "./book"
 import { equationText } from "./equations"
@@ -40,7 +40,9 @@ export interface SectionEnd {
   /** Whether it is that of the last section, wherever it stands. */
   last: boolean
 }
-export type Block = Node | SectionEnd | PartStart
+export type Block = Node | SectionEnd | PartStart | CoverStart
+
+const isStart = (block: Block): block is PartStart | CoverStart => isPartStart(block) || isCoverStart(block)
 export const isSectionEnd = (block: Block): block is SectionEnd => "sectPr" in block
 
 interface OpenField {
@@ -190,8 +192,11 @@ export class StoryReader {
   /** Controlled content: a part of ours, or nothing but what is in it. */
   private content(element: XmlElement): void {
     const properties = child(element, "w:sdtPr")
-    const part = this.kind === "body" ? partMarked(valueOf(properties, "w:tag"), valueOf(properties, "w:alias")) : null
-    if (part) this.blocks.push(part)
+    if (this.kind === "body") {
+      const mark = valueOf(properties, "w:tag")
+      const begun = partMarked(mark, valueOf(properties, "w:alias")) ?? coverMarked(mark)
+      if (begun) this.blocks.push(begun)
+    }
     this.takeAll(child(element, "w:sdtContent"))
   }
 
@@ -239,7 +244,7 @@ export class StoryReader {
 
   /** The blocks of what holds no sections. */
   finish(): Node[] {
-    const own = this.blocks.filter((block): block is Node => !isSectionEnd(block) && !isPartStart(block))
+    const own = this.blocks.filter((block): block is Node => !isSectionEnd(block) && !isStart(block))
     return own.length > 0 ? own : [paragraph()]
   }
 
@@ -348,7 +353,7 @@ export class StoryReader {
   /** A place at the very end of a paragraph is that of its last words. */
   private markAt(at: number, place: string): void {
     const block = this.blocks[at]
-    if (!block || isSectionEnd(block) || isPartStart(block) || !block.lastChild?.isText) return
+    if (!block || isSectionEnd(block) || isStart(block) || !block.lastChild?.isText) return
     const last = block.lastChild.mark(markTypes.place.create({ value: place }).addToSet(block.lastChild.marks))
     this.blocks[at] = block.copy(block.content.replaceChild(block.childCount - 1, last))
   }
@@ -563,7 +568,7 @@ export class StoryReader {
   }
 
   private drawing(drawing: XmlElement): void {
-    if (this.dropping) return
+    if (this.dropping || (this.kind === "edge" && this.book.watermark(this.path, drawing))) return
     for (const picture of this.book.pictures.drawing(drawing, this.path)) this.put(picture)
     this.boxes(drawing)
   }

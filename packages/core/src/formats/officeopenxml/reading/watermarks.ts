@@ -1,10 +1,11 @@
-/** Words and pictures behind all text, which stand in a head as shapes of the older drawing form (ISO/IEC 29500-4, 19.1.2). */
+/** Words and pictures behind all text, which stand in a head as drawings, or as shapes of the older form (ISO/IEC 29500-4, 19.1.2). */
 import type { Node } from "prosemirror-model"
-import { asName, limits, pictureAttrs, pictureFormat, within as bound, type Watermark } from "../../../document"
+import { pictureAttrs, pictureFormat, type Watermark } from "../../../document"
+import { isNamedBehind, pictureBehind, risen, wordsBehind } from "../../behind"
 import { familyMeant } from "../../familyMeant"
 import { meanings } from "../../meanings"
-import { allWithin, child, within, type XmlElement } from "../../xml/parsing"
-import { lengthOfShape } from "./values"
+import { allWithin, child, textIn, within, type XmlElement } from "../../xml/parsing"
+import { colourOf, emus, lengthOfShape, valueOf } from "./values"
 
 const colours = meanings({
   black: "#000000",
@@ -40,7 +41,7 @@ function colourIn(value: string | undefined): string {
 function partIn(value: string | undefined): number {
   const [, number, unit] = /^([\d.]+)(%|f)?$/.exec(value ?? "") ?? []
   const part = Number(number) / ({ "%": 100, f: 65_536 }[unit ?? ""] ?? 1)
-  return Number.isFinite(part) ? part : 1
+  return Number.isFinite(part) ? Math.round(part * 1000) / 1000 : 1
 }
 
 function declared(style: string | undefined, name: string): string | undefined {
@@ -51,55 +52,71 @@ function declared(style: string | undefined, name: string): string | undefined {
   return undefined
 }
 
-/** Degrees by which a shape rises that is turned clockwise by so many, or by parts of 65,536 of one. */
-function risen(style: string | undefined): number {
+/** Degrees by which a shape is turned clockwise, said as they are or in parts of 65,536 of one. */
+function turned(style: string | undefined): number {
   const [, number, parts] = /^(-?[\d.]+)(fd|f)?$/.exec(declared(style, "rotation") ?? "") ?? []
-  const turned = Number(number ?? 0) / (parts ? 65_536 : 1)
-  const rises = (((-turned % 360) + 540) % 360) - 180
-  // What stands on its head is read from the other side.
-  return Math.round(rises > 90 ? rises - 180 : rises < -90 ? rises + 180 : rises)
+  return Number(number ?? 0) / (parts ? 65_536 : 1)
 }
-
-/** Letters fill the height of their shape but for what hangs below their line. */
-const filled = 0.85
-const usualSize = 96
 
 /**
  * @param pictures makes pictures of what a shape shows
  * @returns null where a shape is something else
  */
-export function watermarkIn(pict: XmlElement, pictures: (pict: XmlElement) => readonly Node[]): Watermark | null {
+export function watermarkIn(pict: XmlElement, pictures: () => readonly Node[]): Watermark | null {
   const shape = allWithin(pict, "v:shape")[0]
-  const { style } = shape?.attrs ?? {}
-  const path = child(shape, "v:textpath")
-  const text = asName(path?.attrs.string ?? "", limits.watermark)
-  if (shape && path && text !== "") {
-    const said = lengthOfShape(path.attrs.style, "font-size") ?? 1
-    const high = lengthOfShape(style, "height")
-    const face = declared(path.attrs.style, "font-family")?.replace(/["']|&quot;/g, "")
-    return {
-      text,
-      family: familyMeant(face ?? "Arimo").family,
-      size: bound(Math.round(said > 1 ? said : high ? high * filled : usualSize), limits.size),
-      angle: bound(risen(style), limits.angle),
-      colour: colourIn(shape.attrs.fillcolor),
-      strength: bound(partIn(child(shape, "v:fill")?.attrs.opacity), limits.strength),
-    }
-  }
-  if (!shape || !/watermark/i.test(shape.attrs.id ?? "")) return null
-  const [picture] = pictures(pict)
+  if (!shape) return null
+  const { style, id, fillcolor } = shape.attrs
+  const path = child(shape, "v:textpath")?.attrs
+  const angle = risen(-turned(style))
+  const face = declared(path?.style, "font-family")?.replace(/["']|&quot;/g, "")
+  const said = lengthOfShape(path?.style, "font-size") ?? 1
+  const words = wordsBehind(path?.string ?? "", {
+    family: familyMeant(face ?? "Arimo").family,
+    size: said > 1 ? said : undefined,
+    height: lengthOfShape(style, "height"),
+    angle,
+    colour: colourIn(fillcolor),
+    strength: partIn(child(shape, "v:fill")?.attrs.opacity),
+  })
+  if (words || !isNamedBehind(id)) return words
+  const [picture] = pictures()
   if (!picture) return null
-  const { asset, pixels } = pictureAttrs(picture)
-  // It is three times as wide as its size.
-  const width = pictureFormat(picture).width ?? usualSize * 3
-  const faint = within(shape, "v:imagedata")?.attrs.gain !== undefined
-  return {
-    picture: { asset, pixels: [...pixels] },
-    text: "Picture",
-    family: "Arimo",
-    size: bound(Math.round(width / 3), limits.size),
-    angle: bound(risen(style), limits.angle),
-    colour: "#808080",
-    strength: faint ? 0.3 : 1,
+  const gain = within(shape, "v:imagedata")?.attrs.gain
+  return pictureBehind(pictureAttrs(picture), {
+    width: pictureFormat(picture).width,
+    angle,
+    strength: partIn(gain),
+  })
+}
+
+/**
+ * The same of a drawing, which is one by its name: nothing else tells it from a shape that stands behind a head.
+ * @param pictures makes pictures of what it shows
+ */
+export function watermarkDrawn(drawing: XmlElement, pictures: () => readonly Node[]): Watermark | null {
+  const anchor = child(drawing, "wp:anchor")
+  if (!anchor || !isNamedBehind(child(anchor, "wp:docPr")?.attrs.name)) return null
+  const properties = within(anchor, "a:spPr") ?? within(anchor, "wps:spPr")
+  const angle = risen(-Number(child(properties, "a:xfrm")?.attrs.rot ?? 0) / 60_000)
+  const letters = within(anchor, "a:rPr")
+  const run = within(anchor, "w:rPr")
+  const colour = within(child(letters, "a:solidFill"), "a:srgbClr")
+  const told = {
+    family: child(letters, "a:latin")?.attrs.typeface ?? child(run, "w:rFonts")?.attrs["w:ascii"] ?? "Arimo",
+    size: Number(letters?.attrs.sz ?? 0) / 100 || Number(valueOf(run, "w:sz") ?? 0) / 2 || undefined,
+    colour: colourOf(colour?.attrs.val) ?? colourOf(valueOf(run, "w:color")) ?? "#c0c0c0",
+    strength: Number(child(colour, "a:alpha")?.attrs.val ?? 100_000) / 100_000,
   }
+  const words = [...allWithin(anchor, "a:t"), ...allWithin(anchor, "w:t")].map(textIn).join("")
+  const behind = wordsBehind(words, {
+    ...told,
+    family: familyMeant(told.family).family,
+    height: emus(child(anchor, "wp:extent")?.attrs.cy),
+    angle,
+  })
+  if (behind) return behind
+  const [picture] = pictures()
+  if (!picture) return null
+  const { width, turn, opacity } = pictureFormat(picture)
+  return pictureBehind(pictureAttrs(picture), { width, angle: risen(-turn), strength: opacity })
 }

@@ -14,7 +14,7 @@ import type { Node } from "prosemirror-model"
 import { momentOf } from "../../commenting"
 import { facesToEmbed } from "../../embeddedFonts"
 import type { WriteSources } from "../../format"
-import { partMark } from "../../partMarks"
+import { coverMark, partMark } from "../../partMarks"
 import { escapeXml, xml, xmlHead } from "../../xml/writing"
 import { zip } from "../../zip"
 import { namespaces } from "../names"
@@ -41,7 +41,7 @@ function body(doc: Node, parts: WrittenParts): string {
   const { nodes } = blocksOf(bodyOf(doc))
   const properties = (i: number) => {
     const { setup } = sections[i] as { setup: PageSetup }
-    return section(setup, i === 0, (story, name) => parts.edge(story, name, edgeWidth(setup)))
+    return section(sections, i, (story, name, behind) => parts.edge(story, name, behind, edgeWidth(setup)))
   }
   const written: string[] = []
   let from = 0
@@ -63,8 +63,19 @@ function body(doc: Node, parts: WrittenParts): string {
   })
   const rest = nodes.slice(from)
   written.push(write(rest, number) + (rest.length === 0 ? xml("w:p", null) : ""))
+  const design = sections[0]?.setup.cover ?? null
+  if (design !== null) written.splice(0, 1, content(written[0] ?? "", "Cover", coverMark(design)))
   return inParts(doc, written) + properties(sections.length - 1)
 }
+
+/** Content that has a name, and a mark that tells what it is. */
+const content = (inside: string, name: string, mark: string) =>
+  xml(
+    "w:sdt",
+    null,
+    xml("w:sdtPr", null, value("w:alias", name), value("w:tag", mark)),
+    xml("w:sdtContent", null, inside),
+  )
 
 /** The sections of each part as content with its name. */
 function inParts(doc: Node, sections: readonly string[]): string {
@@ -72,9 +83,8 @@ function inParts(doc: Node, sections: readonly string[]): string {
   if (parts.length === 0) return sections.join("")
   return parts
     .map((own) => {
-      const content = sections.slice(own.from, own.to).join("")
-      const control = xml("w:sdtPr", null, value("w:alias", own.name), value("w:tag", partMark(own, null)))
-      return own.name === "" ? content : xml("w:sdt", null, control, xml("w:sdtContent", null, content))
+      const inside = sections.slice(own.from, own.to).join("")
+      return own.name === "" ? inside : content(inside, own.name, partMark(own, null))
     })
     .join("")
 }
@@ -148,7 +158,7 @@ function core(doc: Node, name: string | null): string {
 export function writeOfficeOpenXml(doc: Node, sources: WriteSources): Uint8Array {
   const parts = new WrittenParts(doc, sources, (...own) => new StoryWriter(...own))
   const { setup, properties } = documentAttrs(doc)
-  const content = body(doc, parts)
+  const text = body(doc, parts)
   const background = setup.colour ? xml("w:background", { "w:color": hex(setup.colour) }) : ""
   const { files } = parts
   const put = (path: string, type: string, relation: string, written: string) => {
@@ -179,7 +189,7 @@ export function writeOfficeOpenXml(doc: Node, sources: WriteSources): Uint8Array
     if (/^word\/header/.test(path)) overrides.push([path, `${types}header+xml`])
     if (/^word\/footer/.test(path)) overrides.push([path, `${types}footer+xml`])
   }
-  files.set(main, part("w:document", background + xml("w:body", null, content)))
+  files.set(main, part("w:document", background + xml("w:body", null, text)))
   files.set("docProps/core.xml", core(doc, sources.name))
   files.set(
     "docProps/app.xml",

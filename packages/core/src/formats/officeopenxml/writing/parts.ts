@@ -10,6 +10,9 @@ import {
   type LetterFormat,
   type StyleSheet,
   shownByFields,
+  paragraph,
+  type EdgeName,
+  type Watermark,
 } from "../../../document"
 import type { Node } from "prosemirror-model"
 import type { WriteSources } from "../../format"
@@ -20,6 +23,7 @@ import { runProperties } from "./letters"
 import { WrittenComments } from "../../writtenComments"
 import { WrittenLists } from "./numbering"
 import { WrittenStyles } from "./styles"
+import { watermarkRun } from "./watermarks"
 
 const officeRelations = "http://schemas.openxmlformats.org/officeDocument/2006/relationships/"
 
@@ -177,22 +181,36 @@ export class WrittenParts {
 
   private readonly edges = new Map<string, string>()
 
-  /** What the main part calls the head or foot with the text of a story. */
-  edge(story: string, name: "head" | "foot", width: number): string | undefined {
-    const node = storiesOf(this.doc).get(story)?.node
-    if (!node) return undefined
-    const known = this.edges.get(`${name} ${story}`)
+  /** What the main part calls the head or foot with the text of a story, or without any, and with what stands behind the text. */
+  edge(story: string | null, name: EdgeName, behind: Watermark | null, width: number): string | undefined {
+    const node = story === null ? null : storiesOf(this.doc).get(story)?.node
+    if (node === undefined) return undefined
+    const key = JSON.stringify([name, story, behind])
+    const known = this.edges.get(key)
     if (known !== undefined) return known
     const kind = name === "head" ? "header" : "footer"
     const file = `${kind}${this.edges.size + 1}.xml`
     const id = this.relate("word/document.xml", kind, file)
-    this.edges.set(`${name} ${story}`, id)
+    this.edges.set(key, id)
     const path = `word/${file}`
-    this.files.set(
-      path,
-      part(name === "head" ? "w:hdr" : "w:ftr", this.writer(this, path, "edge", width).blocks(node.children)),
-    )
+    this.files.set(path, part(name === "head" ? "w:hdr" : "w:ftr", this.edgePart(node, behind, path, width)))
     return id
+  }
+
+  private edgePart(node: Node | null, behind: Watermark | null, path: string, width: number): string {
+    const blocks = node?.children ?? [paragraph()]
+    const writer = this.writer(this, path, "edge", width)
+    if (!behind) return writer.blocks(blocks)
+    const picture = behind.picture ? this.picture(path, behind.picture.asset) : null
+    const shape = watermarkRun(behind, picture, this.nextId())
+    // It stands in the first paragraph that there is.
+    const at = blocks.findIndex(({ isTextblock }) => isTextblock)
+    const holder = blocks[at]
+    return holder
+      ? writer.blocks(blocks.slice(0, at)) +
+          writer.paragraph(holder, null, "", shape) +
+          writer.blocks(blocks.slice(at + 1))
+      : writer.blocks(blocks) + xml("w:p", null, shape)
   }
 }
 

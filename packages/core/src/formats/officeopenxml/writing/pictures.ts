@@ -15,16 +15,17 @@ const dashes: Readonly<Record<string, string>> = { dotted: "sysDot", dashed: "da
 const part = (own: number) => Math.round(own * 100_000)
 
 /**
- * @param relation what the part calls the file
- * @param id different for each drawing
+ * What is seen of a picture.
+ * @param relation what the part calls its file
  */
-export function drawing(picture: Node, relation: string, id: number, room: Size): string {
-  const format = pictureFormat(picture)
-  const { width, height } = pictureSize(picture, room)
-  const { crop, turn, shape, frame, shadow, opacity, alt, wrap } = format
-  const size = { cx: emus(width), cy: emus(height) }
+export function graphicOf(
+  { crop, turn, shape, frame, shadow, opacity, alt }: PictureFormat,
+  relation: string,
+  named: { id: number; name: string },
+  size: { cx: number; cy: number },
+): string {
   const cropped = crop.top || crop.right || crop.bottom || crop.left
-  const graphic = xml(
+  return xml(
     "a:graphic",
     { "xmlns:a": namespaces.a },
     xml(
@@ -33,12 +34,7 @@ export function drawing(picture: Node, relation: string, id: number, room: Size)
       xml(
         "pic:pic",
         { "xmlns:pic": namespaces.pic },
-        xml(
-          "pic:nvPicPr",
-          null,
-          xml("pic:cNvPr", { id, name: `Picture ${id}`, descr: alt || undefined }),
-          xml("pic:cNvPicPr", null),
-        ),
+        xml("pic:nvPicPr", null, xml("pic:cNvPr", { ...named, descr: alt || undefined }), xml("pic:cNvPicPr", null)),
         xml(
           "pic:blipFill",
           null,
@@ -75,7 +71,20 @@ export function drawing(picture: Node, relation: string, id: number, room: Size)
       ),
     ),
   )
-  const words = xml("wp:docPr", { id, name: `Picture ${id}`, descr: alt || undefined })
+}
+
+/**
+ * @param relation what the part calls the file
+ * @param id different for each drawing
+ */
+export function drawing(picture: Node, relation: string, id: number, room: Size): string {
+  const format = pictureFormat(picture)
+  const { width, height } = pictureSize(picture, room)
+  const { alt, wrap } = format
+  const size = { cx: emus(width), cy: emus(height) }
+  const named = { id, name: `Picture ${id}` }
+  const graphic = graphicOf(format, relation, named, size)
+  const words = xml("wp:docPr", { ...named, descr: alt || undefined })
   const locks = xml(
     "wp:cNvGraphicFramePr",
     null,
@@ -87,38 +96,24 @@ export function drawing(picture: Node, relation: string, id: number, room: Size)
       null,
       xml("wp:inline", { distT: 0, distB: 0, distL: 0, distR: 0 }, xml("wp:extent", size), words, locks, graphic),
     )
-  return xml(
-    "w:drawing",
-    null,
-    xml(
-      "wp:anchor",
-      {
-        distT: emus(format.distance),
-        distB: emus(format.distance),
-        distL: emus(format.distance),
-        distR: emus(format.distance),
-        simplePos: 0,
-        relativeHeight: id,
-        behindDoc: wrap === "under" ? 1 : 0,
-        locked: 0,
-        layoutInCell: 1,
-        allowOverlap: wrap === "under" || wrap === "over" ? 1 : 0,
-      },
-      xml("wp:simplePos", { x: 0, y: 0 }),
-      xml(
-        "wp:positionH",
-        { relativeFrom: { column: "column", margins: "margin", sheet: "page" }[format.across.of] },
-        format.across.align === null
-          ? xml("wp:posOffset", null, String(emus(format.across.at)))
-          : xml("wp:align", null, format.across.align),
-      ),
-      xml(
-        "wp:positionV",
-        { relativeFrom: { paragraph: "paragraph", margins: "margin", sheet: "page" }[format.down.of] },
-        xml("wp:posOffset", null, String(emus(format.down.at))),
-      ),
-      xml("wp:extent", size),
-      xml("wp:effectExtent", { l: 0, t: 0, r: 0, b: 0 }),
+  return anchored({
+    id,
+    distance: format.distance,
+    behind: wrap === "under",
+    overlaps: wrap === "under" || wrap === "over",
+    across: xml(
+      "wp:positionH",
+      { relativeFrom: { column: "column", margins: "margin", sheet: "page" }[format.across.of] },
+      format.across.align === null
+        ? xml("wp:posOffset", null, String(emus(format.across.at)))
+        : xml("wp:align", null, format.across.align),
+    ),
+    down: xml(
+      "wp:positionV",
+      { relativeFrom: { paragraph: "paragraph", margins: "margin", sheet: "page" }[format.down.of] },
+      xml("wp:posOffset", null, String(emus(format.down.at))),
+    ),
+    wrap:
       wrap === "across"
         ? xml("wp:wrapTopAndBottom", null)
         : wrap === "beside"
@@ -126,9 +121,54 @@ export function drawing(picture: Node, relation: string, id: number, room: Size)
               wrapText: { both: "bothSides", left: "left", right: "right", wider: "largest" }[format.side],
             })
           : xml("wp:wrapNone", null),
-      words,
-      locks,
-      graphic,
+    size,
+    words: words + locks,
+    graphic,
+  })
+}
+
+interface Anchored {
+  id: number
+  /** Of the text from it, in points. */
+  distance: number
+  behind: boolean
+  overlaps: boolean
+  across: string
+  down: string
+  wrap: string
+  size: { cx: number; cy: number }
+  words: string
+  graphic: string
+}
+
+/** A drawing that is not in its line. */
+export function anchored({ id, distance, behind, overlaps, size, ...parts }: Anchored): string {
+  const away = emus(distance)
+  return xml(
+    "w:drawing",
+    null,
+    xml(
+      "wp:anchor",
+      {
+        distT: away,
+        distB: away,
+        distL: away,
+        distR: away,
+        simplePos: 0,
+        relativeHeight: id,
+        behindDoc: behind ? 1 : 0,
+        locked: 0,
+        layoutInCell: 1,
+        allowOverlap: overlaps ? 1 : 0,
+      },
+      xml("wp:simplePos", { x: 0, y: 0 }),
+      parts.across,
+      parts.down,
+      xml("wp:extent", size),
+      xml("wp:effectExtent", { l: 0, t: 0, r: 0, b: 0 }),
+      parts.wrap,
+      parts.words,
+      parts.graphic,
     ),
   )
 }

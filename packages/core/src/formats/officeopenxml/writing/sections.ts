@@ -1,5 +1,5 @@
 /** Sections. */
-import type { PageSetup } from "../../../document"
+import { edgeNames, edgeStory, type EdgeName, type EdgeVariant, type Section, type Watermark } from "../../../document"
 import { xml } from "../../xml/writing"
 import { border, flag, twips, value } from "./values"
 
@@ -9,34 +9,51 @@ const variants = [
   ["left", "even"],
 ] as const
 
+/** What the main part calls the head or foot with the text of a story, or without any, and with what stands behind the text. */
+export type WriteEdge = (story: string | null, name: EdgeName, behind: Watermark | null) => string | undefined
+
+const isSame = (a: Watermark | null, b: Watermark | null) => JSON.stringify(a) === JSON.stringify(b)
+
 /**
- * @param first whether it is the first section of the document, of which nothing is said where it begins
- * @param edge what the part calls the head or foot with the text of a story
+ * The heads and feet that a section names: its own, and where other things stand behind its text than behind that before it,
+ * all of its heads, since it is they that carry these.
  */
-export function section(
-  setup: PageSetup,
-  first: boolean,
-  edge: (story: string, name: "head" | "foot") => string | undefined,
-): string {
-  const { margins, columns, numbering, frame, begins } = setup
-  const references = (["head", "foot"] as const).flatMap((name) =>
+function references(sections: readonly Section[], i: number, edge: WriteEdge): string[] {
+  const { setup } = sections[i] as Section
+  const behind = setup.watermark
+  const anew = !isSame(behind, sections[i - 1]?.setup.watermark ?? null)
+  const shows: Readonly<Record<EdgeVariant, boolean>> = {
+    all: true,
+    first: setup.firstOwn,
+    left: sections.some((own) => own.setup.leftRight),
+  }
+  return edgeNames.flatMap((name) =>
     variants.flatMap(([variant, type]) => {
-      const story = setup[name][variant]
-      const relation = story === null ? undefined : edge(story, name)
+      const names = name === "head" && anew && shows[variant]
+      const story = names ? edgeStory(sections, i, name, variant) : setup[name][variant]
+      const relation = story === null && !names ? undefined : edge(story, name, name === "head" ? behind : null)
       return relation === undefined
         ? []
         : [xml(name === "head" ? "w:headerReference" : "w:footerReference", { "w:type": type, "r:id": relation })]
     }),
   )
+}
+
+/**
+ * @param i of the first section of the document nothing is said where it begins
+ */
+export function section(sections: readonly Section[], i: number, edge: WriteEdge): string {
+  const { setup } = sections[i] as Section
+  const { margins, columns, numbering, frame, begins } = setup
   const room = setup.width - margins.left - margins.right - setup.gutter - columns.gap * (columns.count - 1)
   const total = columns.shares?.reduce((sum, share) => sum + share, 0) ?? 1
   return xml(
     "w:sectPr",
     null,
-    ...references,
+    ...references(sections, i, edge),
     value(
       "w:type",
-      first ? undefined : { sheet: "nextPage", odd: "oddPage", even: "evenPage", continuous: "continuous" }[begins],
+      i === 0 ? undefined : { sheet: "nextPage", odd: "oddPage", even: "evenPage", continuous: "continuous" }[begins],
     ),
     xml("w:pgSz", {
       "w:w": twips(setup.width),

@@ -20,7 +20,7 @@ import { checkDocument, ReadingError } from "../../../document/reading"
 import type { Node } from "prosemirror-model"
 import type { FileRead, ReadOptions } from "../../format"
 import { Leaving } from "../../leaving"
-import { isPartStart, nameLast } from "../../partMarks"
+import { coverMarked, isPartStart, nameLast } from "../../partMarks"
 import { formMeant } from "../numberForms"
 import { withTrueReferences } from "../../trueReferences"
 import { child, childrenNamed, isElement, parseXml, textIn, xmlText, type XmlElement } from "../../xml/parsing"
@@ -177,14 +177,17 @@ class Masters {
     const attrs = properties?.attrs ?? {}
     const all = lengthOf(attrs["fo:margin"])
     const side = (name: string) => Math.max(0, lengthOf(attrs[`fo:margin-${name}`]) ?? all ?? 56.7)
-    const story = (kind: "header" | "footer", variant: string) => {
+    let behind: PageSetup["watermark"] = null
+    const blocksOf = (kind: "header" | "footer", variant: string) => {
       const element = child(master, `style:${kind}${variant}`)
       if (!element || element.attrs["style:display"] === "false") return null
       // Left, middle and right parts are divided by tabs.
       const regions = element.children.filter(isElement).filter(({ name }) => name.startsWith("style:region-"))
       const reader = new StoryReader(this.book, this.styles, "edge")
       for (const region of regions.length > 0 ? regions : [element]) reader.takeAll(region)
-      return this.book.edge(kind, reader.finish())
+      behind ??= reader.behind
+      const blocks = reader.finish()
+      return { blocks, bare: reader.behind !== null && blocks.every((own) => own.isTextblock && own.childCount === 0) }
     }
     // A head takes its room from the sheet inside the margins.
     const roomOf = (kind: "header" | "footer") => {
@@ -193,12 +196,15 @@ class Masters {
       const height = lengthOf(own["svg:height"]) ?? lengthOf(own["fo:min-height"]) ?? 14
       return height + (lengthOf(own[kind === "header" ? "fo:margin-bottom" : "fo:margin-top"]) ?? 0)
     }
-    const edge = (kind: "header" | "footer") => ({
-      distance: side(kind === "header" ? "top" : "bottom"),
-      all: story(kind, ""),
-      first: story(kind, "-first"),
-      left: story(kind, "-left"),
-    })
+    const edge = (kind: "header" | "footer") => {
+      const read = ["", "-first", "-left"].map((variant) => blocksOf(kind, variant))
+      // Heads that are there for what stands behind the text, and for nothing else, are none.
+      const none = read.every((own) => own === null || own.bare)
+      const [all = null, first = null, left = null] = read.map((own) =>
+        own === null || none ? null : this.book.edge(kind, own.blocks),
+      )
+      return { distance: side(kind === "header" ? "top" : "bottom"), all, first, left }
+    }
     const [head, foot] = [edge("header"), edge("footer")]
     const frame = borderOf(attrs["fo:border"] ?? attrs["fo:border-top"])
     const form = formMeant(attrs["style:num-format"]) ?? "decimal"
@@ -216,6 +222,8 @@ class Masters {
       colour: colourOf(attrs["fo:background-color"]) ?? null,
       columns: columnsOf(properties),
       frame: frame ? fitBorder(frame) : null,
+      watermark: behind,
+      cover: coverMarked(master?.attrs["style:display-name"])?.cover ?? null,
       begins:
         layout?.attrs["style:page-usage"] === "right"
           ? "odd"

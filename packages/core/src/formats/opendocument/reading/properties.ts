@@ -27,9 +27,15 @@ export function lengthOf(value: string | undefined): number | undefined {
   return Number.isFinite(number) ? Math.round(number * 100) / 100 : value?.trim() === "0" ? 0 : undefined
 }
 
-function percentOf(value: string | undefined): number | undefined {
+export function percentOf(value: string | undefined): number | undefined {
   const found = /^\s*(-?[\d.]+)%\s*$/.exec(value ?? "")
   return found ? Number(found[1]) / 100 : undefined
+}
+
+/** Degrees by which a shape is turned, against the clock. */
+export function turnOf(transform: string | undefined): number {
+  const found = /rotate\s*\(\s*(-?[\d.]+)\s*\)/.exec(transform ?? "")
+  return found ? Number(found[1]) * (180 / Math.PI) : 0
 }
 
 export function colourOf(value: string | undefined): string | undefined {

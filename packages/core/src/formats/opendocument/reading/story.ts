@@ -22,6 +22,7 @@ import {
   citationFormat,
   citationItems,
   fieldAttrs,
+  type Watermark,
 } from "../../../document"
 import { Mark, type Node } from "prosemirror-model"
 import { commentOf } from "../../commenting"
@@ -31,8 +32,9 @@ import { squared } from "../../squared"
 import { child, childrenNamed, isElement, textIn, within, type XmlElement } from "../../xml/parsing"
 import { itemOfMark } from "../sources"
 import type { Book } from "./book"
-import { borderOf, colourOf, edgesOf, lengthOf, readingOf } from "./properties"
+import { borderOf, colourOf, edgesOf, lengthOf, readingOf, turnOf } from "./properties"
 import type { Styles } from "./styles"
+import { watermarkIn } from "./watermarks"
 
 export type StoryKind = "body" | "edge" | "note" | "cell"
 
@@ -327,11 +329,13 @@ export class StoryReader {
         return this.note(element)
       case "draw:frame":
       case "draw:a":
+        if (this.isBehind(element)) return
         return this.frame(name === "draw:a" ? child(element, "draw:frame") : element, letters, style)
       case "draw:custom-shape":
       case "draw:g":
       case "draw:line":
       case "draw:rect":
+        if (this.isBehind(element)) return
         this.book.leaving.addHere("shapes")
         return this.box(element)
       case "office:annotation":
@@ -430,6 +434,18 @@ export class StoryReader {
 
   // ---- pictures and boxes
 
+  /** What stands behind all text of the sheets that have this head. */
+  behind: Watermark | null = null
+
+  /** Takes a shape of a head that stands behind all text. */
+  private isBehind(shape: XmlElement): boolean {
+    if (this.kind !== "edge") return false
+    const style = this.styles.element("graphic", shape.attrs["draw:style-name"])
+    const own = watermarkIn(shape, style, this.styles.context.faces, (forms) => this.book.picture(forms))
+    this.behind ??= own
+    return own !== null
+  }
+
   private frame(frame: XmlElement | undefined, letters: Partial<LetterFormat>, style: string): void {
     if (!frame) return
     const images = childrenNamed(frame, "draw:image")
@@ -457,8 +473,8 @@ export class StoryReader {
       ...(alt ? { alt: alt.slice(0, limits.alt) } : {}),
       ...placeOf(frame, child(graphic, "style:graphic-properties")?.attrs ?? {}),
     }
-    const turn = /rotate\s*\(\s*(-?[\d.]+)\s*\)/.exec(frame.attrs["draw:transform"] ?? "")
-    if (turn) format.turn = bound(Math.round(-Number(turn[1]) * (180 / Math.PI)), limits.picture.turn)
+    const turn = bound(Math.round(-turnOf(frame.attrs["draw:transform"])), limits.picture.turn)
+    if (turn !== 0) format.turn = turn
     const crop = cropOf(child(graphic, "style:graphic-properties")?.attrs["fo:clip"], width, height)
     if (crop) format.crop = crop
     const line = borderOf(child(graphic, "style:graphic-properties")?.attrs["fo:border"])

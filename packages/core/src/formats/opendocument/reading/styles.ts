@@ -52,7 +52,7 @@ export class Styles {
   constructor(
     common: XmlElement | undefined,
     automatic: XmlElement | undefined,
-    private readonly context: LetterContext,
+    readonly context: LetterContext,
   ) {
     this.automatic = stylesIn(automatic)
     const base = childrenNamed(common, "style:default-style").find(({ attrs }) => attrs["style:family"] === "paragraph")

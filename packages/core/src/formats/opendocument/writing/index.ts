@@ -17,7 +17,7 @@ import {
 import type { Node } from "prosemirror-model"
 import { facesToEmbed } from "../../embeddedFonts"
 import type { WriteSources } from "../../format"
-import { partMark } from "../../partMarks"
+import { coverMark, partMark } from "../../partMarks"
 import { escapeXml, xml, xmlHead } from "../../xml/writing"
 import { fontDeclarations, fontPath, fontType } from "../fonts"
 import { keptProperties } from "../kept"
@@ -28,6 +28,7 @@ import { formLetters } from "../numberForms"
 import { border, points } from "./properties"
 import { StoryWriter, type Opening } from "./story"
 import { AutomaticStyles } from "./styles"
+import { watermarkShape } from "./watermarks"
 import { Written } from "./written"
 
 const declared = Object.fromEntries(
@@ -123,15 +124,26 @@ function masters(doc: Node, written: Written, automatic: AutomaticStyles): { lay
     }
     const writer = new StoryWriter(written, automatic, "edge", edgeWidth(setup))
     const { margins, frame, numbering } = setup
+    const { watermark } = setup
+    const path = watermark?.picture ? written.picture(watermark.picture.asset) : null
     const edges = (edge: EdgeName) => {
       const name = edge === "head" ? "header" : "footer"
+      const behind = edge === "head" && watermark
       const all = story(edge, "all")
       const first = setup.firstOwn ? story(edge, "first") : undefined
       const left = setup.leftRight ? story(edge, "left") : undefined
-      if (!all && !first && !left && !setup.firstOwn) return ""
-      if (!all && !first && !left) return ""
-      const part = (variant: string, node: Node | undefined) =>
-        xml(`style:${name}${variant}`, null, writer.blocks(node?.children ?? [written.blank]))
+      if (!all && !first && !left && !behind) return ""
+      const part = (variant: string, node: Node | undefined) => {
+        const shape = behind ? watermarkShape(behind, path, written.nextId(""), automatic) : ""
+        const opening = shape === "" ? null : { master: null, start: null, mark: null, behind: shape }
+        return xml(`style:${name}${variant}`, null, edgeBlocks(node?.children ?? [written.blank], opening))
+      }
+      const edgeBlocks = (blocks: readonly Node[], opening: Opening | null) =>
+        writer.blocks(
+          opening && !blocks.some((own) => own.isTextblock) ? [...blocks, written.blank] : blocks,
+          null,
+          opening,
+        )
       return (
         part("", all) + (setup.leftRight ? part("-left", left) : "") + (setup.firstOwn ? part("-first", first) : "")
       )
@@ -177,7 +189,11 @@ function masters(doc: Node, written: Written, automatic: AutomaticStyles): { lay
     )
     pages += xml(
       "style:master-page",
-      { "style:name": masterName(i), "style:page-layout-name": `L${i + 1}` },
+      {
+        "style:name": masterName(i),
+        "style:display-name": setup.cover === null ? undefined : coverMark(setup.cover),
+        "style:page-layout-name": `L${i + 1}`,
+      },
       head,
       foot,
     )

@@ -54,6 +54,8 @@ export interface Opening {
   start: number | null
   /** Attributes of the mark of a part. */
   mark: { "text:name": string; "xml:id": string } | null
+  /** What stands behind the text. */
+  behind?: string
 }
 
 export class StoryWriter {
@@ -167,7 +169,7 @@ export class StoryWriter {
       { "style:page-number": (opening?.master && opening.start) ?? undefined },
     )
     const mark = opening?.mark ? xml("text:bookmark", opening.mark) : ""
-    const inside = mark + this.inline(node.children, null)
+    const inside = (opening?.behind ?? "") + mark + this.inline(node.children, null)
     return outline === null
       ? xml("text:p", { "text:style-name": name }, inside)
       : xml("text:h", { "text:style-name": name, "text:outline-level": outline }, inside)
