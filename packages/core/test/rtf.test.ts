@@ -2,9 +2,13 @@
 import { execFileSync } from "node:child_process"
 import fc from "fast-check"
 import {
+  defaultSetup,
+  document,
   documentAttrs,
   leavesOf,
   letterLook,
+  nodes,
+  p,
   paragraphLook,
   sectionsOf,
   storiesOf,
@@ -12,6 +16,7 @@ import {
   type StoryKind,
 } from "../src/document"
 import { ReadingError } from "../src/document/reading"
+import { momentRead, momentWritten } from "../src/formats/rtf/moments"
 import { writeRtf } from "../src/formats/rtf/writing"
 import { readFile } from "../src/formats/table"
 import { documents, picture, png, said } from "./officeDocuments"
@@ -182,7 +187,48 @@ test("heads, feet, sections, paper, columns, notes, links, fields, places, pictu
   expect(runs(leavesOf(doc).node(0)).find(([text]) => text === "link")?.[1]).toMatchObject({
     link: "https://ferry.example/",
   })
-  expect([assets.size, left.map(({ what }) => what)]).toEqual([1, ["comments"]])
+  expect([assets.size, left]).toEqual([1, []])
+  // What was said at a place without words is of those before it.
+  expect(Object.values(documentAttrs(doc).comments)).toEqual([{ author: "", at: "", text: "A word" }])
+})
+
+test("comments with their words, by whom and when; drop caps; lines round sheets", () => {
+  const { doc, left } = read(
+    String.raw`\sectd\pgbrdropt32\pgbrdrt\brdrdb\brdrw30\brsp400\brdrcf1\pgbrdrb\brdrs\pard\dropcapli2\dropcapt1\dfrmtxtx100\fs60 O\par\pard nce {\*\atrfstart 7}the tide{\*\atrfend 7}` +
+      String.raw`{\*\atnid NB}{\*\atnauthor Nell \u246?}\chatn{\*\annotation{\*\atnref 7}{\*\atndate ${momentWritten("2026-11-03T09:41:00Z")}}\pard\plain Which?\par\pard And when?} turned.\par`,
+  )
+  expect([textOf(leavesOf(doc).node(0)), left]).toEqual(["Once the tide turned.", []])
+  const said = { author: "Nell ö", at: "2026-11-03T09:41:00Z", text: "Which?\nAnd when?" }
+  const [[key, comment] = []] = Object.entries(documentAttrs(doc).comments)
+  expect(comment).toEqual(said)
+  expect(runs(leavesOf(doc).node(0)).find(([text]) => text === "the tide")?.[1]).toMatchObject({ comment: key })
+  expect(paragraphLook(documentAttrs(doc).styles, leavesOf(doc).node(0)).paragraph.dropCap).toMatchObject({
+    lines: 2,
+    distance: 5,
+  })
+  const frame = { pattern: "double", width: 1.5, colour: "#7a1f4b", distance: 20 }
+  expect(sectionsOf(doc)[0]?.setup.frame).toEqual(frame)
+  const back = readFile(writeRtf(doc, sources), "x.rtf").doc
+  expect(Object.values(documentAttrs(back).comments)).toEqual([said])
+  expect(sectionsOf(back)[0]?.setup.frame).toEqual(frame)
+  expect(leavesOf(back).node(0).attrs.format).toMatchObject({ dropCap: { lines: 2, distance: 5 } })
+})
+
+test("a moment is one number, to the minute; what is none is none", () => {
+  fc.assert(
+    fc.property(fc.date({ min: new Date("1900-01-01"), max: new Date("2411-12-31"), noInvalidDate: true }), (date) => {
+      const iso = date.toISOString()
+      expect(momentRead(momentWritten(iso) ?? 0)).toBe(`${iso.slice(0, 16)}:00Z`)
+    }),
+  )
+  expect([momentWritten("when"), momentWritten("9999-01-01T00:00:00Z"), momentRead(0)]).toEqual([null, null, null])
+})
+
+test("parts and a cover are sections that go on to be", () => {
+  const setup = { ...defaultSetup, cover: "pier" as const }
+  const blocks = [p("Cover"), nodes.sectionBreak.create({ setup: { ...defaultSetup, width: 420 } }), p("Text")]
+  const { doc } = readFile(writeRtf(document(blocks, { setup, part: { name: "One", sign: null } }), sources), "x.rtf")
+  expect(sectionsOf(doc).map(({ setup: own }) => Math.round(own.width))).toEqual([595, 420])
 })
 
 test("what an independent program writes is read as it wrote it", () => {

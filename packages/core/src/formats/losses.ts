@@ -34,12 +34,12 @@ const pages = ["html", "epub"] as const
 /** In the order in which they are said. */
 const features = {
   watermark: { what: ["the watermark", "watermarks"], in: ["docx", "odt"] },
-  frame: { what: ["the line round the sheets", "lines round the sheets"], in: ["docx", "odt"] },
+  frame: { what: ["the line round the sheets", "lines round the sheets"], in: offices },
   paper: { what: ["the colour of the paper", "colours of the paper"], in: ["docx", "odt"] },
   columns: { what: ["columns", "columns"], in: offices },
   edges: { what: ["heads and feet", "heads and feet"], in: offices },
   parts: { what: ["the names of the parts", "the names of the parts"], in: ["docx", "odt"] },
-  comments: { what: ["a comment", "comments"], in: ["docx", "odt"] },
+  comments: { what: ["a comment", "comments"], in: offices },
   enclosures: { what: ["an enclosed file", "enclosed files"], in: [] },
   formulas: { what: ["a formula, but for its value", "formulas, but for their values"], in: [] },
   citations: { what: ["the source of a citation", "the sources of citations"], in: ["docx", "odt"] },
@@ -55,7 +55,7 @@ const features = {
     what: ["the place of a picture beside the text", "the places of pictures beside the text"],
     in: ["docx", "odt"],
   },
-  dropCaps: { what: ["a drop cap", "drop caps"], in: ["docx", "odt"] },
+  dropCaps: { what: ["a drop cap", "drop caps"], in: offices },
   tabs: { what: ["tab stops", "tab stops"], in: offices },
 } as const satisfies Record<string, Feature>
 

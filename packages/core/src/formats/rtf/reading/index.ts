@@ -38,6 +38,7 @@ export function readRtf(bytes: Uint8Array, options: ReadOptions = {}): FileRead 
         notes.map((inside, n) => `<w:${kind} w:id="${n + 1}">${inside}</w:${kind}>`).join(""),
       )
   }
+  if (reader.comments.length > 0) parts.part("comments", "comments", reader.comments.join(""))
   if (reader.facing) parts.part("settings", "settings", "<w:evenAndOddHeaders/>")
   const read = readOfficeOpenXml(parts.finish(main + sectionXml(reader.section), book.properties), options)
   return { ...read, left: [...leaving.list, ...read.left] }

@@ -93,7 +93,13 @@ const lengths = new Set([
   "contextualspace",
   "widctlpar",
   "nowidctlpar",
+  "dropcapli",
+  "dropcapt",
+  "dfrmtxtx",
 ])
+
+/** A line of which nothing has been said yet. */
+export const usualLine: Line = { val: "single", size: 4, space: 1, colour: null }
 
 /** What a control word makes of the line of a side; null for one that says nothing of lines. */
 export function withLine(
@@ -128,16 +134,9 @@ export function withParagraph(
   const leader = leaders.get(name)
   if (leader) return { ...before, nextTab: { ...before.nextTab, leader } }
   const side = sides.get(name)
-  if (side)
-    return {
-      ...before,
-      side,
-      borders: new Map(before.borders).set(side, { val: "single", size: 4, space: 1, colour: null }),
-    }
-  if (name === "box") {
-    const line: Line = { val: "single", size: 4, space: 1, colour: null }
-    return { ...before, side: "all", borders: new Map([...sides.values()].map((own) => [own, line])) }
-  }
+  if (side) return { ...before, side, borders: new Map(before.borders).set(side, usualLine) }
+  if (name === "box")
+    return { ...before, side: "all", borders: new Map([...sides.values()].map((own) => [own, usualLine])) }
   if (before.side !== null && name.startsWith("br")) {
     const told = before.side === "all" ? [...sides.values()] : [before.side]
     const borders = new Map(before.borders)
@@ -219,6 +218,9 @@ export function paragraphXml(paragraph: Paragraph, colours: readonly (string | n
     on("keepn", "keepNext") +
     on("keep", "keepLines") +
     on("pagebb", "pageBreakBefore") +
+    (get("dropcapli")
+      ? `<w:framePr w:dropCap="${get("dropcapt") === 2 ? "margin" : "drop"}" w:lines="${get("dropcapli")}" w:hSpace="${get("dfrmtxtx") ?? 0}"/>`
+      : "") +
     (get("nowidctlpar") === undefined ? "" : '<w:widowControl w:val="0"/>') +
     (list === null ? "" : `<w:numPr><w:ilvl w:val="${level}"/><w:numId w:val="${list}"/></w:numPr>`) +
     (told.length > 0 ? `<w:pBdr>${told.join("")}</w:pBdr>` : "") +

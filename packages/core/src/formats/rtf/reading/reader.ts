@@ -1,6 +1,7 @@
 /** Goes through RTF group by group and writes down its texts as those of Office Open XML. */
 import type { Leaving } from "../../leaving"
 import { languageOf } from "../languages"
+import { momentRead } from "../moments"
 import { escaped, plainLetters, withLetters, type Letters } from "./letters"
 import type { Package } from "./package"
 import { plainParagraph, withParagraph, type Paragraph } from "./paragraphs"
@@ -195,6 +196,15 @@ export class RtfReader implements RtfTaker {
         return hear(this.oldList(this.groups.at(-1)))
       case "footnote":
         return this.note()
+      case "annotation":
+        return this.comment()
+      case "atrfstart":
+      case "atrfend":
+        return hear(this.commented(name === "atrfstart" ? "Start" : "End"))
+      case "atnauthor":
+      case "atnref":
+      case "atndate":
+        return hear(this.aboutComment(name))
       default:
         if (isEdge(name)) return this.edge(name)
         if (toldAs.has(name)) this.leaving.add(toldAs.get(name) as string)
@@ -278,7 +288,7 @@ export class RtfReader implements RtfTaker {
     if (setup) {
       this.setup = setup
       this.section = { ...this.section, setup: new Map([...this.section.setup, ...setup]) }
-    } else this.section = withSection(this.section, name, value) ?? this.section
+    } else this.section = withSection(this.section, name, value, this.book.colours) ?? this.section
   }
 
   // ---- what stands in the text
@@ -384,6 +394,39 @@ export class RtfReader implements RtfTaker {
       closing?.()
     }
     return begun
+  }
+
+  readonly comments: string[] = []
+  private about = new Map<string, string>()
+
+  private commented(end: "Start" | "End"): Destination {
+    let id = ""
+    return {
+      text: (text) => (id += text),
+      close: () => this.runs.putBeside(`<w:commentRange${end} w:id="${escaped(id.trim().slice(0, 40))}"/>`),
+    }
+  }
+
+  private aboutComment(name: string): Destination {
+    let all = ""
+    return {
+      text: (text) => (all += text),
+      close: () => void this.about.set(name, all.trim().slice(0, 200)),
+    }
+  }
+
+  private comment(): boolean {
+    const outer = this.groups.at(-1) ?? this.group
+    return this.aside((inside) => {
+      const { about } = this
+      this.about = new Map()
+      const id = escaped((about.get("atnref") ?? `own${this.comments.length}`).slice(0, 40))
+      const date = momentRead(Number(about.get("atndate") ?? 0))
+      this.comments.push(
+        `<w:comment w:id="${id}" w:author="${escaped(about.get("atnauthor") ?? "")}"${date === null ? "" : ` w:date="${date}"`}>${inside}</w:comment>`,
+      )
+      this.runs.put(`<w:commentReference w:id="${id}"/>`, outer)
+    })
   }
 
   /** Whether a note is being read. */

@@ -43,9 +43,9 @@ export const passed = new Set([
   "filetbl",
   "private",
   "generator",
+  "atnid",
 ])
 export const toldAs = new Map([
-  ["annotation", "comments"],
   ["shpinst", "drawings"],
   ["do", "drawings"],
   ["objdata", "objects of other programs"],

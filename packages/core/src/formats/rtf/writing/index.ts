@@ -8,14 +8,21 @@ import { reversed, sectionBegins, sheetNumberForms } from "../pairs"
 import { StoryWriter, type Written } from "./story"
 import { WrittenLists, WrittenStyles } from "./styles"
 import { Numbered, text } from "./tables"
+import { lineWords, sides } from "./words"
 
 const main = "word/document.xml"
+
+/** What is in it, without what only names a part of that. */
+const bare = (body: XmlElement): XmlElement[] =>
+  body.children
+    .filter(isElement)
+    .flatMap((own) => (own.name === "w:sdt" ? bare(child(own, "w:sdtContent") ?? own) : [own]))
 
 /** Blocks up to the one with which a section ends, and its setup. */
 function sectionsOf(body: XmlElement): { blocks: XmlElement[]; setup: XmlElement | undefined }[] {
   const sections: { blocks: XmlElement[]; setup: XmlElement | undefined }[] = []
   let blocks: XmlElement[] = []
-  for (const own of body.children.filter(isElement)) {
+  for (const own of bare(body)) {
     if (own.name === "w:sectPr") {
       sections.push({ blocks, setup: own })
       blocks = []
@@ -34,11 +41,17 @@ function sectionsOf(body: XmlElement): { blocks: XmlElement[]; setup: XmlElement
 const begins = reversed(sectionBegins)
 const forms = reversed(sheetNumberForms)
 
+/** Lines round the sheets, as far from the edge as they say. */
+function frameWords(frame: XmlElement | undefined, numbered: Numbered): string {
+  const lines = sides.map((side) => lineWords(child(frame, `w:${side}`), `pgbrdr${side.charAt(0)}`, numbered)).join("")
+  return lines === "" ? "" : `\\pgbrdropt32${lines}`
+}
+
 function setupWords(
   setup: XmlElement | undefined,
   facing: boolean,
   edge: (path: string) => string,
-  parts: Parts,
+  { parts, numbered }: Written,
 ): string {
   const attrs = (name: string) => child(setup, name)?.attrs ?? {}
   const [size, margins, numbers, columns] = ["w:pgSz", "w:pgMar", "w:pgNumType", "w:cols"].map(attrs)
@@ -70,6 +83,7 @@ function setupWords(
     (numbers?.["w:start"] === undefined ? "" : `\\pgnrestart\\pgnstarts${numbers["w:start"]}`) +
     (forms.get(numbers?.["w:fmt"] ?? "") ? `\\${forms.get(numbers?.["w:fmt"] ?? "")}` : "") +
     (child(setup, "w:titlePg") ? "\\titlepg" : "") +
+    frameWords(child(setup, "w:pgBorders"), numbered) +
     edges.join("")
   )
 }
@@ -77,14 +91,15 @@ function setupWords(
 export function writeRtf(doc: Node, { name, asset }: { name: string | null; asset: AssetSource }): Uint8Array {
   const parts = Parts.open(writeOfficeOpenXml(doc, { name, asset }))
   const numbered = new Numbered()
-  const notesOf = (kind: "footnote" | "endnote") =>
+  const numberedIn = (kind: "footnote" | "endnote" | "comment") =>
     new Map(childrenNamed(parts.xml(`word/${kind}s.xml`), `w:${kind}`).map((own) => [own.attrs["w:id"] ?? "", own]))
   const written: Written = {
     parts,
     numbered,
     styles: new WrittenStyles(parts.xml("word/styles.xml"), numbered),
     lists: new WrittenLists(parts.xml("word/numbering.xml"), numbered),
-    notes: { footnote: notesOf("footnote"), endnote: notesOf("endnote") },
+    notes: { footnote: numberedIn("footnote"), endnote: numberedIn("endnote") },
+    comments: numberedIn("comment"),
   }
   const facing = child(parts.xml("word/settings.xml"), "w:evenAndOddHeaders") !== undefined
   const body = child(parts.xml(main), "w:body")
@@ -92,7 +107,7 @@ export function writeRtf(doc: Node, { name, asset }: { name: string | null; asse
   const edge = (path: string) => new StoryWriter(written, path).blocks(parts.xml(path))
   const sections = (body ? sectionsOf(body) : []).map(({ blocks, setup }) => {
     const inside = story.blocks({ name: "w:body", attrs: {}, children: blocks })
-    return `${setupWords(setup, facing, edge, parts)}\n${inside}`
+    return `${setupWords(setup, facing, edge, written)}\n${inside}`
   })
   const core = parts.xml("docProps/core.xml")
   const told = (word: string, element: string) => {

@@ -1,9 +1,10 @@
 /** Texts of Office Open XML as those of RTF: paragraphs, runs, tables, fields, notes, pictures. */
 import type { Parts } from "../../officeopenxml/parts"
-import { child, childrenNamed, isElement, within, type XmlElement } from "../../xml/parsing"
+import { allWithin, child, childrenNamed, isElement, textIn, within, type XmlElement } from "../../xml/parsing"
 import type { WrittenLists, WrittenStyles, Look } from "./styles"
 import { text, type Numbered } from "./tables"
-import { lettersWords, lineWords, paragraphWords, told } from "./words"
+import { momentWritten } from "../moments"
+import { lettersWords, lineWords, paragraphWords, sides, told } from "./words"
 
 export interface Written {
   parts: Parts
@@ -11,9 +12,9 @@ export interface Written {
   lists: WrittenLists
   numbered: Numbered
   notes: Readonly<Record<"footnote" | "endnote", ReadonlyMap<string, XmlElement>>>
+  comments: ReadonlyMap<string, XmlElement>
 }
 
-const sides = ["top", "left", "bottom", "right"] as const
 const emusOfTwip = 635
 
 const field = (instruction: string, shown: string) => `{\\field{\\*\\fldinst{${instruction}}}{\\fldrslt{${shown}}}}`
@@ -86,6 +87,9 @@ export class StoryWriter {
       }
       case "w:bookmarkEnd":
         return `{\\*\\bkmkend ${text(this.places.get(own.attrs["w:id"] ?? "") ?? "")}}`
+      case "w:commentRangeStart":
+      case "w:commentRangeEnd":
+        return `{\\*\\atrf${own.name.endsWith("Start") ? "start" : "end"} ${text(own.attrs["w:id"] ?? "")}}`
       case "w:ins":
       case "w:smartTag":
       case "w:sdt":
@@ -117,6 +121,9 @@ export class StoryWriter {
       } else if (part.name === "w:footnoteReference" || part.name === "w:endnoteReference") {
         flush()
         out += this.note(part.name === "w:footnoteReference" ? "footnote" : "endnote", part.attrs["w:id"])
+      } else if (part.name === "w:commentReference") {
+        flush()
+        out += this.comment(part.attrs["w:id"] ?? "")
       } else words += this.sign(part)
     }
     flush()
@@ -169,6 +176,20 @@ export class StoryWriter {
     if (!note) return ""
     const inside = new StoryWriter(this.written, `word/${kind}s.xml`).blocks(note)
     return `{\\super\\chftn}{\\footnote${kind === "endnote" ? "\\ftnalt" : ""} ${inside.replace(/\\par$/, "")}}`
+  }
+
+  private comment(id: string): string {
+    const comment = this.written.comments.get(id)
+    if (!comment) return ""
+    const { "w:author": author = "", "w:initials": initials = "", "w:date": date = "" } = comment.attrs
+    const moment = momentWritten(date)
+    const paragraphs = childrenNamed(comment, "w:p").map(
+      (own) => `\\pard\\plain ${text(allWithin(own, "w:t").map(textIn).join(""))}`,
+    )
+    return (
+      `{\\*\\atnid ${text(initials)}}{\\*\\atnauthor ${text(author)}}\\chatn{\\*\\annotation{\\*\\atnref ${text(id)}}` +
+      `${moment === null ? "" : `{\\*\\atndate ${moment}}`}${paragraphs.join("\\par ")}}`
+    )
   }
 
   private picture(drawing: XmlElement): string {

@@ -112,7 +112,7 @@ export function lineWords(line: XmlElement | undefined, side: string, numbered: 
   return `\\${side}\\${lines[kind] ?? "brdrs"}\\brdrw${width}\\brsp${Number(value(line, "w:space") ?? 0) * 20}${colour ? `\\brdrcf${numbered.colour(colour)}` : ""}`
 }
 
-const sides = ["top", "left", "bottom", "right"] as const
+export const sides = ["top", "left", "bottom", "right"] as const
 
 export function paragraphWords(own: Told, numbered: Numbered): string {
   const number = (name: string, at: string) => Number(value(own.get(name), at) ?? 0)
@@ -124,7 +124,11 @@ export function paragraphWords(own: Told, numbered: Numbered): string {
   const ground = colourOf(value(own.get("w:shd"), "w:fill"))
   const outline = value(own.get("w:outlineLvl"))
   const tabs = (own.get("w:tabs")?.children ?? []).filter(isElement)
+  const cap = own.get("w:framePr")
   return (
+    (value(cap, "w:dropCap") === "drop"
+      ? `\\pvpara\\phcol\\dfrmtxtx${value(cap, "w:hSpace") ?? 0}\\dropcapli${value(cap, "w:lines") ?? 3}\\dropcapt1`
+      : "") +
     `\\${alignments[value(own.get("w:jc")) ?? "left"] ?? "ql"}` +
     `\\li${number(indent, "w:left") || number(indent, "w:start")}\\ri${number(indent, "w:right") || number(indent, "w:end")}\\fi${first}` +
     `\\sb${number(spacing, "w:before")}\\sa${number(spacing, "w:after")}` +
