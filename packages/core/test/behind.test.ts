@@ -22,7 +22,7 @@ import { picture, png } from "./officeDocuments"
 import type { Node } from "prosemirror-model"
 
 const assets = (name: string) => (name === picture ? png : undefined)
-const through = (doc: Node, kind: "docx" | "odt") =>
+const through = (doc: Node, kind: "docx" | "odt" | "rtf") =>
   readFile(formats[kind].write!({ name: "Tides", doc }, assets), `tides.${kind}`)
 
 const words: fc.Arbitrary<Watermark> = fc.record({

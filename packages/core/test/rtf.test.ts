@@ -9,7 +9,10 @@ import {
   letterLook,
   nodes,
   p,
+  paragraph,
   paragraphLook,
+  pictureFormat,
+  type PictureFormat,
   sectionsOf,
   storiesOf,
   textOf,
@@ -214,6 +217,51 @@ test("comments with their words, by whom and when; drop caps; lines round sheets
   expect(leavesOf(back).node(0).attrs.format).toMatchObject({ dropCap: { lines: 2, distance: 5 } })
 })
 
+const floats: fc.Arbitrary<Partial<PictureFormat>> = fc.record({
+  wrap: fc.constantFrom("beside", "across", "under", "over"),
+  side: fc.constantFrom("both", "left", "right", "wider"),
+  width: fc.integer({ min: 20, max: 200 }),
+  height: fc.integer({ min: 20, max: 200 }),
+  turn: fc.integer({ min: -179, max: 180 }),
+  distance: fc.integer({ min: 0, max: 40 }),
+  opacity: fc.integer({ min: 2, max: 100 }).map((n) => n / 100),
+  alt: fc.constantFrom("", "A {pier} \\\\ ö"),
+  across: fc.record({
+    of: fc.constantFrom("column", "margins", "sheet"),
+    align: fc.constantFrom(null, "left", "center", "right"),
+    at: fc.integer({ min: -60, max: 200 }),
+  }),
+  down: fc.record({ of: fc.constantFrom("paragraph", "margins", "sheet"), at: fc.integer({ min: -60, max: 200 }) }),
+})
+
+test("pictures that text goes round stand where they stood", () => {
+  fc.assert(
+    fc.property(floats, (format) => {
+      const own = nodes.picture.create({ asset: picture, source: null, pixels: [8, 6], format })
+      const back = readFile(writeRtf(document([paragraph("body", ["see ", own])]), sources), "x.rtf")
+      const read = pictureFormat(leavesOf(back.doc).node(0).child(1))
+      const { wrap, across, down } = pictureFormat(own)
+      const side = wrap === "beside" ? format.side : "both"
+      const at = across.align === null ? across.at : 0
+      expect([read, back.left]).toEqual([{ ...pictureFormat(own), side, across: { ...across, at }, down }, []])
+    }),
+  )
+})
+
+test("text in shapes follows its paragraph, of the older kind and of those that stand together too; lines are told", () => {
+  const box = (text: string) =>
+    String.raw`{\shp{\*\shpinst\shpleft0{\sp{\sn shapeType}{\sv 202}}{\shptxt \pard\plain ${text}\par}}{\shprslt{\pard Old\par}}}`
+  const { doc, left } = read(
+    String.raw`Before ${box("In a box {\\b bold}")}{\shpgrp{\*\shpinst ${box("One")}${box("Two")}}}{\*\do\dptxbx{\dptxbxtext \pard Older\par}}{\shp{\*\shpinst{\sp{\sn shapeType}{\sv 20}}}} after\par`,
+  )
+  const lines = leavesOf(doc).nodes.map(textOf)
+  expect(lines).toEqual(["Before  after", "In a box bold", "One", "Two", "Older"])
+  expect(left.map(({ what, count }) => [what, count])).toEqual([
+    ["drawings", 1],
+    ["text boxes, whose text follows the paragraph", 4],
+  ])
+})
+
 test("a moment is one number, to the minute; what is none is none", () => {
   fc.assert(
     fc.property(fc.date({ min: new Date("1900-01-01"), max: new Date("2411-12-31"), noInvalidDate: true }), (date) => {
@@ -357,6 +405,8 @@ test("however it is damaged or nested, it is read as far as it goes or refused i
   attempt(`{\\rtf1${"{".repeat(100_000)}deep${"}".repeat(100_000)}}`)
   attempt(`{\\rtf1 ${"\\par ".repeat(20_000)}}`)
   attempt(`{\\rtf1\\trowd${"\\cellx1".repeat(100_000)}\\intbl x\\cell\\row}`)
+  for (const own of [String.raw`{\shpgrp{\*\shpinst `, String.raw`{\shp{\*\shpinst{\shptxt a`])
+    attempt(`{\\rtf1 ${own.repeat(50_000)}}`)
   attempt(`{\\rtf1\\bin999999999999 x}`)
   attempt("{\\rtf1")
 })

@@ -33,7 +33,7 @@ const pages = ["html", "epub"] as const
 
 /** In the order in which they are said. */
 const features = {
-  watermark: { what: ["the watermark", "watermarks"], in: ["docx", "odt"] },
+  watermark: { what: ["the watermark", "watermarks"], in: offices },
   frame: { what: ["the line round the sheets", "lines round the sheets"], in: offices },
   paper: { what: ["the colour of the paper", "colours of the paper"], in: ["docx", "odt"] },
   columns: { what: ["columns", "columns"], in: offices },
@@ -53,7 +53,7 @@ const features = {
   pictures: { what: ["a picture", "pictures"], in: [...offices, ...pages, "commonmark"] },
   floats: {
     what: ["the place of a picture beside the text", "the places of pictures beside the text"],
-    in: ["docx", "odt"],
+    in: offices,
   },
   dropCaps: { what: ["a drop cap", "drop caps"], in: offices },
   tabs: { what: ["tab stops", "tab stops"], in: offices },

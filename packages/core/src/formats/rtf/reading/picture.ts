@@ -13,6 +13,14 @@ const endings: ReadonlyMap<string, PictureEnding> = new Map([
   ["wmetafile", "wmf"],
 ])
 
+export type PictureDone = (own: {
+  content: Uint8Array | null
+  ending: PictureEnding | null
+  /** In twips. */
+  width: number | null
+  height: number | null
+}) => void
+
 export class Picture implements Destination {
   private readonly chunks: Uint8Array[] = []
   private length = 0
@@ -20,15 +28,7 @@ export class Picture implements Destination {
   private ending: PictureEnding | null = null
   private readonly sides = new Map<string, number>()
 
-  constructor(
-    private readonly done: (own: {
-      content: Uint8Array | null
-      ending: PictureEnding | null
-      /** In twips. */
-      width: number | null
-      height: number | null
-    }) => void,
-  ) {}
+  constructor(private readonly done: PictureDone) {}
 
   word(name: string, value: number | null): void {
     const ending = endings.get(name)

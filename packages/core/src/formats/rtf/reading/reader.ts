@@ -5,9 +5,10 @@ import { momentRead } from "../moments"
 import { escaped, plainLetters, withLetters, type Letters } from "./letters"
 import type { Package } from "./package"
 import { plainParagraph, withParagraph, type Paragraph } from "./paragraphs"
-import { Picture } from "./picture"
+import { Picture, type PictureDone } from "./picture"
 import { isEdge, sectionFrom, sectionXml, withDocumentSetup, withSection, type Section, type Setup } from "./sections"
 import { Runs } from "./runs"
+import { Shape } from "./shapes"
 import { elements, oldLists, passed, shownFields, symbols, toldAs } from "./symbols"
 import { plainRow, withRow, type Row } from "./tables"
 import { Book, nothing, type Destination } from "./tellings"
@@ -154,8 +155,13 @@ export class RtfReader implements RtfTaker {
       return true
     }
     if (group.destination) {
-      const inner = group.destination.group?.(name)
+      const outer = group.destination
+      const inner = outer.group?.(name)
       if (!inner) return false
+      if (inner === "story") {
+        group.destination = null
+        return this.aside((inside) => outer.story?.(inside))
+      }
       hear(inner)
       inner.word?.(name, value)
       return true
@@ -178,6 +184,9 @@ export class RtfReader implements RtfTaker {
         return hear(this.book.info())
       case "pict":
         return hear(this.picture())
+      case "shpinst":
+      case "do":
+        return hear(this.shape(this.groups.at(-1) ?? group))
       case "shppict":
       case "fldrslt":
       case "result":
@@ -293,18 +302,37 @@ export class RtfReader implements RtfTaker {
 
   // ---- what stands in the text
 
+  /** Takes the file of a picture among the parts. */
+  private file({ content, ending }: Parameters<PictureDone>[0]): { relation: string; number: number } | null {
+    if (!content || ending === null) {
+      this.leaving.add("pictures of a kind that is not read")
+      return null
+    }
+    const number = ++this.pictures
+    return { relation: this.parts.add("image", `media/image${number}.${ending}`, content), number }
+  }
+
   private picture(): Destination {
     return new Picture((own) => {
-      const { content, ending, width, height } = own
-      if (!content || ending === null) return this.leaving.add("pictures of a kind that is not read")
-      const n = ++this.pictures
-      const id = this.parts.add("image", `media/image${n}.${ending}`, content)
-      const [cx, cy] = [width, height].map((twips) => Math.max(1, Math.round((twips ?? 1440) * 635)))
+      const file = this.file(own)
+      if (!file) return
+      const { relation, number } = file
+      const [cx, cy] = [own.width, own.height].map((twips) => Math.max(1, Math.round((twips ?? 1440) * 635)))
       this.put(
-        `<w:drawing><wp:inline><wp:extent cx="${cx}" cy="${cy}"/><wp:docPr id="${n}" name="Picture ${n}"/><a:graphic><a:graphicData uri="http://schemas.openxmlformats.org/drawingml/2006/picture">` +
-          `<pic:pic><pic:blipFill><a:blip r:embed="${id}"/></pic:blipFill><pic:spPr/></pic:pic></a:graphicData></a:graphic></wp:inline></w:drawing>`,
+        `<w:drawing><wp:inline><wp:extent cx="${cx}" cy="${cy}"/><wp:docPr id="${number}" name="Picture ${number}"/><a:graphic><a:graphicData uri="http://schemas.openxmlformats.org/drawingml/2006/picture">` +
+          `<pic:pic><pic:blipFill><a:blip r:embed="${relation}"/></pic:blipFill><pic:spPr/></pic:pic></a:graphicData></a:graphic></wp:inline></w:drawing>`,
       )
     })
+  }
+
+  private shape(outer: Group): Destination {
+    return new Shape(
+      (drawings) => {
+        if (drawings.length === 0) this.leaving.add("drawings")
+        for (const own of drawings) this.runs.put(own, outer)
+      },
+      (own) => this.file(own),
+    )
   }
 
   private field(): boolean {

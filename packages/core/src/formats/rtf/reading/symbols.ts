@@ -39,16 +39,13 @@ export const passed = new Set([
   "tc",
   "rxe",
   "nonshppict",
+  "shprslt",
   "revtbl",
   "filetbl",
   "private",
   "generator",
   "atnid",
 ])
-export const toldAs = new Map([
-  ["shpinst", "drawings"],
-  ["do", "drawings"],
-  ["objdata", "objects of other programs"],
-])
+export const toldAs = new Map([["objdata", "objects of other programs"]])
 /** Lists of an older kind have no table. */
 export const oldLists = { marks: 90_001, numbers: 90_002 }

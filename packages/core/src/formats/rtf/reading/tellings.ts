@@ -11,8 +11,10 @@ export interface Destination {
   /** A byte written as two digits, where it is no text. */
   hex?(byte: number): void
   binary?(bytes: Uint8Array): void
-  /** What a group inside it is for that begins with a word; null where that is just said here. */
-  group?(name: string): Destination | null
+  /** What a group inside it is for that begins with a word: to tell something, or text of its own; null where that is just said here. */
+  group?(name: string): Destination | "story" | null
+  /** Hears text of its own that is whole. */
+  story?(inside: string): void
   close?(): void
 }
 

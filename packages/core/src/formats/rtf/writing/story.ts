@@ -1,6 +1,7 @@
 /** Texts of Office Open XML as those of RTF: paragraphs, runs, tables, fields, notes, pictures. */
 import type { Parts } from "../../officeopenxml/parts"
 import { allWithin, child, childrenNamed, isElement, textIn, within, type XmlElement } from "../../xml/parsing"
+import { emusOfTwip, shape } from "./shapes"
 import type { WrittenLists, WrittenStyles, Look } from "./styles"
 import { text, type Numbered } from "./tables"
 import { momentWritten } from "../moments"
@@ -15,7 +16,14 @@ export interface Written {
   comments: ReadonlyMap<string, XmlElement>
 }
 
-const emusOfTwip = 635
+/** A picture of a size, its bytes as digits. */
+function pictureWords(bytes: Uint8Array, size: XmlElement): string {
+  const kind = bytes[0] === 0xff ? "jpegblip" : "pngblip"
+  const [wide, high] = ["cx", "cy"].map((name) => Math.round(Number(size.attrs[name] ?? 0) / emusOfTwip))
+  let digits = ""
+  for (const byte of bytes) digits += byte.toString(16).padStart(2, "0")
+  return `{\\pict\\${kind}\\picwgoal${wide}\\pichgoal${high} ${digits}}`
+}
 
 const field = (instruction: string, shown: string) => `{\\field{\\*\\fldinst{${instruction}}}{\\fldrslt{${shown}}}}`
 
@@ -196,12 +204,10 @@ export class StoryWriter {
     const relation = this.written.parts.relations(this.part).get(within(drawing, "a:blip")?.attrs["r:embed"] ?? "")
     const bytes = relation && this.written.parts.bytes(relation.target)
     const size = within(drawing, "wp:extent")
-    if (!bytes || !size) return ""
-    const kind = bytes[0] === 0xff ? "jpegblip" : "pngblip"
-    const [wide, high] = ["cx", "cy"].map((name) => Math.round(Number(size.attrs[name] ?? 0) / emusOfTwip))
-    let digits = ""
-    for (const byte of bytes) digits += byte.toString(16).padStart(2, "0")
-    return `{\\*\\shppict{\\pict\\${kind}\\picwgoal${wide}\\pichgoal${high} ${digits}}}`
+    const picture = bytes && size ? pictureWords(bytes, size) : ""
+    const anchor = child(drawing, "wp:anchor")
+    if (anchor) return shape(anchor, picture)
+    return picture === "" ? "" : `{\\*\\shppict${picture}}`
   }
 
   /** A table in a cell: its rows as paragraphs, its cells divided by tabs. */
