@@ -31,7 +31,7 @@ import { projectRoot } from "./root"
 
 export { prepareCiting, projectRoot }
 
-deflateWith((bytes) => deflateRawSync(bytes, { level: 6 }))
+deflateWith((bytes) => deflateRawSync(bytes, { level: 4 }))
 // One byte more than is said, so that what comes to more is told from what does not.
 inflateWith((bytes, size) => inflateRawSync(bytes, { maxOutputLength: size + 1 }))
 
@@ -105,7 +105,7 @@ export function pdfOf(
     name,
     assets,
     archive,
-    deflate: (bytes) => deflateSync(bytes, { level: 6 }),
+    deflate: (bytes) => deflateSync(bytes, { level: 4 }),
   })
   let step = writing.next()
   while (!step.done) step = writing.next()
@@ -142,7 +142,7 @@ export function printFile({ name, doc }: NamedDocument, plan: PrintPlan, assets?
     subset,
     name: name ?? "",
     assets: assets ?? (() => undefined),
-    deflate: (bytes) => deflateSync(bytes, { level: 6 }),
+    deflate: (bytes) => deflateSync(bytes, { level: 4 }),
   })
   let step = writing.next()
   while (!step.done) step = writing.next()

@@ -1,6 +1,6 @@
 /** How much a text is, in all the ways in which lengths are asked for. Counted leaf by leaf and remembered by node. */
 import type { Node } from "prosemirror-model"
-import { leavesOf, paragraphAttrs, textOf } from "../document"
+import { leavesOf, paragraphAttrs, segmenter, textOf } from "../document"
 import { countWords } from "./statistics"
 
 export interface Count {
@@ -32,7 +32,6 @@ const nothing: Count = {
   syllables: 0,
 }
 
-const sentences = new Intl.Segmenter(undefined, { granularity: "sentence" })
 /** Groups of vowels that are spoken, without an e that is silent at the end. */
 const vowels = /[aeiouyà-öø-ÿ]+/giu
 
@@ -50,7 +49,7 @@ export function countText(text: string): Count {
   const plain = text.replace(/\ufffc/g, "")
   if (plain.trim() === "") return { ...nothing, characters: plain.length }
   let sentenceCount = 0
-  for (const { segment } of sentences.segment(plain)) if (/[\p{L}\p{N}]/u.test(segment)) sentenceCount++
+  for (const { segment } of segmenter("sentence").segment(plain)) if (/[\p{L}\p{N}]/u.test(segment)) sentenceCount++
   const characters = [...plain].length
   return {
     words: countWords(plain),

@@ -1,7 +1,6 @@
 import type { Node } from "prosemirror-model"
-import { leavesOf, textOf } from "../document"
+import { leavesOf, segmenter, textOf } from "../document"
 
-const segmenter = new Intl.Segmenter(undefined, { granularity: "word" })
 /** Scripts that write no spaces between words: Thai and its neighbours, Burmese, Khmer, Chinese, Japanese. */
 const unspaced =
   /[\u0e00-\u0eff\u1000-\u109f\u1780-\u17ff\u1950-\u19df\u1a20-\u1aaf\u3040-\u30ff\u3400-\u9fff\uf900-\ufaff\u{20000}-\u{3ffff}]/u
@@ -10,7 +9,7 @@ const unspaced =
 export function countWords(text: string): number {
   if (!unspaced.test(text)) return text.match(/[^\s\u2013\u2014]*[\p{L}\p{N}][^\s\u2013\u2014]*/gu)?.length ?? 0
   let n = 0
-  for (const segment of segmenter.segment(text)) if (segment.isWordLike) n++
+  for (const segment of segmenter("word").segment(text)) if (segment.isWordLike) n++
   return n
 }
 

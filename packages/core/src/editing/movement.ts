@@ -1,25 +1,22 @@
 /** Where the caret goes by character, word and paragraph. Movement by line needs the layout: see layout/geometry. */
 import type { EditorState } from "prosemirror-state"
-import { leavesOf, textOf } from "../document"
+import { leavesOf, segmenter, textOf } from "../document"
 import { partAt } from "./stories"
 
 export type Direction = -1 | 1
-
-const graphemes = new Intl.Segmenter(undefined, { granularity: "grapheme" })
-const words = new Intl.Segmenter(undefined, { granularity: "word" })
 
 /** Text looked at around an offset: enough for any character or word, little in a long paragraph. */
 const reach = 200
 
 function boundary(
-  segmenter: Intl.Segmenter,
+  granularity: "grapheme" | "word",
   text: string,
   offset: number,
   direction: Direction,
   counts: (segment: Intl.SegmentData) => boolean,
 ): number {
   const from = Math.max(0, offset - reach)
-  const segments = [...segmenter.segment(text.slice(from, offset + reach))]
+  const segments = [...segmenter(granularity).segment(text.slice(from, offset + reach))]
   if (direction > 0) {
     for (const s of segments) {
       const end = from + s.index + s.segment.length
@@ -33,19 +30,19 @@ function boundary(
 
 /** The next offset at which a character, as people see it, begins or ends. */
 export function graphemeBoundary(text: string, offset: number, direction: Direction): number {
-  return boundary(graphemes, text, offset, direction, () => true)
+  return boundary("grapheme", text, offset, direction, () => true)
 }
 
 /** The end of the next word, or the start of the one before. */
 export function wordBoundary(text: string, offset: number, direction: Direction): number {
-  return boundary(words, text, offset, direction, (s) => s.isWordLike === true)
+  return boundary("word", text, offset, direction, (s) => s.isWordLike === true)
 }
 
 /** The word (or the run of spaces or the sign) around an offset. */
 export function wordAround(text: string, offset: number): { from: number; to: number } {
   const from = Math.max(0, offset - reach)
   let last = { from: offset, to: offset }
-  for (const s of words.segment(text.slice(from, offset + reach))) {
+  for (const s of segmenter("word").segment(text.slice(from, offset + reach))) {
     const start = from + s.index
     const end = start + s.segment.length
     if (start > offset) break

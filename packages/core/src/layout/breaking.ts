@@ -2,6 +2,7 @@
  * Where lines may break: Unicode Standard Annex 14, revision of Unicode 17, with words of South-East Asian
  * scripts found by Intl.Segmenter. Rule names in comments are the annex's.
  */
+import { segmenter } from "../document"
 import { lineBreakRuns } from "./lineBreakClasses"
 import { plainBreaks } from "./plainBreaks"
 
@@ -270,7 +271,6 @@ function aksara({ cls, code, count }: Characters, i: number): boolean {
 
 const southEastAsian =
   /[\u0e00-\u0e7f]{2,}|[\u0e80-\u0eff]{2,}|[\u1000-\u109f\ua9e0-\ua9ff\uaa60-\uaa7f]{2,}|[\u1780-\u17ff]{2,}|[\u1950-\u19df]{2,}|[\u1a20-\u1aaf]{2,}/g
-const words = new Intl.Segmenter(undefined, { granularity: "word" })
 
 /** Units of such a stretch that are divided into words at once: for long ones the platform takes more than its share of time. */
 const wordsAtOnce = 1000
@@ -283,7 +283,7 @@ function wordEnds(text: string): Set<number> {
   for (const { 0: stretch, index } of text.matchAll(southEastAsian))
     for (let from = 0; from < stretch.length;) {
       const to = Math.min(stretch.length, from + wordsAtOnce)
-      const found = [...words.segment(stretch.slice(from, to))]
+      const found = [...segmenter("word").segment(stretch.slice(from, to))]
         .map((segment) => from + segment.index)
         .filter((at) => at > from)
       const sure = to < stretch.length && found.length > unsure ? found.slice(0, -unsure) : found
@@ -327,9 +327,7 @@ export function breaksByRules(text: string): Breaks {
   return { offsets, required, beyond: chars.beyond }
 }
 
-const graphemes = new Intl.Segmenter(undefined, { granularity: "grapheme" })
-
 /** Offsets of the ends of what people see as one character, for a short text. */
 export function graphemeEnds(text: string): number[] {
-  return [...graphemes.segment(text)].map((s) => s.index + s.segment.length)
+  return [...segmenter("grapheme").segment(text)].map((s) => s.index + s.segment.length)
 }

@@ -1,6 +1,6 @@
 /** Remarks on the wording of a paragraph: what is seen here in every language, and what those who know one language say of a passage in it. */
 import type { Node } from "prosemirror-model"
-import { limits, textOf, type StyleSheet } from "../../document"
+import { limits, segmenter, textOf, type StyleSheet } from "../../document"
 import { languagesOf } from "../languages"
 import { countWords } from "../statistics"
 import { wordingKindNames, type WordingKind } from "./kinds"
@@ -52,12 +52,10 @@ export function passageOf(styles: StyleSheet, paragraph: Node): Passage | null {
   return english[0] && length * 2 > text.length ? { text, language: english[0].language } : null
 }
 
-const sentences = new Intl.Segmenter(undefined, { granularity: "sentence" })
-
 function longSentences(text: string): Remark[] {
   if (text.length > longest || text.length < longFrom * 2) return []
   const found: Remark[] = []
-  for (const { segment, index } of sentences.segment(text)) {
+  for (const { segment, index } of segmenter("sentence").segment(text)) {
     const words = segment.length < longFrom * 2 ? 0 : countWords(segment.replace(/\ufffc/g, ""))
     if (words >= longFrom)
       found.push({

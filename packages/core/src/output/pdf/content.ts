@@ -406,7 +406,7 @@ function glyphs(piece: LineRun, face: PdfFace, text: string): string {
   let actual = 0
   let rise = 0
   const flush = () => {
-    if (codes) out += `<${codes}>`
+    if (codes) out += `(${codes})`
     codes = ""
   }
   const moveTo = (x: number) => {
