@@ -6,7 +6,7 @@ import { join, resolve } from "node:path"
 import type { Browser, Page } from "playwright-core"
 import { document as emptyDocument } from "@biblon/core/document"
 import { createApp, type App } from "../apps/server/src/app"
-import { percentile } from "./browser"
+import { percentile } from "./figures"
 import { everything, everythingWords, prose, proseParagraphs, shaped, wideParagraphs } from "./text"
 
 declare const scheduler: { postTask(task: () => void, options: { priority: string }): Promise<void> }

@@ -4,7 +4,7 @@ import type { Node } from "prosemirror-model"
 import { leavesOf, valuesNow } from "@biblon/core/document"
 import { Composition, Furnisher, layoutDocument, type Layout, type Typesetter } from "@biblon/core/layout"
 import { openTypesetter } from "@biblon/core/node"
-import { percentile } from "./browser"
+import { percentile } from "./figures"
 import { everything, everythingWords } from "./text"
 
 export interface EverythingFigures {

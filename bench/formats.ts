@@ -1,47 +1,10 @@
-/** Reading and writing of files, against a well-kept reader of the same files. */
-import mammoth from "mammoth"
-import { document, letters, p, paragraph } from "@biblon/core/document"
-import { formats } from "@biblon/core/formats"
-// Archives are made as the command makes them.
-import "@biblon/core/node"
-import { proseParagraphs } from "./text"
-import { percentile } from "./browser"
+/** Reading and writing of files in a process of its own, bundled as what ships. */
+import { execFileSync } from "node:child_process"
+import { programNamed } from "../scripts/programs.mjs"
+import type { FormatFigures } from "./converted"
 
-export interface FormatFigures {
-  docxReadMs: number
-  docxVsMammoth: number
-  docxWriteVsMammoth: number
+export function measureFormats(): FormatFigures {
+  return JSON.parse(execFileSync(process.execPath, [programNamed("formats")], { encoding: "utf8" })) as FormatFigures
 }
 
-const turns = 7
-
-/** What each takes, in turns: what else the machine does falls on all alike. */
-async function medians(acts: readonly (() => unknown)[]): Promise<number[]> {
-  const taken = acts.map((): number[] => [])
-  for (let i = 0; i < turns; i++)
-    for (const [n, act] of acts.entries()) {
-      const start = performance.now()
-      await act()
-      taken[n]?.push(performance.now() - start)
-    }
-  return taken.map((own) => percentile(own, 0.5))
-}
-
-export async function measureFormats(): Promise<FormatFigures> {
-  const doc = document(
-    proseParagraphs(650_000).map((text, i) =>
-      i % 12 === 0
-        ? paragraph("heading2", [text.slice(0, 40)])
-        : p(text.slice(0, 60), letters(text.slice(60, 90) || "tide", { bold: true }), text.slice(90)),
-    ),
-  )
-  const bytes = formats.docx.write?.({ name: "Long", doc }) ?? new Uint8Array()
-  const [mammothMs = 0, docxReadMs = 0, writeMs = 0] = await medians([
-    () => mammoth.convertToHtml({ buffer: Buffer.from(bytes) }),
-    () => formats.docx.read?.(bytes, {}),
-    () => formats.docx.write?.({ name: "Long", doc }),
-  ])
-  return { docxReadMs, docxVsMammoth: docxReadMs / mammothMs, docxWriteVsMammoth: writeMs / mammothMs }
-}
-
-if (process.argv[1]?.endsWith("formats.ts")) console.log(await measureFormats())
+if (process.argv[1]?.endsWith("formats.ts")) console.log(measureFormats())

@@ -1,7 +1,7 @@
 /** Documents that are large in one way: a key in each, from the key's time stamp to its glyph, as work without the wait for the display. */
 import type { Browser } from "playwright-core"
 import { document, p, paragraph } from "@biblon/core/document"
-import { percentile } from "./browser"
+import { percentile } from "./figures"
 import { open as openPage, paintMs, startApp } from "./desk"
 import { proseParagraphs } from "./text"
 

@@ -5,7 +5,7 @@ import { WebSocket } from "ws"
 import { document, p, readStep, schema } from "@biblon/core/document"
 import type { FromServer } from "@biblon/wire"
 import { TestServer } from "../e2e/server"
-import { percentile } from "./browser"
+import { percentile } from "./figures"
 import { prose } from "./text"
 
 export interface LivingFigures {

@@ -1,6 +1,6 @@
 /** On a phone with a processor four times slower: opening 100 sheets, a letter, a fling. */
 import type { Browser, Page } from "playwright-core"
-import { percentile } from "./browser"
+import { percentile } from "./figures"
 import { opened, paintMs, startApp } from "./desk"
 import { prose } from "./text"
 

@@ -17,7 +17,7 @@ import { measureTables } from "./tables"
 const linear = measureLinear()
 const living = await measureLiving()
 const everything = measureEverything()
-const files = await measureFormats()
+const files = measureFormats()
 const spelling = measureSpelling()
 const papers = measurePapers()
 const browser = await launch()

@@ -9,7 +9,8 @@ import { document, leavesOf, paragraph, table } from "@biblon/core/document"
 import { settle } from "@biblon/core/editing"
 import { layoutDocument } from "@biblon/core/layout"
 import { faceFile, openTypesetter } from "@biblon/core/node"
-import { launch, percentile } from "./browser"
+import { launch } from "./browser"
+import { percentile } from "./figures"
 import { opened, paintMs, startApp } from "./desk"
 
 export interface TableFigures {

@@ -15,6 +15,7 @@ const entries = {
   drawings: "apps/server/src/drawings/worker.ts",
   cold: "bench/cold.ts",
   spelling: "bench/spelled.ts",
+  formats: "bench/converted.ts",
 }
 
 const sources = [

@@ -138,6 +138,21 @@ function checkMark(mark: Mark): void {
 const mostMarks = Object.keys(markShapes).length + limits.commentsOnOne
 const sameKind = (a: Mark, b: Mark) => a.type === b.type && (a.type.excludes(b.type) || a.eq(b))
 
+/** Sets of marks that passed: words that look alike often share one. */
+const checkedSets = new WeakSet<readonly Mark[]>()
+
+function checkMarks({ type, marks }: Node): void {
+  if (marks.length === 0 || checkedSets.has(marks)) return
+  if (
+    !Mark.sameSet(Mark.setFrom([...marks]), marks) ||
+    marks.length > mostMarks ||
+    marks.some((mark, i) => marks.findIndex((other) => sameKind(other, mark)) !== i)
+  )
+    throw new ReadingError(`A ${type.name} has a mark twice, or marks out of order`)
+  marks.forEach(checkMark)
+  checkedSets.add(marks)
+}
+
 /** Nodes that passed, and how many stand inside one another there. */
 const heights = new WeakMap<Node, number>()
 
@@ -157,20 +172,14 @@ export function checkDocument(doc: Node): Node {
   const visit = (node: Node): number => {
     const known = heights.get(node)
     if (known !== undefined) return known
-    if (!node.isText && !node.type.validContent(node.content))
-      throw new ReadingError(`A ${node.type.name} holds what it cannot hold`)
-    if (
-      !Mark.sameSet(Mark.setFrom([...node.marks]), node.marks) ||
-      node.marks.length > mostMarks ||
-      node.marks.some((mark, i) => node.marks.findIndex((other) => sameKind(other, mark)) !== i)
-    )
-      throw new ReadingError(`A ${node.type.name} has a mark twice, or marks out of order`)
+    checkMarks(node)
+    if (node.isText) return 1
+    if (!node.type.validContent(node.content)) throw new ReadingError(`A ${node.type.name} holds what it cannot hold`)
     if (!checkedAttrs.has(node.attrs)) {
       const shape = entryOf(attrShapes, node.type.name)
       if (shape) checkShape(shape.shape, node.attrs, shape.what)
       checkedAttrs.add(node.attrs)
     }
-    node.marks.forEach(checkMark)
     let height = 1
     node.forEach((child) => (height = Math.max(height, visit(child) + 1)))
     if (height > deepest) throw new ReadingError(`A document holds at most ${deepest} blocks inside one another`)

@@ -34,19 +34,50 @@ const deepest = 256
 /** Elements of one part: a thousand sheets have about a million. */
 const mostElements = 20_000_000
 
+/** Names that are remembered: more than any of the formats has. */
+const mostNames = 4000
+
 const none: Readonly<Record<string, string>> = Object.freeze(Object.create(null) as Record<string, string>)
 
 interface Open {
   name: string
   attrs: Readonly<Record<string, string>>
   children: XmlNode[]
-  /** What prefixes mean from here on; that of the parent unless it says something of its own. */
-  scope: ReadonlyMap<string, string>
+  /** That of the parent unless it says something of its own. */
+  scope: Scope
+}
+
+/** What prefixes mean from an element on. Names are worked out once: a document has few, and each a thousand times. */
+class Scope {
+  private readonly names = new Map<string, string>()
+
+  constructor(private readonly prefixes: ReadonlyMap<string, string>) {}
+
+  /** With what an element says of prefixes. */
+  with(told: readonly (readonly [prefix: string, known: string])[]): Scope {
+    return told.length === 0 ? this : new Scope(new Map([...this.prefixes, ...told]))
+  }
+
+  named(name: string): string {
+    let own = this.names.get(name)
+    if (own === undefined) {
+      own = this.meant(name)
+      if (this.names.size < mostNames) this.names.set(name, own)
+    }
+    return own
+  }
+
+  private meant(name: string): string {
+    const colon = name.indexOf(":")
+    const known = this.prefixes.get(colon < 0 ? "" : name.slice(0, colon))
+    if (known === undefined) return colon < 0 ? name : `?:${name.slice(colon + 1)}`
+    return known === "" ? name.slice(colon + 1) : `${known}:${name.slice(colon + 1)}`
+  }
 }
 
 /** @throws ReadingError */
 export function parseXml(source: string, { prefix, each, blanks = true }: XmlOptions): XmlRead {
-  const root: Open = { name: "", attrs: none, children: [], scope: new Map([["xml", "xml"]]) }
+  const root: Open = { name: "", attrs: none, children: [], scope: new Scope(new Map([["xml", "xml"]])) }
   const open: Open[] = [root]
   let elements = 0
   let damaged = false
@@ -76,20 +107,18 @@ export function parseXml(source: string, { prefix, each, blanks = true }: XmlOpt
     }
     if (++elements > mostElements) throw new ReadingError("It holds more than this program can read")
     const parent = open.at(-1) as Open
-    let { scope } = parent
     const given = tag.attributes
+    const told: [string, string][] = []
     for (const key in given)
-      if (key === "xmlns" || key.startsWith("xmlns:")) {
-        if (scope === parent.scope) scope = new Map(scope)
-        ;(scope as Map<string, string>).set(key.slice(6), prefix(given[key] as string) ?? "?")
-      }
+      if (key === "xmlns" || key.startsWith("xmlns:")) told.push([key.slice(6), prefix(given[key] as string) ?? "?"])
+    const scope = parent.scope.with(told)
     let attrs = none
     for (const key in given) {
       if (key === "xmlns" || key.startsWith("xmlns:")) continue
       if (attrs === none) attrs = Object.create(null) as Record<string, string>
-      ;(attrs as Record<string, string>)[key.includes(":") ? named(key, scope) : key] = given[key] as string
+      ;(attrs as Record<string, string>)[key.includes(":") ? scope.named(key) : key] = given[key] as string
     }
-    open.push({ name: named(tag.name, scope), attrs, children: [], scope })
+    open.push({ name: scope.named(tag.name), attrs, children: [], scope })
   })
   parser.on("closetag", () => {
     if (skipped > 0) return void skipped--
@@ -111,14 +140,6 @@ export function parseXml(source: string, { prefix, each, blanks = true }: XmlOpt
   const first = root.children.find((child): child is XmlElement => typeof child !== "string")
   if (!first) throw new ReadingError("There is no XML in it")
   return { root: first, damaged }
-}
-
-function named(name: string, scope: ReadonlyMap<string, string>): string {
-  const colon = name.indexOf(":")
-  const prefix = colon < 0 ? "" : name.slice(0, colon)
-  const known = scope.get(prefix)
-  if (known === undefined) return colon < 0 ? name : `?:${name.slice(colon + 1)}`
-  return known === "" ? name.slice(colon + 1) : `${known}:${name.slice(colon + 1)}`
 }
 
 /** Bytes of a part as text: by their mark, else by what the first line says, else as UTF-8. */
