@@ -52,12 +52,15 @@ const whole = new Set(["orphans", "widows"])
 
 /** Values with every number brought into its range; one that is no number goes. */
 function ranged<T extends object>(values: T, ranges: Readonly<Record<string, Range>>): T {
-  const fitting = Object.entries(values).flatMap(([name, value]): [string, unknown][] => {
-    const range = entryOf(ranges, name)
-    if (!range || typeof value !== "number") return [[name, value]]
-    return Number.isFinite(value) ? [[name, within(whole.has(name) ? Math.round(value) : value, range)]] : []
-  })
-  return Object.fromEntries(fitting) as T
+  const fitting = { ...values } as Record<string, unknown>
+  for (const name in ranges) {
+    const value = fitting[name]
+    if (typeof value !== "number") continue
+    if (Number.isFinite(value))
+      fitting[name] = within(whole.has(name) ? Math.round(value) : value, ranges[name] as Range)
+    else delete fitting[name]
+  }
+  return fitting as T
 }
 
 /** Values of letters within their bounds. */

@@ -3,7 +3,8 @@ import { bodyOf, computedOf, fieldAttrs, isLeaf, leavesOf, nodes, placesOf, refe
 import { Fragment, type Node } from "prosemirror-model"
 
 /** @param shown what fields showed in the file */
-export function withTrueReferences(doc: Node, shown: WeakMap<Node, string>): Node {
+export function withTrueReferences(doc: Node, shown: ReadonlyMap<Node, string>): Node {
+  if (![...shown.keys()].some((field) => fieldAttrs(field).kind === "reference")) return doc
   const values = computedOf(doc, new Map())
   if (values.size === 0) return doc
   const places = placesOf(doc)

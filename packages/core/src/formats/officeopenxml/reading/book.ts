@@ -33,7 +33,7 @@ export class Book {
   readonly stories: Node[] = []
   readonly pictures: PictureReader
   /** What fields showed in the file. */
-  readonly shown = new WeakMap<Node, string>()
+  readonly shown = new Map<Node, string>()
 
   constructor(
     readonly parts: Parts,

@@ -26,7 +26,7 @@ export class Book {
   readonly stories: Node[] = []
   readonly assets = new Map<string, Uint8Array>()
   /** What fields showed in the file. */
-  readonly shown = new WeakMap<Node, string>()
+  readonly shown = new Map<Node, string>()
   /** The sheet, once it is made. */
   sheet: StyleSheet | null = null
 
