@@ -10,6 +10,9 @@ export interface FormatFigures {
   docxReadMs: number
   docxVsMammoth: number
   docxWriteVsMammoth: number
+  /** The same document as OpenDocument text. */
+  odtVsMammoth: number
+  odtWriteVsMammoth: number
 }
 
 // Archives are made as the command makes them.
@@ -38,12 +41,21 @@ async function measure(): Promise<FormatFigures> {
     ),
   )
   const bytes = formats.docx.write?.({ name: "Long", doc }) ?? new Uint8Array()
-  const [mammothMs = 0, docxReadMs = 0, writeMs = 0] = await medians([
+  const odt = formats.odt.write?.({ name: "Long", doc }) ?? new Uint8Array()
+  const [mammothMs = 0, docxReadMs = 0, writeMs = 0, odtReadMs = 0, odtWriteMs = 0] = await medians([
     () => mammoth.convertToHtml({ buffer: Buffer.from(bytes) }),
     () => formats.docx.read?.(bytes, {}),
     () => formats.docx.write?.({ name: "Long", doc }),
+    () => formats.odt.read?.(odt, {}),
+    () => formats.odt.write?.({ name: "Long", doc }),
   ])
-  return { docxReadMs, docxVsMammoth: docxReadMs / mammothMs, docxWriteVsMammoth: writeMs / mammothMs }
+  return {
+    docxReadMs,
+    docxVsMammoth: docxReadMs / mammothMs,
+    docxWriteVsMammoth: writeMs / mammothMs,
+    odtVsMammoth: odtReadMs / mammothMs,
+    odtWriteVsMammoth: odtWriteMs / mammothMs,
+  }
 }
 
 void measure().then((figures) => console.log(JSON.stringify(figures)))

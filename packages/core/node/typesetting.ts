@@ -2,6 +2,7 @@
 import { readFileSync } from "node:fs"
 import { createRequire } from "node:module"
 import { dirname, join } from "node:path"
+import * as zlib from "node:zlib"
 import { deflateRawSync, deflateSync, inflateRawSync } from "node:zlib"
 import type { Node } from "prosemirror-model"
 import { valuesNow } from "../src/document"
@@ -31,7 +32,9 @@ import { projectRoot } from "./root"
 
 export { prepareCiting, projectRoot }
 
-deflateWith((bytes) => deflateRawSync(bytes, { level: 4 }))
+// Older ones have no checksum of their own.
+const { crc32 } = zlib as { crc32?: (bytes: Uint8Array) => number }
+deflateWith((bytes) => deflateRawSync(bytes, { level: 4 }), crc32)
 // One byte more than is said, so that what comes to more is told from what does not.
 inflateWith((bytes, size) => inflateRawSync(bytes, { maxOutputLength: size + 1 }))
 

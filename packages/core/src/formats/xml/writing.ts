@@ -2,8 +2,12 @@
 
 const escapes: Readonly<Record<string, string>> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" }
 
+/** Whether there is anything in a text that cannot stand in XML as it is: in most there is nothing. */
+const special = /[&<>"\u0000-\u0008\u000b\u000c\u000e-\u001f\ud800-\udfff\ufffe\uffff]/
+
 /** Characters that XML cannot hold, such as those that control devices, go. */
 export function escapeXml(text: string): string {
+  if (!special.test(text)) return text
   return text
     .replace(
       /[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/g,
@@ -18,9 +22,12 @@ export type XmlValues = Readonly<Record<string, string | number | boolean | unde
 export function xml(name: string, attrs: XmlValues | null, ...inside: (string | false | null | undefined)[]): string {
   let open = `<${name}`
   if (attrs)
-    for (const [key, value] of Object.entries(attrs))
+    for (const key in attrs) {
+      const value = attrs[key]
       if (value !== undefined && value !== null) open += ` ${key}="${escapeXml(String(value))}"`
-  const content = inside.filter(Boolean).join("")
+    }
+  let content = ""
+  for (const own of inside) if (own) content += own
   return content === "" ? `${open}/>` : `${open}>${content}</${name}>`
 }
 

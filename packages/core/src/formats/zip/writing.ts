@@ -4,11 +4,16 @@ import { deflateSync } from "fflate"
 /** Makes bytes smaller, with nothing round them (RFC 1951). */
 type Deflate = (bytes: Uint8Array) => Uint8Array
 
+/** Remainder of bytes by which damage is told (ISO 3309). */
+type Checksum = (bytes: Uint8Array) => number
+
 let deflate: Deflate = (bytes) => deflateSync(bytes, { level: 6 })
+let checksum: Checksum = checksumHere
 
 /** From now on archives are made with what a platform brings along, which is quicker. */
-export function deflateWith(own: Deflate): void {
+export function deflateWith(own: Deflate, sum: Checksum = checksumHere): void {
   deflate = own
+  checksum = sum
 }
 
 const remainders = Uint32Array.from({ length: 256 }, (_, byte) => {
@@ -17,7 +22,7 @@ const remainders = Uint32Array.from({ length: 256 }, (_, byte) => {
   return rest
 })
 
-function checksum(bytes: Uint8Array): number {
+function checksumHere(bytes: Uint8Array): number {
   let sum = 0xffffffff
   for (let i = 0; i < bytes.length; i++) sum = (sum >>> 8) ^ (remainders[(sum ^ (bytes[i] as number)) & 0xff] as number)
   return ~sum >>> 0

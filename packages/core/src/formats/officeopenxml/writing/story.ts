@@ -40,8 +40,11 @@ const none: readonly Mark[] = []
 /** Letters of scripts that run from right to left, and what stands among them, in the order of the text. */
 const backward = /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff](?:[^\p{L}]*[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff])*/gu
 
+const anyBackward = /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff]/
+
 /** Pieces of a text that run one way. */
 function byDirection(text: string): { text: string; rtl: boolean }[] {
+  if (!anyBackward.test(text)) return [{ text, rtl: false }]
   const pieces: { text: string; rtl: boolean }[] = []
   let at = 0
   for (const { 0: found, index } of text.matchAll(backward)) {
@@ -49,7 +52,7 @@ function byDirection(text: string): { text: string; rtl: boolean }[] {
     pieces.push({ text: found, rtl: true })
     at = index + found.length
   }
-  if (at < text.length || pieces.length === 0) pieces.push({ text: text.slice(at), rtl: false })
+  if (at < text.length) pieces.push({ text: text.slice(at), rtl: false })
   return pieces
 }
 

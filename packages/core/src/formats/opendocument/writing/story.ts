@@ -524,8 +524,12 @@ function linkOf(node: Node | undefined): string | null {
   return (node?.marks.find(({ type }) => type.name === "link")?.attrs.value as string | undefined) ?? null
 }
 
+/** What is not said as it is written. */
+const counted = / {2}|[\t\n]/
+
 /** Text in which blanks count: runs of them, and those at the start of a line, are said. */
 function words(text: string, blank: boolean): string {
+  if (!counted.test(text) && !(blank && text.startsWith(" "))) return escapeXml(text)
   let made = ""
   let before = blank
   for (const [own] of text.matchAll(/ +|\t|\n|[^ \t\n]+/g)) {

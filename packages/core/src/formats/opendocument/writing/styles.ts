@@ -105,6 +105,18 @@ export class AutomaticStyles {
     return name
   }
 
+  /** Names of styles by all that was asked of them. */
+  private readonly asked = new Map<string, string | null>()
+
+  private once<Name extends string | null>(asked: readonly unknown[], make: () => Name): Name {
+    const key = JSON.stringify(asked)
+    const known = this.asked.get(key)
+    if (known !== undefined) return known as Name
+    const name = make()
+    this.asked.set(key, name)
+    return name
+  }
+
   paragraph(
     parent: string,
     format: Partial<ParagraphFormat>,
@@ -113,16 +125,21 @@ export class AutomaticStyles {
     more: XmlValues,
     page: XmlValues,
   ): string {
-    const { list: _list, hyphenate, ...own } = format
-    const content = paragraphProperties(own, direction === "rtl", indentLeft, page) + textProperties(letters, hyphenate)
-    if (content === "" && Object.values(more).every((value) => value === undefined)) return parent
-    return this.style("P", "paragraph", { "style:parent-style-name": parent, ...more }, content)
+    return this.once(["P", parent, format, letters, direction, indentLeft, more, page], () => {
+      const { list: _list, hyphenate, ...own } = format
+      const content =
+        paragraphProperties(own, direction === "rtl", indentLeft, page) + textProperties(letters, hyphenate)
+      if (content === "" && Object.values(more).every((value) => value === undefined)) return parent
+      return this.style("P", "paragraph", { "style:parent-style-name": parent, ...more }, content)
+    })
   }
 
   text(parent: string | undefined, letters: Partial<LetterFormat>): string | null {
-    const content = textProperties(letters)
-    if (content === "") return parent ?? null
-    return this.style("T", "text", { "style:parent-style-name": parent }, content)
+    return this.once(["T", parent, letters], () => {
+      const content = textProperties(letters)
+      if (content === "") return parent ?? null
+      return this.style("T", "text", { "style:parent-style-name": parent }, content)
+    })
   }
 
   get part(): string {
