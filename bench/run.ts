@@ -59,6 +59,8 @@ else {
     ["the command from text to PDF, a whole process, against Chromium", engine.processVsChromium, "0.55"],
     ["5 MB of Office Open XML read, against another reader to HTML", files.docxVsMammoth, "0.25"],
     ["  written", files.docxWriteVsMammoth, "0.25"],
+    ["the same as OpenDocument text, read", files.odtVsMammoth, "0.3"],
+    ["  written", files.odtWriteVsMammoth, "0.3"],
     ["back to sheets from flow view, 1,500 paragraphs, ms", engine.switchMs, `cold ${Math.round(engine.switchColdMs)}`],
     ["key to painted glyph, one sheet, p95, ms", desk.paintP95Ms1, "16.7"],
     ["key to painted glyph, 1,000 sheets, p95, ms", desk.paintP95Ms1000, "16.7"],

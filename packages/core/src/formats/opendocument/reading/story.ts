@@ -64,6 +64,9 @@ const contentsKinds = meanings<string>({
   "text:table-index": "Table",
 })
 
+/** White space that is not one blank. */
+const folded = / {2}|[\t\r\n]/
+
 export class StoryReader {
   readonly blocks: Block[] = []
   private list: ListNow | null = null
@@ -248,11 +251,10 @@ export class StoryReader {
   private text(words: string, letters: Partial<LetterFormat>, style: string): void {
     if (words === "") return
     const before = this.nodes.at(-1)
-    const ends =
-      before === undefined || (before.isText ? / $/.test(before.text ?? "") : before.type.name === "lineBreak")
+    const ends = before === undefined || (before.isText ? before.text?.endsWith(" ") : before.type.name === "lineBreak")
     // White space counts as one blank, and at the start of a line as none.
-    const plain = words.replace(/[ \t\r\n]+/g, " ")
-    const own = ends ? plain.replace(/^ /, "") : plain
+    const plain = folded.test(words) ? words.replace(/[ \t\r\n]+/g, " ") : words
+    const own = ends && plain.startsWith(" ") ? plain.slice(1) : plain
     if (own !== "") this.put(own, letters, style)
   }
 
