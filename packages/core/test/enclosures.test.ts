@@ -11,8 +11,10 @@ import {
   document,
   enclosureFormat,
   enclosureOf,
+  enclosuresOf,
   enclosureWords,
   leavesOf,
+  marks,
   nodes,
   p,
   shownByFields,
@@ -20,7 +22,9 @@ import {
 } from "../src/document"
 import { checkDocument } from "../src/document/reading"
 import { changeField } from "../src/editing"
+import { formats, readFile } from "../src/formats/table"
 import { layoutOf, pdfOf } from "../node/typesetting"
+import { officeFile, wr } from "./office"
 
 const bytes = (text: string) => new TextEncoder().encode(text)
 const enclosed = (name: string, text: string): { enclosure: Enclosure; bytes: Uint8Array } => ({
@@ -101,4 +105,41 @@ test("the PDF carries the files under their names, each once; two of one name ar
   // Bytes that are not to be had cost nothing else.
   writeFileSync(path, pdfOf(layoutOf(doc), "Letter"))
   execFileSync("qpdf", ["--check", path])
+})
+
+test.each(["docx", "odt"] as const)(
+  "%s carries the files and gives them back, named as they were; what is not to be had stays its name",
+  (kind) => {
+    const files = [enclosed("Plan <ü> & b.txt", "the plan"), enclosed("Rates", "a;b"), enclosed("Gone.txt", "gone")]
+    const [first, second, gone] = files.map(({ enclosure }) => field(enclosure))
+    const bold = first!.mark([marks.bold.create({ value: true })])
+    const doc = document([p("See ", bold, " and ", second!, second!, gone!, ".")])
+    const assets = new Map(files.slice(0, 2).map((own) => [own.enclosure.asset, own.bytes]))
+    const file = formats[kind].write!({ name: "Letter", doc }, (asset) => assets.get(asset))
+    const back = readFile(file, `letter.${kind}`)
+    expect(enclosuresOf(back.doc).map(({ enclosure }) => enclosure)).toEqual(
+      [files[0]!, files[1]!, files[1]!].map(({ enclosure }) => enclosure),
+    )
+    expect([...back.assets].map(([asset, bytes]) => [asset, Buffer.from(bytes).toString()]).sort()).toEqual(
+      [...assets].map(([asset, bytes]) => [asset, Buffer.from(bytes).toString()]).sort(),
+    )
+    expect(back.left).toEqual([])
+    const leaf = leavesOf(back.doc).node(0)
+    expect(leaf.child(1).marks.map(({ type }) => type.name)).toContain("bold")
+    expect(leaf.textContent).toMatch(/^See .* and .*Gone\.txt \(TXT, 1.kB\)\.$/)
+  },
+)
+
+test("files that claim to be enclosed and are not there, lie elsewhere or hold nothing are no enclosures", () => {
+  const object = (id: string) =>
+    `<w:p><w:sdt><w:sdtPr><w:alias w:val="a.txt"/><w:tag w:val="enclosure"/></w:sdtPr><w:sdtContent>${wr("a.txt")}<w:r><w:object><w:objectEmbed r:id="${id}"/></w:object></w:r></w:sdtContent></w:sdt></w:p>`
+  const read = (...relations: [string, string, string][]) =>
+    readFile(officeFile({ body: object("own"), relations, files: { "word/embeddings/none.bin": "" } }), "a.docx")
+  for (const own of [
+    read(),
+    read(["own", "package", "embeddings/gone.bin"]),
+    read(["own", "package", "https://ferry.example/a.bin"]),
+    read(["own", "package", "embeddings/none.bin"]),
+  ])
+    expect([enclosuresOf(own.doc).length, leavesOf(own.doc).node(0).textContent]).toEqual([0, "a.txt"])
 })

@@ -40,7 +40,7 @@ const features = {
   edges: { what: ["heads and feet", "heads and feet"], in: offices },
   parts: { what: ["the names of the parts", "the names of the parts"], in: ["docx", "odt"] },
   comments: { what: ["a comment", "comments"], in: offices },
-  enclosures: { what: ["an enclosed file", "enclosed files"], in: [] },
+  enclosures: { what: ["an enclosed file", "enclosed files"], in: ["docx", "odt"] },
   formulas: { what: ["a formula, but for its value", "formulas, but for their values"], in: [] },
   citations: { what: ["the source of a citation", "the sources of citations"], in: ["docx", "odt"] },
   contents: { what: ["contents that follow the text", "contents that follow the text"], in: offices },

@@ -22,4 +22,7 @@ const prefixes = new Map<string, string>(Object.entries(namespaces).map(([prefix
 
 export const prefixOf = (namespace: string): string | undefined => prefixes.get(namespace)
 
+/** Where the files lie that are enclosed. */
+export const enclosedFolder = "Enclosures/"
+
 export const textType = "application/vnd.oasis.opendocument.text"

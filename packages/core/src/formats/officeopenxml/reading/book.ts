@@ -12,6 +12,7 @@ import {
 } from "../../../document"
 import type { Node } from "prosemirror-model"
 import { Commenting, commentOf } from "../../commenting"
+import { enclosedField } from "../../enclosed"
 import type { Leaving } from "../../leaving"
 import { sharing } from "../../sharing"
 import { withoutTables } from "../../withoutTables"
@@ -152,6 +153,15 @@ export class Book {
     }
     this.stories.push(nodes.story.create({ key, kind: edge === "head" ? "header" : "footer" }, blocks))
     return key
+  }
+
+  /** A field that shows a file of the package; null where it cannot be taken. */
+  enclosed(path: string, relation: string, name: string): Node | null {
+    const target = this.parts.relations(path).get(relation)
+    const bytes = target && !target.external ? this.parts.bytes(target.target) : undefined
+    const made = bytes ? enclosedField(name, bytes) : null
+    if (made && bytes) this.pictures.assets.set(made.asset, bytes)
+    return made?.field ?? null
   }
 
   private chunkRoom = { files: 64, bytes: 32_000_000 }

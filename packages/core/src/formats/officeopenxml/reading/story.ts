@@ -19,6 +19,7 @@ import {
   citationItems,
 } from "../../../document"
 import { Mark, type Node } from "prosemirror-model"
+import { enclosedMark } from "../../enclosed"
 import { coverMarked, isCoverStart, isPartStart, partMarked, type CoverStart, type PartStart } from "../../partMarks"
 import { child, isElement, textIn, within, type XmlElement } from "../../xml/parsing"
 import type { Book } from "./book"
@@ -454,6 +455,7 @@ export class StoryReader {
         return this.endField(undefined)
       }
       case "w:sdt":
+        if (this.enclosed(element)) return
         return this.inlineAll(child(element, "w:sdtContent"))
       case "w:ruby":
         this.book.leaving.addHere("readings above the text")
@@ -478,6 +480,17 @@ export class StoryReader {
 
   private inlineAll(parent: XmlElement | undefined): void {
     for (const own of parent?.children ?? []) if (isElement(own)) this.inline(own)
+  }
+
+  /** A file that goes along. @returns whether it is one */
+  private enclosed(content: XmlElement): boolean {
+    const properties = child(content, "w:sdtPr")
+    const embedded = valueOf(properties, "w:tag") === enclosedMark ? within(content, "w:objectEmbed") : undefined
+    const field =
+      embedded && this.book.enclosed(this.path, embedded.attrs["r:id"] ?? "", valueOf(properties, "w:alias") ?? "")
+    if (!field || this.dropping) return false
+    this.atom(field, within(content, "w:rPr"))
+    return true
   }
 
   private hyperlink(element: XmlElement): void {

@@ -200,6 +200,8 @@ export function writeOfficeOpenXml(doc: Node, sources: WriteSources): Uint8Array
     ),
   )
   const { kept } = documentAttrs(doc)
+  for (const path of parts.enclosed.values())
+    if (path !== null) overrides.push([`word/${path}`, "application/octet-stream"])
   const data = [
     ...sourceParts(documentAttrs(doc).sources).map((content) => ({ content, about: null })),
     ...Object.values(kept.parts),

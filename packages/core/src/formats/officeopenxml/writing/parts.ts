@@ -12,10 +12,12 @@ import {
   shownByFields,
   paragraph,
   type EdgeName,
+  type Enclosure,
   type Watermark,
 } from "../../../document"
 import type { Node } from "prosemirror-model"
 import type { WriteSources } from "../../format"
+import { enclosedFile } from "../../enclosed"
 import { checkPicture } from "../../pictures/file"
 import { xml } from "../../xml/writing"
 import { namespaces } from "../names"
@@ -132,6 +134,22 @@ export class WrittenParts {
       this.media.set(asset, target)
     }
     return target === null ? null : this.relate(path, "image", target)
+  }
+
+  /** Paths of the files that are enclosed. */
+  readonly enclosed = new Map<string, string | null>()
+
+  /** What a part calls a file that is enclosed; null where its bytes are not to be had. */
+  enclosure(path: string, enclosure: Enclosure): string | null {
+    const { asset } = enclosure
+    let target = this.enclosed.get(asset)
+    if (target === undefined) {
+      const bytes = this.sources.asset(asset)
+      target = bytes ? `embeddings/${enclosedFile(this.enclosed.size + 1, enclosure)}` : null
+      if (bytes) this.files.set(`word/${target ?? ""}`, bytes)
+      this.enclosed.set(asset, target)
+    }
+    return target === null ? null : this.relate(path, "package", target)
   }
 
   /** What a field shows now. */

@@ -26,6 +26,7 @@ import type { Mark, Node } from "prosemirror-model"
 import { escapeXml, xml } from "../../xml/writing"
 import { datePatterns } from "../reading/fields"
 import { runProperties } from "./letters"
+import { enclosedMark, enclosureIn } from "../../enclosed"
 import { citationInstruction } from "../sources"
 import { paragraphProperties } from "./paragraphs"
 import { assetOf, drawing } from "./pictures"
@@ -253,6 +254,15 @@ export class StoryWriter {
   private field(node: Node, letters: Partial<LetterFormat> | null): string {
     const properties = this.propertiesOf(node, letters)
     const shown = run(properties, words(this.parts.shown(node)))
+    const enclosure = enclosureIn(node)
+    const file = enclosure && this.parts.enclosure(this.path, enclosure)
+    if (enclosure && file !== null)
+      return xml(
+        "w:sdt",
+        null,
+        xml("w:sdtPr", null, value("w:alias", enclosure.name), value("w:tag", enclosedMark)),
+        xml("w:sdtContent", null, shown, run("", xml("w:object", null, xml("w:objectEmbed", { "r:id": file })))),
+      )
     const instruction = instructionFor(node, this.parts)
     return instruction === null ? shown : xml("w:fldSimple", { "w:instr": ` ${instruction} ` }, shown)
   }

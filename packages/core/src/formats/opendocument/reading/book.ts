@@ -12,6 +12,7 @@ import {
 import type { Node } from "prosemirror-model"
 import { Commenting } from "../../commenting"
 import type { Leaving } from "../../leaving"
+import { enclosedField } from "../../enclosed"
 import { sharing } from "../../sharing"
 import { withoutTables } from "../../withoutTables"
 import { PictureError } from "../../pictures/file"
@@ -19,6 +20,7 @@ import { takePicture, type PictureTaken } from "../../pictures/taken"
 import { allWithin, child, childrenNamed, isElement, textIn, type XmlElement } from "../../xml/parsing"
 import { sourceOfMark } from "../sources"
 import { cleanPath } from "../../zip"
+import { enclosedFolder } from "../names"
 import type { Lists } from "./lists"
 import type { Styles } from "./styles"
 
@@ -110,6 +112,15 @@ export class Book {
     }
     this.leaving.addHere(elsewhere ? "pictures that lie elsewhere" : "pictures of a kind that is not shown")
     return null
+  }
+
+  /** A field that shows a file that is enclosed; null for what lies elsewhere, or cannot be taken. */
+  enclosed(href: string, name: string): Node | null {
+    const path = cleanPath(href)
+    const bytes = path.startsWith(enclosedFolder) ? this.file(path) : undefined
+    const made = bytes ? enclosedField(name, bytes) : null
+    if (made && bytes) this.assets.set(made.asset, bytes)
+    return made?.field ?? null
   }
 
   private form(image: XmlElement): PictureTaken | "elsewhere" | null {

@@ -452,6 +452,9 @@ export class StoryReader {
     if (!frame) return
     const images = childrenNamed(frame, "draw:image")
     const box = child(frame, "draw:text-box")
+    const bytes = child(frame, "draw:object-ole")
+    const enclosed = bytes && this.book.enclosed(bytes.attrs["xlink:href"] ?? "", textIn(child(frame, "svg:title")))
+    if (enclosed) return this.push(enclosed.mark(this.marks(letters, style)))
     if (box) return this.box(frame)
     const object = child(frame, "draw:object")
     if (object && within(object, "math:math")) {

@@ -23,7 +23,7 @@ import { fontDeclarations, fontPath, fontType } from "../fonts"
 import { keptProperties } from "../kept"
 import { sourcesProperty } from "../sources"
 import { zip } from "../../zip"
-import { namespaces, textType } from "../names"
+import { enclosedFolder, namespaces, textType } from "../names"
 import { formLetters } from "../numberForms"
 import { border, points } from "./properties"
 import { StoryWriter, type Opening } from "./story"
@@ -266,7 +266,12 @@ export function writeOpenDocument(doc: Node, sources: WriteSources): Uint8Array 
     entry("styles.xml", "text/xml"),
     entry("meta.xml", "text/xml"),
     ...faces.map((face) => entry(fontPath(face), fontType)),
-    ...[...written.files.keys()].map((path) => entry(path, `image/${path.slice(path.lastIndexOf(".") + 1)}`)),
+    ...[...written.files.keys()].map((path) =>
+      entry(
+        path,
+        path.startsWith(enclosedFolder) ? "application/octet-stream" : `image/${path.slice(path.lastIndexOf(".") + 1)}`,
+      ),
+    ),
   )
   const encoder = new TextEncoder()
   const part = (own: string) => encoder.encode(xmlHead + own)

@@ -30,6 +30,7 @@ import {
 } from "../../../document"
 import type { Mark, Node } from "prosemirror-model"
 import { momentOf } from "../../commenting"
+import { enclosureIn } from "../../enclosed"
 import { escapeXml, xml, type XmlValues } from "../../xml/writing"
 import { citationMark } from "../sources"
 import type { Written } from "./written"
@@ -282,6 +283,9 @@ export class StoryWriter {
   private field(node: Node): string {
     const { kind, format } = fieldAttrs(node)
     const shown = escapeXml(this.written.shown(node))
+    const enclosure = enclosureIn(node)
+    const path = enclosure && this.written.enclosure(enclosure)
+    if (enclosure && path !== null) return this.enclosed(enclosure.name, shown, path)
     switch (kind) {
       case "page":
         return xml("text:page-number", { "text:select-page": "current" }, shown)
@@ -327,6 +331,35 @@ export class StoryWriter {
       default:
         return shown
     }
+  }
+
+  /** A file that goes along, in a frame: what is seen is its name, and its bytes are another form of that. */
+  private enclosed(name: string, shown: string, path: string): string {
+    const style = xml("style:graphic-properties", {
+      "fo:border": "none",
+      "fo:padding": "0pt",
+      "draw:auto-grow-width": true,
+      "style:vertical-pos": "top",
+      "style:vertical-rel": "baseline",
+    })
+    return xml(
+      "draw:frame",
+      {
+        "draw:style-name": this.automatic.style("G", "graphic", {}, style),
+        "draw:name": this.written.nextId("Enclosure "),
+        "text:anchor-type": "as-char",
+        "svg:width": points(Math.max(24, shown.length * 6)),
+        "svg:height": points(15),
+      },
+      xml("draw:text-box", null, xml("text:p", null, shown)),
+      xml("draw:object-ole", {
+        "xlink:href": path,
+        "xlink:type": "simple",
+        "xlink:show": "embed",
+        "xlink:actuate": "onLoad",
+      }),
+      xml("svg:title", null, escapeXml(name)),
+    )
   }
 
   private picture(node: Node): string {

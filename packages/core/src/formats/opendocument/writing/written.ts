@@ -1,5 +1,6 @@
 /** What all texts of one file share while it is written. */
 import {
+  type Enclosure,
   dateFormats,
   documentAttrs,
   entryOf,
@@ -15,10 +16,12 @@ import {
   shownByFields,
 } from "../../../document"
 import { Fragment, type Node } from "prosemirror-model"
+import { enclosedFile } from "../../enclosed"
 import type { WriteSources } from "../../format"
 import { checkPicture } from "../../pictures/file"
 import { WrittenComments } from "../../writtenComments"
 import { xml } from "../../xml/writing"
+import { enclosedFolder } from "../names"
 import { WrittenLists, WrittenStyles } from "./styles"
 
 /** Dates by their parts, in the order of writing. */
@@ -114,6 +117,21 @@ export class Written {
         this.files.set(path, bytes)
       }
       this.media.set(asset, path)
+    }
+    return path
+  }
+
+  private readonly enclosed = new Map<string, string | null>()
+
+  /** The path of a file that is enclosed; null where its bytes are not to be had. */
+  enclosure(enclosure: Enclosure): string | null {
+    const { asset } = enclosure
+    let path = this.enclosed.get(asset)
+    if (path === undefined) {
+      const bytes = this.sources.asset(asset)
+      path = bytes ? enclosedFolder + enclosedFile(this.enclosed.size + 1, enclosure) : null
+      if (bytes && path !== null) this.files.set(path, bytes)
+      this.enclosed.set(asset, path)
     }
     return path
   }
