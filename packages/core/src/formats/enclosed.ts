@@ -3,8 +3,8 @@ import { enclosureFormat, enclosureOf, fieldAttrs, largestEnclosure, nodes, type
 import type { Node } from "prosemirror-model"
 import { assetName } from "./assets"
 
-/** What says that something holds such a file. */
-export const enclosedMark = "enclosure"
+/** What the mark of words begins with that show such a file: behind it stands what the part calls the file. */
+export const enclosedMark = "enclosure-"
 
 /** The enclosure that a field shows; null for another field. */
 export function enclosureIn(field: Node): Enclosure | null {

@@ -485,10 +485,11 @@ export class StoryReader {
   /** A file that goes along. @returns whether it is one */
   private enclosed(content: XmlElement): boolean {
     const properties = child(content, "w:sdtPr")
-    const embedded = valueOf(properties, "w:tag") === enclosedMark ? within(content, "w:objectEmbed") : undefined
-    const field =
-      embedded && this.book.enclosed(this.path, embedded.attrs["r:id"] ?? "", valueOf(properties, "w:alias") ?? "")
-    if (!field || this.dropping) return false
+    const mark = valueOf(properties, "w:tag") ?? ""
+    if (!mark.startsWith(enclosedMark) || this.dropping) return false
+    const relation = mark.slice(enclosedMark.length)
+    const field = this.book.enclosed(this.path, relation, valueOf(properties, "w:alias") ?? "")
+    if (!field) return false
     this.atom(field, within(content, "w:rPr"))
     return true
   }

@@ -260,8 +260,8 @@ export class StoryWriter {
       return xml(
         "w:sdt",
         null,
-        xml("w:sdtPr", null, value("w:alias", enclosure.name), value("w:tag", enclosedMark)),
-        xml("w:sdtContent", null, shown, run("", xml("w:object", null, xml("w:objectEmbed", { "r:id": file })))),
+        xml("w:sdtPr", null, value("w:alias", enclosure.name), value("w:tag", enclosedMark + file)),
+        xml("w:sdtContent", null, shown),
       )
     const instruction = instructionFor(node, this.parts)
     return instruction === null ? shown : xml("w:fldSimple", { "w:instr": ` ${instruction} ` }, shown)

@@ -293,6 +293,7 @@ export class StoryReader {
     const { name, attrs } = element
     switch (name) {
       case "text:span": {
+        if (this.enclosed(element, letters, style)) return
         const said = this.styles.of("text", attrs["text:style-name"])
         if (said.hidden) return this.book.leaving.addHere("hidden text")
         return this.inlineAll(element, { ...letters, ...said.letters }, said.key || style)
@@ -436,6 +437,15 @@ export class StoryReader {
 
   // ---- pictures and boxes
 
+  /** A file that goes along. @returns whether it is one */
+  private enclosed(span: XmlElement, letters: Partial<LetterFormat>, style: string): boolean {
+    const frame = child(span, "draw:frame")
+    const bytes = child(frame, "draw:object-ole")
+    const field = bytes && this.book.enclosed(bytes.attrs["xlink:href"] ?? "", textIn(child(frame, "svg:title")))
+    if (field) this.push(field.mark(this.marks(letters, style)))
+    return Boolean(field)
+  }
+
   /** What stands behind all text of the sheets that have this head. */
   behind: Watermark | null = null
 
@@ -452,9 +462,6 @@ export class StoryReader {
     if (!frame) return
     const images = childrenNamed(frame, "draw:image")
     const box = child(frame, "draw:text-box")
-    const bytes = child(frame, "draw:object-ole")
-    const enclosed = bytes && this.book.enclosed(bytes.attrs["xlink:href"] ?? "", textIn(child(frame, "svg:title")))
-    if (enclosed) return this.push(enclosed.mark(this.marks(letters, style)))
     if (box) return this.box(frame)
     const object = child(frame, "draw:object")
     if (object && within(object, "math:math")) {

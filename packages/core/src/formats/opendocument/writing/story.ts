@@ -333,25 +333,24 @@ export class StoryWriter {
     }
   }
 
-  /** A file that goes along, in a frame: what is seen is its name, and its bytes are another form of that. */
+  /** A file that goes along: the words that show it, and behind them a frame in which nothing is seen, with its bytes. */
   private enclosed(name: string, shown: string, path: string): string {
     const style = xml("style:graphic-properties", {
       "fo:border": "none",
       "fo:padding": "0pt",
-      "draw:auto-grow-width": true,
       "style:vertical-pos": "top",
       "style:vertical-rel": "baseline",
     })
-    return xml(
+    const number = this.written.nextId("enclosure-")
+    const frame = xml(
       "draw:frame",
       {
         "draw:style-name": this.automatic.style("G", "graphic", {}, style),
-        "draw:name": this.written.nextId("Enclosure "),
+        "draw:name": number,
         "text:anchor-type": "as-char",
-        "svg:width": points(Math.max(24, shown.length * 6)),
-        "svg:height": points(15),
+        "svg:width": points(0.1),
+        "svg:height": points(0.1),
       },
-      xml("draw:text-box", null, xml("text:p", null, shown)),
       xml("draw:object-ole", {
         "xlink:href": path,
         "xlink:type": "simple",
@@ -360,6 +359,7 @@ export class StoryWriter {
       }),
       xml("svg:title", null, escapeXml(name)),
     )
+    return xml("text:span", null, shown, frame)
   }
 
   private picture(node: Node): string {
