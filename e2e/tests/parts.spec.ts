@@ -45,6 +45,8 @@ test("a work in three parts is switched between, moved by dragging and by keys, 
   await name.fill("Tides & streams")
   await tray.getByLabel("Sign: waves").click()
   await expect(page.getByRole("contentinfo").getByTitle("Switch to another part")).toHaveText("Tides & streams")
+  // Where it begins, the sheets say so.
+  await expect(page.locator(".break").filter({ hasText: "New part: Tides & streams" })).toHaveCount(1)
 
   await expectAccessible(page)
   const handle = tray.getByLabel("Move the part Tides & streams")

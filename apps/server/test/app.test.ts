@@ -38,6 +38,7 @@ test("the shelf lists the demo documents, the newest first, and is filled once",
     "Risk report",
     "Record of a ferry hand",
     "The first week",
+    "Handbook for ferry hands",
     "What passengers ask, draft",
   ])
 })

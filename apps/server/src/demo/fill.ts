@@ -1,4 +1,15 @@
-import { defaultProperties, defaultSetup, defaultStyles, document, MM, p, type StyleSheet } from "@biblon/core/document"
+import type { Node } from "prosemirror-model"
+import {
+  defaultProperties,
+  defaultSetup,
+  defaultStyles,
+  document,
+  MM,
+  nodes,
+  p,
+  type PartName,
+  type StyleSheet,
+} from "@biblon/core/document"
 import { divideEdges, fillEdge, placeNumbers, setCover } from "@biblon/core/editing"
 import type { AssetStore } from "../store/assets"
 import type { DocumentStore } from "../store/documents"
@@ -22,6 +33,16 @@ function styles(body: StyleSheet["styles"][string]["paragraph"], family?: string
       body: { ...(defaultStyles.styles.body as StyleSheet["styles"][string]), paragraph: body },
     },
   }
+}
+
+/** A work in parts: a new one begins with each first heading, under its words. */
+function inParts(blocks: readonly Node[], signs: readonly PartName["sign"][]): Node[] {
+  const left = [...signs]
+  return blocks.flatMap((block) => {
+    if (block.attrs.style !== "heading1") return [block]
+    const part = { name: block.textContent, sign: left.shift() ?? null }
+    return [nodes.sectionBreak.create({ setup: { ...defaultSetup, begins: "sheet" }, part }), block]
+  })
 }
 
 /** @param picture of the estuary, by its SHA-256 */
@@ -96,6 +117,18 @@ const demo = (picture: string) => [
         "The marks are a full moon, a half moon and a stroke; no key to them survives.",
       ),
       note("by men who slept there", "The bunk is still in the Toll House, behind the stove."),
+    ),
+  },
+  {
+    name: "Handbook for ferry hands",
+    ago: 7,
+    doc: dressed(
+      document(inParts(readDemo("handbook"), ["anchor", "waves", "lifebuoy"]), {
+        styles: styles({}, "Source Serif 4"),
+        part: { name: "Opening", sign: "book" },
+        properties: { ...defaultProperties, title: "For those who work the ferry", author: "Tamsin Reed" },
+      }),
+      anywhere(fillEdge("foot", "{heading}||Sheet {page} of {pages}")),
     ),
   },
   {

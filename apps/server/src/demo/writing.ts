@@ -32,7 +32,7 @@ function write(text: string, bodyFormat: Partial<ParagraphFormat> | null = null)
 
 /** A demo text as blocks; the server runs from the project's root. */
 export function readDemo(
-  name: "letter" | "minutes" | "paper",
+  name: "letter" | "minutes" | "paper" | "handbook",
   bodyFormat: Partial<ParagraphFormat> | null = null,
 ): Node[] {
   return write(readFileSync(join(process.cwd(), "apps/server/src/demo/texts", `${name}.txt`), "utf8"), bodyFormat)

@@ -13,6 +13,7 @@ import {
   sectionsOf,
   setEntries,
   type PageSetup,
+  type PartName,
 } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
@@ -72,6 +73,8 @@ export const insertBlankSheet: Command = (state, dispatch) => {
 export interface BreakMark {
   kind: "sheet" | "column" | PageSetup["begins"]
   section: boolean
+  /** What the part is called that begins with it; "" for none. */
+  part: string
   /** Before the paragraph that begins so, or the break of a section. */
   pos: number
 }
@@ -87,11 +90,16 @@ export function breakBefore(doc: Node, leaf: number): BreakMark | null {
   const before = blocks.nodes[block - 1]
   if (before?.type === nodes.sectionBreak) {
     const section = sectionsOf(doc).find((own) => own.block === block)
-    if (section && section.pos !== null) return { kind: section.setup.begins, section: true, pos: section.pos }
+    if (section && section.pos !== null) {
+      const part = (before.attrs.part as PartName | null)?.name ?? ""
+      return { kind: section.setup.begins, section: true, part, pos: section.pos }
+    }
   }
   if (block === 0) return null
   const { breakBefore: sheet, columnBefore } = paragraphLook(documentAttrs(doc).styles, node).paragraph
-  return sheet || columnBefore ? { kind: sheet ? "sheet" : "column", section: false, pos: leaves.before(leaf) } : null
+  return sheet || columnBefore
+    ? { kind: sheet ? "sheet" : "column", section: false, part: "", pos: leaves.before(leaf) }
+    : null
 }
 
 /** Takes a break away: what follows goes on where the text before it ends, that of a section with the setup of the one before. */

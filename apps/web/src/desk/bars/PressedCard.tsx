@@ -193,7 +193,7 @@ function FieldCard({ pos, box }: Pressed) {
 
 function BreakCard({ pos, words, box }: Pressed) {
   const session = useSession()
-  const section = words.startsWith("New section")
+  const section = useDesk(({ editor }) => editor?.doc.nodeAt(pos)?.type.name === "sectionBreak")
   const column = words === "New column"
   return (
     <FloatingCard label={words} below={box} width={width}>

@@ -192,18 +192,26 @@ export class PaintedSheet {
 
   /** Shows where something begins: buttons that say what, for a pointer; keys take it away from the text behind it. */
   showBreaks(breaks: readonly SetBreak[], scale: number): void {
-    const key = breaks.map(({ kind, pos, x, y, width }) => `${kind} ${pos} ${x} ${y} ${width} ${scale}`).join()
+    const key = breaks
+      .map(({ kind, part, pos, x, y, width }) => `${kind} ${part} ${pos} ${x} ${y} ${width} ${scale}`)
+      .join()
     if (key === this.broken) return
     this.broken = key
     for (const gone of this.breaks) gone.remove()
-    this.breaks = breaks.map(({ kind, section, pos, x, y, width }) => {
+    this.breaks = breaks.map(({ kind, section, part, pos, x, y, width }) => {
       const sign = element("button", "break", {
         transform: `translate(${x * scale}px, ${y * scale + breakGap}px)`,
         width: `${width * scale}px`,
       })
       sign.tabIndex = -1
       sign.dataset.pos = String(pos)
-      sign.textContent = section ? sectionWords[kind] : kind === "column" ? "New column" : "New sheet"
+      sign.textContent = part
+        ? `New part: ${part}`
+        : section
+          ? sectionWords[kind]
+          : kind === "column"
+            ? "New column"
+            : "New sheet"
       return sign
     })
     this.element.append(...this.breaks)
