@@ -34,7 +34,7 @@ import {
   pasteSlice,
   selectedSlice,
 } from "../src/editing"
-import { fragmentsOf, caretEdges, layoutDocument, shownText, type Layout } from "../src/layout"
+import { fragmentsOf, caretEdges, layoutDocument, rangeBoxes, shownText, type Layout } from "../src/layout"
 import { layoutOf, pdfOf, typesetter } from "../node/typesetting"
 import { after, stateOf, styles, texts, told } from "./telling"
 
@@ -219,6 +219,25 @@ test("the caret stands before a field's first letter and behind its last, also w
     wanted.leading[behind],
     wanted.leading[behind + 2],
   ])
+})
+
+test.each([190, 400, 900])("what is marked of a field is marked once, on a sheet %d points wide", (width) => {
+  const field = nodes.field.create({ kind: "title", format: "" }, null, [schema.marks.caps!.create({ value: "small" })])
+  const doc = document([paragraph("body", ["By ", field, " of old"])], {
+    properties: { ...defaultProperties, title: "Saltmarsh Ferry Trust and Friends" },
+    setup: { ...defaultSetup, width },
+  })
+  const [fragment] = fragmentsOf(layoutOf(doc).placed[0]!)
+  const boxes = rangeBoxes(fragment!, 3, 4, false)
+  const lines = new Map<number, number>()
+  for (const { y, x, width: wide } of boxes) {
+    expect(x).toBeGreaterThanOrEqual((lines.get(y) ?? 0) - 0.01)
+    lines.set(y, x + wide)
+  }
+  // And all of it is: as much as its runs take.
+  const runs = fragment!.paragraph.lines.flatMap((line) => line.runs.filter(({ run }) => run.shows !== null))
+  const sum = (widths: number[]) => widths.reduce((all, own) => all + own, 0)
+  expect(sum(boxes.map((box) => box.width))).toBeGreaterThan(0.9 * sum(runs.map((run) => run.width)))
 })
 
 test("a field that is broken into lines says its words once in the PDF", () => {

@@ -152,8 +152,10 @@ function boxesOver(fragment: Fragment, from: number, to: number, through: boolea
     if (line.to < from || line.from > to) continue
     const { leading, trailing } = caretEdges(paragraph, line)
     const [y, height] = [lineTop(fragment, line), line.height]
-    for (const { run, x, width } of line.runs)
-      if (run.from >= from && run.from < to && isFieldPart(run)) boxes.push({ x: fragment.x + x, y, width, height })
+    const parts = line.runs.flatMap(({ run, x, width }): Box[] =>
+      run.from >= from && run.from < to && isFieldPart(run) ? [{ x: fragment.x + x, y, width, height }] : [],
+    )
+    const first = boxes.push(...parts) - parts.length
     const cap = i === 0 && from === 0 && to > 0 ? capOf(fragment, y) : null
     if (cap) boxes.push(cap.box)
     const [a, b] = [Math.max(cap?.end ?? from, line.from) - line.from, Math.min(to, line.to) - line.from]
@@ -184,10 +186,18 @@ function boxesOver(fragment: Fragment, from: number, to: number, through: boolea
     const left = leading[a] as number
     let right = Math.min(a === b ? left : (trailing[b] as number), Math.max(line.x + line.width, left))
     if (last) right += 5
-    if (right > left) boxes.push({ x: fragment.x + left, y, width: right - left, height })
+    if (right <= left) continue
+    const whole = { x: fragment.x + left, y, width: right - left, height }
+    // What the parts of a field have of it already is not marked twice.
+    boxes.splice(first, parts.length, ...parts.filter((part) => !covers(whole, part)))
+    boxes.push(whole)
   }
   return boxes
 }
+
+/** Whether a box reaches over another one of its line. */
+const covers = (whole: Box, part: Box) =>
+  part.x >= whole.x - 0.01 && part.x + part.width <= whole.x + whole.width + 0.01
 
 /** Whether anything on a line runs from right to left. */
 export function hasTurns(paragraph: ParagraphLayout, line: Line): boolean {
