@@ -41,3 +41,45 @@ test("on a phone a table is swept in with a finger, its rails select and add", a
   await expectAccessible(page)
   await desk.saved()
 })
+
+test("an edge dragged in the flow view does on the sheet what it does there: the table keeps its width on paper", async ({
+  desk,
+  page,
+}) => {
+  await desk.open(await desk.server.create())
+  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await page.evaluate(() => {
+    const data = new DataTransfer()
+    data.setData("text/html", "<table><tr><td>Tide</td><td>Hour</td></tr><tr><td>ebb</td><td>six</td></tr></table>")
+    document.activeElement?.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true }))
+  })
+  await expect(page.locator("[role=cell], [role=columnheader]")).toHaveCount(4)
+  await page.getByRole("button", { name: "Put the keyboard away" }).tap()
+  const place = await desk.where("Hour")
+  await page.touchscreen.tap(place.left + 4, place.middle)
+  const grip = page.getByRole("slider", { name: "Width of column 1" })
+  // Two columns alike, as wide as the text of an A4 sheet together.
+  const half = 453.54 / 2
+  await expect(grip).toHaveAttribute("aria-valuenow", String(Math.round(half)))
+  const at = (await grip.boundingBox())!
+  const session = await page.context().newCDPSession(page)
+  const touch = (type: "touchStart" | "touchMove" | "touchEnd", x: number) =>
+    session.send("Input.dispatchTouchEvent", {
+      type,
+      touchPoints: type === "touchEnd" ? [] : [{ x, y: at.y + at.height / 2 }],
+    })
+  const x = at.x + at.width / 2
+  await touch("touchStart", x)
+  for (const by of [10, 20, 30, 40]) await touch("touchMove", x + by)
+  await touch("touchEnd", x)
+  // A paragraph's format is what every block has: here, the table's.
+  const columns = async () => {
+    const format = (await desk.stored()).map((block) => block.format as { columns?: number[] } | null)
+    return format.flatMap((own) => own?.columns ?? [])
+  }
+  await expect.poll(columns).toHaveLength(2)
+  const [first = 0, second = 0] = await columns()
+  expect(first).toBeGreaterThan(half + 15)
+  expect(Math.abs(first + second - 2 * half)).toBeLessThan(2)
+  await expect(grip).toHaveAttribute("aria-valuenow", String(Math.round(first)))
+})

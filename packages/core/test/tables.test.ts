@@ -48,6 +48,7 @@ import {
   toggleBold,
   undo,
   type Command,
+  wholeWidth,
 } from "../src/editing"
 import { formats, readFile } from "../src/formats/table"
 import { htmlPage } from "../src/formats/html/page"
@@ -558,4 +559,28 @@ describe("in the flow view", () => {
     const [onSheet] = tablesOf(layoutDocument(typesetter(), doc).placed[0]!)
     expect(onSheet!.columns[1]).toBeCloseTo(10, 1)
   })
+})
+
+test("a table of which no width is said is as wide as its column of text, but for its indent; one in a cell has no such width", () => {
+  const [own, inner] = [table([[[p("a")], [p("b")]]]), table([[[p("c")]]])]
+  const doc = document(
+    [
+      p("Tides"),
+      own,
+      nodes.sectionBreak.create({
+        setup: { ...defaultSetup, columns: { ...defaultSetup.columns, count: 2, gap: 20 } },
+      }),
+      own.type.create({ format: { indent: 30 } }, own.content),
+      table([[[inner]]]),
+      p("b"),
+    ],
+    { setup: defaultSetup },
+  )
+  const at: number[] = []
+  doc.descendants((node, pos) => void (node.type.name === "table" && at.push(pos)))
+  const laid = layoutOf(doc).placed.flatMap((placed) => tablesOf(placed))
+  const set = at.slice(0, 3).map((_, i) => laid[i]!.columns.at(-1)!)
+  const widths = at.map((pos) => wholeWidth(doc, pos))
+  expect(widths.slice(0, 3).map((own) => Math.round(own!))).toEqual(set.map((width) => Math.round(width)))
+  expect([widths[3], wholeWidth(doc, 1)]).toEqual([null, null])
 })

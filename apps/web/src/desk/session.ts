@@ -112,6 +112,7 @@ export class DeskSession implements DeskPort {
     run: (command) => this.run(command),
     seen: () => this.store.getState().view.table,
     measure: (pos) => this.composing.layout.measure(pos),
+    inFlow: () => this.store.getState().mode === "flow",
   })
   readonly going = new Going(this.editing, {
     view: () => this.surface.view,

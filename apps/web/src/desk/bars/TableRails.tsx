@@ -17,7 +17,7 @@ import {
 import { Plus } from "../../ui/icons"
 import { Glyph } from "../../ui/glyph"
 import { useDesk, useSession } from "../context"
-import { widthsSeen } from "../tabling"
+import { total, widthsSeen } from "../tabling"
 import type { TableSeen } from "../view/source"
 import { Rail, RailPress, type RailPart } from "./Rail"
 import { Press } from "../../ui/bar"
@@ -25,8 +25,6 @@ import { Press } from "../../ui/bar"
 /** Thickness of a rail, and its distance from the table, in pixels. */
 const mouse = { thick: 9, gap: 2 }
 const finger = { thick: 18, gap: 2 }
-
-const total = (widths: readonly number[]) => widths.reduce((sum, own) => sum + own, 0)
 
 function useRect() {
   return useDesk(({ editor }) => {

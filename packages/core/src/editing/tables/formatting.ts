@@ -12,9 +12,13 @@ import {
   groundOf,
   gridOf,
   limits,
+  nodes,
   rowHeight,
+  sectionAt,
+  sectionsOf,
   setEntries,
   tableFormat,
+  textWidth,
   within,
   type Border,
   type BorderSide,
@@ -66,6 +70,16 @@ export function setTable(change: Partial<TableFormat>, name = "Table shaped"): C
     }
     return true
   }
+}
+
+/** How wide a table of the body is on its sheet of which no width is said, in points; null for one that stands elsewhere. */
+export function wholeWidth(doc: Node, pos: number): number | null {
+  const table = doc.nodeAt(pos)
+  const setup = sectionsOf(doc)[sectionAt(doc, pos)]?.setup
+  if (table?.type !== nodes.table || doc.resolve(pos).parent.type !== nodes.body || !setup) return null
+  const { align, indent } = tableFormat(table)
+  const room = textWidth(setup)
+  return room - (align === "center" ? 0 : Math.min(indent, room / 2))
 }
 
 /** Sets the widths of the columns of a table, by where it stands: for those that are dragged. */

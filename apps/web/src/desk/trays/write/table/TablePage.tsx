@@ -24,11 +24,10 @@ function Sizes() {
   const session = useSession()
   const { column, wide, height } = useDesk(({ editor, view }) => {
     const rect = editor && selectedRect(editor)
-    const columns = view.table?.columns ?? []
+    const widths = view.table ? session.tabling.widths() : []
     return {
       column: rect?.left ?? 0,
-      wide:
-        rect && rect.right - rect.left === 1 ? (columns[rect.left + 1] ?? 0) - (columns[rect.left] ?? 0) : undefined,
+      wide: rect && rect.right - rect.left === 1 ? widths[rect.left] : undefined,
       height: editor ? rowHeightHere(editor) : undefined,
     }
   })
