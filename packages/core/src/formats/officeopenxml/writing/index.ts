@@ -158,7 +158,7 @@ function core(doc: Node, name: string | null): string {
 export function writeOfficeOpenXml(doc: Node, sources: WriteSources): Uint8Array {
   const parts = new WrittenParts(doc, sources, (...own) => new StoryWriter(...own))
   const { setup, properties } = documentAttrs(doc)
-  const written = body(doc, parts)
+  const inside = body(doc, parts)
   const background = setup.colour ? xml("w:background", { "w:color": hex(setup.colour) }) : ""
   const { files } = parts
   const put = (path: string, type: string, relation: string, written: string) => {
@@ -189,7 +189,7 @@ export function writeOfficeOpenXml(doc: Node, sources: WriteSources): Uint8Array
     if (/^word\/header/.test(path)) overrides.push([path, `${types}header+xml`])
     if (/^word\/footer/.test(path)) overrides.push([path, `${types}footer+xml`])
   }
-  files.set(main, part("w:document", background + xml("w:body", null, written)))
+  files.set(main, part("w:document", background + xml("w:body", null, inside)))
   files.set("docProps/core.xml", core(doc, sources.name))
   files.set(
     "docProps/app.xml",
