@@ -110,6 +110,23 @@ test("where nothing but words stands behind the text, no head is left", () => {
   for (const kind of ["docx", "odt"] as const) expect(storiesOf(through(doc, kind).doc).size).toBe(0)
 })
 
+test("one sheet's words after another's leave no head, though there are feet", () => {
+  const watermark = { text: "DRAFT", family: "Tinos", size: 96, angle: 45, colour: "#7a1f4b", strength: 0.2 }
+  const foot = { ...defaultSetup.foot, all: "f" }
+  const other = { ...defaultSetup, watermark: { ...watermark, text: "COPY" } }
+  const blocks = [p("a"), nodes.sectionBreak.create({ setup: other }), p("b")]
+  const doc = document(blocks, { setup: { ...defaultSetup, watermark, foot } }, [
+    nodes.story.create({ key: "f", kind: "footer" }, [p("foot")]),
+  ])
+  for (const kind of ["docx", "odt", "rtf"] as const) {
+    const back = through(doc, kind).doc
+    expect([...storiesOf(back).values()].map(({ node }) => node.textContent).filter((text) => text !== "foot")).toEqual(
+      [],
+    )
+    expect(sectionsOf(back).map(({ setup }) => setup.watermark?.text)).toEqual(["DRAFT", "COPY"])
+  }
+})
+
 test("a head holds it as a drawing that stands behind the text in the middle of the sheet", () => {
   const watermark = { text: "DRAFT", family: "Tinos", size: 96, angle: 45, colour: "#7a1f4b", strength: 0.2 }
   const doc = document([p("text")], { setup: { ...defaultSetup, watermark } })

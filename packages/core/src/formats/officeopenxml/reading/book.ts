@@ -142,7 +142,7 @@ export class Book {
     if (!target || target.external || !this.parts.has(target.target)) return null
     const known = this.edges.get(`${edge} ${target.target}`)
     if (known !== undefined) return known
-    const before = [...this.edges.values()].some((own) => own !== null)
+    const before = [...this.edges].some(([of, own]) => own !== null && of.startsWith(edge))
     const key = `${edge}-${this.edges.size + 1}`
     this.edges.set(`${edge} ${target.target}`, key)
     const blocks = this.read(this, target.target, "edge", this.parts.xml(target.target))
