@@ -138,11 +138,35 @@ function checkMark(mark: Mark): void {
 const mostMarks = Object.keys(markShapes).length + limits.commentsOnOne
 const sameKind = (a: Mark, b: Mark) => a.type === b.type && (a.type.excludes(b.type) || a.eq(b))
 
+/** Formats of paragraphs that passed, with the styles that they stood beside: readers of files share those that are alike. */
+const checkedFormats = new WeakMap<object, Set<string>>()
+const noFormat = {}
+
+/** Whether a paragraph is like one that passed. Of a node no other attributes can be told than those that its kind has. */
+function isKnown({ type, attrs }: Node): boolean {
+  if (type !== schema.nodes.paragraph || attrs.letters !== null) return false
+  const { style, format } = attrs as { style: unknown; format: object | null }
+  if (typeof style !== "string" || (format !== null && typeof format !== "object")) return false
+  return checkedFormats.get(format ?? noFormat)?.has(style) ?? false
+}
+
+function know({ type, attrs }: Node): void {
+  if (type !== schema.nodes.paragraph || attrs.letters !== null) return
+  const { style, format } = attrs as { style: string; format: object | null }
+  const styles = checkedFormats.get(format ?? noFormat)
+  if (!styles) checkedFormats.set(format ?? noFormat, new Set([style]))
+  else if (styles.size < mostStyles) styles.add(style)
+}
+
+/** So many styles are remembered beside a format. */
+const mostStyles = 200
+
 /** Sets of marks that passed: words that look alike often share one. */
 const checkedSets = new WeakSet<readonly Mark[]>()
 
 function checkMarks({ type, marks }: Node): void {
   if (marks.length === 0 || checkedSets.has(marks)) return
+  if (marks.length === 1) return checkMark(marks[0] as Mark)
   if (
     !Mark.sameSet(Mark.setFrom([...marks]), marks) ||
     marks.length > mostMarks ||
@@ -175,10 +199,11 @@ export function checkDocument(doc: Node): Node {
     checkMarks(node)
     if (node.isText) return 1
     if (!node.type.validContent(node.content)) throw new ReadingError(`A ${node.type.name} holds what it cannot hold`)
-    if (!checkedAttrs.has(node.attrs)) {
+    if (!checkedAttrs.has(node.attrs) && !isKnown(node)) {
       const shape = entryOf(attrShapes, node.type.name)
       if (shape) checkShape(shape.shape, node.attrs, shape.what)
       checkedAttrs.add(node.attrs)
+      know(node)
     }
     let height = 1
     node.forEach((child) => (height = Math.max(height, visit(child) + 1)))
