@@ -1,5 +1,6 @@
 export * from "./dictionaries"
 export * from "./guessing"
 export type { Entry } from "./lexicon"
-export * from "./lexicons"
+export { Lexicons } from "./lexicons"
+export * from "./meeting"
 export * from "./words"
