@@ -6,8 +6,6 @@ import type { PictureTaken } from "../../pictures/taken"
 import { allWithin, child, childrenNamed, textIn, type XmlElement } from "../../xml/parsing"
 import { colourOf, familyNamedIn, lengthOf, percentOf, turnOf, type Faces } from "./properties"
 
-const points = /^([\d.]+)pt$/
-
 /**
  * @param style of the shape
  * @param picture the first of the forms of a picture that can be shown
@@ -34,13 +32,12 @@ export function watermarkIn(
   const letters = child(style, "style:text-properties")?.attrs ?? {}
   const face = faces.get(letters["style:font-name"] ?? "")
   const asked = face?.family || familyNamedIn(letters["fo:font-family"]) || letters["style:font-name"] || "Arimo"
-  const high = lengthOf(attrs["svg:height"])
   // Letters fill their shape whatever is said of their size, which is then none or one point.
-  const said = points.exec(letters["fo:font-size"] ?? "")?.[1]
+  const size = lengthOf(letters["fo:font-size"])
   return wordsBehind(allWithin(shape, "text:p").map(textIn).join(" "), {
     family: familyMeant(asked, face?.kind).family,
-    size: Number(said ?? 1) > 1 ? Number(said) : undefined,
-    height: high,
+    size: size !== undefined && size > 1 ? size : undefined,
+    height: lengthOf(attrs["svg:height"]),
     angle,
     colour: colourOf(look["draw:fill-color"]) ?? "#c0c0c0",
     strength: percentOf(look["draw:opacity"]) ?? 1,
