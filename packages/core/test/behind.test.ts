@@ -17,7 +17,7 @@ import {
 import { setCover } from "../src/editing"
 import { formats, readFile } from "../src/formats/table"
 import { writeOfficeOpenXml } from "../src/formats/officeopenxml/writing"
-import { unzip } from "../src/formats/zip"
+import { unzip, zip } from "../src/formats/zip"
 import { picture, png } from "./officeDocuments"
 import type { Node } from "prosemirror-model"
 
@@ -154,5 +154,26 @@ test.each(coverNames)("the cover %s stays one, with what it shows and no head", 
     let now = EditorState.create({ doc: back })
     setCover(null)(now, (tr) => (now = now.apply(tr)))
     expect([sectionsOf(now.doc).length, now.doc.textContent.includes("text")]).toEqual([1, true])
+  }
+})
+
+test("what is no number in a shape costs neither the words nor the file", () => {
+  const watermark = { text: "DRAFT", family: "Tinos", size: 96, angle: 45, colour: "#7a1f4b", strength: 0.2 }
+  const doc = document([p("text")], { setup: { ...defaultSetup, watermark } })
+  const spoilt = {
+    docx: [/(<a:alpha val=|rot=|sz=)"[^"]*"/g, '$1"a.b"'],
+    odt: [/(draw:opacity="|rotate \()[^")]*/g, "$11.2.3"],
+  } as const
+  for (const kind of ["docx", "odt"] as const) {
+    const [pattern, by] = spoilt[kind]
+    const files = unzip(formats[kind].write!({ name: "Tides", doc }, assets))
+    const bad = new Map(
+      [...files].map(([path, own]) => [
+        path,
+        /header1|styles/.test(path) ? Buffer.from(Buffer.from(own).toString().replace(pattern, by)) : own,
+      ]),
+    )
+    const [setup] = sectionsOf(readFile(zip(bad), `tides.${kind}`).doc).map((own) => own.setup)
+    expect(setup?.watermark).toMatchObject({ text: "DRAFT", strength: 1 })
   }
 })

@@ -30,6 +30,9 @@ export function shapeSize({ text, size, picture }: Watermark): Size {
   return { width: Math.max(size, widthOf(text) * size), height: size / filled }
 }
 
+/** What is no number leaves the colour itself. */
+const fitStrength = (strength: number) => within(Number.isFinite(strength) ? strength : 1, limits.strength)
+
 /** What a shape tells, as far as it does. */
 interface ShapeTold {
   family: string
@@ -54,7 +57,7 @@ export function wordsBehind(
     size: within(size ?? Math.round((height ?? 96 / filled) * filled), limits.size),
     angle: within(angle, limits.angle),
     colour,
-    strength: within(strength, limits.strength),
+    strength: fitStrength(strength),
   }
 }
 
@@ -69,7 +72,7 @@ export function pictureBehind(
     size: within(Math.round((width ?? 96 * pictured) / pictured), limits.size),
     angle: within(angle, limits.angle),
     colour: "#808080",
-    strength: within(strength, limits.strength),
+    strength: fitStrength(strength),
   }
 }
 

@@ -29,13 +29,15 @@ export function lengthOf(value: string | undefined): number | undefined {
 
 export function percentOf(value: string | undefined): number | undefined {
   const found = /^\s*(-?[\d.]+)%\s*$/.exec(value ?? "")
-  return found ? Number(found[1]) / 100 : undefined
+  const part = Number(found?.[1]) / 100
+  return Number.isFinite(part) ? part : undefined
 }
 
 /** Degrees by which a shape is turned, against the clock. */
 export function turnOf(transform: string | undefined): number {
   const found = /rotate\s*\(\s*(-?[\d.]+)\s*\)/.exec(transform ?? "")
-  return found ? Number(found[1]) * (180 / Math.PI) : 0
+  const turn = Number(found?.[1] ?? 0) * (180 / Math.PI)
+  return Number.isFinite(turn) ? turn : 0
 }
 
 export function colourOf(value: string | undefined): string | undefined {
