@@ -9,6 +9,7 @@ import {
   isBeginning,
   lineOfOffset,
   naturalColumns,
+  openParagraph,
   paragraphsOf,
   settingOf,
   stackWith,
@@ -200,7 +201,7 @@ class LayoutDesk {
           furniture: own.map((one) => ({ ...one, stack: stackWith(one.stack, ({ id }) => id) })),
         })
       for (const paragraph of paragraphsOf(sheet, own)) {
-        if (!this.heldParagraphs.has(paragraph.id) && !nowParagraphs.has(paragraph.id)) paragraphs.push(paragraph)
+        if (!this.heldParagraphs.has(paragraph.id) && !nowParagraphs.has(paragraph.id)) paragraphs.push(openParagraph(paragraph))
         nowParagraphs.add(paragraph.id)
       }
       if (!this.heldSheets.has(sheet.id)) sheets.push(withParagraphs(sheet, ({ id }) => id))

@@ -357,7 +357,8 @@ function tabsOf(text: string): readonly number[] {
 }
 
 export function runWidth({ run, first, last }: Pick<LineRun, "run" | "first" | "last">): number {
+  const { advances } = run.glyphs
   let units = 0
-  for (let g = first; g < last; g++) units += run.glyphs.advances[g] as number
+  for (let g = first; g < last; g++) units += advances[g] as number
   return units * run.scale
 }

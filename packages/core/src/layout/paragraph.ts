@@ -22,6 +22,7 @@ import type { Hyphenator } from "./hyphenation"
 import { setLines, type SetParagraph } from "./lines"
 import { lineMetrics, runWidth, spacedHeight, type Cap, type LineSource } from "./measuring"
 import { anchorsOf } from "./anchors"
+import { packParagraph } from "./packing"
 import { shapeParagraph, shapeRun, shapeShown } from "./shaping"
 import { sameInsets, sameShape } from "./boxes"
 import { bottomOf } from "./rows"
@@ -307,7 +308,7 @@ export class Typesetter {
     const { lines: set, label: labelled } =
       look.paragraph.dropCap && source.text !== "" ? this.withCap(source, look.paragraph.dropCap) : setLines(source)
     const lines = unfolding ? folded(unfolding, set) : set
-    const layout: ParagraphLayout = {
+    const layout = packParagraph({
       id: ++ids,
       text: textOf(node),
       style: paragraphAttrs(node).style,
@@ -318,7 +319,7 @@ export class Typesetter {
       lines,
       height: bottomOf(lines, 0, lines.length),
       floats,
-    }
+    })
     if (unfolding) unfoldedLines.set(layout, set)
     return layout
   }

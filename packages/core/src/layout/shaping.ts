@@ -107,10 +107,11 @@ export function shapeRun(
   const features = featuresOf(look, font.smallCaps)
   const shape: ShapeOptions = { language: look.language, rtl: level % 2 === 1, features }
   // Only the run's own text is turned to capitals, so that offsets stay those of the paragraph.
-  const glyphs = upper
+  let glyphs = upper
     ? shifted(font.shape(capitals(text.slice(from, to), look.language), 0, to - from, shape), from)
     : font.shape(text, from, to, shape)
-  if (look.spacing !== 0) glyphs.advances = spaced(glyphs, look.spacing / scale)
+  if (look.spacing !== 0) glyphs = { ...glyphs, advances: spaced(glyphs, look.spacing / scale), kept: null }
+  const { underline, strike } = rulesAt(metrics, scale)
   return {
     from,
     to,
@@ -120,13 +121,32 @@ export function shapeRun(
     rise: place.rise,
     scale,
     glyphs,
-    underline: ruleAt(metrics.underlinePosition, metrics.underlineThickness, scale),
-    strike: ruleAt(metrics.strikePosition, metrics.strikeThickness, scale),
+    underline,
+    strike,
     level,
     upper,
     shows: null,
     cap: false,
   }
+}
+
+type Rules = Pick<ShapedRun, "underline" | "strike">
+const rules = new WeakMap<FontMetrics, Map<number, Rules>>()
+
+/** Where a face wants its lines at a scale: the same objects each time. */
+function rulesAt(metrics: FontMetrics, scale: number): Rules {
+  let known = rules.get(metrics)
+  if (!known) rules.set(metrics, (known = new Map()))
+  let own = known.get(scale)
+  if (!own)
+    known.set(
+      scale,
+      (own = {
+        underline: ruleAt(metrics.underlinePosition, metrics.underlineThickness, scale),
+        strike: ruleAt(metrics.strikePosition, metrics.strikeThickness, scale),
+      }),
+    )
+  return own
 }
 
 /** Position and thickness in font units, the position that of the middle and upwards. */

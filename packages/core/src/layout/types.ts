@@ -1,6 +1,6 @@
 /**
- * What layout makes. All lengths are points, y grows downwards. Everything is plain immutable data
- * that can be posted between threads; unchanged parts keep their identity from one layout to the next.
+ * What layout makes. All lengths are points, y grows downwards. Everything is immutable; unchanged parts keep their identity from
+ * one layout to the next. What is posted to another thread is opened before, see `openParagraph`, and plain data otherwise.
  */
 import type { Node } from "prosemirror-model"
 import type { Border, FlowKind, NoteLabels, ParagraphFormat, PictureFormat, RulePattern, RunLook } from "../document"
@@ -101,9 +101,9 @@ export interface Line {
   /** In visual order. */
   runs: LineRun[]
   /** Where the text behind each tab begins. */
-  tabs: { from: number; x: number }[]
+  tabs: readonly { from: number; x: number }[]
   /** Leaders of tabs, from the left edge of the column and the baseline. */
-  leaders: Rule[]
+  leaders: readonly Rule[]
 }
 
 /** A line that is drawn, along the longer side of its box. */
@@ -118,6 +118,7 @@ export interface Rule {
   pitch?: number
 }
 
+/** Its lines may be kept in a smaller form and made anew when they are asked for: see packing.ts. */
 export interface ParagraphLayout {
   /** Different for each layout of a paragraph made in this thread. */
   id: number

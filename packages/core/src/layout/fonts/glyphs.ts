@@ -14,6 +14,8 @@ export interface ShapedGlyphs {
   offsets: Int32Array | null
   /** A bit for each glyph, set where the text cannot be divided before it without shaping anew. See `isUnsafe`. */
   unsafe: Uint8Array
+  /** What they can be made of again; null where they have to be kept as they are. */
+  kept: WordGlyphs | null
 }
 
 /** Whether the text cannot be divided before a glyph without shaping anew. */
@@ -36,12 +38,13 @@ export function clusterOf({ first, clusters }: ShapedGlyphs, glyph: number): num
 
 /** The same glyphs, all of one cluster. */
 export function allOf(glyphs: ShapedGlyphs, cluster: number): ShapedGlyphs {
-  return { ...glyphs, first: cluster, clusters: new Uint32Array(glyphs.count).fill(cluster) }
+  return { ...glyphs, first: cluster, clusters: new Uint32Array(glyphs.count).fill(cluster), kept: null }
 }
 
 /** Glyphs whose clusters lie elsewhere in the text. */
 export function shifted(glyphs: ShapedGlyphs, by: number): ShapedGlyphs {
-  return { ...glyphs, first: glyphs.first + by, clusters: glyphs.clusters?.map((cluster) => cluster + by) ?? null }
+  const clusters = glyphs.clusters?.map((cluster) => cluster + by) ?? null
+  return { ...glyphs, first: glyphs.first + by, clusters, kept: null }
 }
 
 /** Room for so many glyphs. One buffer for what each run has: a buffer of its own for each list would weigh as much as what is in them. */
@@ -52,4 +55,16 @@ export function newGlyphs(count: number): { ids: Uint16Array; advances: Int16Arr
     advances: new Int16Array(kept, 2 * count, count),
     unsafe: new Uint8Array(kept, 4 * count),
   }
+}
+
+/** Glyphs by the words of their text. */
+export interface WordGlyphs {
+  /** Who puts them together. */
+  words: { glyphs(own: WordGlyphs): ShapedGlyphs }
+  /** Those of its words, as the units of a text: a list would weigh three times as much. */
+  numbers: string
+  first: number
+  count: number
+  /** Whether there is one for each letter. */
+  isPlain: boolean
 }

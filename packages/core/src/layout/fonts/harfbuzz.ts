@@ -287,7 +287,7 @@ export class HarfBuzz {
     if (options.rtl || to - from < leastByWords || !isLatin(text, from, to)) return null
     const key = `${options.language} ${options.features?.join() ?? ""}`
     let words = known.get(key)
-    if (!words) {
+    if (!words || words.isFull) {
       const latin = { ...options, script: tag("Latn") }
       known.set(key, (words = new ShapedWords((own, a, b) => this.shape(font, own, a, b, latin))))
     }
@@ -336,7 +336,7 @@ export class HarfBuzz {
         offsets[2 * i + 1] = dy
       }
     }
-    return { count, ids, first: from, clusters, advances, offsets, unsafe }
+    return { count, ids, first: from, clusters, advances, offsets, unsafe, kept: null }
   }
 
   private outline(font: number, glyph: number): string {

@@ -4,7 +4,7 @@
  * text has to be shaped as a whole; a test holds the two against each other for all faces that ship.
  */
 import { grown, hashed, hashFactor, WordTable } from "../../document/wordTable"
-import { clusterOf, isUnsafe, newGlyphs, setUnsafe, type ShapedGlyphs } from "./glyphs"
+import { clusterOf, isUnsafe, newGlyphs, setUnsafe, type ShapedGlyphs, type WordGlyphs } from "./glyphs"
 
 /** Text as one run of Latin letters, from left to right. */
 export type ShapeLatin = (text: string, from: number, to: number) => ShapedGlyphs
@@ -14,8 +14,8 @@ const letterByLetter = 1
 const inClusters = 2
 const apart = 3
 
-/** So many words are known; with more, all are forgotten. */
-const mostWords = 60_000
+/** So many words are known before others are kept elsewhere: with those of one more text their numbers still have sixteen bits. */
+const mostWords = 50_000
 /** Longer ones do not come again, and places in a word are kept in eight bits. */
 const longest = 100
 
@@ -31,7 +31,7 @@ interface Joint {
 
 /** The words of one face in one language and with one choice of features. */
 export class ShapedWords {
-  private table = new WordTable()
+  private readonly table = new WordTable()
   /** Glyphs of all words one behind the other, and where those of each begin. */
   private starts = new Int32Array(1 << 10)
   private ids = new Uint16Array(1 << 13)
@@ -39,22 +39,25 @@ export class ShapedWords {
   private unsafe = new Uint8Array(1 << 13)
   /** By glyph, places in its word. */
   private clusters = new Uint8Array(1 << 13)
+  /** Letters of each word. */
+  private lengths = new Uint8Array(1 << 10)
   /** Of each word what it can be put together from. */
   private made = new Uint8Array(1 << 10)
   /** By the first glyph of what stands behind a blank, and by the number of a word. */
   private readonly joints = new Map<number, Joint>()
-  private byWord: Joint[] = []
+  private readonly byWord: Joint[] = []
   /** Numbers of the words of the text at hand. */
   private numbers = new Int32Array(64)
 
   constructor(private readonly whole: ShapeLatin) {}
 
+  /** Whether it should learn no more. */
+  get isFull(): boolean {
+    return this.table.count > mostWords
+  }
+
   /** A text from its words; null where it has to be shaped as a whole. */
   shape(text: string, from: number, to: number): ShapedGlyphs | null {
-    if (this.table.count > mostWords) {
-      this.table = new WordTable()
-      this.byWord = []
-    }
     const words = this.find(text, from, to)
     if (words === null) return null
     let [count, isPlain] = [0, true]
@@ -100,6 +103,7 @@ export class ShapedWords {
     if (words.length === 0) return
     this.starts = grown(this.starts, first + words.length + 1)
     this.made = grown(this.made, first + words.length)
+    this.lengths = grown(this.lengths, first + words.length)
     // Only the last of a text has no blank behind it, and comes last here too.
     const text = words.join("")
     const glyphs = this.whole(text, 0, text.length)
@@ -114,6 +118,7 @@ export class ShapedWords {
     words.forEach((word, i) => {
       const n = first + i
       const start = this.starts[n]!
+      this.lengths[n] = word.length
       const next = at + word.length
       let isPlain = true
       let own = start
@@ -171,29 +176,39 @@ export class ShapedWords {
   }
 
   private joined(text: string, from: number, words: number, count: number, isPlain: boolean): ShapedGlyphs | null {
-    const glyphs = newGlyphs(count)
-    const { ids, advances, unsafe } = glyphs
-    const clusters = isPlain ? null : new Uint32Array(count)
-    const { starts, numbers } = this
-    let [at, glyph] = [from, 0]
+    let at = from
     for (let w = 0; w < words; w++) {
-      const word = numbers[w]!
-      const begin = starts[word]!
+      const word = this.numbers[w]!
+      if (w > 0 && !this.joint(text, at, word).isKnown) return null
+      at += this.lengths[word]!
+    }
+    const numbers = String.fromCharCode.apply(null, this.numbers.subarray(0, words) as unknown as number[])
+    return this.glyphs({ words: this, numbers, first: from, count, isPlain })
+  }
+
+  /** Puts words together, none of which is met for the first time. */
+  glyphs(kept: WordGlyphs): ShapedGlyphs {
+    const { numbers, first, count, isPlain } = kept
+    const { ids, advances, unsafe } = newGlyphs(count)
+    const clusters = isPlain ? null : new Uint32Array(count)
+    const { starts, lengths, byWord, ids: ownIds, advances: ownAdvances, unsafe: ownUnsafe, clusters: places } = this
+    let [at, glyph] = [first, 0]
+    for (let w = 0; w < numbers.length; w++) {
+      const word = numbers.charCodeAt(w)
       const end = starts[word + 1]!
       if (w > 0) {
-        const joint = this.joint(text, at, word)
-        if (!joint.isKnown) return null
+        const joint = byWord[word]!
         advances[glyph - 1]! += joint.advance
         if (joint.isUnsafe) setUnsafe(unsafe, glyph)
       }
-      for (let i = begin; i < end; i++, glyph++) {
-        ids[glyph] = this.ids[i]!
-        advances[glyph] = this.advances[i]!
-        if (this.unsafe[i] === 1) setUnsafe(unsafe, glyph)
-        if (clusters) clusters[glyph] = at + this.clusters[i]!
+      for (let i = starts[word]!; i < end; i++, glyph++) {
+        ids[glyph] = ownIds[i]!
+        advances[glyph] = ownAdvances[i]!
+        if (ownUnsafe[i] === 1) setUnsafe(unsafe, glyph)
+        if (clusters) clusters[glyph] = at + places[i]!
       }
-      at += isPlain ? end - begin : text.indexOf(" ", at) + 1 - at
+      at += lengths[word]!
     }
-    return { count, ids, first: from, clusters, advances, offsets: null, unsafe }
+    return { count, ids, first, clusters, advances, offsets: null, unsafe, kept }
   }
 }

@@ -396,8 +396,9 @@ function glyphPath(outline: string, point: (x: number, y: number) => string): st
 /** Shows the glyphs of a run, corrected wherever the declared widths have drifted from where layout put them by half a thousandth. */
 function glyphs(piece: LineRun, face: PdfFace, text: string): string {
   const { run, first, last, extra } = piece
-  const { ids, advances, offsets } = run.glyphs
+  const { ids, advances, offsets, clusters } = run.glyphs
   const clusterAt = (g: number) => clusterOf(run.glyphs, g)
+  const isPlain = clusters === null && offsets === null && run.shows === null && run.level === 0
   const unit = (run.scale * 1000) / run.size
   const stretch = (extra * 1000) / run.size
   let out = "["
@@ -418,6 +419,16 @@ function glyphs(piece: LineRun, face: PdfFace, text: string): string {
   }
   for (let g = first; g < last;) {
     const start = clusterAt(g)
+    const single = isPlain ? face.single(ids[g]!, text, start) : null
+    if (single) {
+      moveTo(wanted)
+      codes += single.cid
+      actual += single.width
+      wanted += advances[g]! * unit
+      if (stretch !== 0 && isWordSpace(text.charCodeAt(start))) wanted += stretch
+      g++
+      continue
+    }
     let next = g
     while (next < last && clusterAt(next) === start) next++
     // In a run from right to left the text that follows stands before.

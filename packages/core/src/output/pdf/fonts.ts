@@ -13,6 +13,13 @@ interface Character {
   text: string
 }
 
+/** A glyph that stands for one unit of text. */
+interface Single {
+  unit: number
+  cid: string
+  width: number
+}
+
 export class PdfFace {
   readonly ref: Ref
   private readonly characters: Character[] = [{ glyph: 0, text: "" }]
@@ -59,6 +66,17 @@ export class PdfFace {
     }
     return cid
   }
+
+  /** A glyph for one unit of text, as it is nearly always; null where it cannot stand for that one. */
+  single(glyph: number, text: string, at: number): Single | null {
+    const unit = text.charCodeAt(at)
+    const known = this.singles[glyph]
+    if (known?.unit === unit) return known
+    const own = text.charAt(at)
+    if (!this.standsFor(glyph, own)) return null
+    return (this.singles[glyph] = { unit, cid: this.cid(glyph, own), width: this.width(glyph) })
+  }
+  private readonly singles: Single[] = []
 
   /** Declared width of a glyph, in thousandths of the size. */
   width(glyph: number): number {

@@ -1,0 +1,171 @@
+/**
+ * Paragraphs as they are kept. Of a long document most are set, counted into their sheets and not looked at again for long, so that
+ * their lines are kept as numbers and the glyphs of plain text by its words: a third of what both weigh as objects.
+ */
+import type { ShapedGlyphs, WordGlyphs } from "./fonts/glyphs"
+import { Recent } from "./recent"
+import type { Line, LineRun, ParagraphLayout, ShapedRun } from "./types"
+
+/** A run whose glyphs are kept by their words where they can be. */
+type PackedRun = Omit<ShapedRun, "glyphs"> & { glyphs: ShapedGlyphs | WordGlyphs }
+
+/** Lines as numbers, one behind the other; see `pack` for their order. */
+interface PackedLines {
+  numbers: readonly number[]
+  /** The runs that stand on them, by number. */
+  runs: readonly PackedRun[]
+  /** What few lines have, by line. */
+  tabs: readonly { line: number; tabs: Line["tabs"]; leaders: Line["leaders"] }[]
+}
+
+const none: readonly never[] = []
+
+/** How many of a line's numbers stand before those of its pieces. */
+const ofLine = 7
+const ofPiece = 8
+
+/** Where the numbers of a paragraph are put together: a list that holds fractions from the start takes more of them as they are. */
+const room = [0.5]
+
+function pack(lines: readonly Line[]): PackedLines {
+  const runs: PackedRun[] = []
+  const kept = new Map<ShapedRun, number>()
+  const tabs: { line: number; tabs: Line["tabs"]; leaders: Line["leaders"] }[] = []
+  let [last, number]: [ShapedRun | null, number] = [null, 0]
+  let n = 0
+  for (let i = 0; i < lines.length; i++) {
+    const line = lines[i]!
+    room[n++] = line.to
+    room[n++] = line.top
+    room[n++] = line.height
+    room[n++] = line.baseline
+    room[n++] = line.x
+    room[n++] = line.width
+    room[n++] = line.runs.length
+    for (const piece of line.runs) {
+      const { run } = piece
+      if (run !== last) {
+        number = kept.get(run) ?? runs.push(packRun(run)) - 1
+        kept.set((last = run), number)
+      }
+      room[n++] = number
+      room[n++] = piece.from
+      room[n++] = piece.to
+      room[n++] = piece.first
+      room[n++] = piece.last
+      room[n++] = piece.x
+      room[n++] = piece.width
+      room[n++] = piece.extra
+    }
+    if (line.tabs.length > 0 || line.leaders.length > 0) tabs.push({ line: i, tabs: line.tabs, leaders: line.leaders })
+  }
+  const numbers = room.slice(0, n)
+  if (n > mostRoom) room.length = mostRoom
+  return { numbers, runs: runs.slice(), tabs: tabs.length > 0 ? tabs : none }
+}
+const mostRoom = 1 << 14
+
+function packRun(run: ShapedRun): PackedRun {
+  const { kept } = run.glyphs
+  return kept ? { ...run, glyphs: kept } : run
+}
+
+function unpackRun(run: PackedRun): ShapedRun {
+  const { glyphs } = run
+  return { ...run, glyphs: "words" in glyphs ? glyphs.words.glyphs(glyphs) : glyphs }
+}
+
+function unpack({ numbers, runs: packed, tabs }: PackedLines): Line[] {
+  const shaped = packed.map(unpackRun)
+  const lines: Line[] = []
+  let from = 0
+  for (let n = 0; n < numbers.length;) {
+    const runs = new Array<LineRun>(numbers[n + 6]!)
+    const line: Line = {
+      from,
+      to: (from = numbers[n]!),
+      top: numbers[n + 1]!,
+      height: numbers[n + 2]!,
+      baseline: numbers[n + 3]!,
+      x: numbers[n + 4]!,
+      width: numbers[n + 5]!,
+      runs,
+      tabs: none,
+      leaders: none,
+    }
+    n += ofLine
+    for (let i = 0; i < runs.length; i++, n += ofPiece)
+      runs[i] = {
+        run: shaped[numbers[n]!]!,
+        from: numbers[n + 1]!,
+        to: numbers[n + 2]!,
+        first: numbers[n + 3]!,
+        last: numbers[n + 4]!,
+        x: numbers[n + 5]!,
+        width: numbers[n + 6]!,
+        extra: numbers[n + 7]!,
+      }
+    lines.push(line)
+  }
+  for (const { line, ...own } of tabs) lines[line] = { ...lines[line]!, ...own }
+  return lines
+}
+
+/** So many lines are at hand as objects. */
+const linesAtHand = 1000
+
+const opened = new Recent<PackedLines, Line[]>(linesAtHand, ({ length }) => length, unpack)
+
+/** A paragraph whose lines are made when they are asked for. It cannot be posted to another thread: see `openParagraph`. */
+class PackedParagraph implements ParagraphLayout {
+  readonly id: ParagraphLayout["id"]
+  readonly text: ParagraphLayout["text"]
+  readonly style: ParagraphLayout["style"]
+  readonly format: ParagraphLayout["format"]
+  readonly label: ParagraphLayout["label"]
+  readonly outline: ParagraphLayout["outline"]
+  readonly anchors: ParagraphLayout["anchors"]
+  readonly height: ParagraphLayout["height"]
+  readonly floats: ParagraphLayout["floats"]
+  private readonly packed: PackedLines
+
+  constructor(own: ParagraphLayout) {
+    this.id = own.id
+    this.text = own.text
+    this.style = own.style
+    this.format = own.format
+    this.label = own.label
+    this.outline = own.outline
+    this.anchors = own.anchors
+    this.height = own.height
+    this.floats = own.floats
+    this.packed = pack(own.lines)
+    // Who sets it is about to look at its lines.
+    opened.keep(this.packed, own.lines)
+  }
+
+  get lines(): Line[] {
+    return opened.of(this.packed)
+  }
+}
+
+/** A paragraph as it is kept. */
+export function packParagraph(own: ParagraphLayout): ParagraphLayout {
+  return new PackedParagraph(own)
+}
+
+/** A paragraph as plain data, for another thread. */
+export function openParagraph(own: ParagraphLayout): ParagraphLayout {
+  const { id, text, style, format, label, outline, anchors, height, floats } = own
+  const runs = new Map<ShapedRun, ShapedRun>()
+  const open = (run: ShapedRun): ShapedRun => {
+    let plain = runs.get(run)
+    if (!plain) runs.set(run, (plain = { ...run, glyphs: { ...run.glyphs, kept: null } }))
+    return plain
+  }
+  const lines = own.lines.map((line) => ({
+    ...line,
+    runs: line.runs.map((piece) => ({ ...piece, run: open(piece.run) })),
+  }))
+  return { id, text, style, format, label, outline, anchors, lines, height, floats }
+}
