@@ -2,6 +2,8 @@
 
 /** A tab out of sight gets no frames: then work waits so long, in milliseconds. */
 const unseenDelay = 200
+/** A change of so many positions is work that takes the page for long. */
+const longChange = 20_000
 
 /** Runs tasks in order, in a task of its own behind the next frame. One that is asked for again while it waits runs once. */
 export class AfterPaint {
@@ -16,7 +18,9 @@ export class AfterPaint {
     document.addEventListener("visibilitychange", this.flush)
   }
 
-  later(task: () => void): void {
+  /** @param change how long the change is that it comes of: what comes of a long one has a task of its own, so that none takes the page for long */
+  later(task: () => void, change = 0): void {
+    if (change > longChange) return void setTimeout(task)
     this.waiting.add(task)
     if (this.waiting.size > 1) return
     this.frame = requestAnimationFrame(() => this.turn.port2.postMessage(null))

@@ -1,42 +1,35 @@
 /** One open document: puts the parts of a desk together and lets them know of one another. */
-import { commentsAt, documentAttrs } from "@biblon/core/document"
+import { documentAttrs } from "@biblon/core/document"
 import { noQuery, type Command } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
 import { takeBrought, takeSearch } from "../firstWords"
 import { endSight } from "../early/begun"
 import { Keeping } from "../live/keeping"
-import { declareFace } from "../ui/fontFaces"
+import { declareBrought } from "../ui/fontFaces"
 import { broughtIn } from "./brought"
 import { AfterPaint } from "./afterPaint"
+import { Checks } from "./checks"
 import { Composing } from "./composing"
 import { Delivery } from "./delivering"
 import { blank, Editing, type Change } from "./editing"
 import { Enclosing } from "./enclosing"
-import { Finder } from "./finder"
 import { Going } from "./going"
 import { Caret } from "./input/caret"
 import { Clipboard, picturesOf, transferred } from "./input/clipboard"
 import { Typing } from "./input/typing"
 import { WaitingKeys } from "./input/waiting"
 import { LookLaying } from "./laying"
-import { Marking } from "./marking"
 import { Opening } from "./opening"
 import { Picturing } from "./picturing"
 import type { DeskPort } from "./ports"
 import { Pressing } from "./pressing"
 import { Showing } from "./showing"
-import { Spelling } from "./spelling"
 import { createDeskStore, type DeskStore } from "./store"
 import { Surface } from "./surface"
 import { Tabling } from "./tabling"
 import { Trial } from "./trial"
 import { firstView } from "./view/kept"
-import type { Place } from "./view/source"
 import { Viewing } from "./viewing"
-import { Wording } from "./wording"
-
-/** Positions from which on a change counts as long. */
-const longChange = 20_000
 
 /** What a key stands for on a desk; null for keys that mean nothing here, such as letters. */
 export type KeyAction = (event: KeyboardEvent) => ((session: DeskSession) => void) | null
@@ -54,9 +47,8 @@ export class DeskSession implements DeskPort {
     changed: (change) => this.changed(change),
     made: (tr) => {
       this.caret.forgetGoal()
-      // A long change is handed on in a task of its own, so that none takes the page for long.
-      if (tr.docChanged && Math.abs(tr.doc.content.size - tr.before.content.size) > longChange) setTimeout(this.handOn)
-      else if (tr.docChanged) this.afterPaint.later(this.handOn)
+      const long = Math.abs(tr.doc.content.size - tr.before.content.size)
+      if (tr.docChanged) this.afterPaint.later(this.handOn, long)
       if (tr.scrolledIntoView) this.surface.view?.reveal(this.editing.head)
     },
     turned: () => this.surface.view?.paintSelection(),
@@ -75,27 +67,23 @@ export class DeskSession implements DeskPort {
   readonly pressing = new Pressing(this.store, {
     run: (command) => this.run(command),
     shownAt: (pos) => this.surface.view?.places.shownAt(pos) ?? null,
-    isSaid: (kind, pos) =>
-      kind === "comment"
-        ? this.now !== null && commentsAt(this.now.doc, pos).length > 0
-        : (kind === "word" ? this.spelling.at(pos) : this.wording.at(pos)) !== null,
+    isSaid: (kind, pos) => this.checks.isSaid(kind, pos),
   })
   readonly clipboard = new Clipboard(this)
   readonly delivery = new Delivery(this)
-  /** What those need that go from place to place: the search, spelling. */
-  private readonly places = {
+  readonly checks = new Checks(this.editing, {
     editor: () => this.now,
-    select: (from: number, to: Place) => {
+    select: (from, to) => {
       this.editing.select(from, to)
       this.surface.view?.reveal(to)
     },
-    run: (command: Command) => this.run(command),
+    run: (command) => this.run(command),
     repaint: () => this.surface.repaint(),
-  }
-  readonly finder = new Finder(this.places)
-  readonly spelling = new Spelling(this.places)
-  readonly wording = new Wording(this.places)
-  readonly marking = new Marking(this.editing, [this.spelling, this.wording, this.finder], () => this.surface.repaint())
+  })
+  readonly finder = this.checks.finder
+  readonly spelling = this.checks.spelling
+  readonly wording = this.checks.wording
+  readonly marking = this.checks.marking
   readonly picturing = new Picturing(this.store, {
     editor: () => this.now,
     run: (command) => this.run(command),
@@ -117,9 +105,9 @@ export class DeskSession implements DeskPort {
   readonly going = new Going(this.editing, {
     view: () => this.surface.view,
     focus: () => this.focus(),
-    showSheets: () => this.showSheets(),
+    showSheets: () => this.viewing.showSheets(),
     hold: (work) => this.holdKeys(work),
-    showComments: (pos) => this.surface.showComments(pos),
+    showComments: (pos) => this.surface.cards.comments(pos),
   })
 
   constructor(
@@ -132,6 +120,7 @@ export class DeskSession implements DeskPort {
       sheet: () => documentAttrs((this.now ?? blank).doc).setup,
       setSpec: (spec) => this.composing.layout.setSpec(spec),
       hasLayout: () => this.composing.layout.mirror.count > 0,
+      isCurrent: () => this.composing.layout.current,
       keepCaretSeen: () => this.surface.keepCaretSeen(),
       blur: () => this.blur(),
     })
@@ -194,7 +183,7 @@ export class DeskSession implements DeskPort {
         this.editing.begin(editor)
         const brought = takeBrought(id)
         this.store.setState({ editor, ...(brought && broughtIn(brought, editor.doc)) })
-        this.declareFonts()
+        declareBrought(documentAttrs(editor.doc).styles.fonts)
         if (steps.length > 0) layout.change(steps)
         this.surface.field?.sync()
         this.surface.beginWriting()
@@ -219,25 +208,11 @@ export class DeskSession implements DeskPort {
     void this.keeping.open()
   }
 
-  private showSheets(): Promise<void> {
-    if (this.store.getState().mode === "sheets") return Promise.resolve()
-    this.viewing.setMode("sheets")
-    return new Promise((resolve) => {
-      const stop = this.store.subscribe(() => {
-        if (!this.composing.layout.current) return
-        stop()
-        resolve()
-      })
-    })
-  }
-
   close(): void {
     endSight()
     this.afterPaint.close()
     this.keeping.close()
-    this.finder.close()
-    this.spelling.close()
-    this.wording.close()
+    this.checks.close()
     this.clipboard.close()
     this.composing.layout.close()
     this.surface.detach()
@@ -250,23 +225,15 @@ export class DeskSession implements DeskPort {
     const { field, view } = this.surface
     field?.map(tr)
     this.surface.map(tr.mapping)
-    if (documentAttrs(after.doc).styles.fonts !== documentAttrs(before.doc).styles.fonts) this.declareFonts()
+    const { fonts } = documentAttrs(after.doc).styles
+    if (fonts !== documentAttrs(before.doc).styles.fonts) declareBrought(fonts)
     if (steps.length > 0) this.composing.changed(change)
     field?.sync()
     this.pressing.follow(change)
-    this.marking.forget()
-    this.finder.changed(steps.length > 0, tr.mapping)
-    this.spelling.changed(steps.length > 0)
-    if (steps.length > 0) this.wording.changed()
+    this.checks.changed(steps.length > 0, tr.mapping)
     if (steps.length > 0) this.clipboard.changed(tr.mapping)
     else view?.paintSelection()
     this.showing.show({ editor: after }, this.typing.active)
-  }
-
-  /** Makes the page know the faces that the document brings along. */
-  private declareFonts(): void {
-    for (const family of Object.values(documentAttrs(this.editing.open.doc).styles.fonts))
-      for (const asset of Object.values(family)) declareFace(`own-${asset}`)
   }
 
   get now(): EditorState | null {
@@ -287,9 +254,8 @@ export class DeskSession implements DeskPort {
 
   /** Shows what could be meant by the word with the caret, or by the next one that looks wrong. */
   suggestHere(): void {
-    const { now } = this
-    const wrong = now && (this.spelling.at(now.selection.head) ?? this.spelling.go(1))
-    if (wrong) this.surface.showWord(wrong)
+    const wrong = this.now && this.spelling.here()
+    if (wrong) this.surface.cards.wrongWord(wrong)
   }
 
   // ---- the sheets

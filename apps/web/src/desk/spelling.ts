@@ -2,19 +2,11 @@
 import { createStore } from "zustand/vanilla"
 import type { Node } from "prosemirror-model"
 import type { EditorState } from "prosemirror-state"
-import { documentAttrs, leavesOf, type StyleSheet } from "@biblon/core/document"
-import {
-  entriesOf,
-  isAmong,
-  Lexicons,
-  meetingWords,
-  spelledWords,
-  type DictionaryName,
-  type Word,
-} from "@biblon/core/checking"
+import { documentAttrs, leavesOf } from "@biblon/core/document"
+import { isAmong, type DictionaryName, type Word } from "@biblon/core/checking"
 import { isSpellingOn, keep } from "../kept"
 import { inSlices } from "../ui/slices"
-import { Dictionaries } from "../workers/spellingClient"
+import { MetWords } from "./metWords"
 import { ownWords } from "./ownWords"
 import type { Mark, Place } from "./view/source"
 
@@ -42,8 +34,6 @@ export interface SpellingTarget {
 
 /** Milliseconds of rest after a change before all is gone through again. */
 const rest = 400
-/** A dictionary that was not to be had is asked for again after so many milliseconds. */
-const missingFor = 20_000
 /** In longer paragraphs words are found behind the typing only, in characters. */
 const long = 20_000
 
@@ -55,13 +45,11 @@ export class Spelling {
     found: null,
     missing: [],
   }))
-  private readonly dictionaries = new Dictionaries()
-  /** Of paragraphs whose words are all known, those that no dictionary has: few, so that they are kept and all others forgotten. */
-  private readonly unlisted = new WeakMap<Node, { styles: StyleSheet; words: readonly Word[] }>()
-  private readonly lexicons = new Lexicons()
-  private readonly asked = new Set<string>()
-  private readonly asking = new Set<Promise<void>>()
-  private retry: ReturnType<typeof setTimeout> | undefined
+  private readonly words = new MetWords({
+    missing: (missing) => this.store.setState({ missing }),
+    again: () => this.again(),
+    met: () => this.target.repaint(),
+  })
   private timer: ReturnType<typeof setTimeout> | undefined
   private round = 0
   /** A word is not marked as long as it is being typed. */
@@ -72,10 +60,9 @@ export class Spelling {
 
   close(): void {
     clearTimeout(this.timer)
-    clearTimeout(this.retry)
     this.round++
     this.stopHearing()
-    this.dictionaries.close()
+    this.words.close()
   }
 
   turn(on: boolean): void {
@@ -101,29 +88,6 @@ export class Spelling {
     this.timer = setTimeout(() => void this.goThrough(), rest)
   }
 
-  /** The words of a paragraph that no dictionary has; with `unknown` filled, those that have to be looked up before that can be said. */
-  private unlistedIn(styles: StyleSheet, paragraph: Node, unknown: Word[]): readonly Word[] {
-    const kept = this.unlisted.get(paragraph)
-    if (kept?.styles === styles) return kept.words
-    if (this.isRight(styles, paragraph)) {
-      this.unlisted.set(paragraph, { styles, words: [] })
-      return []
-    }
-    const words: Word[] = []
-    for (const own of spelledWords(styles, paragraph)) {
-      const { right } = this.lexicons.of(own.dictionary).of(own.word)
-      if (right === null) unknown.push(own)
-      else if (!right) words.push(own)
-    }
-    if (unknown.length === 0) this.unlisted.set(paragraph, { styles, words })
-    return words
-  }
-
-  /** Whether all words of a paragraph are known to be right, as in most. */
-  private isRight(styles: StyleSheet, paragraph: Node): boolean {
-    return entriesOf(styles, paragraph, this.lexicons).every(({ right }) => right === true)
-  }
-
   /** Without those that somebody has said are right. */
   private wrongAmong(words: readonly Word[], known: Readonly<Record<string, true>>): readonly Word[] {
     if (words.length === 0) return words
@@ -131,17 +95,11 @@ export class Spelling {
     return words.filter(({ word }) => !isAmong(ownWords.getState().words, word) && !isAmong(here, word))
   }
 
-  /** The paragraphs of which it is not known yet that all words are. */
-  private *unlooked(doc: Node): Generator<Node> {
-    const { styles } = documentAttrs(doc)
-    for (const leaf of leavesOf(doc).nodes) if (this.unlisted.get(leaf)?.styles !== styles) yield leaf
-  }
-
   private *counting(doc: Node): Generator<void, Map<string, number>> {
     const { styles, checks } = documentAttrs(doc)
     const found = new Map<string, number>()
     for (const leaf of leavesOf(doc).nodes) {
-      for (const { word } of this.wrongAmong(this.unlistedIn(styles, leaf, []), checks.known))
+      for (const { word } of this.wrongAmong(this.words.unlisted(styles, leaf), checks.known))
         found.set(word, (found.get(word) ?? 0) + 1)
       yield
     }
@@ -153,11 +111,8 @@ export class Spelling {
     const editor = this.target.editor()
     if (!editor) return
     const wanted = () => round === this.round
-    const { styles } = documentAttrs(editor.doc)
-    const meeting = meetingWords(styles, this.unlooked(editor.doc), this.lexicons, this.lookUp)
-    if ((await inSlices(meeting, wanted)) === null) return
-    // A round that was given up may have asked for more.
-    await Promise.all(this.asking)
+    if ((await inSlices(this.words.meeting(editor.doc), wanted)) === null) return
+    await this.words.answered()
     if (!wanted()) return
     const found = await inSlices(this.counting(editor.doc), wanted)
     if (!found) return
@@ -165,55 +120,10 @@ export class Spelling {
     this.target.repaint()
   }
 
-  /** Asks for words that are not known yet. */
-  private readonly lookUp = (dictionary: DictionaryName, words: readonly string[]): Promise<void> => {
-    const answer = this.answered(dictionary, words).finally(() => this.asking.delete(answer))
-    this.asking.add(answer)
-    return answer
-  }
-
-  private async answered(dictionary: DictionaryName, words: readonly string[]): Promise<void> {
-    if (this.store.getState().missing.includes(dictionary)) return
-    const wrong = await this.dictionaries.wrong(dictionary, words)
-    const { missing } = this.store.getState()
-    if (wrong === null) {
-      if (!missing.includes(dictionary)) this.store.setState({ missing: [...missing, dictionary] })
-      clearTimeout(this.retry)
-      this.retry = setTimeout(() => {
-        this.store.setState({ missing: [] })
-        this.lexicons.askAgain()
-        this.again()
-      }, missingFor)
-      return
-    }
-    const lexicon = this.lexicons.of(dictionary)
-    for (const word of words) lexicon.of(word).right = true
-    for (const word of wrong) lexicon.of(word).right = false
-  }
-
-  /** Asks for the words of a paragraph in sight, ahead of all others. */
-  private askFor(words: readonly Word[]): void {
-    const unknown = words.filter(
-      ({ word, dictionary }) =>
-        !this.asked.has(`${dictionary} ${word}`) && !this.store.getState().missing.includes(dictionary),
-    )
-    for (const dictionary of new Set(unknown.map((own) => own.dictionary))) {
-      const own = unknown.filter((word) => word.dictionary === dictionary).map(({ word }) => word)
-      for (const word of own) this.asked.add(`${dictionary} ${word}`)
-      void this.lookUp(dictionary, own).then(() => {
-        for (const word of own) this.asked.delete(`${dictionary} ${word}`)
-        this.target.repaint()
-      })
-    }
-  }
-
   private wrongIn(doc: Node, node: Node): readonly Word[] {
     const { styles, checks } = documentAttrs(doc)
-    if (node.content.size > long && this.unlisted.get(node)?.styles !== styles) return none
-    const unknown: Word[] = []
-    const words = this.unlistedIn(styles, node, unknown)
-    if (unknown.length > 0) this.askFor(unknown)
-    return this.wrongAmong(words, checks.known)
+    if (node.content.size > long && !this.words.isKnown(styles, node)) return none
+    return this.wrongAmong(this.words.unlistedNow(styles, node), checks.known)
   }
 
   /** The marks of a leaf in sight. */
@@ -243,6 +153,12 @@ export class Spelling {
     return found ? { ...found, start: start + found.from, end: start + found.to } : null
   }
 
+  /** The wrong word with the caret, or the next one, which is gone to. */
+  here(): WrongWord | null {
+    const editor = this.target.editor()
+    return editor && (this.at(editor.selection.head) ?? this.go(1))
+  }
+
   /** All places of a word, or of all wrong words. */
   places(word: string | null): WrongWord[] {
     const editor = this.target.editor()
@@ -250,7 +166,7 @@ export class Spelling {
     const leaves = leavesOf(editor.doc)
     const { styles, checks } = documentAttrs(editor.doc)
     return leaves.nodes.flatMap((leaf, n) => {
-      const wrong = this.wrongAmong(this.unlistedIn(styles, leaf, []), checks.known)
+      const wrong = this.wrongAmong(this.words.unlisted(styles, leaf), checks.known)
       const start = leaves.start(n)
       return wrong
         .filter((own) => word === null || own.word === word)
@@ -273,6 +189,6 @@ export class Spelling {
   }
 
   suggest({ dictionary, word }: Pick<Word, "dictionary" | "word">): Promise<string[]> {
-    return this.dictionaries.suggest(dictionary, word)
+    return this.words.suggest(dictionary, word)
   }
 }

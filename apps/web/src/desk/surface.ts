@@ -1,5 +1,5 @@
 /** The sheets in an element of the page, with the text field and the pointer: what people touch and see. */
-import { commentsAt, leavesOf, pictureFormat, listedIn } from "@biblon/core/document"
+import { leavesOf, pictureFormat, listedIn } from "@biblon/core/document"
 import { dragSelection, linkAt, redo, toggleDone, undo, writeEdge } from "@biblon/core/editing"
 import type { Mappable } from "prosemirror-transform"
 import type { LayoutClient } from "../workers/layoutClient"
@@ -8,16 +8,15 @@ import { TextField } from "./input/field"
 import { PointerInput } from "./input/pointer"
 import { attachReading } from "./input/reading"
 import type { Typing } from "./input/typing"
-import type { WrongWord } from "./spelling"
-import type { PlacedRemark } from "./wording"
-import type { DeskStore, SaidKind } from "./store"
+import { PressedCards, type PressedCardsTarget } from "./pressedCards"
+import type { DeskStore } from "./store"
 import type { Mark, Place } from "./view/source"
 import { SheetView } from "./view/sheetView"
 import type { ViewSummary } from "./view/summary"
 import { attachZooming } from "./view/zooming"
 import type { Viewing } from "./viewing"
 
-export interface SurfaceTarget {
+export interface SurfaceTarget extends PressedCardsTarget {
   marks(leaf: number): readonly Mark[]
   /** Something was dropped at a place. */
   dropped(place: Place, data: DataTransfer | null): void
@@ -27,10 +26,6 @@ export interface SurfaceTarget {
   follow(href: string): void
   /** To a leaf. */
   goTo(leaf: number): void
-  /** The word that looks wrong at a position. */
-  wrongWord(pos: number): WrongWord | null
-  /** What is said of the wording there. */
-  remark(pos: number): PlacedRemark | null
   summary(summary: ViewSummary): void
   attached(field: HTMLElement): void
 }
@@ -38,6 +33,7 @@ export interface SurfaceTarget {
 export class Surface {
   view: SheetView | null = null
   field: TextField | null = null
+  readonly cards: PressedCards
   private pointer: PointerInput | null = null
   private attached: AbortController | null = null
   composing: { from: number; to: number } | null = null
@@ -52,7 +48,9 @@ export class Surface {
     private readonly viewing: Viewing,
     private readonly store: DeskStore,
     private readonly target: SurfaceTarget,
-  ) {}
+  ) {
+    this.cards = new PressedCards(editing, store, () => this.view, target)
+  }
 
   /** Hangs the sheets into an element of the page; returns what takes them out again. */
   attach(host: HTMLElement): () => void {
@@ -164,12 +162,7 @@ export class Surface {
       },
       selected: (x, y) => {
         this.target.selected()
-        const field = this.editing.open.selection.empty ? view.spots.fieldAt(...view.onCanvas(x, y)) : null
-        if (!field) return this.pressWord()
-        const { pos, sheet, box } = field
-        if (leavesOf(this.editing.open.doc).flow(leavesOf(this.editing.open.doc).at(pos)).story !== null)
-          view.places.writeOn(sheet)
-        this.store.setState({ pressed: { kind: "field", pos, words: view.places.shownAt(pos) ?? "", box } })
+        this.cards.text(x, y)
       },
       follow: () => {
         const link = this.editing.now && linkAt(this.editing.now)
@@ -184,32 +177,6 @@ export class Surface {
     })
   }
 
-  /** A press in a word that looks wrong, or of which something is said, opens the card that tells of it. */
-  private pressWord(): void {
-    const { selection } = this.editing.open
-    const wrong = selection.empty ? this.target.wrongWord(selection.head) : null
-    if (wrong) return this.showWord(wrong)
-    const remark = selection.empty ? this.target.remark(selection.head) : null
-    if (remark) return this.showCard("remark", remark.start, remark.words)
-    if (selection.empty) this.showComments(selection.head)
-  }
-
-  /** Opens the card of a word that looks wrong. */
-  showWord({ start, word }: WrongWord): void {
-    this.showCard("word", start, word)
-  }
-
-  /** Opens the card of what was said of the words at a position, if something was. */
-  showComments(pos: number): void {
-    const said = commentsAt(this.editing.open.doc, pos)
-    if (said.length > 0) this.showCard("comment", pos, said.map(({ text }) => text).join("\n"))
-  }
-
-  private showCard(kind: SaidKind, pos: number, words: string): void {
-    const box = this.view?.places.box({ pos, bias: 1 })
-    if (box) this.store.setState({ pressed: { kind, pos, words, box } })
-  }
-
   private listen(host: HTMLElement, view: SheetView, field: TextField, signal: AbortSignal): void {
     field.element.addEventListener(
       "keydown",
@@ -222,7 +189,13 @@ export class Surface {
       capture: true,
       signal,
     })
-    view.canvas.addEventListener("click", (event) => this.pressBreak(view, event), { signal })
+    const pressBreak = (event: MouseEvent) => {
+      const sign = (event.target as HTMLElement).closest<HTMLElement>(".break")
+      if (!sign || this.store.getState().mode === "reading") return
+      this.focus()
+      this.cards.break(sign)
+    }
+    view.canvas.addEventListener("click", pressBreak, { signal })
     const dragOver = (event: DragEvent) => {
       event.preventDefault()
       view.showDropCaret(view.atClient(event.clientX, event.clientY))
@@ -236,16 +209,6 @@ export class Surface {
     host.addEventListener("dragover", dragOver, { signal })
     host.addEventListener("dragleave", () => view.showDropCaret(null), { signal })
     host.addEventListener("drop", drop, { signal })
-  }
-
-  /** A press where something begins opens the card that tells of it. */
-  private pressBreak(view: SheetView, event: MouseEvent): void {
-    const sign = (event.target as HTMLElement).closest<HTMLElement>(".break")
-    if (!sign || this.store.getState().mode === "reading") return
-    const [own, canvas] = [sign.getBoundingClientRect(), view.canvas.getBoundingClientRect()]
-    const box = { x: own.left - canvas.left, y: own.top - canvas.top, width: own.width, height: own.height }
-    this.focus()
-    this.store.setState({ pressed: { kind: "break", pos: Number(sign.dataset.pos), words: sign.textContent, box } })
   }
 
   private setWriting(writing: boolean): void {

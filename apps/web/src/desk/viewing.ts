@@ -15,6 +15,8 @@ export interface ViewingTarget {
   /** Asks for a layout of another kind. Returns whether one is shown now. */
   setSpec(spec: LayoutSpec): void
   hasLayout(): boolean
+  /** Whether the layout that is here is the one that was asked for. */
+  isCurrent(): boolean
   /** Keeps the caret in sight if it was. */
   keepCaretSeen(): void
   /** Before what is written can no longer be changed: puts the keyboard away. */
@@ -90,6 +92,19 @@ export class Viewing {
     this.fit = "width"
     this.keepPreference()
     this.arrange()
+  }
+
+  /** Shows sheets, once they are here. */
+  showSheets(): Promise<void> {
+    if (this.store.getState().mode === "sheets") return Promise.resolve()
+    this.setMode("sheets")
+    return new Promise((resolve) => {
+      const stop = this.store.subscribe(() => {
+        if (!this.target.isCurrent()) return
+        stop()
+        resolve()
+      })
+    })
   }
 
   /** Scale in CSS pixels for a point. */

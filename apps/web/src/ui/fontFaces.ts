@@ -29,3 +29,8 @@ export function declareFace(id: FaceId): void {
   declareFaces()
   styleElement().element.append(`\n${rule(id)}`)
 }
+
+/** All faces that a document brings along. */
+export function declareBrought(fonts: Readonly<Record<string, Readonly<Record<string, string>>>>): void {
+  for (const family of Object.values(fonts)) for (const asset of Object.values(family)) declareFace(`own-${asset}`)
+}

@@ -1,35 +1,17 @@
 import { type PointerEvent as ReactPointerEvent } from "react"
 import { createPortal } from "react-dom"
-import { limits, pictureFormat, type PictureFormat } from "@biblon/core/document"
+import { pictureFormat, type PictureFormat } from "@biblon/core/document"
 import { pictureHere, setPicture } from "@biblon/core/editing"
 import { followPress, takePress } from "../../ui/followPress"
 import { Glyph, murex } from "../../ui/glyph"
 import { PushPin } from "../../ui/icons"
-import { catchAt } from "../catching"
 import { useDesk, useSession } from "../context"
 import type { PictureSeen } from "../view/source"
 import type { DeskSession } from "../session"
+import { carried, corners, cropped, resized, sides, turnedBy, turnedTo, type Grip } from "./pictureGrips"
 
-/** Corners and sides, by where they lie from the middle. */
-const corners = [
-  [-1, -1],
-  [1, -1],
-  [1, 1],
-  [-1, 1],
-] as const
-const sides = [
-  [0, -1],
-  [1, 0],
-  [0, 1],
-  [-1, 0],
-] as const
-type Grip = readonly [x: -1 | 0 | 1, y: -1 | 0 | 1]
-
-const least = limits.picture.size[0]
 /** Length of the stem with which a picture is turned, and of the brackets and bars, in pixels. */
 const [stem, bracket, bar] = [26, 14, 22]
-/** Degrees to which turning sticks near upright. */
-const sticks = 3
 
 /** Follows a press until it is let go: shows what it would come to, and takes it; Escape puts back. */
 function follow(
@@ -55,12 +37,6 @@ function follow(
   })
 }
 
-/** A movement of the pointer along the sides of a picture that is turned. */
-function along(dx: number, dy: number, turn: number): [x: number, y: number] {
-  const radians = (-turn * Math.PI) / 180
-  return [dx * Math.cos(radians) - dy * Math.sin(radians), dx * Math.sin(radians) + dy * Math.cos(radians)]
-}
-
 function Frame({ seen }: { seen: PictureSeen }) {
   const session = useSession()
   const { cropping, touch } = useDesk((s) => ({ cropping: s.cropping, touch: s.touch }))
@@ -69,80 +45,28 @@ function Frame({ seen }: { seen: PictureSeen }) {
     return here ? pictureFormat(here.node) : null
   })
   if (!format) return null
-  const { pos, x, y, width, height, turn, scale, floats, sheet, margins, others } = seen
-  const [wide, high] = [width / scale, height / scale]
-  const resize = (event: ReactPointerEvent<HTMLElement>, [gx, gy]: Grip) =>
-    follow(session, event, pos, "Size of the picture", (dx, dy, { shiftKey }) => {
-      const [ax, ay] = along(dx, dy, turn)
-      const [bx, by] = [(gx * ax) / scale, (gy * ay) / scale]
-      if (gx !== 0 && gy !== 0 && !shiftKey) {
-        // In proportion: as far as the finger went along the diagonal.
-        const part = Math.max(least / Math.min(wide, high), 1 + (bx * wide + by * high) / (wide * wide + high * high))
-        return { width: wide * part, height: format.height === null ? null : high * part }
-      }
-      return {
-        width: Math.max(least, wide + bx),
-        height: Math.max(least, high + by),
-      }
-    })
-  const crop = (event: ReactPointerEvent<HTMLElement>, [gx, gy]: Grip) => {
-    const { crop: now } = format
-    const whole = { width: wide / (1 - now.left - now.right), height: high / (1 - now.top - now.bottom) }
-    follow(session, event, pos, "Crop", (dx, dy) => {
-      const [ax, ay] = along(dx, dy, turn)
-      const part = (own: number, other: number, by: number) => Math.max(0, Math.min(0.94 - other, own + by))
-      const next = {
-        left: gx < 0 ? part(now.left, now.right, ax / scale / whole.width) : now.left,
-        right: gx > 0 ? part(now.right, now.left, -ax / scale / whole.width) : now.right,
-        top: gy < 0 ? part(now.top, now.bottom, ay / scale / whole.height) : now.top,
-        bottom: gy > 0 ? part(now.bottom, now.top, -ay / scale / whole.height) : now.bottom,
-      }
-      return {
-        crop: next,
-        width: whole.width * (1 - next.left - next.right),
-        height: whole.height * (1 - next.top - next.bottom),
-      }
-    })
-  }
+  const { pos, x, y, width, height, turn, floats } = seen
+  const resize = (event: ReactPointerEvent<HTMLElement>, grip: Grip) =>
+    follow(session, event, pos, "Size of the picture", (dx, dy, { shiftKey }) =>
+      resized(seen, format, grip, dx, dy, shiftKey),
+    )
+  const crop = (event: ReactPointerEvent<HTMLElement>, grip: Grip) =>
+    follow(session, event, pos, "Crop", (dx, dy) => cropped(seen, format, grip, dx, dy))
   const rotate = (event: ReactPointerEvent<HTMLElement>) => {
     const box = event.currentTarget.closest(".picture-frame")?.getBoundingClientRect()
     if (!box) return
     const [cx, cy] = [box.left + box.width / 2, box.top + box.height / 2]
-    follow(session, event, pos, "Picture turned", (_dx, _dy, { clientX, clientY, shiftKey }) => {
-      const exact = (Math.atan2(clientX - cx, cy - clientY) * 180) / Math.PI
-      const stepped = shiftKey ? Math.round(exact / 15) * 15 : Math.round(exact)
-      const near = Math.round(stepped / 90) * 90
-      return { turn: Math.abs(stepped - near) <= sticks ? (near === 180 || near === -180 ? 180 : near) : stepped }
-    })
+    follow(session, event, pos, "Picture turned", (_dx, _dy, { clientX, clientY, shiftKey }) =>
+      turnedTo(clientX - cx, clientY - cy, shiftKey),
+    )
   }
   const carry = (event: ReactPointerEvent<HTMLElement>) => {
     if (!floats) return
-    const areas = [
-      { ...sheet, middles: true },
-      { ...margins, middles: true },
-      ...others.map((own) => ({ ...own, middles: false })),
-    ]
-    const column = session.store.getState().view.column
-    const columns = column ? [{ start: column.x, length: column.width, middles: true }] : []
+    const { column } = session.store.getState().view
     follow(session, event, pos, "Picture moved", (dx, dy) => {
-      const across = catchAt({ start: x + dx, length: width }, [
-        ...areas.map((own) => ({ start: own.x, length: own.width, middles: own.middles })),
-        ...columns,
-      ])
-      const down = catchAt(
-        { start: y + dy, length: height },
-        areas.map((own) => ({ start: own.y, length: own.height, middles: own.middles })),
-      )
-      session.store.setState({ guide: { x: across?.line ?? null, y: down?.line ?? null } })
-      const [left, top] = [across?.start ?? x + dx, down?.start ?? y + dy]
-      // Across, from the sheet's corner, where it can be seen to go; down, from what it moves with.
-      return {
-        across: { of: "sheet", align: null, at: (left - sheet.x) / scale },
-        down: {
-          of: format.down.of,
-          at: format.down.of === "sheet" ? (top - sheet.y) / scale : format.down.at + (top - y) / scale,
-        },
-      }
+      const { guide, change } = carried(seen, format, column, dx, dy)
+      session.store.setState({ guide })
+      return change
     })
   }
   const gripSize = touch ? 30 : 16
@@ -240,10 +164,7 @@ function Frame({ seen }: { seen: PictureSeen }) {
             if (!by) return
             event.preventDefault()
             event.stopPropagation()
-            const next = turn + by * (event.shiftKey ? 15 : 1)
-            session.run(
-              setPicture(pos, { turn: next > 180 ? next - 360 : next < -180 ? next + 360 : next }, "Picture turned"),
-            )
+            session.run(setPicture(pos, turnedBy(turn, by, event.shiftKey), "Picture turned"))
           }}
         >
           <span className="absolute w-px bg-murex" style={{ left: gripSize / 2, top: gripSize / 2, height: stem }} />

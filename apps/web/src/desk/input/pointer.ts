@@ -6,9 +6,9 @@
 import { textOf } from "@biblon/core/document"
 import { sampleAt, wordAround } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
-import { dragOnSheets, sameSpot } from "./sheetDrag"
+import { Handles, type SelectionEnds } from "./handles"
+import { dragOnSheets, sameSpot, type DragEnd } from "./sheetDrag"
 import { Taps } from "./taps"
-import { Magnifier } from "../view/magnifier"
 import type { EdgeArea, Place } from "../view/source"
 import type { SheetView } from "../view/sheetView"
 
@@ -42,21 +42,19 @@ const manyClicks = 450
 export class PointerInput {
   private clicks = { count: 0, time: 0, x: 0, y: 0 }
   private readonly taps: Taps
-  private readonly handles: { element: HTMLElement; end: "from" | "to" | "caret" }[]
+  private readonly handles: Handles
 
   constructor(
     private readonly view: SheetView,
     private readonly target: PointerTarget,
   ) {
     this.taps = new Taps(view.canvas)
-    this.handles = (["from", "to", "caret"] as const).map((end) => {
-      const element = document.createElement("div")
-      element.className = `handle ${end === "caret" ? "caret-handle" : end}`
-      element.hidden = true
-      element.setAttribute("aria-hidden", "true")
-      view.canvas.append(element)
-      element.addEventListener("pointerdown", (event) => this.dragHandle(event, element, end))
-      return { element, end }
+    this.handles = new Handles(view, {
+      selection: () => target.editor().selection,
+      select: (anchor, head) => target.select(anchor, head),
+      selected: (x, y) => target.selected(x, y),
+      takes: (event) => this.takesThirdTap(event),
+      dragged: () => this.endClicks(),
     })
     view.canvas.addEventListener("pointerdown", this.onDown)
     view.canvas.addEventListener("contextmenu", (event) => {
@@ -66,23 +64,8 @@ export class PointerInput {
   private touching = false
 
   /** Shows the handles where the selection's ends are; only after a touch. */
-  placeHandles(
-    selection: {
-      from: { x: number; y: number; height: number } | null
-      to: { x: number; y: number; height: number } | null
-    },
-    empty: boolean,
-    focused: boolean,
-  ): void {
-    for (const { element, end } of this.handles) {
-      const box = end === "from" ? selection.from : selection.to
-      const shown = this.touching && focused && box !== null && (end === "caret") === empty
-      element.hidden = !shown
-      if (shown && box) {
-        const dx = end === "from" ? 22 : end === "to" ? 22 : 22
-        element.style.transform = `translate(${box.x - dx}px, ${box.y + box.height}px)`
-      }
-    }
+  placeHandles(selection: SelectionEnds, empty: boolean, focused: boolean): void {
+    this.handles.place(selection, empty, this.touching && focused)
   }
 
   private readonly onDown = (event: PointerEvent): void => {
@@ -99,11 +82,29 @@ export class PointerInput {
     }
   }
 
-  private countClick({ clientX: x, clientY: y, timeStamp: time }: PointerEvent): number {
-    const { clicks } = this
-    const again = time - clicks.time < manyClicks && Math.hypot(x - clicks.x, y - clicks.y) < sameSpot
-    this.clicks = { count: again ? (clicks.count % 3) + 1 : 1, time, x, y }
+  /** Whether a press follows the last one in time and place. */
+  private isAgain({ clientX, clientY, timeStamp }: PointerEvent): boolean {
+    const { time, x, y } = this.clicks
+    return timeStamp - time < manyClicks && Math.hypot(clientX - x, clientY - y) < sameSpot
+  }
+
+  private countClick(event: PointerEvent): number {
+    const { clientX: x, clientY: y, timeStamp: time } = event
+    const again = this.isAgain(event)
+    this.clicks = { count: again ? (this.clicks.count % 3) + 1 : 1, time, x, y }
     return this.clicks.count
+  }
+
+  /** The third of three taps may come down on a handle that the second has brought. */
+  private takesThirdTap(event: PointerEvent): boolean {
+    const isThird = this.clicks.count === 2 && this.isAgain(event)
+    if (isThird) this.touch(event)
+    return isThird
+  }
+
+  /** Two clicks with a drag between them are not a double click. */
+  private endClicks(): void {
+    this.clicks.count = 0
   }
 
   private span(place: Place, unit: Unit): { from: number; to: number } {
@@ -152,7 +153,6 @@ export class PointerInput {
     extend(place)
     this.drag(
       event,
-      this.view.canvas,
       (x, y) => {
         const to = this.view.atClient(x, y)
         if (to) extend(to)
@@ -188,7 +188,6 @@ export class PointerInput {
     let carrying = false
     this.drag(
       event,
-      this.view.canvas,
       (x, y) => {
         carrying ||= Math.hypot(x - event.clientX, y - event.clientY) > sameSpot
         if (carrying) this.target.dropCaret(this.view.atClient(x, y))
@@ -202,45 +201,8 @@ export class PointerInput {
     )
   }
 
-  private dragHandle(event: PointerEvent, element: HTMLElement, end: "from" | "to" | "caret"): void {
-    event.preventDefault()
-    event.stopPropagation()
-    // The third of three taps may come down on a handle that the second has brought.
-    const { clicks } = this
-    if (
-      clicks.count === 2 &&
-      event.timeStamp - clicks.time < manyClicks &&
-      Math.hypot(event.clientX - clicks.x, event.clientY - clicks.y) < sameSpot
-    )
-      return this.touch(event)
-    const { from, to } = this.target.editor().selection
-    const fixed = end === "from" ? to : from
-    // The finger lies below the line it means.
-    const box = element.getBoundingClientRect()
-    const dx = event.clientX - (box.left + box.width / 2)
-    const dy = event.clientY - (box.top - 8)
-    const lens = new Magnifier()
-    const look = (x: number, y: number) => {
-      const place = this.view.atClient(x - dx, y - dy)
-      if (!place) return
-      lens.show(this.view.canvas, x - dx, y - dy)
-      if (end === "caret") this.target.select(place.pos, place)
-      else if (place.pos !== fixed) this.target.select(fixed, place)
-    }
-    this.drag(event, element, look, (x, y) => {
-      lens.hide()
-      this.target.selected(x, y)
-    })
-  }
-
-  private drag(
-    event: PointerEvent,
-    element: HTMLElement,
-    move: (x: number, y: number) => void,
-    done?: (x: number, y: number, event: PointerEvent | null) => void,
-  ): void {
-    // Two clicks with a drag between them are not a double click.
-    dragOnSheets(this.view, event, element, () => (this.clicks.count = 0), move, done)
+  private drag(event: PointerEvent, move: (x: number, y: number) => void, done: DragEnd): void {
+    dragOnSheets(this.view, event, this.view.canvas, () => this.endClicks(), move, done)
   }
 
   private touch(event: PointerEvent): void {

@@ -8,10 +8,12 @@ export const sameSpot = 8
 const scrollEdge = 36
 const scrollStep = 14
 
+/** Told where a drag ended, and the event by which it was let go there; null where it was put back. */
+export type DragEnd = (x: number, y: number, event: PointerEvent | null) => void
+
 /**
  * Follows the pointer until it is let go.
  * @param moved called when the press has become a drag
- * @param done told where it ended, and whether it was let go there or put back
  */
 export function dragOnSheets(
   view: SheetView,
@@ -19,7 +21,7 @@ export function dragOnSheets(
   element: HTMLElement,
   moved: () => void,
   move: (x: number, y: number) => void,
-  done?: (x: number, y: number, event: PointerEvent | null) => void,
+  done: DragEnd,
 ): void {
   let scrolling = 0
   let last = { x: press.clientX, y: press.clientY }
@@ -41,7 +43,7 @@ export function dragOnSheets(
     },
     end: (how, event) => {
       cancelAnimationFrame(scrolling)
-      done?.(event?.clientX ?? last.x, event?.clientY ?? last.y, how === "putBack" ? null : event)
+      done(event?.clientX ?? last.x, event?.clientY ?? last.y, how === "putBack" ? null : event)
     },
   })
 }

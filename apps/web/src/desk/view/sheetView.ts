@@ -10,12 +10,11 @@ import { Room } from "./room"
 import { ShownSheets } from "./shownSheets"
 import { Spots } from "./spots"
 import { Stack, type StackOptions } from "./stack"
+import { Staying } from "./staying"
 import { whatIsAt, type ViewSummary } from "./summary"
 
 /** Left above a sheet that is gone to. */
 const sheetEdge = 10
-/** The caret keeps this distance from the edges when it is scrolled into sight. */
-const comfort = 48
 
 export class SheetView {
   readonly canvas = document.createElement("div")
@@ -26,10 +25,7 @@ export class SheetView {
   private readonly dropCaret = new CaretMark("drop-caret")
   private stack: Stack
   private readonly shown: ShownSheets
-  private revealing: { place: Place; y: number | null } | null = null
-  private restoring: { place: Place; y: number } | null = null
-  /** What is being read while the whole document is composed anew, and the scrolling that keeps it where it is. */
-  private holding: { place: Place; y: number; top: number } | null = null
+  private readonly staying: Staying
   private scrolled = 0
 
   constructor(
@@ -47,6 +43,11 @@ export class SheetView {
       this.spots,
     )
     this.stack = new Stack(source.layout.mirror.table, options)
+    this.staying = new Staying(source, this.places, this.room, {
+      stack: () => this.stack,
+      resize: () => this.resize(),
+      paint: () => this.paint(),
+    })
     this.shown = new ShownSheets(this.canvas, this.caret.element, source, this.places, this.spots)
     this.canvas.className = `canvas${options.flow ? " flow" : ""}${options.rowHeight === null ? "" : " reading"}`
     this.canvas.append(this.caret.element, this.dropCaret.element)
@@ -62,7 +63,7 @@ export class SheetView {
 
   private readonly onScroll = (): void => {
     this.room.changed()
-    if (this.holding && Math.abs(this.room.scrollTop - this.holding.top) > 2) this.holding = null
+    this.staying.scrolled()
     cancelAnimationFrame(this.scrolled)
     this.scrolled = requestAnimationFrame(() => this.paint())
   }
@@ -76,84 +77,41 @@ export class SheetView {
   /** Changes how the sheets lie; the place being read stays where it is. */
   setOptions(options: StackOptions, newLayout: boolean): void {
     this.room.changed()
-    const place = this.stack.count > 0 ? this.readingPlace() : null
+    const place = this.stack.count > 0 ? this.staying.read() : null
     this.options = options
     this.canvas.classList.toggle("flow", options.flow)
     this.canvas.classList.toggle("reading", options.rowHeight !== null)
-    if (newLayout) {
-      this.restoring = place
-      return
-    }
+    if (newLayout) return this.staying.restore(place)
     this.stack = new Stack(this.source.layout.mirror.table, options)
     if (this.stack.count === 0) return
-    if (place) this.scrollPlaceTo(place.place, place.y)
+    if (place) this.staying.scrollTo(place)
     this.paint()
-  }
-
-  /** The caret if it is in sight, else what stands near the top; with its height in the window. */
-  private readingPlace(): { place: Place; y: number } | null {
-    const { from } = this.source.editor().selection
-    const own = { pos: this.source.editor().selection.head, bias: this.source.bias() }
-    const box = this.places.box(own)
-    const { scrollTop, clientHeight, clientWidth } = this.room
-    if (box && box.y >= scrollTop && box.y <= scrollTop + clientHeight) return { place: own, y: box.y - scrollTop }
-    if (scrollTop < 4) return null
-    const place = this.places.at(clientWidth / 2, scrollTop + comfort) ?? { pos: from, bias: 1 as const }
-    const top = this.places.box(place)
-    return top && { place, y: top.y - scrollTop }
   }
 
   /** To be called before a change of the whole document, as of a style: what is being read stays where it is until all is composed, or until somebody scrolls. */
   hold(): void {
-    const read = this.holding || this.stack.count === 0 ? null : this.readingPlace()
-    if (read) this.holding = { ...read, top: this.room.scrollTop }
+    this.staying.hold()
   }
 
-  /** Whether what is being read could be put where it was. */
-  private keepHeld(): boolean {
-    const { holding } = this
-    if (!holding || !this.scrollPlaceTo(holding.place, holding.y)) return false
-    holding.top = this.room.scrollTop
-    return true
-  }
-
-  private scrollPlaceTo(place: Place, y: number): boolean {
-    this.resize()
-    const box = this.places.box(place)
-    if (box) this.room.scrollTo(box.y - y)
-    return box !== null
+  /**
+   * Scrolls as little as brings a place into sight, fetching its sheet first if need be.
+   * With `y`, the place comes to that height of the window.
+   */
+  reveal(place: Place, y: number | null = null): void {
+    this.staying.reveal(place, y)
   }
 
   /** Shows what the layout worker reported. */
   refresh(): void {
     const { mirror } = this.source.layout
     const before = this.stack
-    const anchor = before.count > 0 ? before.rowAt(this.room.scrollTop) : -1
-    const anchorId = before.table.ids[anchor]
+    const top = this.room.scrollTop
     if (before.table !== mirror.table || before.options !== this.options)
       this.stack = new Stack(mirror.table, this.options)
     this.resize()
-    if (this.restoring) {
-      const { place, y } = this.restoring
-      if (this.scrollPlaceTo(place, y)) this.restoring = null
-      else this.bringNear(place)
-    } else if (this.keepHeld()) {
-      if (mirror.complete && this.source.layout.current) this.holding = null
-    } else if (anchorId !== undefined && mirror.table.ids[anchor] !== anchorId) {
-      // What lies above changed its height: the sheet at the top of the window stays where it was.
-      const now = mirror.table.ids.indexOf(anchorId)
-      if (now >= 0) this.room.scrollTo(this.room.scrollTop + this.stack.top(now) - before.top(anchor))
-    } else if (anchor > 0) {
-      const moved = this.stack.top(anchor) - before.top(anchor)
-      if (moved !== 0) this.room.scrollTo(this.room.scrollTop + moved)
-    }
-    if (this.holding && mirror.complete && this.source.layout.current) {
-      // It has come to be on a sheet that is not here yet.
-      this.revealing = this.holding
-      this.holding = null
-    } else if (this.holding) this.holding.top = this.room.scrollTop
+    this.staying.follow(before, top)
     this.paint()
-    if (this.revealing) this.reveal(this.revealing.place, this.revealing.y)
+    this.staying.goOn()
   }
 
   private resize(): void {
@@ -223,47 +181,6 @@ export class SheetView {
     return this.spots.edgeOf(this.stack.rowAt(this.room.scrollTop + this.room.clientHeight * 0.4), edge)
   }
 
-  /**
-   * Scrolls as little as brings a place into sight, fetching its sheet first if need be.
-   * With `y`, the place comes to that height of the window.
-   */
-  reveal(place: Place, y: number | null = null): void {
-    this.revealing = { place, y }
-    if (!this.source.layout.current) return
-    const box = this.places.box(place)
-    if (!box) return this.bringNear(place)
-    this.revealing = this.restoring = null
-    const { rowHeight, columns } = this.options
-    if (rowHeight !== null) {
-      this.room.scrollTo(Math.floor((this.places.sheetIndex(place) ?? 0) / columns) * rowHeight)
-      return this.paint()
-    }
-    const { scrollTop, clientHeight, scrollLeft, clientWidth } = this.room
-    const margin = Math.min(comfort, Math.max(4, (clientHeight - box.height) / 2))
-    if (y !== null) this.room.scrollTo(box.y - y)
-    else if (box.y < scrollTop + margin / 2) this.room.scrollTo(Math.max(0, box.y - margin))
-    else if (box.y + box.height > scrollTop + clientHeight - margin / 2)
-      this.room.scrollTo(box.y + box.height - clientHeight + margin)
-    if (box.x < scrollLeft + 8) this.room.scrollAside(Math.max(0, box.x - 40))
-    else if (box.x > scrollLeft + clientWidth - 8) this.room.scrollAside(box.x - clientWidth + 40)
-    // From now on this is what is being read.
-    if (this.holding) this.holding = { place, y: box.y - this.room.scrollTop, top: this.room.scrollTop }
-    this.paint()
-  }
-
-  /** Scrolls to the sheet of a place that is not here yet; its contents come with the next report. */
-  private bringNear(place: Place): void {
-    const { doc } = this.source.editor()
-    const leaf = leavesOf(doc).at(place.pos)
-    void this.source.layout.locate(leaf, place.pos - leavesOf(doc).start(leaf)).then((index) => {
-      // Meanwhile a report may have brought it, and it stands where it should.
-      if (index < 0 || index >= this.stack.count || this.places.box(place)) return
-      this.room.scrollTo(this.stack.top(index))
-      if (this.holding) this.holding.top = this.room.scrollTop
-      this.paint()
-    })
-  }
-
   /** Shows or hides spaces, tabs, breaks and ends of paragraphs. */
   showSigns(signs: boolean): void {
     this.shown.signs = signs
@@ -273,7 +190,7 @@ export class SheetView {
   /** Scrolls to a sheet. @returns the leaf that begins with it; null where one goes on from the sheet before */
   toSheet(index: number): number | null {
     if (index < 0 || index >= this.stack.count) return null
-    this.revealing = this.holding = null
+    this.staying.leave()
     this.room.scrollTo(Math.max(0, this.stack.top(index) - sheetEdge))
     this.paint()
     const { mirror } = this.source.layout

@@ -1,0 +1,137 @@
+/** Words that the desk has met, and what the dictionaries say of them: asked once, kept by paragraph. */
+import type { Node } from "prosemirror-model"
+import { entriesOf, Lexicons, meetingWords, spelledWords, type DictionaryName, type Word } from "@biblon/core/checking"
+import { documentAttrs, leavesOf, type StyleSheet } from "@biblon/core/document"
+import { Dictionaries } from "../workers/spellingClient"
+
+/** A dictionary that was not to be had is asked for again after so many milliseconds. */
+const missingFor = 20_000
+
+export interface MetWordsTarget {
+  /** Dictionaries that could not be had. */
+  missing(names: readonly DictionaryName[]): void
+  /** All has to be gone through again, since a dictionary may be there now. */
+  again(): void
+  /** More is known of words in sight. */
+  met(): void
+}
+
+export class MetWords {
+  private readonly dictionaries = new Dictionaries()
+  /** Of paragraphs whose words are all known, those that no dictionary has: few, so that they are kept and all others forgotten. */
+  private readonly kept = new WeakMap<Node, { styles: StyleSheet; words: readonly Word[] }>()
+  private readonly lexicons = new Lexicons()
+  private readonly asked = new Set<string>()
+  private readonly asking = new Set<Promise<void>>()
+  private retry: ReturnType<typeof setTimeout> | undefined
+  private missing: readonly DictionaryName[] = []
+
+  constructor(private readonly target: MetWordsTarget) {}
+
+  close(): void {
+    clearTimeout(this.retry)
+    this.dictionaries.close()
+  }
+
+  /** Whether it has been found out of all words of a paragraph. */
+  isKnown(styles: StyleSheet, paragraph: Node): boolean {
+    return this.kept.get(paragraph)?.styles === styles
+  }
+
+  /** The words of a paragraph in sight that no dictionary has; those of which that cannot be said yet are asked for ahead of all others. */
+  unlistedNow(styles: StyleSheet, paragraph: Node): readonly Word[] {
+    const unknown: Word[] = []
+    const words = this.unlisted(styles, paragraph, unknown)
+    if (unknown.length > 0) this.askFor(unknown)
+    return words
+  }
+
+  /** The words of a paragraph that no dictionary has; with `unknown` filled, those that have to be looked up before that can be said. */
+  unlisted(styles: StyleSheet, paragraph: Node, unknown: Word[] = []): readonly Word[] {
+    const kept = this.kept.get(paragraph)
+    if (kept?.styles === styles) return kept.words
+    if (this.isRight(styles, paragraph)) {
+      this.kept.set(paragraph, { styles, words: [] })
+      return []
+    }
+    const words: Word[] = []
+    for (const own of spelledWords(styles, paragraph)) {
+      const { right } = this.lexicons.of(own.dictionary).of(own.word)
+      if (right === null) unknown.push(own)
+      else if (!right) words.push(own)
+    }
+    if (unknown.length === 0) this.kept.set(paragraph, { styles, words })
+    return words
+  }
+
+  /** Whether all words of a paragraph are known to be right, as in most. */
+  private isRight(styles: StyleSheet, paragraph: Node): boolean {
+    return entriesOf(styles, paragraph, this.lexicons).every(({ right }) => right === true)
+  }
+
+  /** The paragraphs of which it is not known yet that all words are. */
+  private *unlooked(doc: Node): Generator<Node> {
+    const { styles } = documentAttrs(doc)
+    for (const leaf of leavesOf(doc).nodes) if (!this.isKnown(styles, leaf)) yield leaf
+  }
+
+  /** Meets all words of a document, and asks for those that are not known yet. */
+  meeting(doc: Node): Generator<void, Promise<void>> {
+    return meetingWords(documentAttrs(doc).styles, this.unlooked(doc), this.lexicons, this.lookUp)
+  }
+
+  /** When all that was asked is answered: a round that was given up may have asked for more than the last one. */
+  async answered(): Promise<void> {
+    await Promise.all(this.asking)
+  }
+
+  private setMissing(missing: readonly DictionaryName[]): void {
+    this.missing = missing
+    this.target.missing(missing)
+  }
+
+  /** Asks for words that are not known yet. */
+  private readonly lookUp = (dictionary: DictionaryName, words: readonly string[]): Promise<void> => {
+    const answer = this.ask(dictionary, words).finally(() => this.asking.delete(answer))
+    this.asking.add(answer)
+    return answer
+  }
+
+  private async ask(dictionary: DictionaryName, words: readonly string[]): Promise<void> {
+    if (this.missing.includes(dictionary)) return
+    const wrong = await this.dictionaries.wrong(dictionary, words)
+    const { missing } = this
+    if (wrong === null) {
+      if (!missing.includes(dictionary)) this.setMissing([...missing, dictionary])
+      clearTimeout(this.retry)
+      this.retry = setTimeout(() => {
+        this.setMissing([])
+        this.lexicons.askAgain()
+        this.target.again()
+      }, missingFor)
+      return
+    }
+    const lexicon = this.lexicons.of(dictionary)
+    for (const word of words) lexicon.of(word).right = true
+    for (const word of wrong) lexicon.of(word).right = false
+  }
+
+  /** Asks for the words of a paragraph in sight, ahead of all others. */
+  private askFor(words: readonly Word[]): void {
+    const unknown = words.filter(
+      ({ word, dictionary }) => !this.asked.has(`${dictionary} ${word}`) && !this.missing.includes(dictionary),
+    )
+    for (const dictionary of new Set(unknown.map((own) => own.dictionary))) {
+      const own = unknown.filter((word) => word.dictionary === dictionary).map(({ word }) => word)
+      for (const word of own) this.asked.add(`${dictionary} ${word}`)
+      void this.lookUp(dictionary, own).then(() => {
+        for (const word of own) this.asked.delete(`${dictionary} ${word}`)
+        this.target.met()
+      })
+    }
+  }
+
+  suggest(dictionary: DictionaryName, word: string): Promise<string[]> {
+    return this.dictionaries.suggest(dictionary, word)
+  }
+}

@@ -1,0 +1,68 @@
+/** The cards that a press on the sheets opens: of words, of what was said of them, of fields, and of where something begins. */
+import { commentsAt, leavesOf } from "@biblon/core/document"
+import type { Editing } from "./editing"
+import type { WrongWord } from "./spelling"
+import type { DeskStore, SaidKind } from "./store"
+import type { SheetView } from "./view/sheetView"
+import type { PlacedRemark } from "./wording"
+
+export interface PressedCardsTarget {
+  /** The word that looks wrong at a position. */
+  wrongWord(pos: number): WrongWord | null
+  /** What is said of the wording there. */
+  remark(pos: number): PlacedRemark | null
+}
+
+export class PressedCards {
+  constructor(
+    private readonly editing: Editing,
+    private readonly store: DeskStore,
+    private readonly view: () => SheetView | null,
+    private readonly target: PressedCardsTarget,
+  ) {}
+
+  /** A press on the text at a point of the window, after which the caret stands there or something is selected. */
+  text(clientX: number, clientY: number): void {
+    const { doc, selection } = this.editing.open
+    const view = this.view()
+    if (!selection.empty || !view) return
+    const field = view.spots.fieldAt(...view.onCanvas(clientX, clientY))
+    if (!field) return this.word(selection.head)
+    const { pos, sheet, box } = field
+    if (leavesOf(doc).flow(leavesOf(doc).at(pos)).story !== null) view.places.writeOn(sheet)
+    this.store.setState({ pressed: { kind: "field", pos, words: view.places.shownAt(pos) ?? "", box } })
+  }
+
+  /** A press in a word that looks wrong, or of which something is said. */
+  private word(pos: number): void {
+    const wrong = this.target.wrongWord(pos)
+    if (wrong) return this.wrongWord(wrong)
+    const remark = this.target.remark(pos)
+    if (remark) return this.show("remark", remark.start, remark.words)
+    this.comments(pos)
+  }
+
+  wrongWord({ start, word }: WrongWord): void {
+    this.show("word", start, word)
+  }
+
+  /** What was said of the words at a position, if something was. */
+  comments(pos: number): void {
+    const said = commentsAt(this.editing.open.doc, pos)
+    if (said.length > 0) this.show("comment", pos, said.map(({ text }) => text).join("\n"))
+  }
+
+  /** The sign of a place where something begins. */
+  break(sign: HTMLElement): void {
+    const canvas = this.view()?.canvas.getBoundingClientRect()
+    if (!canvas) return
+    const own = sign.getBoundingClientRect()
+    const box = { x: own.left - canvas.left, y: own.top - canvas.top, width: own.width, height: own.height }
+    this.store.setState({ pressed: { kind: "break", pos: Number(sign.dataset.pos), words: sign.textContent, box } })
+  }
+
+  private show(kind: SaidKind, pos: number, words: string): void {
+    const box = this.view()?.places.box({ pos, bias: 1 })
+    if (box) this.store.setState({ pressed: { kind, pos, words, box } })
+  }
+}
