@@ -201,7 +201,8 @@ class LayoutDesk {
           furniture: own.map((one) => ({ ...one, stack: stackWith(one.stack, ({ id }) => id) })),
         })
       for (const paragraph of paragraphsOf(sheet, own)) {
-        if (!this.heldParagraphs.has(paragraph.id) && !nowParagraphs.has(paragraph.id)) paragraphs.push(openParagraph(paragraph))
+        if (!this.heldParagraphs.has(paragraph.id) && !nowParagraphs.has(paragraph.id))
+          paragraphs.push(openParagraph(paragraph))
         nowParagraphs.add(paragraph.id)
       }
       if (!this.heldSheets.has(sheet.id)) sheets.push(withParagraphs(sheet, ({ id }) => id))
