@@ -2,7 +2,8 @@
 import { once } from "node:events"
 import { readFileSync } from "node:fs"
 import { setImmediate } from "node:timers/promises"
-import { isMainThread, parentPort, Worker } from "node:worker_threads"
+import { isMainThread, parentPort, Worker, workerData } from "node:worker_threads"
+import { loadModule } from "hunspell-asm"
 import { documentAttrs, leavesOf } from "@biblon/core/document"
 import { Lexicons, meetingWords } from "@biblon/core/checking"
 import { Speller } from "../apps/web/src/workers/speller"
@@ -25,24 +26,37 @@ interface Answer {
   took: number
 }
 
-/** In the thread: answers lists of words. */
-function answer(): void {
-  const speller = new Speller(() =>
-    Promise.resolve({
-      affixes: readFileSync("node_modules/dictionary-en-gb/index.aff"),
-      words: readFileSync("node_modules/dictionary-en-gb/index.dic"),
-    }),
-  )
+const files = {
+  affixes: readFileSync("node_modules/dictionary-en-gb/index.aff"),
+  words: readFileSync("node_modules/dictionary-en-gb/index.dic"),
+}
+
+/** In the thread: what finds the wrong ones among words, as we do or by hunspell-asm as it comes. */
+const finders = {
+  ours: async () => {
+    const speller = new Speller(() => Promise.resolve(files))
+    return (list: string[]) => speller.wrong("en-gb", list)
+  },
+  alone: async () => {
+    const factory = await loadModule()
+    const hunspell = factory.create(factory.mountBuffer(files.affixes), factory.mountBuffer(files.words))
+    return (list: string[]) => Promise.resolve(list.filter((word) => !hunspell.spell(word)))
+  },
+}
+type Finder = keyof typeof finders
+
+async function answer(): Promise<void> {
+  const wrongAmong = await finders[workerData as Finder]()
   parentPort?.on("message", (list: string[]) => {
     const start = performance.now()
     const post = (wrong: string[]) => parentPort?.postMessage({ wrong, took: performance.now() - start })
-    void speller.wrong("en-gb", list).then(post)
+    void wrongAmong(list).then(post)
   })
 }
 
-/** Hunspell in a thread, with its dictionary open; one question at a time has its answer in turn. */
-async function opened() {
-  const worker = new Worker(process.argv[1] ?? "")
+/** In a thread, with its dictionary open; one question at a time has its answer in turn. */
+async function opened(finder: Finder) {
+  const worker = new Worker(process.argv[1] ?? "", { workerData: finder })
   let last: Promise<unknown> = Promise.resolve()
   const ask = (list: string[]): Promise<Answer> => {
     worker.postMessage(list)
@@ -57,22 +71,25 @@ async function opened() {
 async function measure(): Promise<SpellingFigures> {
   let [spellingMs1000, hunspellMs, spellingDistinct] = [Infinity, Infinity, 0]
   // In turns, and each time anew, so that nothing is remembered.
-  for (let round = 0; round < 4; round++) {
+  for (let round = 0; round < 8; round++) {
     const doc = prose(words, wideParagraphs(words))
     const { styles } = documentAttrs(doc)
     const { nodes } = leavesOf(doc)
-    const list = new Set<string>()
-    const [speller, other] = [await opened(), await opened()]
+    const [list, wrong] = [new Set<string>(), new Set<string>()]
+    const [speller, other] = [await opened("ours"), await opened("alone")]
     const all = performance.now()
     const meeting = meetingWords(styles, nodes, new Lexicons(), async (_name, own) => {
       for (const word of own) list.add(word)
-      await speller.ask(own)
+      for (const word of (await speller.ask(own)).wrong) wrong.add(word)
     })
     let met = meeting.next()
     for (let n = 1; !met.done; met = meeting.next(), n++) if (n % slice === 0) await setImmediate()
     await met.value
     spellingMs1000 = Math.min(spellingMs1000, performance.now() - all)
-    hunspellMs = Math.min(hunspellMs, (await other.ask([...list])).took)
+    const alone = await other.ask([...list])
+    hunspellMs = Math.min(hunspellMs, alone.took)
+    if (alone.wrong.join() !== [...list].filter((word) => wrong.has(word)).join())
+      throw new Error("Hunspell says otherwise")
     spellingDistinct = list.size
     await Promise.all([speller.close(), other.close()])
   }
@@ -80,4 +97,4 @@ async function measure(): Promise<SpellingFigures> {
 }
 
 if (isMainThread) void measure().then((figures) => console.log(JSON.stringify(figures)))
-else answer()
+else void answer()

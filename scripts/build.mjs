@@ -131,9 +131,7 @@ export function workerBuild({ addresses, names = [...laterNames, ...workerNames]
     platform: "browser",
     // The speller asks for them where it runs without a page, which it does not here.
     external: ["fs", "path", "crypto"],
-    // Its other build calls a module as if that were a function.
     alias: {
-      "hunspell-asm": join(dirname(require.resolve("hunspell-asm/package.json")), "dist/cjs/index.js"),
       // Lists of sources are read from what people bring, never from an address.
       "sync-fetch": join(web, "src/workers/noFetch.ts"),
     },

@@ -1,18 +1,13 @@
 /** Looks words up in dictionaries, each loaded when it is first needed. */
-import { loadModule, type Hunspell, type HunspellFactory } from "hunspell-asm"
 import type { DictionaryName } from "@biblon/core/checking"
-
-export interface DictionaryFiles {
-  affixes: Uint8Array
-  words: Uint8Array
-}
+import { Hunspell, startHunspell, type DictionaryFiles, type HunspellModule } from "./hunspell"
 
 /** So many suggestions are given. */
 const most = 6
 
 export class Speller {
   private readonly opened = new Map<DictionaryName, Promise<Hunspell>>()
-  private factory: Promise<HunspellFactory> | null = null
+  private module: Promise<HunspellModule> | null = null
 
   constructor(private readonly load: (name: DictionaryName) => Promise<DictionaryFiles>) {}
 
@@ -28,9 +23,9 @@ export class Speller {
   }
 
   private async make(name: DictionaryName): Promise<Hunspell> {
-    this.factory ??= loadModule()
-    const [factory, { affixes, words }] = await Promise.all([this.factory, this.load(name)])
-    return factory.create(factory.mountBuffer(affixes, `${name}.aff`), factory.mountBuffer(words, `${name}.dic`))
+    this.module ??= startHunspell()
+    const [module, files] = await Promise.all([this.module, this.load(name)])
+    return new Hunspell(module, name, files)
   }
 
   /** Those that are not in the dictionary. */

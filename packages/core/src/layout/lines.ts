@@ -4,7 +4,6 @@ import { visualOrder } from "./bidi"
 import {
   isWordSpace,
   LINE_FEED,
-  lineMetrics,
   Ruler,
   runWidth,
   spacedHeight,
@@ -24,6 +23,7 @@ function glyphAt(run: ShapedRun, offset: number): number {
   const { count } = glyphs
   if (offset <= run.from) return back ? count : 0
   if (offset >= run.to) return back ? 0 : count
+  if (glyphs.clusters === null && !back) return Math.min(count, offset - glyphs.first)
   let low = 0
   let high = count
   while (low < high) {
@@ -148,6 +148,13 @@ function piecesOf({ source }: Ruler, { from, to, visibleTo, runIndex }: LinePlan
   return pieces
 }
 
+/** How many spaces that stretch stand in a part of a text. */
+function spacesIn(text: string, from: number, to: number): number {
+  let spaces = 0
+  for (let at = from; at < to; at++) if (isWordSpace(text.charCodeAt(at))) spaces++
+  return spaces
+}
+
 function setLine(ruler: Ruler, plan: LinePlan): Line {
   const { source } = ruler
   const { text, format, width, cap } = source
@@ -155,12 +162,12 @@ function setLine(ruler: Ruler, plan: LinePlan): Line {
   const pieces = piecesOf(ruler, plan)
   const hyphen = plan.hyphen ? ruler.hyphen(to) : null
   if (hyphen) pieces.push(pieceOf(hyphen))
-  const { height, baseline } = heightOf(source, pieces)
+  const { height, baseline } = heightOf(ruler, pieces)
 
   const start = ruler.left(n)
   const segments = ruler.segments(from, to, start)
   const stretches = format.align === "justify" && !plan.last
-  const lastSegment = segments.at(-1) as Segment
+  const lastSegment = segments[segments.length - 1] as Segment
   const capShift = cap && n === 0 ? cap.distance : 0
   const visibleLast = Math.max(lastSegment.from, Math.min(visibleTo, lastSegment.to))
   let visibleRight =
@@ -171,8 +178,7 @@ function setLine(ruler: Ruler, plan: LinePlan): Line {
   const free = end - visibleRight
   let extra = 0
   if (stretches) {
-    let spaces = 0
-    for (let at = lastSegment.from; at < visibleTo; at++) if (isWordSpace(text.charCodeAt(at))) spaces++
+    const spaces = spacesIn(text, lastSegment.from, visibleTo)
     if (spaces > 0) {
       extra = free / spaces
       visibleRight = end
@@ -193,7 +199,7 @@ function setLine(ruler: Ruler, plan: LinePlan): Line {
     for (const piece of own) {
       if (extra !== 0 && segment === lastSegment) {
         piece.extra = extra
-        for (let at = piece.from; at < piece.to; at++) if (isWordSpace(text.charCodeAt(at))) piece.width += extra
+        piece.width += extra * spacesIn(text, piece.from, piece.to)
       }
       total += piece.width
     }
@@ -254,8 +260,8 @@ function leader(
 }
 
 /** Height of a line and the distance of its baseline from its top. */
-function heightOf(source: LineSource, pieces: readonly LineRun[]): { height: number; baseline: number } {
-  const { fonts, format, base } = source
+function heightOf(ruler: Ruler, pieces: readonly LineRun[]): { height: number; baseline: number } {
+  const { format, base } = ruler.source
   let ascent = 0
   let descent = 0
   let natural = 0
@@ -268,7 +274,7 @@ function heightOf(source: LineSource, pieces: readonly LineRun[]): { height: num
     const look: RunLook | null = run ? run.look : considered === null ? base : null
     if (look === null || look === considered || run?.cap) continue
     if (run) considered = look
-    const metrics = lineMetrics(fonts, look)
+    const metrics = ruler.metrics(look)
     const rise = run ? look.raise : 0
     ascent = Math.max(ascent, metrics.ascent + Math.max(0, rise))
     descent = Math.max(descent, metrics.descent - Math.min(0, rise))

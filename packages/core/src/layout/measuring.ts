@@ -171,6 +171,14 @@ export class Ruler {
     this.label = source.label && this.placeLabel(source.label)
   }
 
+  private known: { look: RunLook; metrics: LineMetrics } | null = null
+
+  /** The metrics of a look, which most lines of a paragraph share. */
+  metrics(look: RunLook): LineMetrics {
+    if (this.known?.look !== look) this.known = { look, metrics: lineMetrics(this.source.fonts, look) }
+    return this.known.metrics
+  }
+
   /** Whether the width of text depends on where on its line it begins. */
   get hasTabs(): boolean {
     return this.tabs.length > 0
