@@ -1,15 +1,7 @@
 /** Breaks a shaped paragraph into lines and places the runs on them. */
 import type { RunLook } from "../document"
 import { visualOrder } from "./bidi"
-import {
-  isWordSpace,
-  LINE_FEED,
-  Ruler,
-  runWidth,
-  spacedHeight,
-  type LineSource,
-  type Segment,
-} from "./measuring"
+import { isWordSpace, LINE_FEED, Ruler, runWidth, spacedHeight, type LineSource, type Segment } from "./measuring"
 import { breakQuickly } from "./quickBreaking"
 import { clusterOf, isUnsafe } from "./fonts/glyphs"
 import { shapeRun } from "./shaping"
