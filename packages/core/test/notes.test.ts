@@ -78,6 +78,22 @@ test("a note longer than three sheets goes on at the foot of each next one, and 
   expect(new Set(body.map(({ leaf }) => leaf)).size).toBe(3)
 })
 
+test("what stands round a note has room at the foot too, however high the sheet is", () => {
+  const border = { width: 2, pattern: "solid", colour: "#7a1f4b", distance: 9 } as const
+  const framed = after(noted(begun(4), 1, sentence.repeat(2)), editing.setBorder("around", border))
+  for (let height = 200; height < small.height; height++) {
+    const { doc } = after(
+      framed,
+      changeSetup((own) => ({ ...own, height }), "all", "Paper"),
+    )
+    const frames = layoutOf(doc)
+      .placed.flatMap(fragmentsOf)
+      .flatMap(({ part, frame }) => (part === "note" && frame ? [frame.box.y + frame.box.height] : []))
+    expect(frames.length).toBeGreaterThan(0)
+    expect(Math.max(...frames)).toBeLessThanOrEqual(height - small.margins.bottom + 0.01)
+  }
+})
+
 test("endnotes stand below the end of the text, counted apart, and go on over sheets of their own", () => {
   let state = begun(4)
   for (const leaf of [3, 1])

@@ -5,7 +5,7 @@
  */
 import type { Node } from "prosemirror-model"
 import { blocksOf, firstLeafOf, noteLabels, notesOf, storiesOf, type NoteKind, type NoteLabels } from "../document"
-import { beginning, sameBreak } from "./boxes"
+import { beginning, isBeginning, sameBreak } from "./boxes"
 import type { FlowSetter } from "./flow"
 import type { Filled } from "./regions"
 import type { BlockPlace, Owed, Placed, SetBox, SetNote } from "./types"
@@ -40,6 +40,13 @@ const ended = (y: number, notes: readonly SetNote[]) => (notes.length > 0 ? y : 
 function setNote(node: Node, { story, from }: Owed, filled: Filled, width: number, y: number): SetNote {
   const box = { kind: "stack", role: "note", width, height: filled.height, inside: filled.inside } as const
   return { story, stack: { box, leaf: blocksOf(node).leaf(from.block), x: 0, y } }
+}
+
+/** How far down what was filled reaches, with the frame round its end. */
+function reach({ inside, height }: Filled): number {
+  const last = inside.at(-1)
+  const frame = last?.box.kind === "lines" ? last.box.frame : null
+  return last && frame ? Math.max(height, last.y + frame.box.y + frame.box.height) : height
 }
 
 const nothing: NotesSet = { notes: [], height: 0, owed: [] }
@@ -120,9 +127,10 @@ export class NoteSetter {
       const last = i === wanted.length - 1
       const filled = this.fill(node, story, from, width, left)
       const goesOn = !filled.atEnd
-      if ((goesOn && !last) || filled.height > left + 1e-6 || (goesOn && left < least)) return null
+      const height = reach(filled)
+      if ((goesOn && !last) || height > left + 1e-6 || (goesOn && left < least)) return null
       if (filled.inside.length > 0) notes.push(setNote(node, { story, from }, filled, width, y))
-      y += filled.height
+      y += height
       if (goesOn) return { notes, height: y, owed: [{ story, from: filled.next }] }
       y += last ? 0 : between
     }
@@ -133,7 +141,7 @@ export class NoteSetter {
   least(wanted: readonly Owed[], width: number): number {
     const heights = wanted.flatMap(({ story, from }) => {
       const node = this.stories.get(story)?.node
-      return node ? this.fill(node, story, from, width, Infinity).height : []
+      return node ? reach(this.fill(node, story, from, width, Infinity)) : []
     })
     const last = heights.pop() ?? 0
     return above + below + heights.reduce((sum, height) => sum + height + between, 0) + Math.min(last, least)
@@ -160,13 +168,27 @@ export class NoteSetter {
         return { notes, height: ended(y, notes), owed: wanted.slice(i) }
       const filled = this.fill(node, story, from, width, left)
       notes.push(setNote(node, { story, from }, filled, width, y))
-      y += filled.height + between
+      y += reach(filled) + between
       if (!filled.atEnd) return { notes, height: y, owed: [{ story, from: filled.next }, ...wanted.slice(i + 1)] }
     }
     return { notes, height: ended(y, notes), owed: [] }
   }
 
-  private fill(node: Node, story: string, from: BlockPlace, width: number, height: number) {
+  private fill(node: Node, story: string, from: BlockPlace, width: number, height: number): Filled {
+    if (from.block > 0 || !isBeginning(from.at)) return this.fillAnew(node, story, from, width, height)
+    // Most stand on one sheet, and are asked for several times until text and notes have their room.
+    let known = this.wholes.get(story)
+    if (known?.width !== width)
+      this.wholes.set(story, (known = { width, filled: this.fillAnew(node, story, from, width, Infinity) }))
+    const { filled } = known
+    const fits = height === Infinity || (filled.atEnd && reach(filled) <= height)
+    return fits ? filled : this.fillAnew(node, story, from, width, height)
+  }
+
+  /** Notes as they are where nothing bounds them. */
+  private readonly wholes = new Map<string, { width: number; filled: Filled }>()
+
+  private fillAnew(node: Node, story: string, from: BlockPlace, width: number, height: number): Filled {
     const lead = this.labels.get(story) ?? null
     return this.setter.fill(
       { blocks: blocksOf(node), firstLeaf: firstLeafOf(this.doc, story) ?? 0, lead },

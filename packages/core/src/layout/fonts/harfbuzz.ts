@@ -4,7 +4,7 @@
  * bundler the top-level await in it. Function names and struct layouts: hb.h of HarfBuzz 14.
  */
 
-import { newGlyphs, setUnsafe, type ShapedGlyphs } from "./glyphs"
+import { newGlyphs, setUnsafe, shifted, type ShapedGlyphs } from "./glyphs"
 import { ShapedWords } from "./words"
 
 /** Metrics in font units, `descender` negative, as in OpenType's hhea or OS/2 table. */
@@ -48,8 +48,10 @@ export interface ShapeOptions {
 }
 export type Feature = readonly [tag: string, value: 0 | 1]
 
-/** In shorter text there is little to gain. */
+/** Shorter text is known as a whole: numbers, labels, headings, cells. */
 const leastByWords = 20
+/** So many short texts of a face are known; with more, all are forgotten. */
+const mostShort = 4096
 
 /** Whether text is of ASCII and has a letter in it, so that all of it counts as Latin. */
 function isLatin(text: string, from: number, to: number): boolean {
@@ -62,6 +64,10 @@ function isLatin(text: string, from: number, to: number): boolean {
   return any
 }
 const usualSigns = new Set([0x2013, 0x2014, 0x2018, 0x2019, 0x201c, 0x201d, 0x2026])
+
+/** What of the options glyphs depend on. */
+const keyOf = ({ language, rtl, features, script }: ShapeOptions) =>
+  `${language}${rtl ? " rtl" : ""}${features ? ` ${features.join()}` : ""}${script ? ` ${script}` : ""}`
 
 type Wasm = Record<string, (...args: number[]) => number>
 
@@ -192,6 +198,7 @@ export class HarfBuzz {
     const metrics = this.readMetrics(font, upem)
     const known = new Map<number, boolean>()
     const words = new Map<string, ShapedWords>()
+    const short = new Map<string, ShapedGlyphs>()
     const outlines = new Map<number, string>()
     return {
       metrics,
@@ -203,8 +210,11 @@ export class HarfBuzz {
         return answer
       },
       advance: (glyph) => this.call("hb_font_get_glyph_h_advance", font, glyph),
-      shape: (text, from, to, options) =>
-        (byWords && this.shapeWords(font, words, text, from, to, options)) || this.shape(font, text, from, to, options),
+      shape: (text, from, to, options) => {
+        if (to - from < leastByWords) return this.shapeShort(font, short, text.slice(from, to), from, options)
+        const known = byWords ? this.shapeWords(font, words, text, from, to, options) : null
+        return known ?? this.shape(font, text, from, to, options)
+      },
       release: () => {
         this.call("hb_font_destroy", font)
         this.call("hb_face_destroy", face)
@@ -275,6 +285,23 @@ export class HarfBuzz {
     return features.length
   }
 
+  /** A text that may have been shaped before. @param at where it stands */
+  private shapeShort(
+    font: number,
+    known: Map<string, ShapedGlyphs>,
+    text: string,
+    at: number,
+    options: ShapeOptions,
+  ): ShapedGlyphs {
+    const key = `${keyOf(options)} ${text}`
+    let own = known.get(key)
+    if (!own) {
+      if (known.size >= mostShort) known.clear()
+      known.set(key, (own = this.shape(font, text, 0, text.length, options)))
+    }
+    return at === 0 ? own : shifted(own, at)
+  }
+
   /** Text in Latin letters from the words that were shaped before; null where it is no such text, or the face wants it as a whole. */
   private shapeWords(
     font: number,
@@ -284,8 +311,8 @@ export class HarfBuzz {
     to: number,
     options: ShapeOptions,
   ): ShapedGlyphs | null {
-    if (options.rtl || to - from < leastByWords || !isLatin(text, from, to)) return null
-    const key = `${options.language} ${options.features?.join() ?? ""}`
+    if (options.rtl || !isLatin(text, from, to)) return null
+    const key = keyOf(options)
     let words = known.get(key)
     if (!words || words.isFull) {
       const latin = { ...options, script: tag("Latn") }
