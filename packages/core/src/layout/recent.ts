@@ -1,11 +1,16 @@
-/** What was made last of many things that are kept in a smaller form: made again where it is asked for later. */
+/** What was looked at last of many things that are kept in a smaller form: made again where it is asked for later. */
+
+/** So many are kept whatever they weigh: one that is asked for in turn with some others is not made again each time. */
+const least = 8
+
 export class Recent<K extends object, V> {
-  /** Oldest first. */
+  /** The one that was asked for longest ago first. */
   private readonly made = new Map<K, V>()
   private weight = 0
+  private last: { key: K; value: V } | null = null
 
   /**
-   * @param most so much is kept, by weight; the last one in any case
+   * @param most so much is kept, by weight
    * @param make the same for the same, each time
    */
   constructor(
@@ -15,21 +20,25 @@ export class Recent<K extends object, V> {
   ) {}
 
   of(key: K): V {
-    const known = this.made.get(key)
-    if (known !== undefined) return known
-    const value = this.make(key)
-    this.keep(key, value)
+    if (this.last?.key === key) return this.last.value
+    const value = this.made.get(key)
+    if (value === undefined) return this.keep(key, this.make(key))
+    this.made.delete(key)
+    this.made.set(key, value)
+    this.last = { key, value }
     return value
   }
 
   /** Takes what was made elsewhere. */
-  keep(key: K, value: V): void {
+  keep(key: K, value: V): V {
     this.made.set(key, value)
+    this.last = { key, value }
     this.weight += this.weigh(value)
     for (const [oldest, own] of this.made) {
-      if (this.weight <= this.most || oldest === key) break
+      if (this.weight <= this.most || this.made.size <= least) break
       this.made.delete(oldest)
       this.weight -= this.weigh(own)
     }
+    return value
   }
 }

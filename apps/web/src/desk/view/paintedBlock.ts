@@ -213,16 +213,22 @@ export class PaintedBlock {
     this.place = ""
   }
 
-  /** Puts it where a fragment stands, turned as that is. */
+  /**
+   * Puts it where a fragment stands, turned as that is. Only what is turned has a transform: the browser makes a picture of its own of
+   * each element that has one, and a sheet with a table has hundreds of them.
+   */
   moveTo({ x, y, turn }: Fragment): void {
-    const place = `translate(${px(x)}, ${px(y)})${turn ? ` rotate(${-turn.angle}deg)` : ""}`
-    const origin = turn ? `${px(turn.x - x)} ${px(turn.y - y)}` : ""
-    if (this.place === `${place} ${origin}`) return
-    this.place = `${place} ${origin}`
-    for (const own of [this.text, this.ground]) {
-      if (own && own.style.transform !== place) own.style.transform = place
-      if (own && own.style.transformOrigin !== origin) own.style.transformOrigin = origin
-    }
+    const place = { left: px(x), top: px(y), transform: "", transformOrigin: "" }
+    if (turn)
+      Object.assign(place, {
+        transform: `rotate(${-turn.angle}deg)`,
+        transformOrigin: `${px(turn.x - x)} ${px(turn.y - y)}`,
+      })
+    const key = Object.values(place).join()
+    if (this.place === key) return
+    this.place = key
+    Object.assign(this.text.style, place)
+    if (this.ground) Object.assign(this.ground.style, place)
   }
 
   remove(): void {
