@@ -18,8 +18,9 @@ export interface TableFigures {
   tableLinear: number
   /** A letter in the middle of 10,000 rows: made whole and laid out. */
   tableLayoutKeyMs: number
-  /** The same in the browser, from the key to its glyph, as work without the wait for the display, p95. */
+  /** The same in the browser, from the key to its glyph, as work without the wait for the display; the median, and p95. */
   tableKeyMs: number
+  tableKeyP95Ms: number
   /** 10,000 rows opened to the first sheet. */
   tableOpenMs: number
   /** Layout of 2,000 rows against Chromium loading and printing them as HTML. */
@@ -132,7 +133,8 @@ export async function measureTables(browser: Browser): Promise<TableFigures> {
   return {
     tableLinear: many / 10 / few,
     tableLayoutKeyMs: keyMs(tenThousand),
-    tableKeyMs: percentile(typed.work, 0.95),
+    tableKeyMs: percentile(typed.work, 0.5),
+    tableKeyP95Ms: percentile(typed.work, 0.95),
     tableOpenMs,
     tableVsChromium: some / theirs,
   }

@@ -71,10 +71,9 @@ export class Spelling {
     this.again()
   }
 
-  /** To be called when the document or the selection has changed. */
+  /** To be called when the document or the selection has changed, and before it is painted. */
   changed(docChanged: boolean): void {
     if (docChanged) this.again()
-    else if (this.typing) this.target.repaint()
     this.typing = docChanged
   }
 

@@ -1,5 +1,6 @@
 /** The caret as it is drawn, and the one that shows where something that is dragged would land. */
 import type { Box } from "@biblon/core/layout"
+import { setStyle } from "./elements"
 
 /** Half the time, in milliseconds, in which the caret blinks once. */
 const blink = 560
@@ -18,14 +19,11 @@ export class CaretMark {
     const hidden = box === null
     if (this.element.hidden !== hidden) this.element.hidden = hidden
     if (!box) return
-    const { style } = this.element
     // Where text rises or falls, it lies.
     const lies = box.width > box.height
     const transform = lies ? `translate(${box.x}px, ${box.y - 1}px)` : `translate(${box.x - 1}px, ${box.y}px)`
     const [width, height] = lies ? [`${box.width}px`, "2px"] : ["", `${box.height}px`]
-    if (style.transform !== transform) style.transform = transform
-    if (style.width !== width) style.width = width
-    if (style.height !== height) style.height = height
+    setStyle(this.element, { transform, width, height })
   }
 
   /** Shows it at once and lets it blink; a timer, since an animation would have every frame painted. */

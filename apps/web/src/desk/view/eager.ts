@@ -15,6 +15,7 @@ import {
   computedOf,
   leavesOf,
   tableLetters,
+  textOf,
 } from "@biblon/core/document"
 import {
   FontLibrary,
@@ -104,13 +105,14 @@ export class EagerTypesetter {
     // Heads and feet hang on the number of their sheet.
     if (leavesOf(after).flow(leaf).story !== null) return null
     // What fields show that is computed from the document, the worker knows.
-    if (computedOf(after, unknownPages).has(leaf)) return null
+    const node = leavesOf(after).node(leaf)
+    if (textOf(node).includes("\ufffc") && computedOf(after, unknownPages).has(leaf)) return null
     const shown = wholeLeaf(mirror, leaf)
     if (!shown) return null
     try {
       const paragraph = this.typesetter.paragraph(
         { ...setting, flow: spec.mode === "flow", values: valuesOf(after, withName(valuesNow, spec.name ?? "")) },
-        leavesOf(after).node(leaf),
+        node,
         shown.width,
         labels[leaf] ?? null,
         { letters: tableLetters(setting.styles, after, leaf) },

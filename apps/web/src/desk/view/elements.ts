@@ -15,6 +15,21 @@ export function element(tag: string, className: string, style: Partial<CSSStyleD
   return node
 }
 
+const said = new WeakMap<HTMLElement, Record<string, string>>()
+
+/**
+ * Gives an element properties that it does not have so yet; returns whether there were any. What a style says when it is asked is written
+ * otherwise than it was given, with six figures and as rgb(), so that what was given is remembered.
+ */
+export function setStyle(element: HTMLElement, properties: Record<string, string>): boolean {
+  const before = said.get(element) ?? {}
+  const changed = Object.entries(properties).filter(([name, value]) => before[name] !== value)
+  if (changed.length === 0) return false
+  Object.assign(element.style, Object.fromEntries(changed))
+  said.set(element, { ...before, ...properties })
+  return true
+}
+
 export function paintBox({ x, y, width, height }: Box, className: string, colour: string): HTMLElement {
   return element("i", className, { left: px(x), top: px(y), width: px(width), height: px(height), background: colour })
 }

@@ -14,7 +14,7 @@ import {
   type LineRun,
   type ParagraphLayout,
 } from "@biblon/core/layout"
-import { element, inOrder, paintBox, paintRule, px, snapped } from "./elements"
+import { element, inOrder, paintBox, paintRule, px, setStyle, snapped } from "./elements"
 import { roleOf } from "./nesting"
 import { paintPicture } from "./paintedPicture"
 
@@ -213,22 +213,13 @@ export class PaintedBlock {
     this.place = ""
   }
 
-  /**
-   * Puts it where a fragment stands, turned as that is. Only what is turned has a transform: the browser makes a picture of its own of
-   * each element that has one, and a sheet with a table has hundreds of them.
-   */
+  /** Puts it where a fragment stands, turned as that is. */
   moveTo({ x, y, turn }: Fragment): void {
-    const place = { left: px(x), top: px(y), transform: "", transformOrigin: "" }
-    if (turn)
-      Object.assign(place, {
-        transform: `rotate(${-turn.angle}deg)`,
-        transformOrigin: `${px(turn.x - x)} ${px(turn.y - y)}`,
-      })
-    const key = Object.values(place).join()
-    if (this.place === key) return
-    this.place = key
-    Object.assign(this.text.style, place)
-    if (this.ground) Object.assign(this.ground.style, place)
+    const transform = `translate(${px(x)}, ${px(y)})${turn ? ` rotate(${-turn.angle}deg)` : ""}`
+    const transformOrigin = turn ? `${px(turn.x - x)} ${px(turn.y - y)}` : ""
+    if (this.place === `${transform} ${transformOrigin}`) return
+    this.place = `${transform} ${transformOrigin}`
+    for (const own of [this.text, this.ground]) if (own) setStyle(own, { transform, transformOrigin })
   }
 
   remove(): void {

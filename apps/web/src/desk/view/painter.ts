@@ -9,7 +9,7 @@ import {
   type PlacedSheet,
   type SetFloat,
 } from "@biblon/core/layout"
-import { element, inOrder, paintRule, paintTableGround, px, setting } from "./elements"
+import { element, inOrder, paintRule, paintTableGround, px, setStyle, setting } from "./elements"
 import { Nesting, standing, type Standing } from "./nesting"
 import { paintPicture } from "./paintedPicture"
 import type { SetBreak } from "./spots"
@@ -93,8 +93,7 @@ export class PaintedSheet {
     for (const gone of left) gone.remove()
     const behind = this.paintBackdrop(placed)
     this.putText(wanted.map(({ text }, i) => standing(text, fragments[i] as Fragment)))
-    const colour = sheet.start.paper?.setup.colour ?? ""
-    if (this.element.style.backgroundColor !== colour) this.element.style.backgroundColor = colour
+    setStyle(this.element, { backgroundColor: sheet.start.paper?.setup.colour ?? "" })
     inOrder(
       this.ground,
       [

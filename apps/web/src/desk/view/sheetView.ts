@@ -4,6 +4,7 @@
  */
 import { leavesOf, type EdgeName } from "@biblon/core/document"
 import { CaretMark } from "./caretMark"
+import { setStyle } from "./elements"
 import { Places } from "./places"
 import type { EdgeArea, Place, ViewSource } from "./source"
 import { Room } from "./room"
@@ -115,14 +116,9 @@ export class SheetView {
   }
 
   private resize(): void {
-    const { style } = this.canvas
-    const [height, width] = [
-      `${this.stack.height}px`,
-      this.stack.width > this.options.width ? `${this.stack.width}px` : "100%",
-    ]
-    if (style.height === height && style.width === width) return
-    Object.assign(style, { height, width })
-    this.room.changed()
+    const { height, width } = this.stack
+    const wide = width > this.options.width ? `${width}px` : "100%"
+    if (setStyle(this.canvas, { height: `${height}px`, width: wide })) this.room.changed()
   }
 
   private paint(): void {

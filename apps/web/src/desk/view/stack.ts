@@ -36,23 +36,29 @@ export class Stack {
     const widthOf = (i: number) => (table.widths[i] ?? 0) * scale
     this.tops = new Float64Array(n)
     this.lefts = new Float64Array(n)
-    const widths: number[] = []
+    const rows = Math.ceil(n / columns)
+    const widths = new Float64Array(rows)
     let y = rowHeight === null ? gap : 0
-    for (let first = 0; first < n; first += columns) {
-      const row = Array.from({ length: Math.min(columns, n - first) }, (_, i) => first + i)
-      const high = Math.max(...row.map(heightOf))
-      for (const i of row)
+    let widest = 0
+    for (let row = 0, first = 0; row < rows; row++, first += columns) {
+      const end = Math.min(first + columns, n)
+      let [high, wide] = [0, gap * (end - first - 1)]
+      for (let i = first; i < end; i++) {
+        high = Math.max(high, heightOf(i))
+        wide += widthOf(i)
+      }
+      for (let i = first; i < end; i++)
         this.tops[i] = flow ? y : Math.round(rowHeight === null ? y : y + Math.max(0, (rowHeight - high) / 2))
       y += rowHeight ?? high + gap
-      widths.push(row.reduce((sum, i) => sum + widthOf(i), gap * (row.length - 1)))
+      widths[row] = wide
+      widest = Math.max(widest, wide)
     }
     this.height = y
-    const widest = widths.reduce((a, b) => Math.max(a, b), 0)
     this.width = Math.max(options.width, widest + 2 * (flow ? 0 : sideGap))
     for (let i = 0, x = 0; i < n; i++) {
       const row = Math.floor(i / columns)
       // An incomplete last row begins where the full ones do.
-      if (i % columns === 0) x = Math.max(0, (this.width - (columns > 1 ? (widths[0] ?? 0) : (widths[row] ?? 0))) / 2)
+      if (i % columns === 0) x = Math.max(0, (this.width - (widths[columns > 1 ? 0 : row] ?? 0)) / 2)
       // Whole pixels, so that what is drawn on the sheets falls on them too.
       this.lefts[i] = Math.round(x)
       x += widthOf(i) + gap
