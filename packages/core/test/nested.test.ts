@@ -296,3 +296,16 @@ test("what is nested deeper than anybody could read is refused, also when it get
   for (let n = 0; n < 20; n++) own = table([[[own]]])
   expect(() => checkDocument(document([own]))).toThrow(/inside one another/)
 })
+
+test("a break of sections in a cell, as two people may leave one, is nothing: what stands round it is set, and can be edited", () => {
+  const inCell = document([
+    p("above"),
+    table([[[p("before"), nodes.sectionBreak.create({ setup: defaultSetup }), p("behind")], [p("beside")]]]),
+    p("below"),
+  ])
+  checkDocument(inCell)
+  for (const own of [{ mode: "sheets" }, { mode: "flow", width: 360, margin: 20 }] as const) {
+    const seen = layoutDocument(typesetter(), inCell, own).placed.flatMap(fragmentsOf)
+    expect(seen.map(({ paragraph: { text: said } }) => said)).toEqual(["above", "before", "behind", "beside", "below"])
+  }
+})

@@ -136,7 +136,7 @@ export class FlowSetter {
       if (endless && !atTop && isBeginning(at) && endless.ends(pen.y, block))
         return result({ block, at }, set, this.joins(flow, block, width, pen))
       if (node.type.name === "sectionBreak") {
-        if (endless) continue
+        if (endless || !flow.hasSections) continue
         return result({ block, at })
       }
       if (node.type.name === "contents") {

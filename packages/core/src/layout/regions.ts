@@ -8,6 +8,8 @@ export interface Flowing {
   blocks: Blocks
   /** Number of its first leaf in the document. */
   firstLeaf: number
+  /** Whether sections end in it, as in the body. Elsewhere a break of sections, as what two people did at once may leave in a cell, is nothing. */
+  hasSections?: boolean
   /** What stands before its first paragraph, as the number of a note. */
   lead?: string | null
   /** What the look of a table says of the letters of its cell. */

@@ -65,7 +65,7 @@ export class SheetComposer {
   ) {
     const { styles, typesetting } = documentAttrs(doc)
     const blocks = blocksOf(bodyOf(doc))
-    this.body = { blocks, firstLeaf: 0 }
+    this.body = { blocks, firstLeaf: 0, hasSections: true }
     this.count = leavesOfBody(doc)
     const labels = labelsOf(doc)
     const values = valuesOf(doc, withName(typesetter.values, spec.name ?? ""), marks)
