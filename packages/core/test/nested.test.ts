@@ -11,8 +11,10 @@ import {
   paragraph,
   table,
   tableLooks,
+  textOf,
 } from "../src/document"
 import { checkDocument } from "../src/document/reading"
+import { formats } from "../src/formats/table"
 import { Composition, fragmentsOf, layoutDocument, turnedBox, type Layout, type LayoutSpec } from "../src/layout"
 import { typesetter } from "../node/typesetting"
 import { shown } from "./telling"
@@ -307,5 +309,13 @@ test("a break of sections in a cell, as two people may leave one, is nothing: wh
   for (const own of [{ mode: "sheets" }, { mode: "flow", width: 360, margin: 20 }] as const) {
     const seen = layoutDocument(typesetter(), inCell, own).placed.flatMap(fragmentsOf)
     expect(seen.map(({ paragraph: { text: said } }) => said)).toEqual(["above", "before", "behind", "beside", "below"])
+  }
+  for (const { write, endings } of Object.values(formats)) {
+    const bytes = write?.({ name: "Two people", doc: inCell })
+    if (bytes) expect([endings, bytes.length > 10]).toEqual([endings, true])
+  }
+  for (const format of [formats.docx, formats.odt, formats.rtf]) {
+    const again = format.read!(format.write!({ name: "", doc: inCell }), {}).doc
+    expect(leavesOf(again).nodes.map(textOf).filter(Boolean)).toEqual(["above", "before", "behind", "beside", "below"])
   }
 })
