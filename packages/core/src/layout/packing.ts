@@ -70,10 +70,48 @@ function packRun(run: ShapedRun): PackedRun {
   return kept ? { ...run, glyphs: kept } : run
 }
 
-function unpackRun(run: PackedRun): ShapedRun {
-  const { glyphs } = run
-  return { ...run, glyphs: "words" in glyphs ? glyphs.words.glyphs(glyphs) : glyphs }
+/** A run of which the glyphs are put together when they are asked for: who counts lines into sheets does not. */
+class WordRun implements ShapedRun {
+  readonly from: number
+  readonly to: number
+  readonly face: ShapedRun["face"]
+  readonly look: ShapedRun["look"]
+  readonly size: number
+  readonly rise: number
+  readonly scale: number
+  readonly underline: ShapedRun["underline"]
+  readonly strike: ShapedRun["strike"]
+  readonly level: number
+  readonly upper: boolean
+  readonly shows: string | null
+  readonly cap: boolean
+  readonly #kept: WordGlyphs
+  #glyphs: ShapedGlyphs | null = null
+
+  constructor(run: PackedRun, kept: WordGlyphs) {
+    this.from = run.from
+    this.to = run.to
+    this.face = run.face
+    this.look = run.look
+    this.size = run.size
+    this.rise = run.rise
+    this.scale = run.scale
+    this.underline = run.underline
+    this.strike = run.strike
+    this.level = run.level
+    this.upper = run.upper
+    this.shows = run.shows
+    this.cap = run.cap
+    this.#kept = kept
+  }
+
+  get glyphs(): ShapedGlyphs {
+    return (this.#glyphs ??= this.#kept.words.glyphs(this.#kept))
+  }
 }
+
+const unpackRun = (run: PackedRun): ShapedRun =>
+  "words" in run.glyphs ? new WordRun(run, run.glyphs) : (run as ShapedRun)
 
 function unpack({ numbers, runs: packed, tabs }: PackedLines): Line[] {
   const shaped = packed.map(unpackRun)
