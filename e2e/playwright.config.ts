@@ -1,5 +1,5 @@
 import { defineConfig } from "@playwright/test"
-import { chromiumOptions as launchOptions } from "../scripts/chromium.mjs"
+import { journeyOptions as launchOptions } from "../scripts/chromium.mjs"
 
 export default defineConfig({
   testDir: "tests",

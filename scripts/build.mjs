@@ -227,13 +227,18 @@ async function holdProgram(addresses) {
     now.push(address)
     return `<link rel="preload" as="script" href="${address}">`
   })
-  if (now.length === 0) throw new Error("The page names no script that starts the program")
+  const last = now.pop()
+  if (last === undefined) throw new Error("The page names no script that starts the program")
   writeFileSync(page, html)
   const scripts = "/_expo/static/js/web/"
-  const desk = readdirSync(join(dist, scripts))
-    .filter((name) => /^(_layout|\[id\])-.*\.js$/.test(name))
-    .map((name) => scripts + name)
-  const told = `${tell(addresses)}globalThis.program=${JSON.stringify({ now, desk })};`
+  const named = readdirSync(join(dist, scripts)).filter((name) => name.endsWith(".js"))
+  const scriptOf = (route) => {
+    const name = named.find((n) => n.startsWith(`${route}-`))
+    if (name === undefined) throw new Error(`The page ${route} has no script of its own`)
+    return scripts + name
+  }
+  const pages = ["index", "starters", "outbox", "[id]"].map((route) => [route, ["_layout", route].map(scriptOf)])
+  const told = `${tell(addresses)}globalThis.program=${JSON.stringify({ now, last, pages })};`
   await build({ ...earlyBuild(told), outfile: join(dist, "early.js") })
 }
 

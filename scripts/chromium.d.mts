@@ -1,1 +1,2 @@
 export declare const chromiumOptions: { executablePath: string; args: string[] }
+export declare const journeyOptions: typeof chromiumOptions

@@ -158,6 +158,18 @@ test("a place whose sheet is not here is gone near to, and comes into sight when
   expect(own.room.scrollTop).toBe(12 * 500)
 })
 
+test("nothing moves for a place on a sheet in sight before its contents are here", async () => {
+  const own = desk(many(300))
+  own.scroll(40)
+  own.here.delete(1)
+  own.staying.reveal(own.place(1))
+  await Promise.resolve()
+  expect(own.room.scrollTop).toBe(40)
+  own.here.add(1)
+  own.report(many(300))
+  expect(own.seenAt(1)).toBeLessThanOrEqual(window.height - caretHeight)
+})
+
 test("another layout shows at the same height what was read in the one before, once it is here", () => {
   const own = desk(many(500))
   own.caretAt(8)

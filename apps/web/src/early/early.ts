@@ -12,11 +12,14 @@ import { addressOf } from "../workers/addresses"
 import { noId, type Asked } from "../workers/asking"
 import type { FromLayout, ToLayout } from "../workers/protocol"
 import type { SpellingQuestion } from "../workers/spelling.worker"
-import { fetchDesk, startProgram } from "./program"
+import { fetchPage, startProgram } from "./program"
 import { Sight } from "./sight"
 
 /** The program waits no longer than this for the first sheets, in milliseconds. */
 const longestWait = 1000
+
+/** The page of a document, by its file. */
+const deskPage = "[id]"
 
 /** Has the dictionary opened while the program starts: that takes as long. */
 function beginSpeller(language: string): void {
@@ -32,11 +35,12 @@ function beginSpeller(language: string): void {
 }
 
 function begin(id: string): void {
+  const startDesk = () => startProgram(deskPage)
   const view = viewOf(id)
   const worker = new Worker(addressOf("layout.worker.js"), { type: "module" })
   const sight = new Sight(view, (language) => {
     beginSpeller(language)
-    startProgram()
+    startDesk()
   })
   const said: FromLayout[] = []
   const { mode, fit } = view
@@ -50,21 +54,21 @@ function begin(id: string): void {
       else if (data.status === 0) reject(new TypeError("The server cannot be reached"))
       else resolve(new Response(data.bytes, data))
       if (data.type === "report") sight.take(data)
-      if (data.type === "failed" || (data.type === "content" && data.status !== 200)) startProgram()
+      if (data.type === "failed" || (data.type === "content" && data.status !== 200)) startDesk()
     }
     worker.onerror = (event) => {
       reject(new Error(event.message))
-      startProgram()
+      startDesk()
     }
   })
   response.catch(() => undefined)
   const fetching: ToLayout = { type: "fetch", address: `/api/documents/${id}/content`, spec, seq: 0 }
   worker.postMessage(fetching)
   globalThis.begun = { id, response, layout: { worker, spec, said }, speller: null, endSight: () => sight.end() }
-  fetchDesk()
-  setTimeout(startProgram, longestWait)
+  fetchPage(deskPage)
+  setTimeout(startDesk, longestWait)
 }
 
 const asked = /^\/d\/([\w-]+)\/?$/.exec(location.pathname)
 if (asked?.[1]) begin(asked[1])
-else startProgram()
+else startProgram(/^\/(\w*)/.exec(location.pathname)?.[1] || "index")

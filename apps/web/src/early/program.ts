@@ -1,20 +1,39 @@
 /** The program's scripts, which scripts/build.mjs tells by their names; where it has not, the page asks for them itself. */
 declare global {
-  var program: { now: readonly string[]; desk: readonly string[] } | undefined
+  var program: Scripts | undefined
+}
+
+interface Scripts {
+  /** Those of all pages. */
+  now: readonly string[]
+  /** What brings the program to life once all others are here. */
+  last: string
+  /** What a page needs besides, by its file in app/. */
+  pages: readonly (readonly [page: string, scripts: readonly string[]])[]
 }
 
 let started = false
 
-/** Once; and not before there is a page for it, which scripts that the browser has kept would come ahead of. */
-export function startProgram(): void {
+/**
+ * Once; and not before there is a page for it, which scripts that the browser has kept would come ahead of. The page's own scripts
+ * are here before the last: a page that the program had to wait for would be shown a third of a second after it came.
+ */
+export function startProgram(page: string): void {
   if (started) return
   started = true
-  if (document.readyState === "loading") document.addEventListener("DOMContentLoaded", insert)
-  else insert()
+  const begin = () => insert(page)
+  if (document.readyState === "loading") document.addEventListener("DOMContentLoaded", begin)
+  else begin()
 }
 
-function insert(): void {
-  for (const address of globalThis.program?.now ?? []) {
+function scriptsOf(page: string): readonly string[] {
+  return globalThis.program?.pages.find(([name]) => name === page)?.[1] ?? []
+}
+
+function insert(page: string): void {
+  const { program } = globalThis
+  if (!program) return
+  for (const address of [...program.now, ...scriptsOf(page), program.last]) {
     const script = document.createElement("script")
     script.src = address
     // In their order.
@@ -23,8 +42,8 @@ function insert(): void {
   }
 }
 
-/** Has the browser fetch what a document's page needs besides. */
-export function fetchDesk(): void {
-  for (const href of globalThis.program?.desk ?? [])
+/** Has the browser fetch what a page needs besides. */
+export function fetchPage(page: string): void {
+  for (const href of scriptsOf(page))
     document.head.append(Object.assign(document.createElement("link"), { rel: "preload", as: "script", href }))
 }

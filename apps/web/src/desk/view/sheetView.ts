@@ -78,7 +78,8 @@ export class SheetView {
   /** Changes how the sheets lie; the place being read stays where it is. */
   setOptions(options: StackOptions, newLayout: boolean): void {
     this.room.changed()
-    const place = this.stack.count > 0 ? this.staying.read() : null
+    // Before any sheet was seen nothing is being read, wherever one would have stood.
+    const place = this.shown.some ? this.staying.read() : null
     this.options = options
     this.canvas.classList.toggle("flow", options.flow)
     this.canvas.classList.toggle("reading", options.rowHeight !== null)

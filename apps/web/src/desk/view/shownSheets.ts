@@ -28,6 +28,10 @@ export class ShownSheets {
     private readonly spots: Spots,
   ) {}
 
+  get some(): boolean {
+    return this.painted.size > 0
+  }
+
   /** Their numbers. */
   get numbers(): Iterable<number> {
     return this.painted.keys()

@@ -144,14 +144,18 @@ export class Staying {
     this.sheets.paint()
   }
 
-  /** Scrolls to the sheet of a place that is not here yet; its contents come with the next report. */
+  /** Scrolls to the sheet of a place that is not here yet, unless it is in sight; its contents come with the next report. */
   private bringNear(place: Place): void {
     const { doc } = this.source.editor()
     const leaf = leavesOf(doc).at(place.pos)
     void this.source.layout.locate(leaf, place.pos - leavesOf(doc).start(leaf)).then((index) => {
       // Meanwhile a report may have brought it, and it stands where it should.
-      if (index < 0 || index >= this.sheets.stack().count || this.places.box(place)) return
-      this.room.scrollTo(this.sheets.stack().top(index))
+      const stack = this.sheets.stack()
+      if (index < 0 || index >= stack.count || this.places.box(place)) return
+      const { scrollTop, clientHeight } = this.room
+      const bottom = stack.top(index) + (stack.table.heights[index] ?? 0) * stack.options.scale
+      if (stack.top(index) < scrollTop + clientHeight && bottom > scrollTop) return
+      this.room.scrollTo(stack.top(index))
       if (this.holding) this.holding.top = this.room.scrollTop
       this.sheets.paint()
     })
