@@ -41,10 +41,19 @@ interface Measured {
   off: number
 }
 
-/** For each run in sight: by how many pixels of the screen its painted end is off the end of the rule under it, which layout placed. */
-async function measure(desk: DeskPage): Promise<Measured[]> {
+/**
+ * For each run in sight: by how many pixels of the screen its painted end is off the end of the rule under it, which layout placed;
+ * null until the faces of all of them are here.
+ */
+async function measure(desk: DeskPage): Promise<Measured[] | null> {
   return desk.page.evaluate(() => {
     const found: { text: string; face: string; size: string; off: number }[] = []
+    const faces = new Set(
+      [...document.querySelectorAll<HTMLElement>(".canvas .run")].map((run) => run.style.fontFamily),
+    )
+    // A face that no frame has asked for yet is neither loading nor there.
+    if (document.fonts.status !== "loaded" || ![...faces].every((face) => document.fonts.check(`12px ${face}`)))
+      return null
     for (const line of document.querySelectorAll(".canvas .line")) {
       const runs = [...line.querySelectorAll<HTMLElement>(".run")]
       const rules = [...line.querySelectorAll<HTMLElement>(".rule")]
@@ -85,14 +94,9 @@ async function measureAll(desk: DeskPage): Promise<Measured[]> {
       () => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))),
     )
     await expect(main).toHaveAttribute("aria-busy", "false")
-    // A face that no frame has asked for yet is neither loading nor there.
-    await desk.page.waitForFunction(() => {
-      const faces = new Set(
-        [...document.querySelectorAll<HTMLElement>(".canvas .run")].map((run) => run.style.fontFamily),
-      )
-      return document.fonts.status === "loaded" && [...faces].every((face) => document.fonts.check(`12px ${face}`))
-    })
-    seen.push(...(await measure(desk)))
+    let here: Measured[] | null = null
+    await expect.poll(async () => (here = await measure(desk))).not.toBeNull()
+    seen.push(...(here ?? []))
     if (await main.evaluate((host) => host.scrollTop + host.clientHeight >= host.scrollHeight - 2)) return seen
   }
 }

@@ -142,6 +142,16 @@ export function referenceOf(format: string): { part: ReferencePart; place: strin
   return isPart(part) ? { part, place: rest.join(" ") } : { part: "words", place: format }
 }
 
+const listed = new WeakMap<readonly { leaf: number }[], ReadonlyMap<number, unknown>>()
+
+/** What stands at a leaf, of a list that many ask. */
+function atLeaf<T extends { leaf: number }>(list: readonly T[], leaf: number): T | undefined {
+  let known = listed.get(list)
+  // Of two in one paragraph the first counts.
+  if (!known) listed.set(list, (known = new Map([...list].reverse().map((own) => [own.leaf, own]))))
+  return known.get(leaf) as T | undefined
+}
+
 /** Shown where a place is gone. */
 const gone = "what is no longer there"
 
@@ -155,10 +165,10 @@ function referenceValue(
   const leaf = places.get(place)
   if (leaf === undefined) return gone
   if (part === "sheet") return pages.get(leaf) ?? unknownValue
-  const caption = captionsOf(doc).find((own) => own.leaf === leaf)
+  const caption = atLeaf(captionsOf(doc), leaf)
   if (caption && part === "number") return `${caption.label} ${caption.number}`
   if (caption) return caption.text
-  const heading = headingsOf(doc).find((own) => own.leaf === leaf)
+  const heading = atLeaf(headingsOf(doc), leaf)
   if (part === "number" && heading?.label) return heading.label
   return (heading?.text ?? leavesOf(doc).node(leaf).textContent.trim()) || unknownValue
 }

@@ -6,7 +6,7 @@ import type { Node } from "prosemirror-model"
 import { childrenThat } from "./children"
 import { bodyOf, documentAttrs } from "./schema"
 import { fieldAttrs } from "./fields"
-import { blocksOf, isLeaf, leavesOf, leavesOfBody, onlyText } from "./leaves"
+import { isLeaf, leavesOf, leavesOfBody, onlyText, structuresOf } from "./leaves"
 import type { Sources } from "./shapes"
 
 /** One of the sources of a citation. */
@@ -151,9 +151,8 @@ export function citesSources(doc: Node): boolean {
 const mostKnown = 20
 
 export function listsSources(doc: Node): boolean {
-  const { nodes: blocks, flat } = blocksOf(bodyOf(doc))
-  // Most bodies are known to hold nothing but paragraphs.
-  return !flat && blocks.some(({ type, attrs }) => type.name === "contents" && attrs.look === "sources")
+  const body = bodyOf(doc)
+  return structuresOf(body, "contents").some((i) => body.child(i).attrs.look === "sources")
 }
 
 /** What the citations of a document show now, in their order. */

@@ -5,8 +5,8 @@ import { captionEntries } from "./captions"
 import { citedIn, stretchesOf, type Cited } from "./citations"
 import { unknownValue } from "./fields"
 import { headingsOf, type Heading } from "./headings"
-import { blocksOf } from "./leaves"
-import { bodyOf, documentAttrs, marks, nodes, schema } from "./schema"
+import { structuresOf } from "./leaves"
+import { bodyOf, documentAttrs, marks, schema } from "./schema"
 import type { ParagraphFormat } from "./shapes"
 
 /** What stands between a heading and its number: dots, a line, or nothing but the number close behind it. Or a list of the sources that are cited. */
@@ -41,9 +41,7 @@ const made = new WeakMap<Node, Map<string, Node>>()
 
 /** Whether a document has a list of contents in its body. */
 export function hasContents(doc: Node): boolean {
-  const { nodes: blocks, flat } = blocksOf(bodyOf(doc))
-  // Most bodies are known to hold nothing but paragraphs.
-  return !flat && blocks.some(({ type }) => type === nodes.contents)
+  return structuresOf(bodyOf(doc), "contents").length > 0
 }
 
 /**

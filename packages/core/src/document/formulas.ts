@@ -10,7 +10,7 @@ import { childrenThat } from "./children"
 import { fieldAttrs } from "./fields"
 import { cellAt, gridOf, leafOfCell, type Grid, type GridCell } from "./grid"
 import { knownLanguage } from "./language"
-import { blocksOf, leavesIn, leavesOfBody, ofStories } from "./leaves"
+import { blocksOf, leavesIn, leavesOfBody, ofStories, structuresOf } from "./leaves"
 import { bodyOf, documentAttrs } from "./schema"
 import { tableFormat } from "./tables"
 
@@ -327,19 +327,29 @@ const besideBody = ofStories((stories) => {
   return tables
 })
 
+const inDocuments = new WeakMap<Node, ByLeaf>()
+
 /** What the formulas in the tables of a document show, by leaf. */
 export function formulasOf(doc: Node): ByLeaf {
-  const blocks = blocksOf(bodyOf(doc))
+  let known = inDocuments.get(doc)
+  if (!known) {
+    known = computedInTables(doc)
+    inDocuments.set(doc, known)
+  }
+  return known
+}
+
+function computedInTables(doc: Node): ByLeaf {
+  const body = bodyOf(doc)
+  const tables = structuresOf(body, "table")
   const beside = besideBody(doc)
-  if (blocks.flat && beside.length === 0) return none
+  if (tables.length === 0 && beside.length === 0) return none
   const language = documentAttrs(doc).styles.defaults.letters.language
   let all: Map<number, Computed> | null = null
   const add = (table: Node, first: number) => {
     for (const [leaf, computed] of computedIn(table, language)) (all ??= new Map()).set(first + leaf, computed)
   }
-  blocks.nodes.forEach((block, i) => {
-    if (block.type.name === "table") add(block, blocks.leaf(i))
-  })
+  for (const i of tables) add(body.child(i), blocksOf(body).leaf(i))
   for (const { table, leaf } of beside) add(table, leavesOfBody(doc) + leaf)
   return all ?? none
 }

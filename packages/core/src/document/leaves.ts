@@ -4,7 +4,7 @@
  * view, find, marks, trail and outline. Everything here is made once for a document and remembered by node.
  */
 import type { Node } from "prosemirror-model"
-import { ofChildren } from "./children"
+import { childrenThat, ofChildren } from "./children"
 import type { StoryKind } from "./schema"
 
 export type FlowKind = "body" | "cell" | StoryKind
@@ -376,8 +376,8 @@ class DeepLeaves implements Leaves {
 /** The blocks of a flow in order, with the leaves that each begins with, counted from the flow's first. */
 export interface Blocks {
   readonly nodes: readonly Node[]
-  /** Whether all of them are leaves themselves. */
-  readonly flat: boolean
+  /** The numbers of those that are no leaves themselves: tables, contents, breaks. */
+  readonly structures: readonly number[]
   /** Leaves of the flow before a block; for the number of blocks, all of them. */
   leaf(block: number): number
   /** The block that holds a leaf; for the number of leaves, the number of blocks. */
@@ -385,26 +385,38 @@ export interface Blocks {
 }
 
 const blocks = new WeakMap<Node, Blocks>()
+const structuresIn = childrenThat((child) => !isLeaf(child))
 
 /** The blocks of a body, a cell or a story. */
 export function blocksOf(flow: Node): Blocks {
   let known = blocks.get(flow)
   if (known) return known
   const nodes = flow.children
-  if (nodes.every(isLeaf)) known = { nodes, flat: true, leaf: (block) => block, at: (leaf) => leaf }
+  const structures = structuresIn(flow)
+  if (structures.length === 0) known = { nodes, structures, leaf: (block) => block, at: (leaf) => leaf }
   else {
-    const before = new Float64Array(nodes.length + 1)
-    nodes.forEach((node, i) => (before[i + 1] = (before[i] as number) + leavesIn(node)))
+    const { leaves } = spreadOf(flow)
     // Of blocks without leaves and the one behind them, all of which begin at the same leaf, the last holds it.
     known = {
       nodes,
-      flat: false,
-      leaf: (block) => before[block] ?? 0,
-      at: (leaf) => lastUpTo(before, nodes.length, leaf),
+      structures,
+      leaf: (block) => leaves[block] ?? 0,
+      at: (leaf) => lastUpTo(leaves, nodes.length, leaf),
     }
   }
   blocks.set(flow, known)
   return known
+}
+
+/** The blocks of a flow that are of a type which is no leaf, by their numbers. */
+export function structuresOf(flow: Node, type: string): readonly number[] {
+  const { nodes, structures } = blocksOf(flow)
+  return structures.filter((i) => nodes[i]?.type.name === type)
+}
+
+/** The position before a block in the content of its flow. */
+export function positionOf(flow: Node, block: number): number {
+  return spreadOf(flow).positions[block] ?? 0
 }
 
 /** How many leaves the body of a document has. */
@@ -415,7 +427,7 @@ export function leavesOfBody(doc: Node): number {
 
 const known = new WeakMap<Node, Leaves>()
 
-const isFlat = (doc: Node) => doc.childCount === 1 && blocksOf(doc.child(0)).flat
+const isFlat = (doc: Node) => doc.childCount === 1 && blocksOf(doc.child(0)).structures.length === 0
 
 /** The leaves of a document. Documents with the same body and stories have the same leaves. */
 export function leavesOf(doc: Node): Leaves {

@@ -1,6 +1,6 @@
 /** Sections and what stands at the head and foot of their sheets. The first section's setup hangs on the document, that of each other one on the break before it. */
 import type { Node } from "prosemirror-model"
-import { blocksOf, leavesOf } from "./leaves"
+import { leavesOf, positionOf, structuresOf } from "./leaves"
 import { bodyOf, documentAttrs } from "./schema"
 import type { PageSetup } from "./shapes"
 
@@ -21,11 +21,8 @@ export function sectionsOf(doc: Node): readonly Section[] {
   const before = known.get(body)
   if (before?.setup === setup) return before.sections
   const sections: Section[] = [{ block: 0, setup, pos: null }]
-  if (!blocksOf(body).flat)
-    body.forEach((node, offset, i) => {
-      if (node.type.name === "sectionBreak")
-        sections.push({ block: i + 1, setup: node.attrs.setup as PageSetup, pos: offset + 1 })
-    })
+  for (const i of structuresOf(body, "sectionBreak"))
+    sections.push({ block: i + 1, setup: body.child(i).attrs.setup as PageSetup, pos: positionOf(body, i) + 1 })
   known.set(body, { setup, sections })
   return sections
 }

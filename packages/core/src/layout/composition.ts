@@ -34,6 +34,7 @@ import {
   sectionsOf,
   sheetTargets,
   storiesOf,
+  structuresOf,
   type Computed,
   type Heading,
   type LeafChange,
@@ -260,12 +261,11 @@ function withContents(
     equal(sources(older), sources(newer))
   )
     return change
-  const blocks = blocksOf(bodyOf(newer))
-  let wide = change
-  blocks.nodes.forEach((node, i) => {
-    if (node.type === nodes.contents) wide = holding(wide, Math.min(blocks.leaf(i), leavesOfBody(newer) - 1))
-  })
-  return wide
+  const body = bodyOf(newer)
+  return structuresOf(body, "contents").reduce(
+    (wide, i) => holding(wide, Math.min(blocksOf(body).leaf(i), leavesOfBody(newer) - 1)),
+    change,
+  )
 }
 
 /** The sheets that a layout shows, by the numbers that their leaves have in another document. */
