@@ -137,6 +137,13 @@ test("where something above becomes higher, is added or goes, the sheet at the t
   expect(own.room.scrollTop).toBe(5 * 500 + 730)
 })
 
+test("who is at the beginning stays there, as when contents that come late push the text of a document away", () => {
+  const own = desk(many(500))
+  own.caretAt(12)
+  own.report(many(500), true, [101, 102, 103, ...many(0).map((_, n) => n)])
+  expect(own.room.scrollTop).toBe(0)
+})
+
 test("a place whose sheet is not here is gone near to, and comes into sight when the sheet does", async () => {
   const own = desk(many(500))
   own.here.delete(15)

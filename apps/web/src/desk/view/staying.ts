@@ -8,6 +8,9 @@ import type { Stack } from "./stack"
 /** The caret keeps this distance from the edges when it is scrolled into sight. */
 const comfort = 48
 
+/** Who has scrolled less than this is at the beginning, and stays there whatever comes before the sheet that was first. */
+const begun = 4
+
 /** A place, and its height in the window. */
 interface Read {
   place: Place
@@ -56,7 +59,7 @@ export class Staying {
     const box = this.places.box(own)
     const { scrollTop, clientHeight, clientWidth } = this.room
     if (box && box.y >= scrollTop && box.y <= scrollTop + clientHeight) return { place: own, y: box.y - scrollTop }
-    if (scrollTop < 4) return null
+    if (scrollTop < begun) return null
     const place = this.places.at(clientWidth / 2, scrollTop + comfort) ?? { pos: from, bias: 1 as const }
     const top = this.places.box(place)
     return top && { place, y: top.y - scrollTop }
@@ -96,7 +99,7 @@ export class Staying {
       else this.bringNear(restoring.place)
     } else if (this.keepHeld()) {
       if (mirror.complete && current) this.holding = null
-    } else if (anchorId !== undefined && mirror.table.ids[anchor] !== anchorId) {
+    } else if (top >= begun && anchorId !== undefined && mirror.table.ids[anchor] !== anchorId) {
       // What lies above changed its height: the sheet at the top of the window stays where it was.
       const now = mirror.table.ids.indexOf(anchorId)
       if (now >= 0) this.room.scrollTo(this.room.scrollTop + stack.top(now) - before.top(anchor))
