@@ -13,13 +13,21 @@ import {
   type Fragment,
   isOwnText,
 } from "@biblon/core/layout"
-import type { Column, Place, TableSeen, ViewSource } from "./source"
+import type { Column, Mark, Place, TableSeen, ViewSource } from "./source"
 import type { Spots } from "./spots"
 import type { Stack } from "./stack"
+
+/** A box over what is marked, or under its letters. */
+export type MarkBox = Box & { kind: string }
+const noBoxes: readonly MarkBox[] = []
+
+const alike = (a: readonly Mark[], b: readonly Mark[]) =>
+  a.length === b.length && a.every((own, i) => own.from === b[i]?.from && own.to === b[i].to && own.kind === b[i].kind)
 
 export class Places {
   /** Number of the sheet on which a head or foot is written that stands on many. */
   private edgeSheet = 0
+  private readonly marked = new WeakMap<Fragment, { marks: readonly Mark[]; boxes: readonly MarkBox[] }>()
 
   constructor(
     private readonly source: ViewSource,
@@ -55,18 +63,26 @@ export class Places {
     return this.stack().options.scale
   }
 
-  markBoxes(index: number): (Box & { kind: string })[] {
-    const { mirror } = this.source.layout
-    const placed = mirror.placed(index)
-    return (placed ? fragmentsOf(placed).filter(isOwnText) : []).flatMap((fragment) =>
-      this.source.marks(fragment.leaf).flatMap(({ from, to, kind }) => {
-        const boxes =
-          kind === "misspelt" || kind === "worded"
-            ? underBoxes(fragment, from, to)
-            : rangeBoxes(fragment, from, to, false)
-        return boxes.map((box) => ({ ...box, kind }))
-      }),
+  markBoxes(index: number): readonly MarkBox[] {
+    const placed = this.source.layout.mirror.placed(index)
+    if (!placed) return noBoxes
+    return fragmentsOf(placed).flatMap((fragment) =>
+      isOwnText(fragment) ? this.boxesOf(fragment, this.source.marks(fragment.leaf)) : noBoxes,
     )
+  }
+
+  /** Of most paragraphs marks and place are as before. */
+  private boxesOf(fragment: Fragment, marks: readonly Mark[]): readonly MarkBox[] {
+    if (marks.length === 0) return noBoxes
+    const known = this.marked.get(fragment)
+    if (known && alike(known.marks, marks)) return known.boxes
+    const boxes = marks.flatMap(({ from, to, kind }) => {
+      const under = kind === "misspelt" || kind === "worded"
+      const own = under ? underBoxes(fragment, from, to) : rangeBoxes(fragment, from, to, false)
+      return own.map((box) => ({ ...box, kind }))
+    })
+    this.marked.set(fragment, { marks, boxes })
+    return boxes
   }
 
   sheetBoxes(index: number, from: number, to: number): Box[] {

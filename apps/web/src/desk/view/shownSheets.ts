@@ -1,9 +1,8 @@
 /** The sheets in sight and near it, as elements on the canvas, with what is marked on them. */
 import { CellSelection } from "@biblon/core/editing"
-import type { Box } from "@biblon/core/layout"
 import { debugging } from "../../debugging"
 import { PaintedSheet } from "./painter"
-import type { Places } from "./places"
+import type { MarkBox, Places } from "./places"
 import type { ViewSource } from "./source"
 import type { Spots } from "./spots"
 import type { Stack } from "./stack"
@@ -90,7 +89,7 @@ export class ShownSheets {
     const { from, to, empty } = selection
     const composing = this.source.composing()
     for (const [index, painted] of this.painted) {
-      const boxes: (Box & { kind: string })[] = []
+      const boxes: MarkBox[] = []
       const add = (kind: string, start: number, end: number) =>
         boxes.push(...this.places.sheetBoxes(index, start, end).map((box) => ({ ...box, kind })))
       if (selection instanceof CellSelection)

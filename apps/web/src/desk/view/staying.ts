@@ -144,7 +144,7 @@ export class Staying {
     else if (box.x > scrollLeft + clientWidth - 8) this.room.scrollAside(box.x - clientWidth + 40)
     // From now on this is what is being read.
     if (this.holding) this.holding = { place, y: box.y - this.room.scrollTop, top: this.room.scrollTop }
-    this.sheets.paint()
+    if (this.room.scrollTop !== scrollTop || this.room.scrollLeft !== scrollLeft) this.sheets.paint()
   }
 
   /** Scrolls to the sheet of a place that is not here yet, unless it is in sight; its contents come with the next report. */
