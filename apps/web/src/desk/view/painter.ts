@@ -26,6 +26,11 @@ const sectionWords: Readonly<Record<SetBreak["kind"], string>> = {
   even: "New section, even sheet",
 }
 
+/** How many lines may be painted in one go. */
+export interface Lines {
+  lines: number
+}
+
 export class PaintedSheet {
   readonly element = element("div", "sheet")
   private readonly ground = element("div", "layer")
@@ -64,11 +69,14 @@ export class PaintedSheet {
     this.grid = grid
   }
 
-  /** Blocks that look as before keep their elements. */
-  paint(placed: PlacedSheet, signs: boolean): void {
+  /**
+   * Blocks that look as before keep their elements.
+   * @param room for new lines; what has none left stays away until another call
+   * @returns whether all is here
+   */
+  paint(placed: PlacedSheet, signs: boolean, room: Lines = { lines: Infinity }): boolean {
     const { sheet } = placed
-    if (this.shown === sheet.id && this.signs === signs && this.furniture === placed.furniture) return
-    this.shown = sheet.id
+    if (this.shown === sheet.id && this.signs === signs && this.furniture === placed.furniture) return true
     this.furniture = placed.furniture
     this.signs = signs
     const before = this.blocks
@@ -78,9 +86,12 @@ export class PaintedSheet {
     // Paragraphs that look alike each have their own; what is left over shows what is new.
     const kept = keys.map((key) => before.get(key)?.shift())
     const left = [...before.values()].flat()
-    const wanted = fragments.map((fragment, i) => {
+    const wanted: PaintedBlock[] = []
+    for (const [i, fragment] of fragments.entries()) {
       let block = kept[i]
       if (!block) {
+        if (room.lines <= 0) break
+        room.lines -= fragment.to - fragment.from
         block = left.shift()
         if (block) block.update(fragment, signs, this.grid)
         else block = new PaintedBlock(fragment, signs, this.grid)
@@ -88,9 +99,11 @@ export class PaintedSheet {
       block.moveTo(fragment)
       const key = keys[i] as string
       now.set(key, [...(now.get(key) ?? []), block])
-      return block
-    })
-    for (const gone of left) gone.remove()
+      wanted.push(block)
+    }
+    const whole = wanted.length === fragments.length
+    this.shown = whole ? sheet.id : -1
+    for (const gone of [...left, ...kept.slice(wanted.length)]) gone?.remove()
     const behind = this.paintBackdrop(placed)
     this.putText(wanted.map(({ text }, i) => standing(text, fragments[i] as Fragment)))
     setStyle(this.element, { backgroundColor: sheet.start.paper?.setup.colour ?? "" })
@@ -111,6 +124,7 @@ export class PaintedSheet {
       true,
     )
     this.blocks = now
+    return whole
   }
 
   private backdrop: readonly PaintedBlock[] = []

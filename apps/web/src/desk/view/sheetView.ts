@@ -17,6 +17,12 @@ import { whatIsAt, type ViewSummary } from "./summary"
 /** Left above a sheet that is gone to. */
 const sheetEdge = 10
 
+/**
+ * So many lines out of sight are painted in a frame, which a slow phone does between two pictures of a fling; and in frames only,
+ * where the window over the sheets is asked for before: later the browser would have to lay out the page once more to say it.
+ */
+const aFrame = 14
+
 export class SheetView {
   readonly canvas = document.createElement("div")
   readonly room: Room
@@ -58,6 +64,7 @@ export class SheetView {
 
   destroy(): void {
     this.caret.close()
+    cancelAnimationFrame(this.scrolled)
     this.host.removeEventListener("scroll", this.onScroll)
     this.canvas.remove()
   }
@@ -65,8 +72,7 @@ export class SheetView {
   private readonly onScroll = (): void => {
     this.room.changed()
     this.staying.scrolled()
-    cancelAnimationFrame(this.scrolled)
-    this.scrolled = requestAnimationFrame(() => this.paint())
+    this.paintSoon()
   }
 
   /** Says to assistive technology whether the sheets are behind the text. */
@@ -122,12 +128,19 @@ export class SheetView {
     if (setStyle(this.canvas, { height: `${height}px`, width: wide })) this.room.changed()
   }
 
-  private paint(): void {
+  /** @param aside so many lines of sheets out of sight are painted too */
+  private paint(aside = 0): void {
     const { scrollTop, clientHeight } = this.room
     const first = this.stack.rowAt(scrollTop + 1)
     const last = this.stack.rowAt(scrollTop + clientHeight) + this.options.columns - 1
-    this.shown.paint(this.stack, first, last)
+    this.shown.paint(this.stack, first, last, { lines: aside })
     this.paintSelection()
+    if (this.shown.unfinished) this.paintSoon()
+  }
+
+  private paintSoon(): void {
+    cancelAnimationFrame(this.scrolled)
+    this.scrolled = requestAnimationFrame(() => this.paint(aFrame))
   }
 
   /** Places the caret and the selection anew; to be called after each change of the editor's state. */

@@ -1,7 +1,7 @@
 /** The sheets in sight and near it, as elements on the canvas, with what is marked on them. */
 import { CellSelection } from "@biblon/core/editing"
 import { debugging } from "../../debugging"
-import { PaintedSheet } from "./painter"
+import { PaintedSheet, type Lines } from "./painter"
 import type { MarkBox, Places } from "./places"
 import type { ViewSource } from "./source"
 import type { Spots } from "./spots"
@@ -15,6 +15,8 @@ export class ShownSheets {
   private wanted = { from: 0, to: 0 }
   /** Whether a sheet in sight is still on its way. */
   lacking = false
+  /** Whether lines of sheets out of sight are left to be painted. */
+  unfinished = false
   /** Whether spaces, tabs, breaks and ends of paragraphs are shown. */
   signs = false
 
@@ -42,8 +44,8 @@ export class ShownSheets {
     this.source.layout.want(this.wanted.from, this.wanted.to)
   }
 
-  /** Paints those from one to another, and a few beside them. */
-  paint(stack: Stack, first: number, last: number): void {
+  /** Paints those from one to another, and of a few beside them so many lines as there is room for. */
+  paint(stack: Stack, first: number, last: number, room: Lines): void {
     const from = Math.max(0, first - spare)
     const to = Math.min(Math.max(stack.count, 1), last + 1 + spare)
     if (from !== this.wanted.from || to !== this.wanted.to) {
@@ -55,13 +57,15 @@ export class ShownSheets {
         sheet.element.remove()
         this.painted.delete(index)
       }
-    this.lacking = false
-    for (let index = from; index < Math.min(to, stack.count); index++)
-      if (!this.paintSheet(stack, index)) this.lacking ||= index >= first && index <= last
+    this.lacking = this.unfinished = false
+    for (let index = from; index < Math.min(to, stack.count); index++) {
+      const inSight = index >= first && index <= last
+      if (!this.paintSheet(stack, index, inSight ? { lines: Infinity } : room)) this.lacking ||= inSight
+    }
   }
 
   /** @returns whether there is something to show */
-  private paintSheet(stack: Stack, index: number): boolean {
+  private paintSheet(stack: Stack, index: number, room: Lines): boolean {
     const { layout } = this.source
     const content = layout.mirror.placed(index)
     let painted = this.painted.get(index)
@@ -77,7 +81,7 @@ export class ShownSheets {
     const label = flow ? "Text" : `Sheet ${index + 1} of ${stack.count}`
     painted.place(stack.left(index), stack.top(index), width, height, scale, label)
     if (!content) return true
-    painted.paint(content, this.signs)
+    if (!painted.paint(content, this.signs, room)) this.unfinished = true
     if (layout.current) painted.showBreaks(this.spots.breaksOn(index), scale)
     if (debugging) painted.outline(content)
     return true
