@@ -61,6 +61,32 @@ test("what is typed goes on from where the first sheets were seen; of a document
   await expect(page.getByText("This document is not on the shelf.")).toBeVisible()
 })
 
+test("the scripts of the page that is asked for are here before the program begins, and each is asked for once", async ({
+  desk,
+  page,
+  server,
+}) => {
+  const asked: string[] = []
+  page.on("request", (request) => {
+    const name = /\/js\/web\/(.*)-\w+\.js$/.exec(decodeURI(request.url()))?.[1]
+    if (name) asked.push(name)
+  })
+  const scripts = () =>
+    page.evaluate(() =>
+      [...document.querySelectorAll<HTMLScriptElement>("head script[src*='/js/web/']")].map(
+        ({ src }) => /([^/]*)-\w+\.js$/.exec(decodeURI(src))?.[1],
+      ),
+    )
+  const begun = ["__expo-metro-runtime", "__common", "_layout"]
+  await desk.open(await server.create())
+  await expect(desk.field).toBeAttached()
+  expect(await scripts()).toEqual([...begun, "[id]", "entry"])
+  expect(asked.sort()).toEqual([...begun, "[id]", "entry"].sort())
+  await page.goto(server.address)
+  await expect(page.getByRole("button", { name: /New/ }).first()).toBeVisible()
+  expect(await scripts()).toEqual([...begun, "index", "entry"])
+})
+
 test("what cannot be had at first, or never comes, is asked for again, and the document opens", async ({
   desk,
   page,

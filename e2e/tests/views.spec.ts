@@ -23,6 +23,44 @@ test("zoom by buttons and wheel, whole sheet and side by side, remembered for th
   await expect(page.getByText(/^Sheet 2 of/)).toBeVisible()
 })
 
+test("wherever one jumps, the sheets in sight are whole at once, and those beside them soon are", async ({
+  desk,
+  page,
+}) => {
+  await desk.openNamed("Tides and timetables")
+  await desk.saved()
+  const { atOnce, later } = await page.evaluate(async () => {
+    const main = document.querySelector<HTMLElement>("[role=main]")!
+    const frames = async (count: number) => {
+      for (let i = 0; i < count; i++) await new Promise(requestAnimationFrame)
+    }
+    const { top, bottom } = main.getBoundingClientRect()
+    const said = (inSight: boolean) =>
+      [...main.querySelectorAll(".sheet")]
+        .filter((sheet) => {
+          const box = sheet.getBoundingClientRect()
+          return !inSight || (box.bottom > top && box.top < bottom)
+        })
+        .map((sheet) => `${sheet.getAttribute("aria-label")}: ${sheet.textContent}`)
+    const [atOnce, later]: string[][] = [[], []]
+    for (const y of [6000, 1500, 9500, 3500]) {
+      main.scrollTo(0, y)
+      await frames(2)
+      while (main.getAttribute("aria-busy") === "true") await frames(1)
+      atOnce!.push(...said(true))
+      await frames(60)
+      later!.push(...said(false))
+    }
+    return { atOnce: atOnce!, later: later! }
+  })
+  expect(atOnce.length).toBeGreaterThanOrEqual(4)
+  // More than its number stands on each.
+  expect(atOnce.filter((text) => text.length < 200)).toEqual([])
+  expect(later).toEqual(expect.arrayContaining(atOnce))
+  // However it came into sight or beside it, a sheet says the same.
+  expect(new Set(later).size).toBe(new Set(later.map((text) => text.split(":")[0])).size)
+})
+
 test("reading view turns whole sheets, two side by side, and changes nothing", async ({ desk, page }) => {
   await desk.openNamed("Tides and timetables")
   const before = await desk.server.text(desk.id)
