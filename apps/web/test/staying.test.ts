@@ -190,6 +190,15 @@ test("another layout shows at the same height what was read in the one before, o
   expect(own.seenAt(8)).toBeCloseTo(before, 6)
 })
 
+test("who scrolls before another layout is here is not called back", () => {
+  const own = desk(many(500))
+  own.staying.restore(own.staying.read())
+  own.scroll(2600)
+  own.report(many(500), false)
+  own.report(many(500))
+  expect(own.room.scrollTop).toBe(2600)
+})
+
 test("in reading view whole rows are shown", () => {
   const own = desk(many(380), 400)
   own.staying.reveal(own.place(7))

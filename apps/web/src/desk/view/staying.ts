@@ -17,6 +17,11 @@ interface Read {
   y: number
 }
 
+/** The same, and the scrolling that keeps it there: who scrolls on reads something else. */
+interface Held extends Read {
+  top: number
+}
+
 export interface StayingSheets {
   stack(): Stack
   /** Gives the canvas the size of the stack. */
@@ -26,9 +31,10 @@ export interface StayingSheets {
 
 export class Staying {
   private revealing: { place: Place; y: number | null } | null = null
-  private restoring: Read | null = null
-  /** What is being read while the whole document is composed anew, and the scrolling that keeps it where it is. */
-  private holding: (Read & { top: number }) | null = null
+  /** What was being read in another layout. */
+  private restoring: Held | null = null
+  /** What is being read while the whole document is composed anew. */
+  private holding: Held | null = null
 
   constructor(
     private readonly source: ViewSource,
@@ -39,7 +45,19 @@ export class Staying {
 
   /** Somebody may have scrolled. */
   scrolled(): void {
-    if (this.holding && Math.abs(this.room.scrollTop - this.holding.top) > 2) this.holding = null
+    const elsewhere = (held: Held | null) => held && Math.abs(this.room.scrollTop - held.top) > 2
+    if (elsewhere(this.holding)) this.holding = null
+    if (elsewhere(this.restoring)) this.restoring = null
+  }
+
+  private heldHere(read: Read | null): Held | null {
+    return read && { ...read, top: this.room.scrollTop }
+  }
+
+  /** Scrolls for what is being read, which stays so. */
+  private follows(y: number = this.room.scrollTop): void {
+    if (y !== this.room.scrollTop) this.room.scrollTo(y)
+    for (const held of [this.holding, this.restoring]) if (held) held.top = this.room.scrollTop
   }
 
   /** Somebody goes elsewhere. */
@@ -49,7 +67,7 @@ export class Staying {
 
   /** To be put where it is when another layout is here. */
   restore(read: Read | null): void {
-    this.restoring = read
+    this.restoring = this.heldHere(read)
   }
 
   /** The caret if it is in sight, else what stands near the top; with its height in the window. */
@@ -68,22 +86,20 @@ export class Staying {
   /** What is being read stays where it is until all is composed, or until somebody scrolls. */
   hold(): void {
     const read = this.holding || this.sheets.stack().count === 0 ? null : this.read()
-    if (read) this.holding = { ...read, top: this.room.scrollTop }
+    if (read) this.holding = this.heldHere(read)
   }
 
   /** Whether what is being read could be put where it was. */
   private keepHeld(): boolean {
     const { holding } = this
-    if (!holding || !this.scrollTo(holding)) return false
-    holding.top = this.room.scrollTop
-    return true
+    return holding !== null && this.scrollTo(holding)
   }
 
   /** Whether a place could be put at its height of the window. */
   scrollTo({ place, y }: Read): boolean {
     this.sheets.resize()
     const box = this.places.box(place)
-    if (box) this.room.scrollTo(box.y - y)
+    if (box) this.follows(box.y - y)
     return box !== null
   }
 
@@ -102,16 +118,16 @@ export class Staying {
     } else if (top >= begun && anchorId !== undefined && mirror.table.ids[anchor] !== anchorId) {
       // What lies above changed its height: the sheet at the top of the window stays where it was.
       const now = mirror.table.ids.indexOf(anchorId)
-      if (now >= 0) this.room.scrollTo(this.room.scrollTop + stack.top(now) - before.top(anchor))
+      if (now >= 0) this.follows(this.room.scrollTop + stack.top(now) - before.top(anchor))
     } else if (anchor > 0) {
-      const moved = stack.top(anchor) - before.top(anchor)
-      if (moved !== 0) this.room.scrollTo(this.room.scrollTop + moved)
+      this.follows(this.room.scrollTop + stack.top(anchor) - before.top(anchor))
     }
     if (this.holding && mirror.complete && current) {
       // It has come to be on a sheet that is not here yet.
       this.revealing = this.holding
       this.holding = null
-    } else if (this.holding) this.holding.top = this.room.scrollTop
+    }
+    this.follows()
   }
 
   /** What is gone to may be here now. */
@@ -143,7 +159,7 @@ export class Staying {
     if (box.x < scrollLeft + 8) this.room.scrollAside(Math.max(0, box.x - 40))
     else if (box.x > scrollLeft + clientWidth - 8) this.room.scrollAside(box.x - clientWidth + 40)
     // From now on this is what is being read.
-    if (this.holding) this.holding = { place, y: box.y - this.room.scrollTop, top: this.room.scrollTop }
+    if (this.holding) this.holding = this.heldHere({ place, y: box.y - this.room.scrollTop })
     if (this.room.scrollTop !== scrollTop || this.room.scrollLeft !== scrollLeft) this.sheets.paint()
   }
 
@@ -158,8 +174,7 @@ export class Staying {
       const { scrollTop, clientHeight } = this.room
       const bottom = stack.top(index) + (stack.table.heights[index] ?? 0) * stack.options.scale
       if (stack.top(index) < scrollTop + clientHeight && bottom > scrollTop) return
-      this.room.scrollTo(stack.top(index))
-      if (this.holding) this.holding.top = this.room.scrollTop
+      this.follows(stack.top(index))
       this.sheets.paint()
     })
   }
