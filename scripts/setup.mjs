@@ -72,9 +72,11 @@ export function installPrograms() {
       stdio: ["inherit", 2, 2],
       env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
     })
-  const install = (names) => names.length > 0 && call("apt-get", "install", "-y", "-qq", ...names)
+  // What is only wished for is not waited for long.
+  const patience = missing.length > 0 ? [] : ["-o", "Acquire::Retries=0", "-o", "Acquire::http::Timeout=15"]
+  const install = (names) => names.length > 0 && call("apt-get", "install", "-y", "-qq", ...patience, ...names)
   try {
-    call("apt-get", "update", "-qq")
+    call("apt-get", "update", "-qq", ...patience)
     install(missing)
     install(wished)
   } catch (error) {
