@@ -1,6 +1,6 @@
 /** Lists of contents: put in, changed, and taken away again. */
 import { TextSelection, type EditorState } from "prosemirror-state"
-import { bodyOf, contentsAttrs, nodes, type ContentsAttrs } from "../document"
+import { bodyOf, contentsAttrs, nodes, positionOf, structuresOf, type ContentsAttrs } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 
@@ -9,12 +9,12 @@ export const usualContents: ContentsAttrs = { levels: 3, look: "dotted", of: "" 
 
 /** The first list of contents of a document, with its position; null for none. */
 export function contentsIn(state: EditorState): (ContentsAttrs & { pos: number }) | null {
-  let found: (ContentsAttrs & { pos: number }) | null = null
-  bodyOf(state.doc).forEach((node, offset) => {
-    if (node.type === nodes.contents && contentsAttrs(node).of === "" && contentsAttrs(node).look !== "sources")
-      found ??= { ...contentsAttrs(node), pos: offset + 1 }
-  })
-  return found
+  const body = bodyOf(state.doc)
+  for (const i of structuresOf(body, "contents")) {
+    const attrs = contentsAttrs(body.child(i))
+    if (attrs.of === "" && attrs.look !== "sources") return { ...attrs, pos: positionOf(body, i) + 1 }
+  }
+  return null
 }
 
 /** Puts a list of contents before the paragraph with the caret. Only in the body itself. */

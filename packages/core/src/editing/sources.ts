@@ -17,7 +17,9 @@ import {
   paragraph,
   schema,
   setEntries,
+  positionOf,
   storiesOf,
+  structuresOf,
   type CitationItem,
   type Source,
   type Sources,
@@ -224,11 +226,9 @@ export function changeCitationStyle(style: string, inNotes: boolean, own: Source
 
 /** Where the list of references stands; null for none. */
 export function referenceList(doc: Node): number | null {
-  let found: number | null = null
-  bodyOf(doc).forEach((node, offset) => {
-    if (node.type === nodes.contents && contentsAttrs(node).look === "sources") found ??= offset + 1
-  })
-  return found
+  const body = bodyOf(doc)
+  const own = structuresOf(body, "contents").find((i) => contentsAttrs(body.child(i)).look === "sources")
+  return own === undefined ? null : positionOf(body, own) + 1
 }
 
 /** Puts the list of references at the end of the text, under a heading; or takes it away. */
