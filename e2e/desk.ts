@@ -13,6 +13,20 @@ export async function expectAccessible(page: Page): Promise<void> {
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => `${v.id}: ${v.nodes[0]?.html}`)).toEqual([])
 }
 
+/** Workers hear of everything so many milliseconds late, as on a machine that has other things to do. To be called before a page is opened. */
+export async function hearLate(page: Page, late: number): Promise<void> {
+  if (late > 0)
+    await page.addInitScript((milliseconds) => {
+      const { postMessage } = Worker.prototype
+      // What is handed over, as against copied, is there at once; what is copied, is as it was.
+      Worker.prototype.postMessage = function (this: Worker, message: unknown, ...rest: [never]) {
+        if (rest.length > 0) return postMessage.call(this, message, ...rest)
+        const copy: unknown = structuredClone(message)
+        setTimeout(() => postMessage.call(this, copy), milliseconds)
+      }
+    }, late)
+}
+
 interface Fixtures {
   /** A server with the demo documents. */
   server: TestServer
@@ -29,6 +43,7 @@ export const test = base.extend<{ desk: DeskPage }, Fixtures>({
     { scope: "worker" },
   ],
   desk: async ({ page, server }, use) => {
+    await hearLate(page, Number(process.env["BIBLON_LATE"] ?? 0))
     await use(new DeskPage(page, server))
   },
 })
@@ -119,12 +134,17 @@ export class DeskPage {
     await this.saved()
     return this.server.paragraphs(this.id)
   }
-  async saved(): Promise<void> {
-    // What was done last has to be taken in before the state that it leads to can be read.
+  /** Waits until the sheets show what was done last. */
+  async settled(): Promise<void> {
+    // What was done has to be taken in before the state that it leads to can be read.
+    await this.page.evaluate(() => new Promise(requestAnimationFrame))
     await expect(this.page.getByRole("main")).toHaveAttribute("aria-busy", "false")
     await this.page.evaluate(async () => {
       for (let frame = 0; frame < 4; frame++) await new Promise(requestAnimationFrame)
     })
+  }
+  async saved(): Promise<void> {
+    await this.settled()
     await expect(this.saving).toHaveText(/^Saved/)
   }
 
@@ -133,7 +153,7 @@ export class DeskPage {
     const button = this.page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Deliver" })
     await button.click()
     const [download] = await Promise.all([
-      this.page.waitForEvent("download"),
+      this.page.waitForEvent("download", { timeout: 60_000 }),
       this.page.getByRole("button", { name: /Save as PDF/ }).click(),
     ])
     const path = join(mkdtempSync(join(tmpdir(), "biblon-pdf-")), download.suggestedFilename())

@@ -109,11 +109,14 @@ export async function expectPrintsAsSeen(desk: DeskPage): Promise<void> {
   await page.getByRole("main").focus()
   await page.locator(".canvas").evaluate((canvas) => canvas.classList.add("reading"))
   await page.evaluate(() => document.fonts.ready)
-  const sheets = page.locator(".canvas .sheet")
-  const count = await sheets.count()
+  await desk.settled()
+  const label = await desk.firstSheet.getAttribute("aria-label")
+  const count = Number(/\d+$/.exec(label!)![0])
   for (let i = 0; i < count; i++) {
-    const sheet = sheets.nth(i)
+    // Those far from what is in sight are not there.
+    const sheet = page.getByLabel(`Sheet ${i + 1} of ${count}`, { exact: true })
     await sheet.scrollIntoViewIfNeeded()
+    await expect(page.getByRole("main")).toHaveAttribute("aria-busy", "false")
     const width = Math.round((await sheet.boundingBox())!.width)
     const { worst, at, mean } = difference(await screenInk(page, sheet), pdfInk(path, i + 1, width))
     // A letter that is missing, or off by its own width, fills a cell; edges smoothed otherwise do not (the finer the sheet, the more they do).

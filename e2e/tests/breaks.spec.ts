@@ -19,6 +19,7 @@ async function begun(desk: DeskPage, paragraphs: number): Promise<void> {
 /** Presses what lies under the text. */
 async function press(page: Page, under: Locator): Promise<void> {
   await under.scrollIntoViewIfNeeded()
+  await expect(page.getByRole("main")).toHaveAttribute("aria-busy", "false")
   const { x, y, width, height } = (await under.boundingBox())!
   await page.mouse.click(x + width / 2, y + height / 2)
 }
@@ -85,7 +86,7 @@ test("text goes to the next column where one says so, in columns that are not al
           ]),
         ).values(),
       ])
-  await expect.poll(async () => (await columns()).length).toBe(2)
+  await desk.settled()
   const [narrow, broad] = (await columns()) as [number, number]
   expect(broad / narrow).toBeCloseTo(2, 1)
   // Every line fits its column, also those of the paragraph that is divided between the two.

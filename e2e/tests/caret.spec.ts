@@ -1,4 +1,4 @@
-import { expect, test, type DeskPage } from "../desk"
+import { expect, hearLate, test, type DeskPage } from "../desk"
 
 /** Distances between the caret and the edge of the glyph beside it, as the browser painted it, while the caret walks along a line. */
 async function caretErrors(desk: DeskPage, steps: number): Promise<number[]> {
@@ -86,4 +86,32 @@ test("opening a tray and zooming keep the caret in sight", async ({ desk, page }
     await page.getByRole("button", { name: "Larger view" }).click()
     await expect(desk.caret).toBeInViewport()
   }
+})
+
+test("who presses while the sheets are behind means what is seen there, and what is gone to comes into sight", async ({
+  desk,
+  page,
+}) => {
+  await hearLate(page, 700)
+  await desk.blank()
+  const lines = ["One tide", "Two bells", "Three ferries"]
+  for (const line of lines) {
+    await desk.type(line)
+    await desk.press("Enter")
+  }
+  await desk.settled()
+  const { left, middle } = await desk.where("bells")
+  await desk.press("Control+Home", "Enter", "Enter")
+  await page.mouse.click(left, middle)
+  await desk.type("brass ")
+  await desk.settled()
+  expect((await desk.stored()).map(({ text }) => text)).toEqual([
+    "",
+    "",
+    "One tide",
+    "Two brass bells",
+    "Three ferries",
+    "",
+  ])
+  await desk.expectShown("", "", "One tide", "Two brass bells", "Three ferries", "")
 })

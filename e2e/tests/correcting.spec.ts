@@ -1,4 +1,4 @@
-import { expect, test } from "../desk"
+import { expect, hearLate, test } from "../desk"
 
 test("the undo list names what was done, previews it, goes back several at once, and takes one back alone", async ({
   desk,
@@ -94,6 +94,7 @@ test("replacing one and all, by pattern, is one change each; bad and runaway pat
   desk,
   page,
 }) => {
+  await hearLate(page, 150)
   await desk.blank()
   await desk.type("3 November, 6 October and 14 November")
   await desk.saved()

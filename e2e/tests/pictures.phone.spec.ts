@@ -23,6 +23,7 @@ test("on a phone a notice gets a round picture beside its text, which a finger d
   await expectAccessible(page)
   // On a phone the sheet shows where it stands.
   await page.getByRole("button", { name: "Show the sheets" }).tap()
+  await desk.settled()
   const sheet = (await desk.firstSheet.boundingBox())!
   await expect.poll(async () => (await picture.boundingBox())?.x ?? NaN).toBeLessThan(sheet.x + sheet.width / 2)
   await picture.tap({ force: true })

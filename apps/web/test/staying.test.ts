@@ -126,6 +126,16 @@ test("who scrolls meanwhile reads on there", () => {
   expect(own.room.scrollTop).toBe(10 * 600)
 })
 
+test("who went elsewhere meanwhile is not taken to the sheet that was asked for before", async () => {
+  const own = desk(many(500))
+  own.here.delete(15)
+  own.staying.reveal(own.place(15))
+  own.staying.reveal(own.place(2))
+  await Promise.resolve()
+  expect(own.seenAt(2)).toBeGreaterThanOrEqual(0)
+  expect(own.seenAt(2)).toBeLessThan(window.height)
+})
+
 test("where something above becomes higher, is added or goes, the sheet at the top of the window stays", () => {
   const own = desk(many(500))
   own.caretAt(0)

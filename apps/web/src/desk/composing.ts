@@ -4,12 +4,16 @@ import { documentAttrs } from "@biblon/core/document"
 import { begunLayout, endSight } from "../early/begun"
 import { stepJson } from "../live/stepJson"
 import { LayoutClient } from "../workers/layoutClient"
+import type { LayoutReport } from "../workers/protocol"
+import type { EditorState } from "prosemirror-state"
 import type { Change } from "./editing"
 import type { WaitingKeys } from "./input/waiting"
 import { EagerTypesetter } from "./view/eager"
+import { SeenText } from "./view/seenText"
 import type { SheetView } from "./view/sheetView"
 
 export interface ComposingTarget {
+  editor(): EditorState
   view(): SheetView | null
   spec(): LayoutSpec
   /** Does something behind the next frame. */
@@ -25,6 +29,7 @@ function reachesAll({ before, after }: Change): boolean {
 
 export class Composing {
   readonly layout: LayoutClient
+  readonly seen: SeenText
   private readonly eager = new EagerTypesetter()
   private warmed = false
 
@@ -33,10 +38,11 @@ export class Composing {
     private readonly waiting: WaitingKeys,
     private readonly target: ComposingTarget,
   ) {
+    this.seen = new SeenText(() => target.editor())
     this.layout = new LayoutClient(
       begunLayout(id),
       (task) => target.later(task),
-      () => this.onReport(),
+      (report) => this.onReport(report),
       (message) => target.failed(message),
     )
   }
@@ -50,7 +56,7 @@ export class Composing {
     const json = steps.map(stepJson)
     // What is on the sheet already need not reach the worker before it is seen.
     if (ahead) layout.changeAhead(json, ahead.leaf, ahead.paragraph)
-    else layout.change(json)
+    else this.seen.changed(layout.change(json), before.doc, steps)
     if (ahead) view?.refresh()
     this.showBusy()
   }
@@ -59,6 +65,13 @@ export class Composing {
   tryOut(steps: unknown[]): void {
     this.target.view()?.hold()
     this.layout.change(steps)
+    this.showBusy()
+  }
+
+  /** Asks for a layout of another kind. */
+  setSpec(spec: LayoutSpec): void {
+    this.layout.setSpec(spec)
+    this.showBusy()
   }
 
   /** Says to assistive technology whether the sheets are behind what was typed. */
@@ -71,7 +84,8 @@ export class Composing {
     if (this.target.view() && this.layout.mirror.count > 0) endSight()
   }
 
-  private onReport(): void {
+  private onReport({ seq }: LayoutReport): void {
+    this.seen.shows(seq)
     this.target.view()?.refresh()
     this.endSight()
     if (!this.warmed && this.layout.mirror.count > 0) {

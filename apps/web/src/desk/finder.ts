@@ -100,6 +100,8 @@ export class Finder {
   /** Counts the hits in slices; the marks in sight are there at once. */
   private async count(go: boolean): Promise<void> {
     const round = ++this.round
+    // What this counts need not be counted once more, which would end it before it went to its hit.
+    clearTimeout(this.recount)
     const { search } = this
     const editor = this.target.editor()
     this.target.repaint()

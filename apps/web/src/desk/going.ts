@@ -161,8 +161,7 @@ export class Going {
       this.intoNote(crossNote)
       return true
     }
-    const leaf = this.target.view()?.places.textBeside() ?? 0
-    if (!now || !this.editing.run(leaveEdge(leavesOf(now.doc).start(leaf)))) return false
+    if (!now || !this.editing.run(leaveEdge(this.target.view()?.places.textBeside() ?? 0))) return false
     this.target.view()?.reveal(this.editing.head)
     this.target.focus()
     return true

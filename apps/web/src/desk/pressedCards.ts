@@ -3,10 +3,12 @@ import { commentsAt, leavesOf } from "@biblon/core/document"
 import type { Editing } from "./editing"
 import type { WrongWord } from "./spelling"
 import type { DeskStore, SaidKind } from "./store"
+import type { SeenText } from "./view/seenText"
 import type { SheetView } from "./view/sheetView"
 import type { PlacedRemark } from "./wording"
 
 export interface PressedCardsTarget {
+  seen: SeenText
   /** The word that looks wrong at a position. */
   wrongWord(pos: number): WrongWord | null
   /** What is said of the wording there. */
@@ -58,7 +60,9 @@ export class PressedCards {
     if (!canvas) return
     const own = sign.getBoundingClientRect()
     const box = { x: own.left - canvas.left, y: own.top - canvas.top, width: own.width, height: own.height }
-    this.store.setState({ pressed: { kind: "break", pos: Number(sign.dataset.pos), words: sign.textContent, box } })
+    this.store.setState({
+      pressed: { kind: "break", pos: this.target.seen.now(Number(sign.dataset.pos)), words: sign.textContent, box },
+    })
   }
 
   private show(kind: SaidKind, pos: number, words: string): void {

@@ -118,13 +118,15 @@ export class DeskSession implements DeskPort {
     this.viewing = new Viewing(id, this.store, {
       view,
       sheet: () => documentAttrs((this.now ?? blank).doc).setup,
-      setSpec: (spec) => this.composing.layout.setSpec(spec),
+      setSpec: (spec) => this.composing.setSpec(spec),
       hasLayout: () => this.composing.layout.mirror.count > 0,
       isCurrent: () => this.composing.layout.current,
+      again: (act) => this.waiting.again(act),
       keepCaretSeen: () => this.surface.keepCaretSeen(),
       blur: () => this.blur(),
     })
     this.composing = new Composing(id, this.waiting, {
+      editor: () => this.editing.open,
       view,
       spec: () => this.viewing.currentSpec,
       later: (task) => this.afterPaint.later(task),
@@ -151,6 +153,7 @@ export class DeskSession implements DeskPort {
       },
     })
     this.surface = new Surface(this.editing, this.typing, layout, this.viewing, this.store, {
+      seen: this.composing.seen,
       marks: (leaf) => this.marking.of(leaf),
       dropped: (place, data) => {
         this.focus()

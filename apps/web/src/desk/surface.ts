@@ -1,5 +1,5 @@
 /** The sheets in an element of the page, with the text field and the pointer: what people touch and see. */
-import { leavesOf, pictureFormat, listedIn } from "@biblon/core/document"
+import { leavesOf, pictureFormat } from "@biblon/core/document"
 import { dragSelection, linkAt, redo, toggleDone, undo, writeEdge } from "@biblon/core/editing"
 import type { Mappable } from "prosemirror-transform"
 import type { LayoutClient } from "../workers/layoutClient"
@@ -105,6 +105,7 @@ export class Surface {
   private viewIn(host: HTMLElement): SheetView {
     const source = {
       layout: this.layout,
+      seen: this.target.seen,
       editor: () => this.editing.open,
       bias: () => this.editing.bias,
       composing: () => this.composing,
@@ -149,17 +150,16 @@ export class Surface {
       picture: (x, y) => {
         const pos = view.spots.pictureAt(...view.onCanvas(x, y))
         const node = pos === null ? null : this.editing.open.doc.nodeAt(pos)
-        return pos !== null && node ? { pos, inLine: pictureFormat(node).wrap === "line" } : null
+        return pos !== null && node?.type.name === "picture"
+          ? { pos, inLine: pictureFormat(node).wrap === "line" }
+          : null
       },
       writeEdge: ({ edge, variant, section, sheet }) => {
         view.places.writeOn(sheet)
         this.editing.run(writeEdge(edge, variant, section))
         this.focus()
       },
-      goToHeading: (n) => {
-        const heading = this.editing.now && listedIn(this.editing.now.doc)[n]
-        if (heading) this.target.goTo(heading.leaf)
-      },
+      goTo: (leaf) => this.target.goTo(leaf),
       selected: (x, y) => {
         this.target.selected()
         this.cards.text(x, y)

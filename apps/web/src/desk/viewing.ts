@@ -12,11 +12,13 @@ export interface ViewingTarget {
   view(): SheetView | null
   /** Size of a sheet in points. */
   sheet(): { width: number; height: number }
-  /** Asks for a layout of another kind. Returns whether one is shown now. */
+  /** Asks for a layout of another kind. */
   setSpec(spec: LayoutSpec): void
   hasLayout(): boolean
   /** Whether the layout that is here is the one that was asked for. */
   isCurrent(): boolean
+  /** For what cannot be done before that is here. */
+  again(act: () => void): void
   /** Keeps the caret in sight if it was. */
   keepCaretSeen(): void
   /** Before what is written can no longer be changed: puts the keyboard away. */
@@ -160,6 +162,7 @@ export class Viewing {
   }
 
   turn(rows: number): void {
+    if (!this.target.isCurrent()) return this.target.again(() => this.turn(rows))
     this.target.view()?.turn(rows)
   }
 }

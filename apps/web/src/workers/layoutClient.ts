@@ -99,8 +99,10 @@ export class LayoutClient {
     for (const message of heard ?? []) this.hear(message)
   }
 
-  change(steps: unknown[]): void {
+  /** @returns the number under which a report tells that it is shown */
+  change(steps: unknown[]): number {
     this.send({ type: "steps", steps, seq: ++this.seq })
+    return this.seq
   }
 
   setSpec(spec: LayoutSpec): void {

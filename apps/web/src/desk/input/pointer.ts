@@ -29,8 +29,8 @@ export interface PointerTarget {
   tick(clientX: number, clientY: number): boolean
   /** A head or foot is to be written where there is none yet. */
   writeEdge(area: EdgeArea): void
-  /** An entry of the contents was pressed: goes to the heading of that number. */
-  goToHeading(heading: number): void
+  /** An entry of the contents was pressed: goes to the leaf of its heading. */
+  goTo(leaf: number): void
   /** The selection was made and let go at a point of the window. */
   selected(clientX: number, clientY: number): void
 }
@@ -169,9 +169,9 @@ export class PointerInput {
 
   /** A press on an entry of the contents goes to its heading. */
   private goToEntry({ clientX, clientY }: PointerEvent): boolean {
-    const heading = this.view.spots.entryAt(...this.view.onCanvas(clientX, clientY))
-    if (heading !== null) this.target.goToHeading(heading)
-    return heading !== null
+    const leaf = this.view.spots.entryAt(...this.view.onCanvas(clientX, clientY))
+    if (leaf !== null) this.target.goTo(leaf)
+    return leaf !== null
   }
 
   /** Two presses where a head or foot could stand begin one. */

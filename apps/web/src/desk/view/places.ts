@@ -37,9 +37,13 @@ export class Places {
     private readonly spots: Spots,
   ) {}
 
-  /** The first leaf of the sheet on which a head or foot is written. */
+  /** Where the text begins on the sheet on which a head or foot is written. */
   textBeside(): number {
-    return this.source.layout.mirror.firstLeaf(this.edgeSheet)
+    const { layout, seen } = this.source
+    const placed = layout.mirror.placed(this.edgeSheet)
+    const first = placed && fragmentsOf(placed).find(({ part }) => part === "text")
+    const leaf = first?.leaf ?? layout.mirror.firstLeaf(this.edgeSheet)
+    return seen.now(leavesOf(seen.doc).start(leaf) + (first?.paragraph.lines[first.from]?.from ?? 0))
   }
 
   /** From now on heads and feet are written on this sheet. */
@@ -181,6 +185,13 @@ export class Places {
     return this.fragmentAt(place)?.index ?? null
   }
 
+  /** The same, or at least the sheet on which its leaf begins where that is not here. */
+  sheetOf(place: Place): number | null {
+    const leaves = leavesOf(this.source.editor().doc)
+    const leaf = leaves.at(place.pos)
+    return this.sheetIndex(place) ?? (leaves.flow(leaf).story === null ? this.sheetOfLeaf(leaf) : this.edgeSheet)
+  }
+
   /** Where a caret stands, in pixels of the canvas; null while its sheet is not here. */
   box(place: Place): Box | null {
     const found = this.fragmentAt(place)
@@ -218,9 +229,10 @@ export class Places {
    * @param notes whether notes count beside the text
    */
   private nearest(x: number, y: number, story: string | null, notes = false): Place | null {
-    const leaves = leavesOf(this.source.editor().doc)
+    const { seen, layout } = this.source
+    const leaves = leavesOf(seen.doc)
     const index = this.stack().indexAt(x, y)
-    const placed = this.source.layout.mirror.placed(index)
+    const placed = layout.mirror.placed(index)
     const among = ({ part, leaf }: Fragment) =>
       story === null
         ? part === "text" || (notes && part === "note")
@@ -229,7 +241,7 @@ export class Places {
     const found = placed && hit(placed, inX, inY, among)
     // What stands on several sheets is written on the one that was pressed.
     if (found && notes && leaves.flow(found.leaf).story !== null) this.edgeSheet = index
-    return found ? { pos: leaves.start(found.leaf) + found.offset, bias: found.bias } : null
+    return found ? { pos: seen.now(leaves.start(found.leaf) + found.offset), bias: found.bias } : null
   }
 
   /** What a field shows that stands at a position; null while its sheet is not here. */

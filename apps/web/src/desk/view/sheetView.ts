@@ -186,9 +186,10 @@ export class SheetView {
     return this.places.pressed(...this.onCanvas(clientX, clientY))
   }
 
-  /** The head or foot of the sheet in sight. */
+  /** The head or foot of the sheet in sight, or of the one that is about to be. */
   edgeInSight(edge: EdgeName): EdgeArea | null {
-    return this.spots.edgeOf(this.stack.rowAt(this.room.scrollTop + this.room.clientHeight * 0.4), edge)
+    const inSight = this.stack.rowAt(this.room.scrollTop + this.room.clientHeight * 0.4)
+    return this.spots.edgeOf(this.staying.goal ?? inSight, edge)
   }
 
   /** Shows or hides spaces, tabs, breaks and ends of paragraphs. */

@@ -2,6 +2,7 @@
 import type { EdgeName, EdgeVariant } from "@biblon/core/document"
 import type { EditorState } from "prosemirror-state"
 import type { LayoutClient } from "../../workers/layoutClient"
+import type { SeenText } from "./seenText"
 
 export interface Place {
   pos: number
@@ -11,6 +12,8 @@ export interface Place {
 
 export interface ViewSource {
   layout: LayoutClient
+  /** The text that the layout shows. */
+  seen: SeenText
   editor(): EditorState
   bias(): -1 | 1
   /** Range of text that an input method is still composing. */

@@ -5,6 +5,7 @@ import {
   bodyOf,
   leavesOf,
   leavesOfBody,
+  listedIn,
   sectionsOf,
   variantFor,
   type EdgeName,
@@ -63,6 +64,12 @@ export class Spots {
     return this.stack().options.scale
   }
 
+  /** Position by now of what is seen in a leaf. */
+  private posNow(leaf: number, offset: number): number {
+    const { seen } = this.source
+    return seen.now(leavesOf(seen.doc).start(leaf) + offset)
+  }
+
   /** The head or foot whose area holds a point of the canvas; null where text, or nothing, is. */
   edgeArea(x: number, y: number): EdgeArea | null {
     const sheet = this.stack().indexAt(x, y)
@@ -80,14 +87,14 @@ export class Spots {
     const placed = this.source.layout.mirror.placed(sheet)
     const paper = placed?.sheet.start.paper
     if (!placed || !paper) return null
-    const { doc } = this.source.editor()
+    const { doc } = this.source.seen
     const sections = sectionsOf(doc)
     const { section, first } = sectionBegun(blocksOf(bodyOf(doc)), sections, placed.leaf, placed.sheet.start.at)
     const { setup } = sections[section] as Section
     return { edge, sheet, section, variant: variantFor(setup, first, placed.sheet.start.left), story: paper[edge] }
   }
 
-  /** The heading, by its number, that the entry of a list of contents at a point of the canvas stands for; null for none. */
+  /** The leaf of the heading that the entry of a list of contents at a point of the canvas stands for; null for none. */
   entryAt(x: number, y: number): number | null {
     const index = this.stack().indexAt(x, y)
     const placed = this.source.layout.mirror.placed(index)
@@ -98,7 +105,9 @@ export class Spots {
       const foot = own.y + last.top + last.height - first.top
       return inX >= own.x && inX <= own.x + own.width && inY >= own.y && inY <= foot
     })
-    return at?.entry ?? null
+    const { seen } = this.source
+    const heading = at && listedIn(seen.doc)[at.entry ?? -1]
+    return heading ? seen.leafNow(heading.leaf) : null
   }
 
   /** The pictures of a sheet, those on top first, with their boxes before they are turned, in points of the sheet. */
@@ -135,7 +144,7 @@ export class Spots {
       ]
       return Math.abs(rx) <= width / 2 && Math.abs(ry) <= height / 2
     })
-    return found ? leavesOf(this.source.editor().doc).start(found.leaf) + found.offset : null
+    return found ? this.posNow(found.leaf, found.offset) : null
   }
 
   /** Where the picture at a position of the document stands; null while its sheet is not here. */
@@ -217,8 +226,7 @@ export class Spots {
           width: seen.width * scale,
           height: seen.height * scale,
         }
-        const pos = leavesOf(this.source.editor().doc).start(leaf) + on.run.from
-        return { pos, sheet: index, box }
+        return { pos: this.posNow(leaf, on.run.from), sheet: index, box }
       }
     }
     return null
@@ -228,7 +236,7 @@ export class Spots {
   breaksOn(index: number): SetBreak[] {
     const placed = this.source.layout.mirror.placed(index)
     if (!placed) return []
-    const { doc } = this.source.editor()
+    const { doc } = this.source.seen
     const count = leavesOfBody(doc)
     const { sheet, leaf: first } = placed
     const before = (leaf: number, x: number, y: number, width: number): SetBreak[] => {
@@ -252,6 +260,7 @@ export class Spots {
     const index = this.stack().indexAt(x, y)
     const placed = this.source.layout.mirror.placed(index)
     const [left, top, { scale }] = [this.stack().left(index), this.stack().top(index), this.stack().options]
-    return placed ? checkAt(placed, (x - left) / scale, (y - top) / scale) : null
+    const leaf = placed && checkAt(placed, (x - left) / scale, (y - top) / scale)
+    return typeof leaf === "number" ? this.source.seen.leafNow(leaf) : null
   }
 }

@@ -60,6 +60,11 @@ export class Staying {
     for (const held of [this.holding, this.restoring]) if (held) held.top = this.room.scrollTop
   }
 
+  /** Number of the sheet that is gone to, though it may not be in sight yet; null where nothing is gone to. */
+  get goal(): number | null {
+    return this.revealing && this.places.sheetOf(this.revealing.place)
+  }
+
   /** Somebody goes elsewhere. */
   leave(): void {
     this.revealing = this.holding = null
@@ -168,9 +173,10 @@ export class Staying {
     const { doc } = this.source.editor()
     const leaf = leavesOf(doc).at(place.pos)
     void this.source.layout.locate(leaf, place.pos - leavesOf(doc).start(leaf)).then((index) => {
-      // Meanwhile a report may have brought it, and it stands where it should.
+      // Meanwhile a report may have brought it, and it stands where it should; or somebody went elsewhere.
       const stack = this.sheets.stack()
-      if (index < 0 || index >= stack.count || this.places.box(place)) return
+      const wanted = this.revealing?.place === place || this.restoring?.place === place
+      if (!wanted || index < 0 || index >= stack.count || this.places.box(place)) return
       const { scrollTop, clientHeight } = this.room
       const bottom = stack.top(index) + (stack.table.heights[index] ?? 0) * stack.options.scale
       if (stack.top(index) < scrollTop + clientHeight && bottom > scrollTop) return

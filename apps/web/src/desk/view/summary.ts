@@ -41,7 +41,7 @@ export function whatIsAt(
   const edge = (pos: number) => (pos === head ? caret : places.box({ pos, bias: pos === from ? 1 : -1 }))
   const picture = pictureHere(editor)
   return {
-    caretSheet: (places.sheetIndex(place) ?? 0) + 1,
+    caretSheet: (places.sheetOf(place) ?? 0) + 1,
     caret,
     column: places.columnAt(place),
     table: places.tableAt(place),
