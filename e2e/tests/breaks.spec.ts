@@ -18,8 +18,8 @@ async function begun(desk: DeskPage, paragraphs: number): Promise<void> {
 
 /** Presses what lies under the text. */
 async function press(page: Page, under: Locator): Promise<void> {
-  await under.scrollIntoViewIfNeeded()
   await expect(page.getByRole("main")).toHaveAttribute("aria-busy", "false")
+  await under.scrollIntoViewIfNeeded()
   const { x, y, width, height } = (await under.boundingBox())!
   await page.mouse.click(x + width / 2, y + height / 2)
 }

@@ -115,3 +115,23 @@ test("who presses while the sheets are behind means what is seen there, and what
   ])
   await desk.expectShown("", "", "One tide", "Two brass bells", "Three ferries", "")
 })
+
+test("heads are seen on sheets alone: in flow the caret is in the text, also when what was written in a head is taken back", async ({
+  desk,
+  page,
+}) => {
+  await desk.blank()
+  await desk.type("Body text.")
+  const tray = await desk.openPage("Sheet", "Head, foot")
+  await tray.getByRole("button", { name: "Write the head" }).click()
+  await desk.type("Minutes")
+  await page.getByRole("contentinfo").getByRole("button", { name: "Flow" }).click()
+  await desk.field.focus()
+  await desk.press("Home")
+  await desk.type("The ")
+  await desk.expectShown("The Body text.")
+  await desk.press("Control+z", "Control+z")
+  await desk.type("One ")
+  await desk.expectShown("One Body text.")
+  expect((await desk.stored()).map(({ text }) => text)).toEqual(["One Body text."])
+})

@@ -37,5 +37,5 @@ test("the text of a sheet is read with its headings, paragraph by paragraph", as
   await expect(page.getByRole("heading", { name: "2 The hull", level: 1 })).toBeVisible()
   await expect(page.getByRole("heading", { name: "2.1 Report of the boatbuilder", level: 2 })).toBeVisible()
   await expect(page.getByRole("paragraph").filter({ hasText: "Wilf Sandry reported" })).toBeVisible()
-  expect(await page.getByRole("group", { name: "Sheet 1 of 3" }).count()).toBe(1)
+  await expect(page.getByRole("group", { name: "Sheet 1 of 3" })).toHaveCount(1)
 })

@@ -136,6 +136,16 @@ test("who went elsewhere meanwhile is not taken to the sheet that was asked for 
   expect(own.seenAt(2)).toBeLessThan(window.height)
 })
 
+test("who presses what is in sight stays there, though somewhere else was gone to that is not here yet", () => {
+  const own = desk(many(500))
+  own.layout.current = false
+  own.staying.reveal(own.place(15))
+  own.staying.stay()
+  own.layout.current = true
+  own.report(many(500))
+  expect(own.room.scrollTop).toBe(0)
+})
+
 test("where something above becomes higher, is added or goes, the sheet at the top of the window stays", () => {
   const own = desk(many(500))
   own.caretAt(0)

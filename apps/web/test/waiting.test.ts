@@ -35,6 +35,21 @@ test("a movement whose sheet is not here waits before all that came after it, an
   expect(done).toEqual(["move", "a", "move"])
 })
 
+test("what is chosen in a tray comes after the keys that were typed before it, and at once where none waits", () => {
+  const waiting = new WaitingKeys(() => {})
+  const done: string[] = []
+  const choose = () => done.push("choice") > 0
+  expect(waiting.inTurn(() => done.push("first") > 5)).toBe(false)
+  let here = false
+  const move = (): void => void (here ? waiting.inTurn(() => done.push("move") > 0) : waiting.again(move))
+  waiting.again(move)
+  expect(waiting.inTurn(choose)).toBe(true)
+  expect(done).toEqual(["first"])
+  here = true
+  waiting.release()
+  expect(done).toEqual(["first", "move", "choice"])
+})
+
 test("two things awaited at once hold keys until both are here", async () => {
   const waiting = new WaitingKeys(() => {})
   const done: string[] = []

@@ -154,6 +154,11 @@ export class Going {
     this.target.focus()
   }
 
+  /** Out of a head or foot, to the text of its sheet. Returns false if the caret is in neither. */
+  leaveEdge(): boolean {
+    return this.editing.run(leaveEdge(this.target.view()?.places.textBeside() ?? 0))
+  }
+
   /** Out of a head, foot or note, to the text that it belongs to. Returns false if the caret is in the text. */
   backToText(): boolean {
     const { now } = this.editing
@@ -161,7 +166,7 @@ export class Going {
       this.intoNote(crossNote)
       return true
     }
-    if (!now || !this.editing.run(leaveEdge(this.target.view()?.places.textBeside() ?? 0))) return false
+    if (!this.leaveEdge()) return false
     this.target.view()?.reveal(this.editing.head)
     this.target.focus()
     return true

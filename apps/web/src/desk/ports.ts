@@ -9,8 +9,10 @@ export interface DeskPort {
   readonly picturing: Pick<Picturing, "add">
   /** The document now; null until it is here. */
   readonly now: EditorState | null
-  /** Runs a command; returns whether it applied. */
+  /** Runs a command, after what was typed before it; returns whether it applied, or is waiting for that. */
   run(command: Command): boolean
+  /** The same for work for which keys are waiting. */
+  runAhead(command: Command): boolean
   /** Gives the text the keyboard. */
   focus(): void
   /** What is typed until a promise is settled comes after what it leads to. */

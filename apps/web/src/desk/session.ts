@@ -50,6 +50,7 @@ export class DeskSession implements DeskPort {
       const long = Math.abs(tr.doc.content.size - tr.before.content.size)
       if (tr.docChanged) this.afterPaint.later(this.handOn, long)
       if (tr.scrolledIntoView) this.surface.view?.reveal(this.editing.head)
+      if (this.store.getState().mode === "flow") this.going.leaveEdge()
     },
     turned: () => this.surface.view?.paintSelection(),
   })
@@ -86,12 +87,12 @@ export class DeskSession implements DeskPort {
   readonly marking = this.checks.marking
   readonly picturing = new Picturing(this.store, {
     editor: () => this.now,
-    run: (command) => this.run(command),
+    run: (command) => this.runAhead(command),
     focus: () => this.focus(),
     hold: (work) => this.holdKeys(work),
   })
   readonly enclosing = new Enclosing(this.store, {
-    run: (command) => this.run(command),
+    run: (command) => this.runAhead(command),
     focus: () => this.focus(),
     hold: (work) => this.holdKeys(work),
   })
@@ -122,6 +123,7 @@ export class DeskSession implements DeskPort {
       hasLayout: () => this.composing.layout.mirror.count > 0,
       isCurrent: () => this.composing.layout.current,
       again: (act) => this.waiting.again(act),
+      leaveEdge: () => this.going.leaveEdge(),
       keepCaretSeen: () => this.surface.keepCaretSeen(),
       blur: () => this.blur(),
     })
@@ -243,7 +245,9 @@ export class DeskSession implements DeskPort {
     return this.editing.now
   }
 
-  readonly run = (command: Command): boolean => this.editing.run(command)
+  readonly run = (command: Command): boolean => this.waiting.inTurn(() => this.editing.run(command))
+
+  readonly runAhead = (command: Command): boolean => this.editing.run(command)
 
   move: Caret["move"] = (motion, extend) => this.caret.move(motion, extend)
 

@@ -171,6 +171,7 @@ export class Surface {
       },
       select: (anchor, head) => {
         this.target.selecting()
+        view.stay()
         this.editing.select(anchor, head)
       },
       focus: () => this.focus(),

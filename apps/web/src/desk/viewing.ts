@@ -19,6 +19,8 @@ export interface ViewingTarget {
   isCurrent(): boolean
   /** For what cannot be done before that is here. */
   again(act: () => void): void
+  /** Heads and feet are seen on sheets alone: out of those, to the text. */
+  leaveEdge(): void
   /** Keeps the caret in sight if it was. */
   keepCaretSeen(): void
   /** Before what is written can no longer be changed: puts the keyboard away. */
@@ -90,6 +92,7 @@ export class Viewing {
   }
 
   setMode(mode: ViewMode): void {
+    if (mode === "flow") this.target.leaveEdge()
     this.store.setState({ mode })
     this.fit = "width"
     this.keepPreference()

@@ -203,11 +203,11 @@ export class Clipboard {
       const plain = text.replace(/\r\n?/g, "\n")
       done = isLongText(plain)
         ? await this.putParts(textParts(session.now, plain), null)
-        : session.run(pasteText(plain))
+        : session.runAhead(pasteText(plain))
     } else {
       const here = way === "asHere" ? inLocalLook(slice, style, format) : slice
       const needs = way === "asHere" ? null : brought
-      done = isLong(here) ? await this.putParts(partsOf(here), needs) : session.run(pasteSlice(here, "Pasted", needs))
+      done = isLong(here) ? await this.putParts(partsOf(here), needs) : session.runAhead(pasteSlice(here, "Pasted", needs))
     }
     const change = session.now ? changes(session.now).done[0]?.id : undefined
     this.store.setState({ offered: done && slice && change !== undefined ? { way, change } : null })
@@ -218,7 +218,7 @@ export class Clipboard {
     const { session } = this
     const begin: Command = (state, dispatch) =>
       pasteSlice(first, "Pasted", brought)(state, dispatch && ((tr) => dispatch(joining(tr, "pasteBegins"))))
-    if (!session.run(begin) || !session.now) return Promise.resolve(false)
+    if (!session.runAhead(begin) || !session.now) return Promise.resolve(false)
     const stop = this.begin()
     this.at = rows ? endOfTable(session.now) : beforeBlock(session.now)
     let done = rows ? (first.content.firstChild?.childCount ?? 0) : first.content.childCount
@@ -227,7 +227,7 @@ export class Clipboard {
         await nextTask()
         if (stop.signal.aborted || this.at === null) break
         const { at } = this
-        if (!session.run(insertPart(at, part))) break
+        if (!session.runAhead(insertPart(at, part))) break
         done += part.length
         if (this.store.getState().pasting) this.store.setState({ pasting: { done } })
       }
@@ -248,7 +248,7 @@ export class Clipboard {
   again(way: PasteWay): void {
     const { offered, pasting } = this.store.getState()
     if (!offered || offered.way === way || pasting) return
-    this.session.run(undo)
+    this.session.runAhead(undo)
     void this.put(way)
   }
 

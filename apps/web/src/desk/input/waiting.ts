@@ -19,6 +19,13 @@ export class WaitingKeys {
     this.onChange()
   }
 
+  /** Does something once all that was typed before it is done: at once, unless keys wait. Returns whether it was done, or will be. */
+  inTurn(act: () => boolean): boolean {
+    if (this.acting || !this.any) return act()
+    this.push(() => void act())
+    return true
+  }
+
   /** For an act that cannot be done yet: before those that came after it. */
   again(act: () => void): void {
     if (this.acting) {

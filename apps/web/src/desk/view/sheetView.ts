@@ -109,6 +109,11 @@ export class SheetView {
     this.staying.reveal(place, y)
   }
 
+  /** Somebody has pressed what is in sight: what was gone to before is not brought there any more. */
+  stay(): void {
+    this.staying.stay()
+  }
+
   /** Shows what the layout worker reported. */
   refresh(): void {
     const { mirror } = this.source.layout

@@ -65,6 +65,11 @@ export class Staying {
     return this.revealing && this.places.sheetOf(this.revealing.place)
   }
 
+  /** Somebody is where they want to be: nothing that was gone to is brought there any more. */
+  stay(): void {
+    this.revealing = null
+  }
+
   /** Somebody goes elsewhere. */
   leave(): void {
     this.revealing = this.holding = null
