@@ -207,7 +207,9 @@ export class Clipboard {
     } else {
       const here = way === "asHere" ? inLocalLook(slice, style, format) : slice
       const needs = way === "asHere" ? null : brought
-      done = isLong(here) ? await this.putParts(partsOf(here), needs) : session.runAhead(pasteSlice(here, "Pasted", needs))
+      done = isLong(here)
+        ? await this.putParts(partsOf(here), needs)
+        : session.runAhead(pasteSlice(here, "Pasted", needs))
     }
     const change = session.now ? changes(session.now).done[0]?.id : undefined
     this.store.setState({ offered: done && slice && change !== undefined ? { way, change } : null })
