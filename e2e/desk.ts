@@ -3,7 +3,7 @@ import { mkdtempSync } from "node:fs"
 import { tmpdir } from "node:os"
 import { join } from "node:path"
 import AxeBuilder from "@axe-core/playwright"
-import { test as base, expect, type Locator, type Page } from "@playwright/test"
+import { test as base, expect, type Browser, type BrowserContext, type Locator, type Page } from "@playwright/test"
 import { TestServer } from "./server"
 
 export { expect }
@@ -27,12 +27,52 @@ export async function hearLate(page: Page, late: number): Promise<void> {
     }, late)
 }
 
+/** One profile of the browser for many journeys: each finds it empty, but the program need not be fetched and read anew. */
+class Profile {
+  private context: BrowserContext | null = null
+  private keeper: Page | null = null
+
+  async open(browser: Browser): Promise<BrowserContext> {
+    this.context ??= await browser.newContext({ permissions: ["clipboard-read", "clipboard-write"] })
+    this.keeper ??= await this.context.newPage()
+    return this.context
+  }
+
+  /** Closes all pages, and forgets what they kept of a server. */
+  async clear(origin: string): Promise<void> {
+    const { context, keeper } = this
+    if (!context || !keeper) return
+    for (const page of context.pages()) if (page !== keeper) await page.close()
+    const session = await context.newCDPSession(keeper)
+    const storageTypes = "cookies,local_storage,indexeddb,cache_storage,service_workers,file_systems"
+    await session.send("Storage.clearDataForOrigin", { origin, storageTypes })
+    await session.detach()
+  }
+
+  async close(): Promise<void> {
+    await this.context?.close()
+  }
+}
+
 interface Fixtures {
   /** A server with the demo documents. */
   server: TestServer
+  profile: Profile
 }
 
 export const test = base.extend<{ desk: DeskPage }, Fixtures>({
+  profile: [
+    async ({}, use) => {
+      const profile = new Profile()
+      await use(profile)
+      await profile.close()
+    },
+    { scope: "worker" },
+  ],
+  context: async ({ browser, profile, server }, use) => {
+    await use(await profile.open(browser))
+    await profile.clear(server.address)
+  },
   server: [
     async ({}, use) => {
       const server = new TestServer()

@@ -1,8 +1,6 @@
 import type { Locator, Page } from "@playwright/test"
 import { expect, test, type DeskPage } from "../desk"
 
-test.use({ permissions: ["clipboard-read", "clipboard-write"] })
-
 const sentence = "The chain ferry crosses at slack water and rests when the tide runs hard. "
 
 async function begun(desk: DeskPage, paragraphs: number): Promise<void> {

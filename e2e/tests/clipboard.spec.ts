@@ -1,7 +1,5 @@
 import { expect, test, type DeskPage } from "../desk"
 
-test.use({ permissions: ["clipboard-read", "clipboard-write"] })
-
 /** Puts HTML and text on the clipboard as another program would. */
 const putHtml = (desk: DeskPage, html: string, text = "") =>
   desk.page.evaluate(

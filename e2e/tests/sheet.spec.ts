@@ -18,8 +18,6 @@ async function long(desk: DeskPage): Promise<void> {
   await expect(desk.page.getByRole("contentinfo")).toContainText(/Sheet 1 of [3-9]/)
 }
 
-test.use({ permissions: ["clipboard-read", "clipboard-write"] })
-
 test("numbers go where one taps in the drawing; head and foot are written on the sheet and printed as seen", async ({
   desk,
   page,

@@ -2,8 +2,6 @@ import { execFileSync } from "node:child_process"
 import { expect, expectAccessible, test, type DeskPage } from "../desk"
 import { expectPrintsAsSeen } from "../pictures"
 
-test.use({ permissions: ["clipboard-read", "clipboard-write"] })
-
 const put = (desk: DeskPage, kinds: Record<string, string>) =>
   desk.page.evaluate(
     (own) =>

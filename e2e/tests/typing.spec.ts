@@ -150,8 +150,7 @@ test("a dead key makes one letter, also over a selection of paragraphs", async (
   expect((await desk.stored()).map((p) => p.text)).toEqual(["été"])
 })
 
-test("plain text is pasted as paragraphs, copied and cut", async ({ desk, context }) => {
-  await context.grantPermissions(["clipboard-read", "clipboard-write"])
+test("plain text is pasted as paragraphs, copied and cut", async ({ desk }) => {
   await desk.blank()
   await desk.page.evaluate(() => navigator.clipboard.writeText("first line\nsecond line\r\nthird"))
   await desk.press("Control+v")

@@ -4,8 +4,6 @@ import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs"
 import { expect, test, type DeskPage } from "../desk"
 import { expectPrintsAsSeen } from "../pictures"
 
-test.use({ permissions: ["clipboard-read", "clipboard-write"] })
-
 const openPdf = async (desk: DeskPage) =>
   getDocument({ data: new Uint8Array(readFileSync(await desk.pdf())), useSystemFonts: false, verbosity: 0 }).promise
 

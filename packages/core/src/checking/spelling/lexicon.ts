@@ -1,5 +1,5 @@
 /** What is known of words. A text is gone through letter by letter and none of its words is cut out, which counts when a whole document is looked through. */
-import { hashed, hashFactor, WordTable } from "../../document/wordTable"
+import { hashed, hashFactor, LetterCodes, WordTable, type Codes } from "../../document/wordTable"
 
 /** A word, and what is known of it. */
 export interface Entry {
@@ -46,14 +46,17 @@ export class Lexicon {
   /** So many of them a dictionary was asked for. */
   private asked = 0
   private readonly table = new WordTable()
+  private readonly textCodes = new LetterCodes()
+  private readonly wordCodes = new LetterCodes()
   /** By the number of each in the table, where words with either apostrophe are two. */
   private readonly numbered: Entry[] = []
 
   /** What is known of a word. */
   of(word: string): Entry {
+    const codes = this.wordCodes.of(word)
     let hash = 0
-    for (let i = 0; i < word.length; i++) hash = hashed(hash, word.charCodeAt(i))
-    return this.at(word, 0, word.length, hash)
+    for (let i = 0; i < word.length; i++) hash = hashed(hash, codes[i]!)
+    return this.at(word, codes, 0, word.length, hash)
   }
 
   /** How many words a dictionary was not asked for yet. */
@@ -81,11 +84,11 @@ export class Lexicon {
     const found: Entry[] = []
     const end = text.length
     // At hand, since they are read for each letter.
-    const [map, by] = [kinds, hashFactor]
+    const [map, by, codes] = [kinds, hashFactor, this.textCodes.of(text)]
     let from = 0
     let hash = 0
     for (let i = 0; i <= end; i++) {
-      const code = i < end ? text.charCodeAt(i) : blank
+      const code = i < end ? codes[i]! : blank
       const kind = map[code]!
       if (kind === letter || (kind === joint && i > from && kindAt(text, i + 1) === letter)) {
         hash = hashed(hash, code, by)
@@ -94,7 +97,7 @@ export class Lexicon {
       if (kind === figure) i = behindFigures(text, i) - 1
       else {
         const length = i - from
-        if (length > 1 && length <= longest) found.push(this.at(text, from, i, hash))
+        if (length > 1 && length <= longest) found.push(this.at(text, codes, from, i, hash))
         if (kind > figure && isApart(text, i, kind)) return null
       }
       from = i + 1
@@ -103,8 +106,8 @@ export class Lexicon {
     return found
   }
 
-  private at(text: string, from: number, to: number, hash: number): Entry {
-    const n = this.table.number(text, from, to, hash)
+  private at(text: string, codes: Codes, from: number, to: number, hash: number): Entry {
+    const n = this.table.number(codes, from, to, hash)
     return this.numbered[n] ?? (this.numbered[n] = this.made(text.slice(from, to)))
   }
 

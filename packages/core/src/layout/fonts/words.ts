@@ -3,7 +3,7 @@
  * does between a blank and the letter behind it is learned once for each letter. Where a face does more than that across blanks, its
  * text has to be shaped as a whole; a test holds the two against each other for all faces that ship.
  */
-import { grown, hashed, hashFactor, WordTable } from "../../document/wordTable"
+import { grown, hashed, hashFactor, LetterCodes, WordTable } from "../../document/wordTable"
 import { clusterOf, isUnsafe, newGlyphs, setUnsafe, type ShapedGlyphs, type WordGlyphs } from "./glyphs"
 
 /** Text as one run of Latin letters, from left to right. */
@@ -32,6 +32,7 @@ interface Joint {
 /** The words of one face in one language and with one choice of features. */
 export class ShapedWords {
   private readonly table = new WordTable()
+  private readonly codes = new LetterCodes()
   /** Glyphs of all words one behind the other, and where those of each begin. */
   private starts = new Int32Array(1 << 10)
   private ids = new Uint16Array(1 << 13)
@@ -73,7 +74,7 @@ export class ShapedWords {
   /** Finds the words of a text, and learns those that come for the first time. @returns how many; null where one is too long */
   private find(text: string, from: number, to: number): number | null {
     const { table } = this
-    const factor = hashFactor
+    const [factor, codes] = [hashFactor, this.codes.of(text)]
     const known = table.count
     const fresh: string[] = []
     let words = 0
@@ -81,7 +82,7 @@ export class ShapedWords {
       const begin = at
       let hash = 0
       for (let code = 0; at < to && code !== blank; at++) {
-        code = text.charCodeAt(at)
+        code = codes[at]!
         hash = hashed(hash, code, factor)
       }
       if (at - begin > longest) {
@@ -90,7 +91,7 @@ export class ShapedWords {
         return null
       }
       if (words === this.numbers.length) this.numbers = grown(this.numbers, words + 1)
-      const n = table.number(text, begin, at, hash)
+      const n = table.number(codes, begin, at, hash)
       if (n === known + fresh.length) fresh.push(text.slice(begin, at))
       this.numbers[words++] = n
     }
