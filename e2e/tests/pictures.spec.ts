@@ -104,6 +104,49 @@ test("text goes round a picture that stands beside it, which is dragged to the o
   await expect.poll(async () => Math.round((await box(desk)).x)).toBeGreaterThan(now.x + now.width / 2)
 })
 
+test("in a cell of a table the text of that cell goes round it, wherever it is dragged in the cell; printed as it is seen", async ({
+  desk,
+  page,
+}) => {
+  await desk.blank()
+  await page.evaluate(async (text) => {
+    const html = `<table><tr><td>${text}</td><td>Ebb</td></tr><tr><td>Slack</td><td>Flood</td></tr></table>`
+    await navigator.clipboard.write([new ClipboardItem({ "text/html": new Blob([html], { type: "text/html" }) })])
+  }, words.repeat(6))
+  await desk.press("Control+v")
+  await page.locator(".run", { hasText: "The chain" }).first().click()
+  await desk.press("Home")
+  await place(desk).click()
+  await page
+    .getByLabel("Pictures to put in")
+    .setInputFiles({ name: "disc.png", mimeType: "image/png", buffer: discPng(300, 300) })
+  await expect(page.locator(".picture-frame")).toBeVisible()
+  const tray = await desk.openPage("Write", "Picture")
+  const width = tray.getByRole("textbox", { name: "Width", exact: true })
+  await width.fill("1 in")
+  await width.press("Enter")
+  await tray.getByRole("button", { name: "Beside" }).click()
+  await desk.settled()
+  const ebb = (await page.locator(".run", { hasText: "Ebb" }).boundingBox())!
+  const right = await box(desk)
+  const first = () => page.locator(".canvas .line").first().locator(".run").first().boundingBox()
+  expect(right.x + right.width).toBeLessThan(ebb.x)
+  expect((await first())!.x + (await first())!.width).toBeLessThan(right.x)
+  const body = (await page.getByTestId("picture-body").boundingBox())!
+  await page.mouse.move(body.x + body.width / 2, body.y + body.height / 2)
+  await page.mouse.down()
+  // Further than the cell reaches, it stays in the cell.
+  await page.mouse.move(body.x - 900, body.y + body.height / 2 + 20, { steps: 8 })
+  await page.mouse.up()
+  await desk.settled()
+  const left = await box(desk)
+  const slack = (await page.locator(".run", { hasText: /^Slack$/ }).boundingBox())!
+  expect(Math.abs(left.x - slack.x)).toBeLessThan(2)
+  expect(left.y).toBeGreaterThan(right.y + 10)
+  expect(slack.y).toBeGreaterThan(left.y + left.height)
+  await expectPrintsAsSeen(desk)
+})
+
 test("amid the text, it has text on both sides, through which one moves and in which one writes; printed as it is seen", async ({
   desk,
   page,

@@ -241,6 +241,53 @@ describe("a picture beside the text", () => {
   })
 })
 
+describe("a picture beside the text of a cell", () => {
+  const format = { width: 60, wrap: "beside", across: { of: "column", align: "right", at: 0 } } as const
+  const inCell = (own: Partial<PictureFormat>, text = words.repeat(4)) => {
+    const rows = [
+      [[p(picture(own), text)], [p("Slack water")]],
+      [[p("Below")], [p("Ebb")]],
+    ]
+    return document([p("Before"), table(rows), p("After")])
+  }
+
+  test("is passed by that text alone, and keeps its row as high as it is", () => {
+    const { placed } = layoutDocument(typesetter(), inCell(format))
+    const [own] = floatsOn(placed[0]!)
+    const [cells] = tablesOf(placed[0]!).map((one) => one.cells)
+    const [first, second, below] = cells!
+    expect(own!.cell).toMatchObject({ row: 0, column: 0 })
+    expect(own!.x + 60).toBeCloseTo(first!.inside.x + first!.inside.width)
+    const fragments = fragmentsOf(placed[0]!).filter(({ cell }) => cell?.leaf === first!.leaf)
+    const lines = fragments.flatMap((one) =>
+      one.paragraph.lines.map((line) => [lineTop(one, line), one.x + line.x + line.width]),
+    )
+    for (const [top, right] of lines) if (top! < own!.y + 45) expect(right).toBeLessThanOrEqual(own!.x - 9 + 0.01)
+    expect(lines.some(([top]) => top! < own!.y + 45)).toBe(true)
+    // The row is as high as the picture, though its text is short.
+    const short = layoutDocument(typesetter(), inCell({ ...format, height: 200 }, "Short."))
+    const [one, , under] = tablesOf(short.placed[0]!)[0]!.cells
+    expect(one!.height).toBeGreaterThanOrEqual(200)
+    expect(under!.y).toBeGreaterThanOrEqual(one!.y + 200)
+    expect([second!.x > first!.x, below!.y > first!.y]).toEqual([true, true])
+  })
+
+  test("stands in its line in flow view and where lines rise; one in a head is shown again with it, and told once in the PDF", async () => {
+    const flow = layoutDocument(typesetter(), inCell(format), { mode: "flow", width: 360, margin: 20 })
+    expect([floatsOn(flow.placed[0]!).length, fragmentsOf(flow.placed[0]!).flatMap(picturesIn).length]).toEqual([0, 1])
+    const rows = [
+      [[p(picture({ ...format, alt: "A bell" }), words)]],
+      ...Array.from({ length: 40 }, () => [[p(words)]]),
+    ]
+    const { placed } = layoutDocument(typesetter(), document([table(rows, { headRows: 1 })]))
+    expect(placed.length).toBeGreaterThan(1)
+    expect(placed.map((sheet) => floatsOn(sheet).map(({ cell }) => cell?.repeated))).toEqual([
+      [false],
+      ...placed.slice(1).map(() => [true]),
+    ])
+  })
+})
+
 const wrap = fc.constantFrom<PictureFormat["wrap"]>("line", "beside", "across", "under", "over")
 const format: fc.Arbitrary<Partial<PictureFormat>> = fc.record({
   wrap,
@@ -272,8 +319,21 @@ const block = fc.tuple(fc.option(format, { freq: 2 }), fc.nat(9), fc.nat(6)).map
     Object.keys(format).length > 0 ? format : null,
   )
 })
+/** Cells are set like columns. */
+const grid = fc
+  .array(fc.tuple(fc.array(block, { minLength: 1, maxLength: 3 }), fc.array(block, { minLength: 1, maxLength: 2 })), {
+    minLength: 1,
+    maxLength: 3,
+  })
+  .map((rows) => table(rows, { headRows: 0 }))
 const documents = fc
-  .tuple(fc.array(block, { minLength: 1, maxLength: 14 }), fc.constantFrom(1, 2))
+  .tuple(
+    fc.array(fc.oneof({ arbitrary: block, weight: 6 }, { arbitrary: grid, weight: 1 }), {
+      minLength: 1,
+      maxLength: 14,
+    }),
+    fc.constantFrom(1, 2),
+  )
   .map(([blocks, count]) =>
     document(blocks, { setup: { ...defaultSetup, columns: { ...defaultSetup.columns, count } } }),
   )

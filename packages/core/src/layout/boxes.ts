@@ -13,7 +13,7 @@ import type {
   PlacedSheet,
   SetBox,
   SetCell,
-  SetFloat,
+  StandingFloat,
   SetTable,
   Shape,
   Sheet,
@@ -25,7 +25,7 @@ import type {
 interface Flat {
   fragments: Fragment[]
   tables: SetTable[]
-  floats: SetFloat[]
+  floats: StandingFloat[]
 }
 const flat = new WeakMap<PlacedSheet, Flat>()
 
@@ -53,7 +53,7 @@ export function tablesOf(placed: PlacedSheet): readonly SetTable[] {
 }
 
 /** Pictures that stand not in lines, where they stand on the sheet. */
-export function floatsOn(placed: PlacedSheet): readonly SetFloat[] {
+export function floatsOn(placed: PlacedSheet): readonly StandingFloat[] {
   return flatOf(placed).floats
 }
 
@@ -96,7 +96,7 @@ function collect({ box, leaf, x, y }: Placed, { firstLeaf, left, top, part, cell
     const turned = box.angle === undefined ? inside : { ...inside, turn: { angle: box.angle, x: at.x, y: at.y } }
     for (const own of box.inside) collect(own, turned, found)
     for (const own of box.floats ?? [])
-      found.floats.push({ ...own, leaf: at.leaf + own.leaf, x: at.x + own.x, y: at.y + own.y })
+      found.floats.push({ ...own, leaf: at.leaf + own.leaf, x: at.x + own.x, y: at.y + own.y, cell })
   } else {
     const { width, height, columns, ground, alt } = box
     const onSheet = <T extends { x: number; y: number }>(own: T): T => ({ ...own, x: own.x + at.x, y: own.y + at.y })
@@ -120,6 +120,7 @@ function collect({ box, leaf, x, y }: Placed, { firstLeaf, left, top, part, cell
           y: at.y + area.y,
           width: area.width,
           height: area.height,
+          inside: { x: at.x + own.x, y: at.y + own.y, width: own.box.width, height: area.y + area.height - own.y },
         }
         table.cells.push(stands)
         collect(own, { ...inside, part: repeated && part === "text" ? "repeated" : part, cell: stands }, found)

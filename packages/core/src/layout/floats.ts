@@ -226,6 +226,13 @@ export function clearOf(floats: readonly SetFloat[], y: number): number {
   return top
 }
 
+/** Where something of a height that cannot stand beside pictures is clear of the first that it would reach into; null where it is clear of all. */
+export function behindNext(floats: readonly SetFloat[], y: number, height: number): number | null {
+  const reached = floats.filter(movesText).map(taken)
+  const first = reached.filter(({ top, bottom }) => top < y + height - 1e-6 && bottom > y + 1e-6)
+  return first.length > 0 ? Math.min(...first.map(({ bottom }) => bottom)) : null
+}
+
 /** How far down pictures reach that text keeps clear of. */
 export function reach(floats: readonly SetFloat[]): number {
   return Math.max(0, ...floats.filter(movesText).map(({ y, picture }) => y + picture.box.height))

@@ -8,7 +8,7 @@ import { beginning, isBeginning, sameInsets } from "./boxes"
 import { borderThickness, frameOf, frameSpace, hasFrame, sharesFrame } from "./ornaments"
 import { leastColumns } from "./columnWidths"
 import { bottomOf, rowStart } from "./rows"
-import { belowAll, clearOf, insetsOf, isEarly, place, reach, type FloatRoom, type Set as FloatSet } from "./floats"
+import { behindNext, belowAll, clearOf, insetsOf, isEarly, place, reach, type FloatRoom, type Set as FloatSet } from "./floats"
 import type { Around, Setting, Typesetter } from "./paragraph"
 import type { Filled, Flowing, Region } from "./regions"
 import { setTable, type FillCell } from "./tables"
@@ -89,6 +89,7 @@ export class FlowSetter {
     const again = this.once(flow, region, start, early, more)
     const stays =
       more.length === 0 &&
+      again.isClear &&
       early.every(({ block, offset }) =>
         again.floats.some((own) => own.offset === offset && (own as FloatSet).block === block),
       )
@@ -107,18 +108,20 @@ export class FlowSetter {
     start: BlockPlace,
     known: readonly FloatSet[],
     early: FloatSet[] | false,
-  ): Filled {
+  ): Filled & { isClear: boolean } {
     const { nodes } = flow.blocks
     const { width, endless } = region
     const bottom = region.height + 1e-6
     const set: Set[] = []
     let floats: FloatSet[] = [...known]
+    /** Whether no table stands on a picture for want of room. */
+    let isClear = true
     let { block, at } = start
     let pen: Pen = {
       y: region.top,
       above: endless && block > 0 && isBeginning(at) ? this.above(flow, block, width) : null,
     }
-    const result = (next: BlockPlace, pieces: readonly Set[] = set, joinsBelow = false): Filled => ({
+    const result = (next: BlockPlace, pieces: readonly Set[] = set, joinsBelow = false) => ({
       inside: this.framed(flow, flow.blocks.leaf(start.block), pieces, joinsBelow),
       floats: (floats = floats.filter(
         (own) => own.block < next.block || (own.block === next.block && !isBeginning(next.at)),
@@ -128,6 +131,7 @@ export class FlowSetter {
       next,
       lookedAt: Math.min(flow.blocks.leaf(block), flow.blocks.leaf(nodes.length) - 1),
       atEnd: next.block >= nodes.length,
+      isClear,
     })
 
     for (; block < nodes.length; block++, at = beginning) {
@@ -167,16 +171,32 @@ export class FlowSetter {
         const wished =
           pen.y +
           (above === "table" ? tableSpace : above ? above.format.spaceAfter + frameSpace(above.format).bottom : 0)
-        const y = floats.length > 0 ? clearOf(floats, wished) : wished
         const room = {
           firstLeaf: flow.firstLeaf + flow.blocks.leaf(block),
           width,
-          height: endless ? endless.longest : bottom - y,
           atTop: atTop || endless !== undefined,
           repeats: !endless,
           least: this.setting.flow ? leastColumns(this.typesetter, this.setting, node) : null,
         }
-        const { box, x, next, lookedAt } = setTable(this.setting.styles, node, room, at, this.fillCell)
+        const setAt = (top: number) => {
+          const height = endless ? endless.longest : bottom - top
+          return setTable(this.setting.styles, node, { ...room, height }, at, this.fillCell)
+        }
+        let y = floats.length > 0 ? clearOf(floats, wished) : wished
+        let own = setAt(y)
+        let { lookedAt } = own
+        for (;;) {
+          const lower = own.box && behindNext(floats, y, own.box.height)
+          if (lower === null) break
+          // Rather on a picture than nowhere.
+          if (atTop && lower >= bottom / 2) {
+            isClear = false
+            break
+          }
+          own = setAt((y = lower))
+          lookedAt = Math.max(lookedAt, own.lookedAt)
+        }
+        const { box, x, next } = own
         if (box) {
           set.push({ block, box, x, y, end: y + box.height, joins: false })
           pen = { y: y + box.height, above: "table" }
@@ -250,7 +270,8 @@ export class FlowSetter {
       pen = { y: end, above: paragraph }
     }
     const below = endless && pen.above !== null && pen.above !== "table" ? frameSpace(pen.above.format).bottom : 0
-    return { ...result({ block, at: beginning }), height: pen.y + below }
+    const whole = result({ block, at: beginning })
+    return { ...whole, height: Math.max(whole.height, pen.y + below) }
   }
 
   /** A paragraph with the pictures that are tied to it where they stand, and its lines beside these and others. */

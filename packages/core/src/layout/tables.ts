@@ -23,6 +23,7 @@ import {
 } from "../document"
 import { beginning, isBeginning } from "./boxes"
 import { columnsWithWords, measuredOnScreen } from "./columnWidths"
+import type { FloatRoom } from "./floats"
 import type { Filled, Flowing, Region } from "./regions"
 import { borderThickness } from "./ornaments"
 import { turnedLines, type Box, type TurnedLines } from "./turns"
@@ -181,16 +182,22 @@ class Setter {
     if (turned && !this.isAlone)
       return { cell, y, start, filled: { ...turned.filled, inside: [], height: 0, next: start, atEnd: false } }
     const width = Math.max(1, this.widthOf(cell) - 2 * across)
-    return { cell, y, start, filled: this.fillIn(cell, width, Math.max(0, room), start) }
+    const height = Math.max(0, room)
+    // For what floats in it, a cell is a sheet without margins.
+    const [sheet, margins] = [
+      { width, height },
+      { x: 0, y: 0, width, height },
+    ]
+    return { cell, y, start, filled: this.fillIn(cell, width, height, start, { x: 0, y: 0, sheet, margins }) }
   }
 
-  private fillIn(cell: GridCell, width: number, height: number, start: BlockPlace): Filled {
+  private fillIn(cell: GridCell, width: number, height: number, start: BlockPlace, floats?: FloatRoom): Filled {
     const flow = {
       blocks: blocksOf(cell.node),
       firstLeaf: this.room.firstLeaf + leafOfCell(this.table, cell),
       letters: lettersOf(this.styles, this.table, cell),
     }
-    return this.fill(flow, { width, height, top: 0, fresh: true }, start)
+    return this.fill(flow, { width, height, top: 0, fresh: true, ...(floats ? { floats } : {}) }, start)
   }
 
   /** The text of a cell in lines of a length that rise or fall, whatever room there is. */
@@ -383,18 +390,21 @@ class Setter {
     const whole = filled?.atEnd === true && start?.block === 0 && start.at === beginning
     const lower = whole ? (vertical === "top" ? 0 : vertical === "middle" ? free / 2 : free) : 0
     const first = leafOfCell(this.table, cell)
+    const before = start ? blocksOf(cell.node).leaf(start.block) : 0
+    const floats = filled?.floats ?? []
     const stack = {
       kind: "stack",
       role: "cell",
       width: Math.max(1, width - 2 * across),
       height,
       inside: filled?.inside ?? [],
+      ...(floats.length > 0 ? { floats: floats.map((own) => ({ ...own, leaf: own.leaf - before })) } : {}),
     } as const
     return {
       ...(open.turned
         ? this.placedTurned(open, { x: left + across, y: y + down, width: stack.width, height: bottom - y - 2 * down })
         : { box: stack, x: left + across, y: y + down + lower }),
-      leaf: first + (start ? blocksOf(cell.node).leaf(start.block) : 0),
+      leaf: first + before,
       row: cell.row,
       column: cell.column,
       rowspan: cell.rowspan,

@@ -71,6 +71,11 @@ export interface SetFloat extends Floating {
   y: number
 }
 
+/** One on its sheet, with the cell that it stands in; null for none. */
+export interface StandingFloat extends SetFloat {
+  cell: SetCell | null
+}
+
 /** The part of a run that stands on one line. */
 export interface LineRun {
   run: ShapedRun
@@ -251,6 +256,8 @@ export interface SetCell {
   y: number
   width: number
   height: number
+  /** The room for what stands in it. */
+  inside: { x: number; y: number; width: number; height: number }
 }
 
 /** Some lines of a leaf where they stand on a sheet: what all that shows or measures text reads. See `fragmentsOf`. */

@@ -25,6 +25,7 @@ import {
   type DrawnPicture,
   type Fragment,
   type PlacedSheet,
+  type SetCell,
   isOwnText,
 } from "@biblon/core/layout"
 import type { Area, EdgeArea, PictureSeen, ViewSource } from "./source"
@@ -113,7 +114,15 @@ export class Spots {
   /** The pictures of a sheet, those on top first, with their boxes before they are turned, in points of the sheet. */
   private picturesOn(
     index: number,
-  ): { leaf: number; offset: number; floats: boolean; picture: DrawnPicture; x: number; y: number }[] {
+  ): {
+    leaf: number
+    offset: number
+    floats: boolean
+    cell: SetCell | null
+    picture: DrawnPicture
+    x: number
+    y: number
+  }[] {
     const placed = this.source.layout.mirror.placed(index)
     if (!placed) return []
     const middle = <T extends { picture: DrawnPicture; x: number; y: number }>(own: T): T => ({
@@ -121,12 +130,14 @@ export class Spots {
       x: own.x + (own.picture.box.width - own.picture.width) / 2,
       y: own.y + (own.picture.box.height - own.picture.height) / 2,
     })
-    const floats = floatsOn(placed).map((own) => middle({ ...own, floats: true }))
+    const floats = floatsOn(placed)
+      .filter(({ cell }) => !cell?.repeated)
+      .map((own) => middle({ ...own, floats: true }))
     const over = floats.filter(({ format }) => format.wrap === "over").reverse()
     const inLines = fragmentsOf(placed)
       .filter(isOwnText)
       .flatMap((fragment) =>
-        picturesIn(fragment).map((own) => turned(fragment, middle({ ...own, leaf: fragment.leaf, floats: false }))),
+        picturesIn(fragment).map((own) => turned(fragment, middle({ ...own, leaf: fragment.leaf, floats: false, cell: null }))),
       )
     return [...over, ...inLines, ...floats.filter(({ format }) => format.wrap !== "over")]
   }
@@ -167,7 +178,11 @@ export class Spots {
       })
       const { sheet } = placed
       const { paper } = sheet.start
-      const { picture, x, y, floats } = found
+      const { picture, x, y, floats, cell } = found
+      // For what floats in it, a cell is a sheet without margins.
+      const around = cell?.inside ?? { x: 0, y: 0, width: sheet.width, height: sheet.height }
+      const within = cell?.inside ?? (paper ? { ...paper, x: paper.left, y: paper.top } : around)
+      const whole = ({ x: inX, y: inY, width, height }: Area) => area(inX, inY, width, height)
       return {
         pos,
         x: left + x * scale,
@@ -177,8 +192,8 @@ export class Spots {
         turn: picture.turn,
         floats,
         scale,
-        sheet: area(0, 0, sheet.width, sheet.height),
-        margins: paper ? area(paper.left, paper.top, paper.width, paper.height) : area(0, 0, sheet.width, sheet.height),
+        sheet: whole(around),
+        margins: whole(within),
         others: pictures.flatMap((own) =>
           own === found ? [] : [area(own.x, own.y, own.picture.width, own.picture.height)],
         ),

@@ -10,7 +10,7 @@ import {
   wholeOf,
   type DrawnPicture,
   type SetCell,
-  type SetFloat,
+  type StandingFloat,
   clusterOf,
   fragmentsOf,
   highlightOf,
@@ -139,8 +139,11 @@ export function drawSheet(
     parts.push(`/${tag}<</MCID ${marked.length}>>BDC\n${content}EMC\n`)
     marked.push(own)
   }
-  const float = ({ leaf, offset, picture, x, y }: SetFloat) =>
-    mark({ part: "figure", leaf, offset, picture, cell: null }, "Figure", pen.picture(picture, x, y))
+  const float = ({ leaf, offset, picture, x, y, cell }: StandingFloat) => {
+    const drawn = pen.picture(picture, x, y)
+    if (cell?.repeated) furniture.push(`/Artifact BMC\n${drawn}EMC\n`)
+    else mark({ part: "figure", leaf, offset, picture, cell }, "Figure", drawn)
+  }
   const floats = floatsOn(placed)
   for (const own of floats) if (own.format.wrap !== "over") float(own)
   for (const fragment of fragments) {
