@@ -1,13 +1,12 @@
 /** One open document: puts the parts of a desk together and lets them know of one another. */
 import { documentAttrs } from "@biblon/core/document"
-import { noQuery, type Command } from "@biblon/core/editing"
+import type { Command } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
-import { takeBrought, takeSearch } from "../firstWords"
 import { endSight } from "../early/begun"
 import { Keeping } from "../live/keeping"
 import { declareBrought } from "../ui/fontFaces"
-import { broughtIn } from "./brought"
 import { AfterPaint } from "./afterPaint"
+import { arrivals } from "./arrivals"
 import { Checks } from "./checks"
 import { Composing } from "./composing"
 import { Delivery } from "./delivering"
@@ -85,17 +84,15 @@ export class DeskSession implements DeskPort {
   readonly spelling = this.checks.spelling
   readonly wording = this.checks.wording
   readonly marking = this.checks.marking
-  readonly picturing = new Picturing(this.store, {
+  /** For what puts in something that has to be read first, while keys wait. */
+  private readonly bringing = {
     editor: () => this.now,
-    run: (command) => this.runAhead(command),
+    run: (command: Command) => this.runAhead(command),
     focus: () => this.focus(),
-    hold: (work) => this.holdKeys(work),
-  })
-  readonly enclosing = new Enclosing(this.store, {
-    run: (command) => this.runAhead(command),
-    focus: () => this.focus(),
-    hold: (work) => this.holdKeys(work),
-  })
+    hold: <T>(work: Promise<T>) => this.holdKeys(work),
+  }
+  readonly picturing = new Picturing(this.store, this.bringing)
+  readonly enclosing = new Enclosing(this.store, this.bringing)
   readonly tabling = new Tabling({
     editor: () => this.now,
     run: (command) => this.run(command),
@@ -180,36 +177,19 @@ export class DeskSession implements DeskPort {
       },
       attached: (field) => this.clipboard.attach(field),
     })
-    this.keeping = new Keeping(id, {
-      editor: () => this.now,
-      content: (content, early) => layout.open(content, early, this.viewing.currentSpec),
-      opened: ({ editor, steps }) => {
-        this.trial.end()
-        this.editing.begin(editor)
-        const brought = takeBrought(id)
-        this.store.setState({ editor, ...(brought && broughtIn(brought, editor.doc)) })
-        declareBrought(documentAttrs(editor.doc).styles.fonts)
-        if (steps.length > 0) layout.change(steps)
-        this.surface.field?.sync()
-        this.surface.beginWriting()
-        layout.listen()
-        this.spelling.again()
-        const phrase = takeSearch(id)
-        if (phrase !== null) {
-          this.finder.set({ ...noQuery, text: phrase })
-          this.opening.search()
-        }
-      },
-      receive: (tr) => this.editing.apply(tr),
-      show: (change, at) => {
-        if (at !== "once") return this.savingShown.show(change, false)
-        if (change.phase && change.phase.kind !== "open") endSight()
-        this.store.setState(change)
-        // Fields may say what the document is called.
-        if ("name" in change) this.viewing.arrange()
-      },
-      shown: () => this.store.getState(),
-    })
+    this.keeping = new Keeping(
+      id,
+      arrivals(id, this.store, {
+        editing: this.editing,
+        composing: this.composing,
+        viewing: this.viewing,
+        surface: this.surface,
+        checks: this.checks,
+        opening: this.opening,
+        trial: this.trial,
+        savingShown: this.savingShown,
+      }),
+    )
     void this.keeping.open()
   }
 
