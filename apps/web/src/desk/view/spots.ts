@@ -112,9 +112,7 @@ export class Spots {
   }
 
   /** The pictures of a sheet, those on top first, with their boxes before they are turned, in points of the sheet. */
-  private picturesOn(
-    index: number,
-  ): {
+  private picturesOn(index: number): {
     leaf: number
     offset: number
     floats: boolean
@@ -137,7 +135,9 @@ export class Spots {
     const inLines = fragmentsOf(placed)
       .filter(isOwnText)
       .flatMap((fragment) =>
-        picturesIn(fragment).map((own) => turned(fragment, middle({ ...own, leaf: fragment.leaf, floats: false, cell: null }))),
+        picturesIn(fragment).map((own) =>
+          turned(fragment, middle({ ...own, leaf: fragment.leaf, floats: false, cell: null })),
+        ),
       )
     return [...over, ...inLines, ...floats.filter(({ format }) => format.wrap !== "over")]
   }
