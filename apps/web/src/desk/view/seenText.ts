@@ -34,7 +34,8 @@ export class SeenText {
   /** Where a place that is seen is by now; the nearest one if it is gone. */
   now(pos: number): number {
     if (this.unseen.length === 0) return pos
-    const $pos = this.editor().doc.resolve(this.unseen.reduce((at, { mapping }) => mapping.map(at), pos))
+    const here = Math.min(pos, this.doc.content.size)
+    const $pos = this.editor().doc.resolve(this.unseen.reduce((at, { mapping }) => mapping.map(at), here))
     return $pos.parent.inlineContent ? $pos.pos : Selection.near($pos).head
   }
 
