@@ -27,6 +27,8 @@ export interface DeskFigures {
   openEditedMs1000: number
   /** In 1,000 sheets of words that no dictionary has, until those in sight are marked. */
   marksMs1000: number
+  /** Work of a letter while the words of all 1,000 sheets are gone through, against that of one behind it, medians. */
+  keyWhileSpelling: number
   /** A letter among columns, heads, notes and contents. */
   everythingPaintWorkP95Ms1000: number
   longestTaskMs1000: number
@@ -110,7 +112,7 @@ async function marksMs(page: Page, url: string): Promise<number> {
 export async function paintMs(
   page: Page,
   letters: number,
-  { key = "e", nth = 1, among = ".block", sheets = true } = {},
+  { key = "e", nth = 1, among = ".block", sheets = true, rests = 0 } = {},
 ): Promise<{ times: number[]; work: number[]; longest: number }> {
   if (sheets)
     await page.waitForFunction(() =>
@@ -161,6 +163,7 @@ export async function paintMs(
     }).observe(document.querySelector(".canvas")!, { childList: true, subtree: true })
   })
   for (let i = 0; i < letters; i++) {
+    if (rests > 0 && i % rests === 0) await page.waitForTimeout(spellingRest)
     const done = await page.evaluate(() => (window as unknown as { times: number[] }).times.length)
     await page.keyboard.press(key)
     await page.waitForFunction((n) => (window as unknown as { times: number[] }).times.length > n, done)
@@ -169,6 +172,24 @@ export async function paintMs(
     const { times, work, tasks } = window as unknown as { times: number[]; work: number[]; tasks: number[] }
     return { times: times.slice(5), work: work.slice(5), longest: Math.max(0, ...tasks) }
   })
+}
+
+/** Milliseconds without a letter after which words are looked up, and a little more. */
+const spellingRest = 420
+/** Letters typed in one go: as many first ones come while words are looked up, and as many last ones are behind that. */
+const [burst, firstOnes] = [60, 8]
+
+/** What a letter takes while all words are gone through, against one behind that. Between them one waits until nothing is being looked up. */
+async function keyWhileSpelling(page: Page): Promise<number> {
+  const { work } = await paintMs(page, 12 * burst, { rests: burst })
+  // The first few letters of all are left out there.
+  const left = 12 * burst - work.length
+  const at = (wanted: (n: number) => boolean) =>
+    percentile(
+      work.filter((_, n) => wanted((n + left) % burst)),
+      0.5,
+    )
+  return at((n) => n < firstOnes) / at((n) => n >= burst - firstOnes)
 }
 
 /** Types in the document that is open while all places of a letter are marked. */
@@ -354,6 +375,8 @@ export async function measureDesk(browser: Browser, wordsPerSheet: number): Prom
     Date.now(),
   )
   const marksMs1000 = await marksMs(page, `${address}/d/${wideLong.id}`)
+  await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
+  const whileSpelling = await keyWhileSpelling(page)
   const everythingLong = app.store.create(everything(everythingWords * 1000), "Everything", Date.now())
   await open(page, `${address}/d/${everythingLong.id}`)
   await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
@@ -393,6 +416,7 @@ export async function measureDesk(browser: Browser, wordsPerSheet: number): Prom
     openEditedMs1000: openEditedMs1000.seen,
     everythingPaintWorkP95Ms1000: percentile(all.work, 0.95),
     marksMs1000,
+    keyWhileSpelling: whileSpelling,
     longestTaskMs1000: thousand.longest,
     restyleMs1000,
     shapedOpenMs1000: shapedOpenMs1000.seen,
