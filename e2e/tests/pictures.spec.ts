@@ -119,7 +119,7 @@ test("in a cell of a table the text of that cell goes round it, wherever it is d
   await place(desk).click()
   await page
     .getByLabel("Pictures to put in")
-    .setInputFiles({ name: "disc.png", mimeType: "image/png", buffer: discPng(300, 300) })
+    .setInputFiles({ name: "disc.png", mimeType: "image/png", buffer: discPng(240, 240) })
   await expect(page.locator(".picture-frame")).toBeVisible()
   const tray = await desk.openPage("Write", "Picture")
   const width = tray.getByRole("textbox", { name: "Width", exact: true })
