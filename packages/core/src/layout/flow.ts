@@ -8,7 +8,17 @@ import { beginning, isBeginning, sameInsets } from "./boxes"
 import { borderThickness, frameOf, frameSpace, hasFrame, sharesFrame } from "./ornaments"
 import { leastColumns } from "./columnWidths"
 import { bottomOf, rowStart } from "./rows"
-import { behindNext, belowAll, clearOf, insetsOf, isEarly, place, reach, type FloatRoom, type Set as FloatSet } from "./floats"
+import {
+  behindNext,
+  belowAll,
+  clearOf,
+  insetsOf,
+  isEarly,
+  place,
+  reach,
+  type FloatRoom,
+  type Set as FloatSet,
+} from "./floats"
 import type { Around, Setting, Typesetter } from "./paragraph"
 import type { Filled, Flowing, Region } from "./regions"
 import { setTable, type FillCell } from "./tables"
