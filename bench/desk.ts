@@ -179,7 +179,7 @@ const spellingRest = 420
 /** Letters typed in one go: as many first ones come while words are looked up, and as many last ones are behind that. */
 const [burst, firstOnes] = [60, 8]
 
-/** What a letter takes while all words are gone through, against one behind that. Between them one waits until nothing is being looked up. */
+/** What a letter takes while all words are gone through, against one behind that. Before each burst one rests until looking up begins. */
 async function keyWhileSpelling(page: Page): Promise<number> {
   const { work } = await paintMs(page, 12 * burst, { rests: burst })
   // The first few letters of all are left out there.

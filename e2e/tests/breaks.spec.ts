@@ -85,6 +85,7 @@ test("text goes to the next column where one says so, in columns that are not al
         ).values(),
       ])
   await desk.settled()
+  await expect.poll(async () => (await columns()).length).toBe(2)
   const [narrow, broad] = (await columns()) as [number, number]
   expect(broad / narrow).toBeCloseTo(2, 1)
   // Every line fits its column, also those of the paragraph that is divided between the two.
