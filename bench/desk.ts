@@ -7,7 +7,7 @@ import type { Browser, Page } from "playwright-core"
 import { document as emptyDocument } from "@biblon/core/document"
 import { createApp, type App } from "../apps/server/src/app"
 import { percentile } from "./figures"
-import { everything, everythingWords, prose, proseParagraphs, shaped, wideParagraphs } from "./text"
+import { everything, everythingWords, prose, proseParagraphs, shaped, spelledParagraphs, wideParagraphs } from "./text"
 
 declare const scheduler: { postTask(task: () => void, options: { priority: string }): Promise<void> }
 
@@ -27,7 +27,7 @@ export interface DeskFigures {
   openEditedMs1000: number
   /** In 1,000 sheets of words that no dictionary has, until those in sight are marked. */
   marksMs1000: number
-  /** Work of a letter while the words of all 1,000 sheets are gone through, against that of one behind it, medians. */
+  /** Work of a letter while the words of all 1,000 sheets are to be looked up, against that with spelling off, medians. */
   keyWhileSpelling: number
   /** A letter among columns, heads, notes and contents. */
   everythingPaintWorkP95Ms1000: number
@@ -112,7 +112,7 @@ async function marksMs(page: Page, url: string): Promise<number> {
 export async function paintMs(
   page: Page,
   letters: number,
-  { key = "e", nth = 1, among = ".block", sheets = true, rests = 0 } = {},
+  { key = "e", nth = 1, among = ".block", sheets = true } = {},
 ): Promise<{ times: number[]; work: number[]; longest: number }> {
   if (sheets)
     await page.waitForFunction(() =>
@@ -163,7 +163,6 @@ export async function paintMs(
     }).observe(document.querySelector(".canvas")!, { childList: true, subtree: true })
   })
   for (let i = 0; i < letters; i++) {
-    if (rests > 0 && i % rests === 0) await page.waitForTimeout(spellingRest)
     const done = await page.evaluate(() => (window as unknown as { times: number[] }).times.length)
     await page.keyboard.press(key)
     await page.waitForFunction((n) => (window as unknown as { times: number[] }).times.length > n, done)
@@ -174,22 +173,17 @@ export async function paintMs(
   })
 }
 
-/** Milliseconds without a letter after which words are looked up, and a little more. */
-const spellingRest = 420
-/** Letters typed in one go: as many first ones come while words are looked up, and as many last ones are behind that. */
-const [burst, firstOnes] = [60, 8]
-
-/** What a letter takes while all words are gone through, against one behind that. Before each burst one rests until looking up begins. */
-async function keyWhileSpelling(page: Page): Promise<number> {
-  const { work } = await paintMs(page, 12 * burst, { rests: burst })
-  // The first few letters of all are left out there.
-  const left = 12 * burst - work.length
-  const at = (wanted: (n: number) => boolean) =>
-    percentile(
-      work.filter((_, n) => wanted((n + left) % burst)),
-      0.5,
-    )
-  return at((n) => n < firstOnes) / at((n) => n >= burst - firstOnes)
+/** What a letter takes right after opening, when all words are to be looked up, against one with spelling off; openings take turns. */
+async function keyWhileSpelling(page: Page, url: string): Promise<number> {
+  const letters = { on: [] as number[], off: [] as number[] }
+  for (let n = 0; n < 8; n++)
+    for (const turn of ["on", "off"] as const) {
+      await page.evaluate((on) => localStorage.setItem("biblon-spelling", String(on)), turn === "on")
+      await open(page, url)
+      letters[turn].push(...(await paintMs(page, 20)).work)
+    }
+  await page.evaluate(() => localStorage.removeItem("biblon-spelling"))
+  return percentile(letters.on, 0.5) / percentile(letters.off, 0.5)
 }
 
 /** Types in the document that is open while all places of a letter are marked. */
@@ -376,7 +370,12 @@ export async function measureDesk(browser: Browser, wordsPerSheet: number): Prom
   )
   const marksMs1000 = await marksMs(page, `${address}/d/${wideLong.id}`)
   await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
-  const whileSpelling = await keyWhileSpelling(page)
+  const spelledLong = app.store.create(
+    prose(wordsPerSheet * 1000, spelledParagraphs(wordsPerSheet * 1000)),
+    "A thousand sheets of listed words",
+    Date.now(),
+  )
+  const whileSpelling = await keyWhileSpelling(page, `${address}/d/${spelledLong.id}`)
   const everythingLong = app.store.create(everything(everythingWords * 1000), "Everything", Date.now())
   await open(page, `${address}/d/${everythingLong.id}`)
   await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))

@@ -1,4 +1,5 @@
 /** Text to measure with: made-up sentences of the ferry trust, the same at every run. */
+import { readFileSync } from "node:fs"
 import type { Node } from "prosemirror-model"
 import { EditorState } from "prosemirror-state"
 import {
@@ -52,6 +53,17 @@ function vocabulary(): (part: number) => string {
 /** The same with a vocabulary of 20,000 words. */
 export function wideParagraphs(total: number): string[] {
   return proseParagraphs(total, 7, vocabulary())
+}
+
+/** The same with 20,000 words of a dictionary that ships, every fiftieth with a letter too many. */
+export function spelledParagraphs(total: number): string[] {
+  const listed = readFileSync("node_modules/dictionary-en-gb/index.dic", "utf8").match(/^[a-z]{2,}(?=\/|$)/gm) ?? []
+  const random = numbers(11)
+  const all = Array.from({ length: 20_000 }, (_, n) => {
+    const word = listed[Math.floor(random.next().value * listed.length)] as string
+    return n % 50 === 49 ? `${word}x` : word
+  })
+  return proseParagraphs(total, 7, (part) => all[Math.floor(all.length ** part) - 1] as string)
 }
 
 /** A word by a number from 0 up to 1. */

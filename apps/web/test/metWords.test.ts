@@ -1,9 +1,11 @@
 /** Words that the desk has met: each is asked for once, and what a dictionary says of it is known from then on. */
 import "./browser"
 import fc from "fast-check"
+import { EditorState } from "prosemirror-state"
 import { document, documentAttrs, leavesOf, letters, p } from "@biblon/core/document"
 import type { DictionaryName } from "@biblon/core/checking"
 import { MetWords } from "../src/desk/metWords"
+import { Spelling } from "../src/desk/spelling"
 import type { SpellingQuestion } from "../src/workers/spelling.worker"
 
 const right: Record<string, readonly string[]> = {
@@ -36,7 +38,7 @@ class FakeWorker {
 Object.assign(globalThis, { Worker: FakeWorker })
 
 const words = () => FakeWorker.asked.flatMap((own) => (own.type === "check" ? own.words : []))
-const target = () => ({ missing: jest.fn(), again: jest.fn(), met: jest.fn() })
+const target = () => ({ missing: jest.fn(), again: jest.fn(), met: jest.fn(), resting: () => Promise.resolve() })
 const english = (...list: string[]) => p(list.join(" "))
 const french = (...list: string[]) => p(letters(list.join(" "), { language: "fr-FR" }))
 
@@ -101,6 +103,22 @@ test("what is in sight is asked for at once, and once, however often it is paint
   met.close()
 })
 
+test("words out of sight are looked up when the hands rest, those in sight at once", async () => {
+  let rest = () => {}
+  const met = new MetWords({ ...target(), resting: () => new Promise<void>((resolve) => (rest = resolve)) })
+  const doc = document([english("feery", "chain"), english("tyde")])
+  const { styles } = documentAttrs(doc)
+  const all = metBy(met, doc)
+  await Promise.resolve()
+  expect(words()).toEqual([])
+  met.unlistedNow(styles, leavesOf(doc).node(1))
+  expect(words()).toEqual(["tyde"])
+  rest()
+  await all
+  expect(wrongIn(met, doc)).toEqual([["feery"], ["tyde"]])
+  met.close()
+})
+
 test("a dictionary that is not to be had is named, not asked again at once, and asked again later", async () => {
   jest.useFakeTimers({ doNotFake: ["queueMicrotask"] })
   FakeWorker.gone.add("fr")
@@ -133,4 +151,19 @@ test("once it is closed nothing is asked for again", async () => {
   met.close()
   jest.advanceTimersByTime(60_000)
   expect(told.again).not.toHaveBeenCalled()
+})
+
+test("wrong words are counted although others write without a pause", async () => {
+  jest.useFakeTimers({ doNotFake: ["queueMicrotask"] })
+  const editor = EditorState.create({ doc: document([english("feery", "chain"), english("tyde", "tyde")]) })
+  const spelling = new Spelling({ editor: () => editor, select: jest.fn(), repaint: jest.fn() })
+  for (let change = 0; change < 20; change++) {
+    spelling.changed(true)
+    await jest.advanceTimersByTimeAsync(100)
+  }
+  expect([...(spelling.store.getState().found ?? [])]).toEqual([
+    ["feery", 1],
+    ["tyde", 2],
+  ])
+  spelling.close()
 })

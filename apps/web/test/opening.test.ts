@@ -1,7 +1,7 @@
 /** What is begun before the program is here, and work done in slices. */
 import { api, NotThere } from "../src/api"
 import { begunContent, begunLayout, begunSpeller } from "../src/early/begun"
-import { inSlices } from "../src/ui/slices"
+import { inSlices, nextTask } from "../src/ui/slices"
 
 const answer = (body: string, status = 200) => {
   const headers = new Map([
@@ -74,7 +74,7 @@ describe("work in slices", () => {
   }
 
   test("short work is done at a stretch, long work lets other tasks in", async () => {
-    const paused = jest.fn()
+    const paused = jest.fn(nextTask)
     expect(await inSlices(counting(20, 0), () => true, paused)).toBe(20)
     expect(paused).not.toHaveBeenCalled()
     let between = 0

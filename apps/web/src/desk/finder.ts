@@ -4,7 +4,7 @@ import { leavesOf, textOf } from "@biblon/core/document"
 import { noQuery, replaceHits, Search, type Command, type PlacedHit, type Query } from "@biblon/core/editing"
 import type { EditorState } from "prosemirror-state"
 import type { Mappable } from "prosemirror-transform"
-import { inSlices } from "../ui/slices"
+import { inSlices, nextTask } from "../ui/slices"
 import { PatternFinder } from "../workers/findClient"
 import type { Mark, Place } from "./view/source"
 
@@ -111,7 +111,10 @@ export class Finder {
     const count = await inSlices(
       search.counting(editor.doc),
       () => round === this.round,
-      () => this.store.setState({ count: null }),
+      () => {
+        this.store.setState({ count: null })
+        return nextTask()
+      },
     )
     if (count === null || round !== this.round) return
     this.store.setState({ count })

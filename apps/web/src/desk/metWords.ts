@@ -14,6 +14,8 @@ export interface MetWordsTarget {
   again(): void
   /** More is known of words in sight. */
   met(): void
+  /** Waits for a time in which words may be looked up that are not in sight. */
+  resting(): Promise<void>
 }
 
 export class MetWords {
@@ -77,7 +79,9 @@ export class MetWords {
 
   /** Meets all words of a document, and asks for those that are not known yet. */
   meeting(doc: Node): Generator<void, Promise<void>> {
-    return meetingWords(documentAttrs(doc).styles, this.unlooked(doc), this.lexicons, this.lookUp)
+    return meetingWords(documentAttrs(doc).styles, this.unlooked(doc), this.lexicons, (dictionary, words) =>
+      this.waitFor(this.target.resting().then(() => this.ask(dictionary, words))),
+    )
   }
 
   /** When all that was asked is answered: a round that was given up may have asked for more than the last one. */
@@ -90,11 +94,10 @@ export class MetWords {
     this.target.missing(missing)
   }
 
-  /** Asks for words that are not known yet. */
-  private readonly lookUp = (dictionary: DictionaryName, words: readonly string[]): Promise<void> => {
-    const answer = this.ask(dictionary, words).finally(() => this.asking.delete(answer))
-    this.asking.add(answer)
-    return answer
+  private waitFor(answer: Promise<void>): Promise<void> {
+    const own = answer.finally(() => this.asking.delete(own))
+    this.asking.add(own)
+    return own
   }
 
   private async ask(dictionary: DictionaryName, words: readonly string[]): Promise<void> {
@@ -124,7 +127,7 @@ export class MetWords {
     for (const dictionary of new Set(unknown.map((own) => own.dictionary))) {
       const own = unknown.filter((word) => word.dictionary === dictionary).map(({ word }) => word)
       for (const word of own) this.asked.add(`${dictionary} ${word}`)
-      void this.lookUp(dictionary, own).then(() => {
+      void this.waitFor(this.ask(dictionary, own)).then(() => {
         for (const word of own) this.asked.delete(`${dictionary} ${word}`)
         this.target.met()
       })

@@ -5,6 +5,7 @@ import type { EditorState } from "prosemirror-state"
 import { documentAttrs, leavesOf } from "@biblon/core/document"
 import { isAmong, type DictionaryName, type Word } from "@biblon/core/checking"
 import { isSpellingOn, keep } from "../kept"
+import { resting } from "../ui/resting"
 import { inSlices } from "../ui/slices"
 import { MetWords } from "./metWords"
 import { ownWords } from "./ownWords"
@@ -32,8 +33,8 @@ export interface SpellingTarget {
   repaint(): void
 }
 
-/** Milliseconds of rest after a change before all is gone through again. */
-const rest = 400
+/** Milliseconds after a change before all is gone through again. */
+const after = 400
 /** In longer paragraphs words are found behind the typing only, in characters. */
 const long = 20_000
 
@@ -49,6 +50,7 @@ export class Spelling {
     missing: (missing) => this.store.setState({ missing }),
     again: () => this.again(),
     met: () => this.target.repaint(),
+    resting,
   })
   private timer: ReturnType<typeof setTimeout> | undefined
   private round = 0
@@ -77,14 +79,18 @@ export class Spelling {
     this.typing = docChanged
   }
 
-  /** Goes through all words again, a little later. */
+  /** Goes through all words again, a little later; not put off by what comes meanwhile, since others may write without a pause. */
   again(): void {
-    clearTimeout(this.timer)
     if (!this.store.getState().on) {
+      clearTimeout(this.timer)
+      this.timer = undefined
       this.store.setState({ found: null })
       return this.target.repaint()
     }
-    this.timer = setTimeout(() => void this.goThrough(), rest)
+    this.timer ??= setTimeout(() => {
+      this.timer = undefined
+      void this.goThrough()
+    }, after)
   }
 
   /** Without those that somebody has said are right. */
@@ -107,13 +113,14 @@ export class Spelling {
 
   private async goThrough(): Promise<void> {
     const round = ++this.round
-    const editor = this.target.editor()
-    if (!editor) return
     const wanted = () => round === this.round
-    if ((await inSlices(this.words.meeting(editor.doc), wanted)) === null) return
+    await resting()
+    const editor = this.target.editor()
+    if (!editor || !wanted()) return
+    if ((await inSlices(this.words.meeting(editor.doc), wanted, resting)) === null) return
     await this.words.answered()
     if (!wanted()) return
-    const found = await inSlices(this.counting(editor.doc), wanted)
+    const found = await inSlices(this.counting(editor.doc), wanted, resting)
     if (!found) return
     this.store.setState({ found })
     this.target.repaint()

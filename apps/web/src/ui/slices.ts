@@ -5,19 +5,25 @@ const slice = 6
 const { scheduling } = (globalThis.navigator ?? {}) as { scheduling?: { isInputPending?(): boolean } }
 const isAsked = () => scheduling?.isInputPending?.() === true
 
-/** Does work that can pause in short stretches, so that keys and frames come in between. Null once it is no longer wanted. */
+/** Lets other tasks come first. */
+export const nextTask = () => new Promise<void>((resolve) => setTimeout(resolve))
+
+/**
+ * Does work that can pause in short stretches, so that keys and frames come in between.
+ * @param pause what is waited for between two stretches
+ * @returns null once it is no longer wanted
+ */
 export async function inSlices<T>(
   work: Generator<void, T>,
   wanted: () => boolean,
-  onPause?: () => void,
+  pause: () => Promise<void> = nextTask,
 ): Promise<T | null> {
   let end = performance.now() + slice
   for (;;) {
     const { done, value } = work.next()
     if (done) return value as T
     if (performance.now() < end && !isAsked()) continue
-    onPause?.()
-    await new Promise((resolve) => setTimeout(resolve))
+    await pause()
     if (!wanted()) return null
     end = performance.now() + slice
   }

@@ -6,6 +6,7 @@ import { documentAttrs, namedPartAt, namedParts } from "@biblon/core/document"
 import { partTitle } from "@biblon/core/editing"
 import { IconButton } from "../../ui/button"
 import { Glyph, inkSoft } from "../../ui/glyph"
+import { resting } from "../../ui/resting"
 import { inSlices } from "../../ui/slices"
 import { useDesk, useSession } from "../context"
 import { fullSize } from "../view/fitting"
@@ -30,8 +31,8 @@ function useWords(): { all: number; selected: number } {
       const state = session.now
       if (!state) return
       const { from, to, empty } = state.selection
-      const all = await inSlices(countingWords(state.doc), () => wanted)
-      const selected = empty ? 0 : await inSlices(countingWords(state.doc, from, to), () => wanted)
+      const all = await inSlices(countingWords(state.doc), () => wanted, resting)
+      const selected = empty ? 0 : await inSlices(countingWords(state.doc, from, to), () => wanted, resting)
       if (all !== null && selected !== null) setWords({ all, selected })
     }
     const timer = setTimeout(() => void count(), countAfter)
