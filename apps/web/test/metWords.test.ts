@@ -2,7 +2,7 @@
 import "./browser"
 import fc from "fast-check"
 import { EditorState } from "prosemirror-state"
-import { document, documentAttrs, leavesOf, letters, p } from "@biblon/core/document"
+import { document, documentAttrs, leavesOf, letters, nodes, p } from "@biblon/core/document"
 import type { DictionaryName } from "@biblon/core/checking"
 import { MetWords } from "../src/desk/metWords"
 import { Spelling } from "../src/desk/spelling"
@@ -82,6 +82,53 @@ test("of every paragraph the words that its dictionary lacks are known, and no w
       met.close()
     }),
     { numRuns: 30 },
+  )
+})
+
+const table = (cells: readonly string[][]) =>
+  nodes.table.create(
+    null,
+    cells.map((row) =>
+      nodes.row.create(
+        null,
+        row.map((text) => nodes.cell.create(null, p(text))),
+      ),
+    ),
+  )
+
+test("wrong words counted from before are those counted from nothing, in tables and out of them", async () => {
+  const counted = (met: MetWords, doc: ReturnType<typeof document>) => {
+    const counting = met.counting(doc)
+    for (;;) {
+      const { done, value } = counting.next()
+      if (done) return value
+    }
+  }
+  const text = fc.array(word, { maxLength: 3 }).map((list) => list.join(" "))
+  const change = fc.record({ at: fc.nat(), text, isAway: fc.boolean() })
+  await fc.assert(
+    fc.asyncProperty(
+      text,
+      fc.array(fc.array(text, { minLength: 2, maxLength: 2 }), { minLength: 1, maxLength: 4 }),
+      fc.array(change, { maxLength: 5 }),
+      async (first, cells, changes) => {
+        const met = new MetWords(target())
+        let state = EditorState.create({ doc: document([p(first), table(cells), p(first)]) })
+        for (const { at, text: put, isAway } of [{ at: 0, text: "", isAway: false }, ...changes]) {
+          const leaves = leavesOf(state.doc)
+          const leaf = at % leaves.count
+          const [from, to] = [leaves.start(leaf), leaves.end(leaf)]
+          state = state.apply(isAway ? state.tr.delete(from, to) : state.tr.insertText(put, from))
+          await metBy(met, state.doc)
+          const all = wrongIn(met, state.doc).flat()
+          expect(new Map(counted(met, state.doc))).toEqual(
+            new Map(all.map((own) => [own, all.filter((other) => other === own).length])),
+          )
+        }
+        met.close()
+      },
+    ),
+    { numRuns: 40 },
   )
 })
 

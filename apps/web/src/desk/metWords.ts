@@ -1,11 +1,15 @@
 /** Words that the desk has met, and what the dictionaries say of them: asked once, kept by paragraph. */
 import type { Node } from "prosemirror-model"
 import { entriesOf, Lexicons, meetingWords, spelledWords, type DictionaryName, type Word } from "@biblon/core/checking"
-import { documentAttrs, leavesOf, type StyleSheet } from "@biblon/core/document"
+import { documentAttrs, isLeaf, type StyleSheet } from "@biblon/core/document"
 import { Dictionaries } from "../workers/spellingClient"
 
 /** A dictionary that was not to be had is asked for again after so many milliseconds. */
 const missingFor = 20_000
+
+/** Words, each with how often it stands there. */
+export type Tally = ReadonlyMap<string, number>
+const noWords: Tally = new Map()
 
 export interface MetWordsTarget {
   /** Dictionaries that could not be had. */
@@ -22,6 +26,8 @@ export class MetWords {
   private readonly dictionaries = new Dictionaries()
   /** Of paragraphs whose words are all known, those that no dictionary has: few, so that they are kept and all others forgotten. */
   private readonly kept = new WeakMap<Node, { styles: StyleSheet; words: readonly Word[] }>()
+  /** The same of rows, cells and all else in which all words are known, so that a change has to be looked for only in what it changed. */
+  private readonly tallies = new WeakMap<Node, { styles: StyleSheet; words: Tally }>()
   private readonly lexicons = new Lexicons()
   private readonly asked = new Set<string>()
   private readonly asking = new Set<Promise<void>>()
@@ -71,17 +77,46 @@ export class MetWords {
     return entriesOf(styles, paragraph, this.lexicons).every(({ right }) => right === true)
   }
 
-  /** The paragraphs of which it is not known yet that all words are. */
-  private *unlooked(doc: Node): Generator<Node> {
-    const { styles } = documentAttrs(doc)
-    for (const leaf of leavesOf(doc).nodes) if (!this.isKnown(styles, leaf)) yield leaf
+  /** The paragraphs of a node of which it is not known yet that all words are. */
+  private *unlooked(styles: StyleSheet, node: Node): Generator<Node> {
+    if (this.tallies.get(node)?.styles === styles) return
+    for (const child of node.children) {
+      if (!isLeaf(child)) yield* this.unlooked(styles, child)
+      else if (!this.isKnown(styles, child)) yield child
+    }
   }
 
   /** Meets all words of a document, and asks for those that are not known yet. */
   meeting(doc: Node): Generator<void, Promise<void>> {
-    return meetingWords(documentAttrs(doc).styles, this.unlooked(doc), this.lexicons, (dictionary, words) =>
+    const { styles } = documentAttrs(doc)
+    return meetingWords(styles, this.unlooked(styles, doc), this.lexicons, (dictionary, words) =>
       this.waitFor(this.target.resting().then(() => this.ask(dictionary, words))),
     )
+  }
+
+  /** Counts the words of a document that no dictionary has. */
+  counting(doc: Node): Generator<void, Tally> {
+    return this.tally(documentAttrs(doc).styles, doc)
+  }
+
+  private *tally(styles: StyleSheet, node: Node): Generator<void, Tally> {
+    const kept = this.tallies.get(node)
+    if (kept?.styles === styles) return kept.words
+    const words = new Map<string, number>()
+    const add = (word: string, times: number) => words.set(word, (words.get(word) ?? 0) + times)
+    let isWhole = true
+    for (const child of node.children) {
+      if (isLeaf(child)) {
+        for (const { word } of this.unlisted(styles, child)) add(word, 1)
+        isWhole &&= this.isKnown(styles, child)
+        yield
+      } else {
+        for (const [word, times] of yield* this.tally(styles, child)) add(word, times)
+        isWhole &&= this.tallies.get(child)?.styles === styles
+      }
+    }
+    if (isWhole) this.tallies.set(node, { styles, words: words.size === 0 ? noWords : words })
+    return words
   }
 
   /** When all that was asked is answered: a round that was given up may have asked for more than the last one. */

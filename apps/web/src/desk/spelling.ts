@@ -93,22 +93,10 @@ export class Spelling {
     }, after)
   }
 
-  /** Without those that somebody has said are right. */
-  private wrongAmong(words: readonly Word[], known: Readonly<Record<string, true>>): readonly Word[] {
-    if (words.length === 0) return words
+  /** Whether nobody has said that a word is right. */
+  private isWrong(known: Readonly<Record<string, true>>, word: string): boolean {
     const here = { has: (own: string) => Object.hasOwn(known, own) }
-    return words.filter(({ word }) => !isAmong(ownWords.getState().words, word) && !isAmong(here, word))
-  }
-
-  private *counting(doc: Node): Generator<void, Map<string, number>> {
-    const { styles, checks } = documentAttrs(doc)
-    const found = new Map<string, number>()
-    for (const leaf of leavesOf(doc).nodes) {
-      for (const { word } of this.wrongAmong(this.words.unlisted(styles, leaf), checks.known))
-        found.set(word, (found.get(word) ?? 0) + 1)
-      yield
-    }
-    return found
+    return !isAmong(ownWords.getState().words, word) && !isAmong(here, word)
   }
 
   private async goThrough(): Promise<void> {
@@ -120,16 +108,17 @@ export class Spelling {
     if ((await inSlices(this.words.meeting(editor.doc), wanted, resting)) === null) return
     await this.words.answered()
     if (!wanted()) return
-    const found = await inSlices(this.counting(editor.doc), wanted, resting)
-    if (!found) return
-    this.store.setState({ found })
+    const unlisted = await inSlices(this.words.counting(editor.doc), wanted, resting)
+    if (!unlisted) return
+    const { known } = documentAttrs(editor.doc).checks
+    this.store.setState({ found: new Map([...unlisted].filter(([word]) => this.isWrong(known, word))) })
     this.target.repaint()
   }
 
   private wrongIn(doc: Node, node: Node): readonly Word[] {
     const { styles, checks } = documentAttrs(doc)
     if (node.content.size > long && !this.words.isKnown(styles, node)) return none
-    return this.wrongAmong(this.words.unlistedNow(styles, node), checks.known)
+    return this.words.unlistedNow(styles, node).filter(({ word }) => this.isWrong(checks.known, word))
   }
 
   /** The marks of a leaf in sight. */
@@ -172,7 +161,7 @@ export class Spelling {
     const leaves = leavesOf(editor.doc)
     const { styles, checks } = documentAttrs(editor.doc)
     return leaves.nodes.flatMap((leaf, n) => {
-      const wrong = this.wrongAmong(this.words.unlisted(styles, leaf), checks.known)
+      const wrong = this.words.unlisted(styles, leaf).filter((own) => this.isWrong(checks.known, own.word))
       const start = leaves.start(n)
       return wrong
         .filter((own) => word === null || own.word === word)
