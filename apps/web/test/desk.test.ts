@@ -9,6 +9,7 @@ import {
   HarfBuzz,
   isBeginning,
   paragraphsOf,
+  sentParagraph,
   Typesetter,
   withParagraphs,
   type Layout,
@@ -149,7 +150,7 @@ function report(layout: Layout, seq: number, to: number, held = new Set<number>(
       .filter(({ sheet }) => !held.has(sheet.id))
       .map(({ sheet }) => withParagraphs(sheet, ({ id }) => id)),
     furniture: [],
-    paragraphs: placed.slice(0, to).flatMap(({ sheet }) => paragraphsOf(sheet)),
+    paragraphs: placed.slice(0, to).flatMap(({ sheet }) => paragraphsOf(sheet).map(sentParagraph)),
   }
 }
 

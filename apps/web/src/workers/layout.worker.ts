@@ -9,8 +9,8 @@ import {
   isBeginning,
   lineOfOffset,
   naturalColumns,
-  openParagraph,
   paragraphsOf,
+  sentParagraph,
   settingOf,
   stackWith,
   withParagraphs,
@@ -202,7 +202,7 @@ class LayoutDesk {
         })
       for (const paragraph of paragraphsOf(sheet, own)) {
         if (!this.heldParagraphs.has(paragraph.id) && !nowParagraphs.has(paragraph.id))
-          paragraphs.push(openParagraph(paragraph))
+          paragraphs.push(sentParagraph(paragraph))
         nowParagraphs.add(paragraph.id)
       }
       if (!this.heldSheets.has(sheet.id)) sheets.push(withParagraphs(sheet, ({ id }) => id))

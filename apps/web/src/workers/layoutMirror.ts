@@ -2,6 +2,7 @@
 import {
   fragmentsOf,
   paragraphsOf,
+  receivedParagraph,
   stackWith,
   withParagraphs,
   type Furniture,
@@ -44,7 +45,7 @@ export class LayoutMirror {
   }
 
   take(report: LayoutReport): void {
-    for (const paragraph of report.paragraphs) this.paragraphs.set(paragraph.id, paragraph)
+    for (const sent of report.paragraphs) this.paragraphs.set(sent.id, receivedParagraph(sent))
     for (const sent of report.sheets)
       this.sheets.set(sent.id, {
         sheet: withParagraphs(sent, (id) => this.paragraphs.get(id) as ParagraphLayout),

@@ -3,7 +3,7 @@
  * sheets; the page holds a table of all sheets and the contents of those in or near sight. Both sides
  * know what the page holds: after each report exactly the sheets of its range.
  */
-import type { Furniture, LayoutSpec, ParagraphLayout, Sheet } from "@biblon/core/layout"
+import type { Furniture, LayoutSpec, SentParagraph, Sheet } from "@biblon/core/layout"
 
 export type ToLayout =
   /** The document node lies as JSON text in UTF-8 at an address; it is handed on as it came. */
@@ -51,7 +51,7 @@ export interface LayoutReport {
   sheets: SentSheet[]
   /** Of all sheets in range that have any. */
   furniture: SentFurniture[]
-  paragraphs: ParagraphLayout[]
+  paragraphs: SentParagraph[]
 }
 
 export type FromLayout =

@@ -10,10 +10,10 @@ import type { Line, LineRun, ParagraphLayout, ShapedRun } from "./types"
 type PackedRun = Omit<ShapedRun, "glyphs"> & { glyphs: ShapedGlyphs | WordGlyphs }
 
 /** Lines as numbers, one behind the other; see `pack` for their order. */
-interface PackedLines {
-  numbers: readonly number[]
+interface PackedLines<R = PackedRun> {
+  numbers: ArrayLike<number>
   /** The runs that stand on them, by number. */
-  runs: readonly PackedRun[]
+  runs: readonly R[]
   /** What few lines have, by line. */
   tabs: readonly { line: number; tabs: Line["tabs"]; leaders: Line["leaders"] }[]
 }
@@ -154,8 +154,10 @@ const linesAtHand = 1000
 
 const opened = new Recent<PackedLines, Line[]>(linesAtHand, ({ length }) => length, unpack)
 
-/** A paragraph whose lines are made when they are asked for. It cannot be posted to another thread: see `openParagraph`. */
-class PackedParagraph implements ParagraphLayout {
+type WithoutLines = Omit<ParagraphLayout, "lines">
+
+/** All of a paragraph but its lines. */
+class Unlined implements WithoutLines {
   readonly id: ParagraphLayout["id"]
   readonly text: ParagraphLayout["text"]
   readonly style: ParagraphLayout["style"]
@@ -165,9 +167,8 @@ class PackedParagraph implements ParagraphLayout {
   readonly anchors: ParagraphLayout["anchors"]
   readonly height: ParagraphLayout["height"]
   readonly floats: ParagraphLayout["floats"]
-  private readonly packed: PackedLines
 
-  constructor(own: ParagraphLayout) {
+  constructor(own: WithoutLines) {
     this.id = own.id
     this.text = own.text
     this.style = own.style
@@ -177,6 +178,15 @@ class PackedParagraph implements ParagraphLayout {
     this.anchors = own.anchors
     this.height = own.height
     this.floats = own.floats
+  }
+}
+
+/** A paragraph whose lines are made when they are asked for. It cannot be posted to another thread: see `sentParagraph`. */
+class PackedParagraph extends Unlined implements ParagraphLayout {
+  readonly packed: PackedLines
+
+  constructor(own: ParagraphLayout) {
+    super(own)
     this.packed = pack(own.lines)
     // Who sets it is about to look at its lines.
     opened.keep(this.packed, own.lines)
@@ -192,18 +202,35 @@ export function packParagraph(own: ParagraphLayout): ParagraphLayout {
   return new PackedParagraph(own)
 }
 
-/** A paragraph as plain data, for another thread. */
-export function openParagraph(own: ParagraphLayout): ParagraphLayout {
+/** A paragraph for another thread: plain data, with its lines as numbers, which cross in one piece. */
+export type SentParagraph = WithoutLines & { packed: PackedLines<ShapedRun> }
+
+export function sentParagraph(own: ParagraphLayout): SentParagraph {
   const { id, text, style, format, label, outline, anchors, height, floats } = own
-  const runs = new Map<ShapedRun, ShapedRun>()
-  const open = (run: ShapedRun): ShapedRun => {
-    let plain = runs.get(run)
-    if (!plain) runs.set(run, (plain = { ...run, glyphs: { ...run.glyphs, kept: null } }))
-    return plain
+  const { numbers, runs, tabs } = own instanceof PackedParagraph ? own.packed : pack(own.lines)
+  const plain = ({ glyphs, ...run }: PackedRun): ShapedRun => ({
+    ...run,
+    glyphs: { ...("words" in glyphs ? glyphs.words.glyphs(glyphs) : glyphs), kept: null },
+  })
+  const packed = { numbers: Float64Array.from(numbers), runs: runs.map(plain), tabs }
+  return { id, text, style, format, label, outline, anchors, height, floats, packed }
+}
+
+/** A paragraph that came from another thread: its lines are made when they are first asked for. */
+class ReceivedParagraph extends Unlined implements ParagraphLayout {
+  readonly #packed: PackedLines
+  #lines: Line[] | null = null
+
+  constructor(sent: SentParagraph) {
+    super(sent)
+    this.#packed = sent.packed
   }
-  const lines = own.lines.map((line) => ({
-    ...line,
-    runs: line.runs.map((piece) => ({ ...piece, run: open(piece.run) })),
-  }))
-  return { id, text, style, format, label, outline, anchors, lines, height, floats }
+
+  get lines(): Line[] {
+    return (this.#lines ??= unpack(this.#packed))
+  }
+}
+
+export function receivedParagraph(sent: SentParagraph): ParagraphLayout {
+  return new ReceivedParagraph(sent)
 }

@@ -1,6 +1,6 @@
 /**
  * What layout makes. All lengths are points, y grows downwards. Everything is immutable; unchanged parts keep their identity from
- * one layout to the next. What is posted to another thread is opened before, see `openParagraph`, and plain data otherwise.
+ * one layout to the next. What is posted to another thread is plain data, see `sentParagraph`.
  */
 import type { Node } from "prosemirror-model"
 import type { Border, FlowKind, NoteLabels, ParagraphFormat, PictureFormat, RulePattern, RunLook } from "../document"
