@@ -1,7 +1,9 @@
 /** Checks the types of everything, scripts and tests included. */
 import { run } from "./setup.mjs"
 
-export const projects = ["packages/core", "packages/wire", "apps/server", "apps/web", "e2e", "bench", "scripts"]
+const projects = ["packages/core", "packages/wire", "apps/server", "apps/web", "e2e", "bench", "scripts"]
 
-if (process.argv[1]?.endsWith("types.mjs"))
-  process.exitCode = Math.max(...projects.map((project) => run("npx", ["tsc", "-p", project])))
+/** All in one process, which reads what several of them use once. */
+export const typing = ["tsc", "-b", ...projects]
+
+if (process.argv[1]?.endsWith("types.mjs")) process.exitCode = run("npx", typing)
