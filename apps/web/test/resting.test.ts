@@ -18,15 +18,18 @@ test("it waits for the last key, press or scrolling, and not where there was non
     expect(await restsAfter(60)).toBe(true)
   }
   // Each key puts it off again.
-  let rests = false
+  let rests = 0
   heard.get("keydown")?.()
-  void resting().then(() => (rests = true))
+  void resting().then(() => rests++)
   for (let key = 0; key < 5; key++) {
     await jest.advanceTimersByTimeAsync(200)
     heard.get("keydown")?.()
-    expect(rests).toBe(false)
+    expect(rests).toBe(0)
+    // Who comes later waits with the others.
+    void resting().then(() => rests++)
+    expect(jest.getTimerCount()).toBe(1)
   }
   await jest.advanceTimersByTimeAsync(260)
-  expect(rests).toBe(true)
+  expect(rests).toBe(6)
   jest.useRealTimers()
 })

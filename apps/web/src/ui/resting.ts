@@ -10,11 +10,18 @@ const heard = () => {
 for (const name of ["keydown", "beforeinput", "pointerdown", "scroll"])
   globalThis.document?.addEventListener(name, heard, { capture: true, passive: true })
 
-/** Resolves once the hands rest, in a task of its own. */
-export async function resting(): Promise<void> {
+let waiting: Promise<void> | null = null
+
+async function wait(): Promise<void> {
   let left = 0
   do {
     await new Promise((resolve) => setTimeout(resolve, left))
     left = last + rest - performance.now()
   } while (left > 0)
+  waiting = null
+}
+
+/** Resolves once the hands rest, in a later task; for all who wait at the same time. */
+export function resting(): Promise<void> {
+  return (waiting ??= wait())
 }
