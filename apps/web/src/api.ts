@@ -43,6 +43,17 @@ export interface Content {
 
 const json = async <T>(response: Promise<Response>): Promise<T> => (await (await response).json()) as T
 
+/** What a promise brings; null where that takes longer than so many milliseconds. */
+async function inTime<T>(coming: Promise<T>, most: number): Promise<T | null> {
+  let timer: ReturnType<typeof setTimeout> | undefined
+  const late = new Promise<null>((end) => (timer = setTimeout(end, most, null)))
+  try {
+    return await Promise.race([coming, late])
+  } finally {
+    clearTimeout(timer)
+  }
+}
+
 const sending = (method: string, body: object): RequestInit => ({
   method,
   headers: { "Content-Type": "application/json" },
@@ -76,7 +87,7 @@ export const api = {
   content: async (id: string, version?: number): Promise<Content> => {
     const begun = version === undefined ? begunContent(id) : null
     // What was begun and does not come is asked for anew.
-    const early = begun && (await Promise.race([begun, new Promise<null>((end) => setTimeout(end, patience, null))]))
+    const early = begun && (await inTime(begun, patience))
     const response = await ask(
       `/documents/${id}/content${version === undefined ? "" : `?version=${version}`}`,
       {},
