@@ -202,16 +202,19 @@ export function packParagraph(own: ParagraphLayout): ParagraphLayout {
   return new PackedParagraph(own)
 }
 
+/** The runs that stand on lines, as `pack` numbers them. */
+const runsOn = (lines: readonly Line[]) => [...new Set(lines.flatMap((line) => line.runs.map(({ run }) => run)))]
+
 /** A paragraph for another thread: plain data, with its lines as numbers, which cross in one piece. */
 export type SentParagraph = WithoutLines & { packed: PackedLines<ShapedRun> }
 
 export function sentParagraph(own: ParagraphLayout): SentParagraph {
   const { id, text, style, format, label, outline, anchors, height, floats } = own
-  const { numbers, runs, tabs } = own instanceof PackedParagraph ? own.packed : pack(own.lines)
-  const plain = ({ glyphs, ...run }: PackedRun): ShapedRun => ({
-    ...run,
-    glyphs: { ...("words" in glyphs ? glyphs.words.glyphs(glyphs) : glyphs), kept: null },
-  })
+  const lines = own instanceof PackedParagraph ? own.packed : pack(own.lines)
+  const { numbers, tabs } = lines
+  // What was set just now has its glyphs at hand.
+  const runs = opened.has(lines) ? runsOn(opened.of(lines)) : lines.runs.map(unpackRun)
+  const plain = ({ glyphs, ...run }: ShapedRun): ShapedRun => ({ ...run, glyphs: { ...glyphs, kept: null } })
   const packed = { numbers: Float64Array.from(numbers), runs: runs.map(plain), tabs }
   return { id, text, style, format, label, outline, anchors, height, floats, packed }
 }

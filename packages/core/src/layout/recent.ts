@@ -29,6 +29,11 @@ export class Recent<K extends object, V> {
     return value
   }
 
+  /** Whether it need not be made. */
+  has(key: K): boolean {
+    return this.made.has(key)
+  }
+
   /** Takes what was made elsewhere. */
   keep(key: K, value: V): V {
     this.made.set(key, value)
