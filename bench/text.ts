@@ -36,6 +36,9 @@ const [onsets, nuclei, codas] = [
   " b ck d ft g l ld m mp n nd ng nt p r rd rk rm s st t th x".split(" "),
 ]
 
+/** Words of a list by a number from 0 up to 1: the chance of one falls with its place. */
+const ranked = (all: readonly string[]) => (part: number) => all[Math.floor(all.length ** part) - 1] as string
+
 /** 20,000 made-up words, of which the first come most often, as in a real text; made of a seed, the same each time. */
 function vocabulary(): (part: number) => string {
   const random = numbers(11)
@@ -45,9 +48,7 @@ function vocabulary(): (part: number) => string {
     const syllables = 1 + Math.floor(random.next().value * 3.4)
     made.add(Array.from({ length: syllables }, () => one(onsets) + one(nuclei) + one(codas)).join(""))
   }
-  const all = [...made]
-  // Rank by frequency: the chance of a word falls with its place in the list.
-  return (part) => all[Math.floor(all.length ** part) - 1] as string
+  return ranked([...made])
 }
 
 /** The same with a vocabulary of 20,000 words. */
@@ -63,7 +64,7 @@ export function spelledParagraphs(total: number): string[] {
     const word = listed[Math.floor(random.next().value * listed.length)] as string
     return n % 50 === 49 ? `${word}x` : word
   })
-  return proseParagraphs(total, 7, (part) => all[Math.floor(all.length ** part) - 1] as string)
+  return proseParagraphs(total, 7, ranked(all))
 }
 
 /** A word by a number from 0 up to 1. */
