@@ -3,7 +3,7 @@ import { mkdtempSync } from "node:fs"
 import { tmpdir } from "node:os"
 import { join } from "node:path"
 import AxeBuilder from "@axe-core/playwright"
-import { test as base, expect, type Browser, type BrowserContext, type Locator, type Page } from "@playwright/test"
+import { test as plain, expect, type Browser, type BrowserContext, type Locator, type Page } from "@playwright/test"
 import { TestServer } from "./server"
 
 export { expect }
@@ -59,6 +59,16 @@ interface Fixtures {
   server: TestServer
   profile: Profile
 }
+
+/** Nothing on a page may fail unheard. */
+const base = plain.extend({
+  page: async ({ page }, use) => {
+    const errors: string[] = []
+    page.on("pageerror", (error) => errors.push(error.stack ?? error.message))
+    await use(page)
+    expect(errors, "errors that nothing on the page has caught").toEqual([])
+  },
+})
 
 export const test = base.extend<{ desk: DeskPage }, Fixtures>({
   profile: [

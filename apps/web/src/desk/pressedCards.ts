@@ -29,18 +29,46 @@ export class PressedCards {
     const view = this.view()
     if (!selection.empty || !view) return
     const field = view.spots.fieldAt(...view.onCanvas(clientX, clientY))
-    if (!field) return this.word(selection.head)
+    if (!field) {
+      // Of marks a tap before this one has told.
+      if (this.store.getState().touch) return this.comments(selection.head)
+      return this.word(selection.head)
+    }
     const { pos, sheet, box } = field
     if (leavesOf(doc).flow(leavesOf(doc).at(pos)).story !== null) view.places.writeOn(sheet)
     this.store.setState({ pressed: { kind: "field", pos, words: view.places.shownAt(pos) ?? "", box } })
   }
 
-  /** A press in a word that looks wrong, or of which something is said. */
-  private word(pos: number): void {
+  /**
+   * A tap on a mark shows its card, and leaves caret and keyboard as they are; a second one means the text. Beside a card that was
+   * shown so, it puts that away. Returns false if the tap means the text.
+   */
+  tap(clientX: number, clientY: number): boolean {
+    const view = this.view()
+    const { pressed, writing } = this.store.getState()
+    const place = view?.pressed(clientX, clientY)
+    const said = place ? this.saidAt(place.pos) : null
+    const told = said !== null && pressed?.kind === said.kind && pressed.pos === said.start
+    this.store.setState({ pressed: null })
+    if (said && !told && view?.covers(said.start, said.end, clientX, clientY)) {
+      this.show(said.kind, said.start, said.words)
+      return true
+    }
+    return pressed !== null && !told && !writing
+  }
+
+  /** The word that looks wrong at a position, or of which something is said. */
+  private saidAt(pos: number): { kind: SaidKind; start: number; end: number; words: string } | null {
     const wrong = this.target.wrongWord(pos)
-    if (wrong) return this.wrongWord(wrong)
+    if (wrong) return { ...wrong, kind: "word", words: wrong.word }
     const remark = this.target.remark(pos)
-    if (remark) return this.show("remark", remark.start, remark.words)
+    return remark && { ...remark, kind: "remark" }
+  }
+
+  /** A press in a word that looks wrong, or of which something is said, by people too. */
+  private word(pos: number): void {
+    const said = this.saidAt(pos)
+    if (said) return this.show(said.kind, said.start, said.words)
     this.comments(pos)
   }
 

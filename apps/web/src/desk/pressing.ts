@@ -5,6 +5,7 @@ import type { DeskStore, SaidKind } from "./store"
 
 export interface PressingTarget {
   run(command: Command): boolean
+  focus(): void
   /** What a field shows that stands at a position. */
   shownAt(pos: number): string | null
   /** Whether there is still something to say of what stands at a position. */
@@ -23,6 +24,13 @@ export class Pressing {
 
   putAway(): void {
     if (this.any) this.store.setState({ pressed: null })
+  }
+
+  /** What was pressed is dealt with. The text has the keys again, if it had them: on a touch screen that would bring the keyboard. */
+  end(): void {
+    this.putAway()
+    const { touch, writing } = this.store.getState()
+    if (writing || !touch) this.target.focus()
   }
 
   /** The words of the field whose card is open, as they are now. */

@@ -66,6 +66,7 @@ export class DeskSession implements DeskPort {
   readonly laying = new LookLaying(this)
   readonly pressing = new Pressing(this.store, {
     run: (command) => this.run(command),
+    focus: () => this.focus(),
     shownAt: (pos) => this.surface.view?.places.shownAt(pos) ?? null,
     isSaid: (kind, pos) => this.checks.isSaid(kind, pos),
   })

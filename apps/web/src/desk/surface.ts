@@ -159,6 +159,7 @@ export class Surface {
         this.editing.run(writeEdge(edge, variant, section))
         this.focus()
       },
+      tell: (x, y) => this.cards.tap(x, y),
       goTo: (leaf) => this.target.goTo(leaf),
       selected: (x, y) => {
         this.target.selected()

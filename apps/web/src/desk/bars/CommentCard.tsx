@@ -22,7 +22,7 @@ export function CommentCard({ pos, box }: Pressed) {
   const said = doc ? commentsAt(doc, pos) : []
   if (said.length === 0) return null
   return (
-    <FloatingCard label="Comment" below={box} width={width}>
+    <FloatingCard label="Comment" by={box} width={width}>
       <div className="flex max-h-[260px] flex-col overflow-y-auto">
         {said.map((comment) => (
           <View key={comment.key} className="gap-1 border-b border-line p-3 last:border-b-0">
@@ -33,7 +33,7 @@ export function CommentCard({ pos, box }: Pressed) {
                 label="Take away"
                 onPress={() => {
                   session.run(removeComment(comment.key))
-                  session.focus()
+                  session.pressing.end()
                 }}
               />
             </View>

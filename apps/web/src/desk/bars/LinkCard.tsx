@@ -97,7 +97,7 @@ export function LinkCard() {
   })
   if (!caret || (!editing && (!link || !offered))) return null
   return (
-    <FloatingCard label="Link" below={caret} width={width}>
+    <FloatingCard label="Link" by={caret} width={width}>
       {editing ? (
         <Editor href={link} onDone={() => session.opening.link(false)} />
       ) : (

@@ -39,7 +39,7 @@ export function PasteCard() {
     )
   if (!offered || !caret) return null
   return (
-    <FloatingCard label="How to paste" below={caret} width={width}>
+    <FloatingCard label="How to paste" by={caret} width={width}>
       <Bar label="How to paste">
         {ways.map(({ way, label }, i) => (
           <Segment

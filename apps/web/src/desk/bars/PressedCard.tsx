@@ -162,12 +162,8 @@ function FieldCard({ pos, box }: Pressed) {
     return found?.pos === pos ? found : null
   })
   if (!field) return null
-  const end = () => {
-    session.pressing.putAway()
-    session.focus()
-  }
   return (
-    <FloatingCard label="Field" below={box} width={width}>
+    <FloatingCard label="Field" by={box} width={width}>
       <View className="gap-2 px-3 pt-2.5">
         <FieldOptions {...field} />
       </View>
@@ -176,14 +172,14 @@ function FieldCard({ pos, box }: Pressed) {
           label="Make it text"
           onPress={() => {
             session.run(fieldToText(pos, session.pressing.words()))
-            end()
+            session.pressing.end()
           }}
         />
         <Act
           label="Take away"
           onPress={() => {
             session.run(changeField(pos, null))
-            end()
+            session.pressing.end()
           }}
         />
       </View>
@@ -196,7 +192,7 @@ function BreakCard({ pos, words, box }: Pressed) {
   const section = useDesk(({ editor }) => editor?.doc.nodeAt(pos)?.type.name === "sectionBreak")
   const column = words === "New column"
   return (
-    <FloatingCard label={words} below={box} width={width}>
+    <FloatingCard label={words} by={box} width={width}>
       <Text className="px-3 pt-2.5 font-ui text-[14px] leading-5 text-ink">
         {section
           ? "A section begins here, with its own paper, columns, head and foot. Taken away, its text goes on as that of the section before."
@@ -207,10 +203,7 @@ function BreakCard({ pos, words, box }: Pressed) {
       <View className="flex-row gap-1 p-1">
         <Press
           className="h-11 flex-1 rounded-button border-0 bg-transparent px-3 text-left font-ui-bold text-[14px] text-murex hover:bg-murex-soft/50 wide:h-9"
-          {...trying(session, removeBreak(pos), () => {
-            session.pressing.putAway()
-            session.focus()
-          })}
+          {...trying(session, removeBreak(pos), () => session.pressing.end())}
         >
           Take away
         </Press>

@@ -13,14 +13,11 @@ export function RemarkCard({ pos, box }: Pressed) {
   const known = useDesk((s) => (s.editor ? session.wording.at(pos) : null))
   if (!known) return null
   return (
-    <FloatingCard label={wordingKinds[known.kind].name} below={box} width={width}>
+    <FloatingCard label={wordingKinds[known.kind].name} by={box} width={width}>
       <View className="p-3">
         <RemarkOptions
           remark={known}
-          onDone={() => {
-            session.pressing.putAway()
-            session.focus()
-          }}
+          onDone={() => session.pressing.end()}
         />
       </View>
     </FloatingCard>

@@ -19,7 +19,7 @@ function Suggestions({ at, box, end }: { at: WrongWord; box: Pressed["box"]; end
     end()
   }
   return (
-    <FloatingCard label={`Spelling of ${at.word}`} below={box} width={width}>
+    <FloatingCard label={`Spelling of ${at.word}`} by={box} width={width}>
       <View className="p-1">
         {suggestions === null || suggestions.length === 0 ? (
           <Text className="px-3 py-2 font-ui text-[14px] text-ink-soft">
@@ -62,10 +62,7 @@ export function WordCard({ pos, box }: Pressed) {
     <Suggestions
       at={at}
       box={box}
-      end={() => {
-        session.pressing.putAway()
-        session.focus()
-      }}
+      end={() => session.pressing.end()}
     />
   )
 }

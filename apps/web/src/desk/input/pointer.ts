@@ -29,6 +29,8 @@ export interface PointerTarget {
   tick(clientX: number, clientY: number): boolean
   /** A head or foot is to be written where there is none yet. */
   writeEdge(area: EdgeArea): void
+  /** A tap on what a card of its own tells of. Returns false if the tap means the text. */
+  tell(clientX: number, clientY: number): boolean
   /** An entry of the contents was pressed: goes to the leaf of its heading. */
   goTo(leaf: number): void
   /** The selection was made and let go at a point of the window. */
@@ -220,6 +222,7 @@ export class PointerInput {
     if (count === 2) return this.writeEdge(event) ? undefined : this.takeWord(clientX, clientY)
     const picture = this.target.picture(clientX, clientY)
     if (picture !== null) return this.takePicture(event, picture.pos)
+    if (count === 1 && this.target.tell(clientX, clientY)) return
     const place = this.view.pressed(clientX, clientY)
     this.target.focus()
     if (!place) return

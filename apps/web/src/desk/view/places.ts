@@ -21,6 +21,9 @@ import type { Stack } from "./stack"
 export type MarkBox = Box & { kind: string }
 const noBoxes: readonly MarkBox[] = []
 
+/** So far beside what is meant a finger may come down, in pixels. */
+const finger = 8
+
 const alike = (a: readonly Mark[], b: readonly Mark[]) =>
   a.length === b.length && a.every((own, i) => own.from === b[i]?.from && own.to === b[i].to && own.kind === b[i].kind)
 
@@ -100,6 +103,20 @@ export class Places {
       if (from > start + length || to < start) return []
       return rangeBoxes(fragment, Math.max(0, from - start), Math.min(length, to - start), to > start + length)
     })
+  }
+
+  /** Whether a finger at a point of the canvas is on a passage. */
+  covers(from: number, to: number, x: number, y: number): boolean {
+    const index = this.stack().indexAt(x, y)
+    const { scale } = this
+    const [inX, inY, slack] = [(x - this.left(index)) / scale, (y - this.stack().top(index)) / scale, finger / scale]
+    return this.sheetBoxes(index, from, to).some(
+      (own) =>
+        inX >= own.x - slack &&
+        inX <= own.x + own.width + slack &&
+        inY >= own.y - slack &&
+        inY <= own.y + own.height + slack,
+    )
   }
 
   /** The cells of a selection that stand on a sheet. */

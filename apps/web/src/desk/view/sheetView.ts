@@ -191,6 +191,11 @@ export class SheetView {
     return this.places.pressed(...this.onCanvas(clientX, clientY))
   }
 
+  /** Whether a finger at a point of the window is on a passage. */
+  covers(from: number, to: number, clientX: number, clientY: number): boolean {
+    return this.places.covers(from, to, ...this.onCanvas(clientX, clientY))
+  }
+
   /** The head or foot of the sheet in sight, or of the one that is about to be. */
   edgeInSight(edge: EdgeName): EdgeArea | null {
     const inSight = this.stack.rowAt(this.room.scrollTop + this.room.clientHeight * 0.4)
