@@ -1,3 +1,4 @@
+import { useEffect, useState } from "react"
 import { Text, View } from "react-native"
 import { knowWord, repairText, setLettersAt } from "@biblon/core/editing"
 import { Press } from "../../ui/bar"
@@ -10,10 +11,18 @@ import { useSuggestions } from "../useSuggestions"
 import { FloatingCard } from "./FloatingCard"
 
 const width = 280
+/** A card that comes before its words would grow under the pointer; most are there within so many milliseconds. */
+const patience = 300
 
 function Suggestions({ at, box, end }: { at: WrongWord; box: Pressed["box"]; end: () => void }) {
   const session = useSession()
   const suggestions = useSuggestions(at.word, at.dictionary)
+  const [late, setLate] = useState(false)
+  useEffect(() => {
+    const timer = setTimeout(() => setLate(true), patience)
+    return () => clearTimeout(timer)
+  }, [])
+  if (suggestions === null && !late) return null
   const act = (what: () => void) => () => {
     what()
     end()
@@ -60,6 +69,7 @@ export function WordCard({ pos, box }: Pressed) {
   if (!at) return null
   return (
     <Suggestions
+      key={at.start}
       at={at}
       box={box}
       end={() => session.pressing.end()}
