@@ -15,10 +15,7 @@ export function RemarkCard({ pos, box }: Pressed) {
   return (
     <FloatingCard label={wordingKinds[known.kind].name} by={box} width={width}>
       <View className="p-3">
-        <RemarkOptions
-          remark={known}
-          onDone={() => session.pressing.end()}
-        />
+        <RemarkOptions remark={known} onDone={() => session.pressing.end()} />
       </View>
     </FloatingCard>
   )

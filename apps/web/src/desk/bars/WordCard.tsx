@@ -67,12 +67,5 @@ export function WordCard({ pos, box }: Pressed) {
   const session = useSession()
   const at = useDesk((s) => (s.editor ? session.spelling.at(pos) : null))
   if (!at) return null
-  return (
-    <Suggestions
-      key={at.start}
-      at={at}
-      box={box}
-      end={() => session.pressing.end()}
-    />
-  )
+  return <Suggestions key={at.start} at={at} box={box} end={() => session.pressing.end()} />
 }
