@@ -21,6 +21,7 @@ import {
   addColumns,
   addRows,
   CellSelection,
+  changeStyleFormat,
   deleteColumns,
   deleteRows,
   deleteSelection,
@@ -420,6 +421,23 @@ describe("tables on sheets", () => {
     const typed = after(at(state, 1), insertText("New"))
     const now = layoutDocument(typesetter(), typed.doc, { mode: "sheets" }, layout)
     expect(fragmentsOf(now.placed[2]!)[0]!.paragraph.text).toBe("New")
+  })
+
+  test("what running text keeps at its first lines and between its paragraphs, its tables do not, however they came", () => {
+    const indented = changeStyleFormat("body", { paragraph: { indentFirst: 36, spaceBefore: 6, spaceAfter: 9 } })
+    const page = "<table><tr><td>Ebb</td><td>Six</td></tr></table><p>Ebb, Six</p>"
+    const made = [
+      after(stateOf([p("")]), insertTable(1, 2), insertText("Ebb")),
+      after(stateOf([p("Ebb\tSix")]), tableFromText("tabs")),
+      EditorState.create({ doc: readFile(new TextEncoder().encode(page), "board.html").doc }),
+      EditorState.create({ doc: readFile(new TextEncoder().encode("Ebb,Six"), "board.csv").doc }),
+    ].map((state) => after(state, indented).doc)
+    for (const doc of made) {
+      const { cells } = tablesOf(layoutDocument(typesetter(), doc).placed[0]!)[0]!
+      const [ebb] = fragmentsOf(layoutDocument(typesetter(), doc).placed[0]!).filter((own) => own.cell !== null)
+      expect(ebb!.paragraph.lines[0]!.runs[0]!.x).toBe(0)
+      expect(cells[0]!.height).toBeCloseTo(ebb!.paragraph.height + 6, 1)
+    }
   })
 
   test("rows are kept whole, or divided where the table allows it", () => {

@@ -1,7 +1,7 @@
 /** Tables: how they, their rows and their cells are formatted, and where a position is in one. */
 import type { Node, ResolvedPos } from "prosemirror-model"
 import { gridOf, type GridCell } from "./grid"
-import type { CellFormat, RowFormat, TableFormat } from "./shapes"
+import type { CellFormat, ParagraphFormat, RowFormat, TableFormat } from "./shapes"
 
 /** What a table is like of which nothing else is said. */
 export const defaultTable: TableFormat = {
@@ -18,6 +18,9 @@ export const defaultTable: TableFormat = {
   padding: { across: 5, down: 3 },
   alt: "",
 }
+
+/** A paragraph that comes with its cell keeps to that, whatever space and indents running text has. */
+export const cellParagraph: Partial<ParagraphFormat> = { spaceBefore: 0, spaceAfter: 0, indentFirst: 0 }
 
 const formats = new WeakMap<object, TableFormat>()
 

@@ -1,7 +1,7 @@
 /** Tables come: blank ones, of selected text, and of what is pasted; and become text again. */
 import { Fragment, type Node } from "prosemirror-model"
 import { Selection, TextSelection, type Transaction } from "prosemirror-state"
-import { gridOf, leavesOf, limits, nodes, paragraphAttrs, tableAt, textOf, within } from "../../document"
+import { cellParagraph, gridOf, leavesOf, limits, nodes, paragraphAttrs, tableAt, textOf, within } from "../../document"
 import type { Command } from "../command"
 import { named } from "../history"
 import { rowStarts } from "./model"
@@ -9,7 +9,7 @@ import { putColumns, putRows } from "./rows"
 import { selectedRect, selectRect } from "./selection"
 
 const cellOf = (content: Fragment | Node | null): Node =>
-  nodes.cell.create(null, nodes.paragraph.create({ format: { spaceAfter: 0, spaceBefore: 0 } }, content))
+  nodes.cell.create(null, nodes.paragraph.create({ format: cellParagraph }, content))
 
 /** Rows of as many cells each; what lacks is put in. */
 function tableOf(rows: readonly (readonly Node[])[], head: boolean): Node {

@@ -1,13 +1,22 @@
 /** Comma- and tab-separated values (RFC 4180) as a table, and tables of a document as such. */
 import Papa from "papaparse"
 import type { Node } from "prosemirror-model"
-import { document, gridOf, limits, nodes, paragraph, readNumber, type ParagraphFormat } from "../../document"
+import {
+  cellParagraph,
+  document,
+  gridOf,
+  limits,
+  nodes,
+  paragraph,
+  readNumber,
+  type ParagraphFormat,
+} from "../../document"
 
 const cellOf = (text: string, format: Partial<ParagraphFormat>): Node =>
   nodes.cell.create(
     null,
     nodes.paragraph.create(
-      { format: { spaceAfter: 0, spaceBefore: 0, ...format } },
+      { format: { ...cellParagraph, ...format } },
       text
         .split(/\r\n?|\n/)
         .flatMap((line, i) => [

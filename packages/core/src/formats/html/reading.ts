@@ -6,6 +6,7 @@ import { Fragment, Slice, type Mark, type Node } from "prosemirror-model"
 import type { DefaultTreeAdapterTypes } from "parse5"
 import {
   bodyStyle,
+  cellParagraph,
   families,
   isLink,
   levelOf,
@@ -503,7 +504,7 @@ function inTable(element: Element, context: Context): Context {
 
 function table(element: Element, context: Context, out: Collector, depth: number): void {
   out.end(context)
-  const around: Context = { ...context, format: { spaceAfter: 0, spaceBefore: 0 } }
+  const around: Context = { ...context, format: cellParagraph }
   for (const child of element.childNodes) if (child.nodeName === "caption") walk(child, context, out, depth + 1)
   const tables = readTable(element, {
     blocks: (cell) => {
