@@ -1,10 +1,11 @@
 /** Words that the desk has met: each is asked for once, and what a dictionary says of it is known from then on. */
 import "./browser"
 import fc from "fast-check"
-import { EditorState } from "prosemirror-state"
+import { EditorState, TextSelection } from "prosemirror-state"
 import { document, documentAttrs, leavesOf, letters, nodes, p } from "@biblon/core/document"
 import type { DictionaryName } from "@biblon/core/checking"
 import { MetWords } from "../src/desk/metWords"
+import { forgetWord, learnWord } from "../src/desk/ownWords"
 import { Spelling } from "../src/desk/spelling"
 import type { SpellingQuestion } from "../src/workers/spelling.worker"
 
@@ -212,5 +213,37 @@ test("wrong words are counted although others write without a pause", async () =
     ["feery", 1],
     ["tyde", 2],
   ])
+  spelling.close()
+})
+
+test("a word is asked for when it is written, not with each of its letters, and marked behind the caret", async () => {
+  const end = 11
+  let editor = EditorState.create({ doc: document([english("chain", "feery")]) })
+  const stand = (at: number) => {
+    const anchor = leavesOf(editor.doc).start(0) + at
+    editor = editor.apply(editor.tr.setSelection(TextSelection.create(editor.doc, anchor)))
+  }
+  const spelling = new Spelling({ editor: () => editor, select: jest.fn(), repaint: jest.fn() })
+  const marked = () => spelling.marks(0, leavesOf(editor.doc).node(0))
+  stand(end)
+  spelling.changed(true)
+  expect([marked(), words()]).toEqual([[], ["chain"]])
+  editor = editor.apply(editor.tr.insertText(" "))
+  spelling.changed(true)
+  marked()
+  expect(words()).toEqual(["chain", "feery"])
+  for (let turn = 0; turn < 4; turn++) await Promise.resolve()
+  const marks = [{ from: 6, to: end, kind: "misspelt" }]
+  expect(marked()).toEqual(marks)
+  // What does not change is the same, so that nothing is drawn anew.
+  expect(marked()).toBe(marked())
+  stand(8)
+  spelling.changed(true)
+  expect(marked()).toEqual([])
+  spelling.changed(false)
+  expect(marked()).toEqual(marks)
+  learnWord("feery")
+  expect(marked()).toEqual([])
+  forgetWord("feery")
   spelling.close()
 })

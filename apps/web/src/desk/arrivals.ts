@@ -10,7 +10,7 @@ import type { Checks } from "./checks"
 import type { Composing } from "./composing"
 import type { Editing } from "./editing"
 import type { Opening } from "./opening"
-import type { Showing } from "./showing"
+import type { SavingShown } from "./savingShown"
 import type { DeskStore } from "./store"
 import type { Surface } from "./surface"
 import type { Trial } from "./trial"
@@ -26,7 +26,7 @@ interface Parts {
   opening: Opening
   trial: Trial
   /** Shows whether all is saved. */
-  savingShown: Showing
+  savingShown: SavingShown
 }
 
 export function arrivals(id: string, store: DeskStore, parts: Parts): KeepingTarget {
@@ -53,13 +53,13 @@ export function arrivals(id: string, store: DeskStore, parts: Parts): KeepingTar
       }
     },
     receive: (tr) => editing.apply(tr),
-    show: (change, at) => {
-      if (at !== "once") return savingShown.show(change, false)
+    show: (change) => {
       if (change.phase && change.phase.kind !== "open") endSight()
       store.setState(change)
       // Fields may say what the document is called.
       if ("name" in change) viewing.arrange()
     },
+    saving: (saving) => savingShown.show(saving),
     shown: () => store.getState(),
   }
 }

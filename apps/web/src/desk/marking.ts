@@ -53,7 +53,7 @@ export class Marking {
     let marks = tintedIn(node)
     for (const source of this.sources) {
       const own = source.marks(leaf, node)
-      if (own.length > 0) marks = [...marks, ...own]
+      if (own.length > 0) marks = marks.length === 0 ? own : [...marks, ...own]
     }
     if (this.touched.length === 0) return marks
     const [start, end] = [leaves.start(leaf), leaves.end(leaf)]

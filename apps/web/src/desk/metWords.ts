@@ -46,11 +46,15 @@ export class MetWords {
     return this.kept.get(paragraph)?.styles === styles
   }
 
-  /** The words of a paragraph in sight that no dictionary has; those of which that cannot be said yet are asked for ahead of all others. */
-  unlistedNow(styles: StyleSheet, paragraph: Node): readonly Word[] {
+  /**
+   * The words of a paragraph in sight that no dictionary has; those of which that cannot be said yet are asked for ahead of all others.
+   * @param typed offset at which a word is being typed, which is not asked for with each letter; left out for none
+   */
+  unlistedNow(styles: StyleSheet, paragraph: Node, typed = -1): readonly Word[] {
     const unknown: Word[] = []
     const words = this.unlisted(styles, paragraph, unknown)
-    if (unknown.length > 0) this.askFor(unknown)
+    const finished = unknown.filter(({ from, to }) => typed < from || typed > to)
+    if (finished.length > 0) this.askFor(finished)
     return words
   }
 

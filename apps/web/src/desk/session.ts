@@ -22,6 +22,7 @@ import { Opening } from "./opening"
 import { Picturing } from "./picturing"
 import type { DeskPort } from "./ports"
 import { Pressing } from "./pressing"
+import { SavingShown } from "./savingShown"
 import { Showing } from "./showing"
 import { createDeskStore, type DeskStore } from "./store"
 import { Surface } from "./surface"
@@ -38,7 +39,7 @@ export class DeskSession implements DeskPort {
   private readonly afterPaint = new AfterPaint()
   private readonly showing = new Showing(this.store)
   /** Whether all is saved is shown at once, also while one types. */
-  private readonly savingShown = new Showing(this.store)
+  private readonly savingShown = new SavingShown(this.store)
   private readonly waiting = new WaitingKeys(() => this.composing.showBusy())
 
   private readonly editing = new Editing({

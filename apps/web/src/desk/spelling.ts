@@ -40,6 +40,13 @@ const long = 20_000
 
 const none: readonly never[] = []
 
+/** Of the words of a paragraph that no dictionary has, those of which nobody has said that they are right. */
+interface Wrong {
+  words: readonly Word[]
+  marks: readonly Mark[]
+}
+const nothing: Wrong = { words: none, marks: none }
+
 export class Spelling {
   readonly store = createStore<SpellingState>(() => ({
     on: isSpellingOn(),
@@ -52,6 +59,8 @@ export class Spelling {
     met: () => this.target.repaint(),
     resting,
   })
+  /** By what no dictionary has, for the words that were right then in the document and for oneself. */
+  private readonly wrong = new WeakMap<readonly Word[], Wrong & { known: object; own: object }>()
   private timer: ReturnType<typeof setTimeout> | undefined
   private round = 0
   /** A word is not marked as long as it is being typed. */
@@ -115,23 +124,31 @@ export class Spelling {
     this.target.repaint()
   }
 
-  private wrongIn(doc: Node, node: Node): readonly Word[] {
+  /** @param typed offset at which a word is being typed; -1 for none */
+  private wrongIn(doc: Node, node: Node, typed = -1): Wrong {
     const { styles, checks } = documentAttrs(doc)
-    if (node.content.size > long && !this.words.isKnown(styles, node)) return none
-    return this.words.unlistedNow(styles, node).filter(({ word }) => this.isWrong(checks.known, word))
+    if (node.content.size > long && !this.words.isKnown(styles, node)) return nothing
+    const unlisted = this.words.unlistedNow(styles, node, typed)
+    if (unlisted.length === 0) return nothing
+    const { words: own } = ownWords.getState()
+    let wrong = this.wrong.get(unlisted)
+    if (wrong?.known !== checks.known || wrong.own !== own) {
+      const words = unlisted.filter(({ word }) => this.isWrong(checks.known, word))
+      wrong = { known: checks.known, own, words, marks: words.map(({ from, to }) => ({ from, to, kind: "misspelt" })) }
+      this.wrong.set(unlisted, wrong)
+    }
+    return wrong
   }
 
-  /** The marks of a leaf in sight. */
+  /** The marks of a leaf in sight; the same ones for as long as nothing of them changes. */
   marks(leaf: number, node: Node): readonly Mark[] {
     const editor = this.target.editor()
     if (!editor || !this.store.getState().on) return none
-    const wrong = this.wrongIn(editor.doc, node)
-    if (wrong.length === 0) return none
     const { head, empty } = editor.selection
-    const caret = this.typing && empty ? head - leavesOf(editor.doc).start(leaf) : -1
-    return wrong
-      .filter(({ from, to }) => caret < from || caret > to)
-      .map(({ from, to }) => ({ from, to, kind: "misspelt" }))
+    const typed = this.typing && empty ? head - leavesOf(editor.doc).start(leaf) : -1
+    const isTyped = ({ from, to }: Mark) => from <= typed && typed <= to
+    const { marks } = this.wrongIn(editor.doc, node, typed)
+    return marks.some(isTyped) ? marks.filter((own) => !isTyped(own)) : marks
   }
 
   /** The wrong word at a position; null where there is none. */
@@ -142,7 +159,7 @@ export class Spelling {
     const leaf = leaves.at(pos)
     if (leaf >= leaves.count) return null
     const start = leaves.start(leaf)
-    const found = this.wrongIn(editor.doc, leaves.node(leaf)).find(
+    const found = this.wrongIn(editor.doc, leaves.node(leaf)).words.find(
       ({ from, to }) => start + from <= pos && pos <= start + to,
     )
     return found ? { ...found, start: start + found.from, end: start + found.to } : null

@@ -20,7 +20,6 @@ export type Phase = { kind: "opening" } | { kind: "waiting"; message: string } |
 export interface Kept {
   phase: Phase
   name: string | null
-  saving: Saving
   trouble: string | null
   aside: readonly Aside[]
 }
@@ -31,8 +30,9 @@ export interface KeepingTarget {
   content(content: string, early: boolean): void
   opened(opened: OpenedDocument): void
   receive(tr: Transaction): void
-  /** Shows something at once, or with the next frame. */
-  show(change: Partial<Kept>, at: "once" | "nextFrame"): void
+  show(change: Partial<Kept>): void
+  /** Whether all is saved has changed. */
+  saving(saving: Saving): void
   shown(): Kept
 }
 
@@ -56,8 +56,8 @@ export class Keeping {
         )
         if (this.closed) return
         target.opened(opened)
-        target.show({ phase: { kind: "open" }, aside: asidesIn(target.shown().aside, opened.aside) }, "once")
-        void asidesOf(this.id).then((kept) => target.show({ aside: asidesIn(kept, target.shown().aside) }, "once"))
+        target.show({ phase: { kind: "open" }, aside: asidesIn(target.shown().aside, opened.aside) })
+        void asidesOf(this.id).then((kept) => target.show({ aside: asidesIn(kept, target.shown().aside) }))
         this.connection = this.connect(opened)
         // What was written here lies in IndexedDB under the name that this tab has taken over.
         this.connection.changed()
@@ -66,12 +66,11 @@ export class Keeping {
       } catch (error) {
         if (this.closed) return
         if (error instanceof NotThere)
-          return target.show({ phase: { kind: "missing" }, aside: await asidesOf(this.id) }, "once")
+          return target.show({ phase: { kind: "missing" }, aside: await asidesOf(this.id) })
         if (!target.editor())
-          target.show(
-            { phase: { kind: "waiting", message: "The server cannot be reached. Biblon tries again by itself." } },
-            "once",
-          )
+          target.show({
+            phase: { kind: "waiting", message: "The server cannot be reached. Biblon tries again by itself." },
+          })
         await new Promise((resolve) => setTimeout(resolve, wait))
       }
     }
@@ -85,8 +84,8 @@ export class Keeping {
       stamp,
       state: () => target.editor() as EditorState,
       receive: (tr) => target.receive(tr),
-      onSaving: (saving) => target.show({ saving }, "nextFrame"),
-      onName: (name) => target.show({ name }, "once"),
+      onSaving: (saving) => target.saving(saving),
+      onName: (name) => target.show({ name }),
       onAside: (aside) => void this.setAside(aside),
       onUnfit: (reason) => void this.reopen(reason, client),
     })
@@ -114,24 +113,21 @@ export class Keeping {
   private async setAside(aside: Aside): Promise<void> {
     const { aside: before } = this.target.shown()
     const joined = joinedAside(before.at(-1), aside)
-    this.target.show({ aside: joined ? [...before.slice(0, -1), joined] : [...before, aside] }, "once")
+    this.target.show({ aside: joined ? [...before.slice(0, -1), joined] : [...before, aside] })
     if (!(await keepAside(joined ?? aside)))
-      this.target.show(
-        {
-          trouble:
-            "This device does not keep what was set aside: do not close the page before you have put it in again or copied it.",
-        },
-        "once",
-      )
+      this.target.show({
+        trouble:
+          "This device does not keep what was set aside: do not close the page before you have put it in again or copied it.",
+      })
   }
 
   async rename(name: string | null): Promise<void> {
     const { name: before } = this.target.shown()
-    this.target.show({ name }, "once")
+    this.target.show({ name })
     try {
       await api.rename(this.id, name)
     } catch (error) {
-      this.target.show({ name: before, trouble: `The name could not be changed: ${(error as Error).message}` }, "once")
+      this.target.show({ name: before, trouble: `The name could not be changed: ${(error as Error).message}` })
     }
   }
 

@@ -25,7 +25,9 @@ const noBoxes: readonly MarkBox[] = []
 const finger = 8
 
 const alike = (a: readonly Mark[], b: readonly Mark[]) =>
-  a.length === b.length && a.every((own, i) => own.from === b[i]?.from && own.to === b[i].to && own.kind === b[i].kind)
+  a === b ||
+  (a.length === b.length &&
+    a.every((own, i) => own.from === b[i]?.from && own.to === b[i].to && own.kind === b[i].kind))
 
 export class Places {
   /** Number of the sheet on which a head or foot is written that stands on many. */
