@@ -21,6 +21,8 @@ class FakeWorker {
   static hold: (() => void)[] | null = null
   onmessage: ((event: { data: { id: number; answer: string[] | null } }) => void) | null = null
 
+  addEventListener(): void {}
+
   postMessage(question: SpellingQuestion & { id: number }): void {
     FakeWorker.asked.push(question)
     const { dictionary } = question
@@ -240,6 +242,10 @@ test("a word is asked for when it is written, not with each of its letters, and 
   stand(8)
   spelling.changed(true)
   expect(marked()).toEqual([])
+  // Others write along: what is being typed stays so until one goes elsewhere.
+  spelling.changed(false)
+  expect(marked()).toEqual([])
+  spelling.moved()
   spelling.changed(false)
   expect(marked()).toEqual(marks)
   learnWord("feery")

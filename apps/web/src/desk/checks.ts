@@ -1,7 +1,6 @@
 /** What goes through the text of a desk and marks places in it: the search, spelling, wording. */
 import { commentsAt } from "@biblon/core/document"
-import type { Mappable } from "prosemirror-transform"
-import type { Editing } from "./editing"
+import type { Change, Editing } from "./editing"
 import { Finder, type FinderTarget } from "./finder"
 import { Marking } from "./marking"
 import { Spelling, type SpellingTarget } from "./spelling"
@@ -31,11 +30,14 @@ export class Checks {
   }
 
   /** To be called when the document or the selection has changed. */
-  changed(docChanged: boolean, mapping: Mappable): void {
+  changed({ tr, steps, here, moved }: Pick<Change, "tr" | "steps" | "here" | "moved">): void {
+    const docChanged = steps.length > 0
     this.marking.forget()
-    this.finder.changed(docChanged, mapping)
-    this.spelling.changed(docChanged)
-    if (docChanged) this.wording.changed()
+    this.finder.changed(docChanged, tr.mapping)
+    if (docChanged) {
+      this.spelling.changed(here)
+      this.wording.changed()
+    } else if (moved) this.spelling.moved()
   }
 
   /** Whether there still is at a position what a card tells of. */

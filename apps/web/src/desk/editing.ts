@@ -15,6 +15,10 @@ export interface Change {
   after: EditorState
   /** All that was done to the document. */
   steps: readonly Step[]
+  /** Whether it was made here, other than by those who write along. */
+  here: boolean
+  /** Whether the selection is another one, other than by being brought along. */
+  moved: boolean
 }
 
 export interface EditingTarget {
@@ -58,18 +62,20 @@ export class Editing {
   }
 
   /** Takes a change, of whomever. */
-  apply(tr: Transaction): void {
+  apply(tr: Transaction, here = false): void {
     this.target.changing()
     const before = this.open
     const { state: after, transactions } = before.applyTransaction(tr)
     this.state = after
-    this.target.changed({ tr, before, after, steps: transactions.flatMap((own) => own.steps) })
+    const steps = transactions.flatMap((own) => own.steps)
+    const moved = steps.length === 0 && !after.selection.eq(before.selection)
+    this.target.changed({ tr, before, after, steps, here, moved })
   }
 
   /** Makes a change here. */
   readonly dispatch = (tr: Transaction): void => {
     this.side = 1
-    this.apply(settle(tr))
+    this.apply(settle(tr), true)
     this.target.made(tr)
   }
 

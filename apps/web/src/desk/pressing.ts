@@ -40,14 +40,13 @@ export class Pressing {
   }
 
   /** The card stays as long as what was pressed is there and nothing else is done. */
-  follow({ before, after, steps }: Change): void {
+  follow({ after, steps, moved }: Change): void {
     const { pressed } = this.store.getState()
     if (!pressed) return
     const still =
       pressed.kind === "field"
         ? after.doc.nodeAt(pressed.pos)?.type.name === "field"
         : pressed.kind !== "break" && steps.length === 0 && this.target.isSaid(pressed.kind, pressed.pos)
-    const moved = !after.selection.eq(before.selection) && steps.length === 0
     if (!still || moved) this.putAway()
   }
 

@@ -208,7 +208,7 @@ export class DeskSession implements DeskPort {
   // ---- changes
 
   private changed(change: Change): void {
-    const { tr, before, after, steps } = change
+    const { tr, before, after, steps, moved } = change
     const { field, view } = this.surface
     field?.map(tr)
     this.surface.map(tr.mapping)
@@ -217,9 +217,10 @@ export class DeskSession implements DeskPort {
     if (steps.length > 0) this.composing.changed(change)
     field?.sync()
     this.pressing.follow(change)
-    this.checks.changed(steps.length > 0, tr.mapping)
+    // What the server has confirmed looks as it did.
+    if (steps.length > 0 || moved) this.checks.changed(change)
     if (steps.length > 0) this.clipboard.changed(tr.mapping)
-    else view?.paintSelection()
+    else if (moved) view?.paintSelection()
     this.showing.show({ editor: after }, this.typing.active)
   }
 

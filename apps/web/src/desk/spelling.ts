@@ -82,10 +82,15 @@ export class Spelling {
     this.again()
   }
 
-  /** To be called when the document or the selection has changed, and before it is painted. */
-  changed(docChanged: boolean): void {
-    if (docChanged) this.again()
-    this.typing = docChanged
+  /** To be called when the document has changed, and before it is painted. @param here whether it was changed here */
+  changed(here: boolean): void {
+    this.again()
+    if (here) this.typing = true
+  }
+
+  /** To be called when something else is selected, and before it is painted. */
+  moved(): void {
+    this.typing = false
   }
 
   /** Goes through all words again, a little later; not put off by what comes meanwhile, since others may write without a pause. */

@@ -10,6 +10,7 @@ import { attachReading } from "./input/reading"
 import type { Typing } from "./input/typing"
 import { PressedCards, type PressedCardsTarget } from "./pressedCards"
 import type { DeskStore } from "./store"
+import { setStyle } from "./view/elements"
 import type { Mark, Place } from "./view/source"
 import { SheetView } from "./view/sheetView"
 import type { ViewSummary } from "./view/summary"
@@ -115,7 +116,7 @@ export class Surface {
       this.target.summary(summary)
       const { caret } = summary
       const top = this.view?.room.scrollTop ?? 0
-      if (caret && this.field) this.field.element.style.transform = `translate(${caret.x}px, ${caret.y}px)`
+      if (caret && this.field) setStyle(this.field.element, { transform: `translate(${caret.x}px, ${caret.y}px)` })
       this.caretSeen = caret !== null && caret.y + caret.height > top && caret.y < top + this.seenHeight
       this.pointer?.placeHandles(summary.selection, this.editing.open.selection.empty, this.store.getState().writing)
     })

@@ -8,7 +8,7 @@ import { fitted } from "../desk/view/fitting"
 import { viewOf } from "../desk/view/kept"
 import { specFor } from "../desk/view/spec"
 import { isSpellingOn } from "../kept"
-import { addressOf } from "../workers/addresses"
+import { workerOf } from "../workers/addresses"
 import { noId, type Asked } from "../workers/asking"
 import type { FromLayout, ToLayout } from "../workers/protocol"
 import type { SpellingQuestion } from "../workers/spelling.worker"
@@ -26,7 +26,7 @@ function beginSpeller(language: string): void {
   const dictionary = isSpellingOn() ? dictionaryOf(language) : null
   const { begun } = globalThis
   if (!begun || !dictionary) return
-  const speller = new Worker(addressOf("spelling.worker.js"), { type: "module" })
+  const speller = workerOf("spelling.worker.js")
   const opening: Asked<SpellingQuestion> = { id: noId, type: "check", dictionary, words: [] }
   // One that cannot start is none: the program starts its own.
   speller.onerror = () => (begun.speller = null)
@@ -37,7 +37,7 @@ function beginSpeller(language: string): void {
 function begin(id: string): void {
   const startDesk = () => startProgram(deskPage)
   const view = viewOf(id)
-  const worker = new Worker(addressOf("layout.worker.js"), { type: "module" })
+  const worker = workerOf("layout.worker.js")
   const sight = new Sight(view, (language) => {
     beginSpeller(language)
     startDesk()

@@ -1,5 +1,5 @@
 /** A worker that answers questions, and starts with the first of them. */
-import { addressOf } from "./addresses"
+import { workerOf } from "./addresses"
 
 /** What its worker posts. */
 export interface Answered<A> {
@@ -38,7 +38,7 @@ export class Asking<Question extends object, Answer> {
   }
 
   private start(): Worker {
-    const worker = this.begun() ?? new Worker(addressOf(this.script), { type: "module" })
+    const worker = this.begun() ?? workerOf(this.script)
     worker.onmessage = ({ data: { id, answer } }: MessageEvent<Answered<Answer>>) => {
       this.asked.get(id)?.(answer)
       this.asked.delete(id)

@@ -1,7 +1,7 @@
 /** Drawings in files that are read: each is made pixels in a worker that is ended where it takes too long. */
 import { withDrawings, type Draw } from "@biblon/core/formats/pictures/taken"
 import type { FileRead } from "@biblon/core/formats/format"
-import { addressOf } from "./addresses"
+import { workerOf } from "./addresses"
 import type { DrawingReply, DrawingRequest } from "./drawing.worker"
 
 const longest = 20_000
@@ -11,7 +11,7 @@ export async function drawn(read: FileRead): Promise<FileRead> {
   let worker: Worker | null = null
   const draw: Draw = (drawing, pixels) =>
     new Promise((resolve) => {
-      const own = (worker ??= new Worker(addressOf("drawing.worker.js"), { type: "module" }))
+      const own = (worker ??= workerOf("drawing.worker.js"))
       const give = (file: Uint8Array | null, over: boolean) => {
         clearTimeout(limit)
         if (over) {

@@ -3,7 +3,7 @@ import { kinds, type KindId } from "@biblon/core/formats/kinds"
 import type { PrintPlan } from "@biblon/core/output/printing"
 import type { BroughtSources } from "@biblon/core/sources/reading"
 import type { FileReply, FileRequest } from "./file.worker"
-import { addressOf } from "./addresses"
+import { workerOf } from "./addresses"
 
 export interface FileProgress {
   stage: "reading" | "layout" | "writing"
@@ -21,7 +21,7 @@ function perform(
   signal: AbortSignal,
 ): Promise<Extract<FileReply, { type: "written" | "read" | "brief" | "sources" }>> {
   return new Promise((resolve, reject) => {
-    const worker = new Worker(addressOf("file.worker.js"), { type: "module" })
+    const worker = workerOf("file.worker.js")
     const end = (act: () => void) => {
       worker.terminate()
       act()

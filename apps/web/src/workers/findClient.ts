@@ -1,5 +1,5 @@
 import type { Hit } from "@biblon/core/editing"
-import { addressOf } from "./addresses"
+import { workerOf } from "./addresses"
 import type { FindReply, FindRequest } from "./find.worker"
 
 /** After so many milliseconds without an answer a pattern is stopped. */
@@ -12,7 +12,7 @@ export class PatternFinder {
 
   /** @returns null if the pattern took too long and was stopped */
   find(expression: RegExp, texts: string[]): Promise<Hit[][] | null> {
-    const worker = (this.worker ??= new Worker(addressOf("find.worker.js"), { type: "module" }))
+    const worker = (this.worker ??= workerOf("find.worker.js"))
     const id = ++this.asked
     return new Promise((resolve) => {
       const end = (hits: Hit[][] | null) => {

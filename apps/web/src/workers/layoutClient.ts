@@ -1,7 +1,7 @@
 /** The page's end of the layout worker. */
 import type { LayoutSpec, ParagraphLayout } from "@biblon/core/layout"
 import type { BegunLayout } from "../early/begun"
-import { addressOf } from "./addresses"
+import { workerOf } from "./addresses"
 import { logged } from "../debugging"
 import { LayoutMirror } from "./layoutMirror"
 import type { FromLayout, LayoutReport, ToLayout } from "./protocol"
@@ -24,7 +24,7 @@ export class LayoutClient {
     private readonly onReport: (report: LayoutReport) => void,
     private readonly onFailure: (message: string) => void,
   ) {
-    this.worker = begun?.worker ?? new Worker(addressOf("layout.worker.js"), { type: "module" })
+    this.worker = begun?.worker ?? workerOf("layout.worker.js")
     this.heard = [...(begun?.said ?? [])]
     this.worker.onmessage = ({ data }: MessageEvent<FromLayout>) => {
       if (this.heard) this.heard.push(data)

@@ -2,7 +2,7 @@ import { Fragment, Node, Slice } from "prosemirror-model"
 import { schema } from "@biblon/core/document"
 import type { ReadClip } from "@biblon/core/formats/clipReading"
 import type { Transferred } from "@biblon/core/formats/clips"
-import { addressOf } from "./addresses"
+import { workerOf } from "./addresses"
 import type { PasteReply, PasteRequest } from "./paste.worker"
 
 /** After so many milliseconds without a word from the worker, reading is given up. */
@@ -19,7 +19,7 @@ export class PasteReader {
     return new Promise((resolve) => {
       let worker: Worker
       try {
-        worker = this.worker ??= new Worker(addressOf("paste.worker.js"), { type: "module" })
+        worker = this.worker ??= workerOf("paste.worker.js")
       } catch {
         return resolve(null)
       }

@@ -1,5 +1,5 @@
 /** The page's end of the worker that prepares pictures. */
-import { addressOf } from "./addresses"
+import { workerOf } from "./addresses"
 import type { PictureReply, PictureRequest } from "./picture.worker"
 
 export type MadePicture = Extract<PictureReply, { type: "made" }>
@@ -10,7 +10,7 @@ const longest = 60_000
 /** @throws Error in words for people */
 export function makePicture(request: PictureRequest): Promise<MadePicture> {
   return new Promise((resolve, reject) => {
-    const worker = new Worker(addressOf("picture.worker.js"), { type: "module" })
+    const worker = workerOf("picture.worker.js")
     const end = (act: () => void) => {
       clearTimeout(limit)
       worker.terminate()

@@ -1,4 +1,5 @@
 /** The handles by which a finger changes the selection, with a lens above the finger while it does. */
+import { setStyle } from "../view/elements"
 import { Magnifier } from "../view/magnifier"
 import type { Place } from "../view/source"
 import type { SheetView } from "../view/sheetView"
@@ -52,8 +53,8 @@ export class Handles {
     for (const { element, end } of this.all) {
       const box = end === "from" ? selection.from : selection.to
       const shown = touched && box !== null && (end === "caret") === empty
-      element.hidden = !shown
-      if (shown) element.style.transform = `translate(${box.x - half}px, ${box.y + box.height}px)`
+      if (element.hidden === shown) element.hidden = !shown
+      if (shown) setStyle(element, { transform: `translate(${box.x - half}px, ${box.y + box.height}px)` })
     }
   }
 

@@ -187,7 +187,8 @@ export class PaintedBlock {
   update(fragment: Fragment, signs: boolean, grid: number): void {
     const { paragraph, from, to, width, part } = fragment
     const { role, level } = roleOf(paragraph)
-    this.text.className = `block ${part}`
+    const name = `block ${part}`
+    if (this.text.className !== name) this.text.className = name
     const first = paragraph.lines[from] as Line
     const last = paragraph.lines[to - 1] as Line
     if (this.text.role !== role) this.text.role = role
