@@ -24,3 +24,20 @@ test("on a phone a source is typed in, quoted with its page, and listed", async 
     .poll(async () => (await desk.shown()).at(-2))
     .toBe("Caddow, N. & Harbour Trust. (2026, May 4). Boards of the tide. https://saltmarsh.example/boards")
 })
+
+test("who types in a tray still sees where in the text it will go", async ({ desk, page }) => {
+  await desk.open(await desk.server.create())
+  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await desk.type("As she says: ")
+  await page.getByRole("button", { name: "Put the keyboard away" }).tap()
+  await expect(desk.caret).toBeHidden()
+  const tray = await desk.openPage("Place", "Sources")
+  await tray.getByRole("textbox", { name: /Cite/ }).fill("Caddow")
+  await expect(desk.caret).toBeVisible()
+  await expect(desk.caret).toHaveCSS("opacity", "0.4")
+  const { right, middle } = await desk.where("says:")
+  const caret = (await desk.caret.boundingBox())!
+  expect([caret.x > right, caret.x < right + 16, caret.y < middle, caret.y + caret.height > middle]).toEqual(
+    Array(4).fill(true),
+  )
+})

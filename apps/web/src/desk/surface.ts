@@ -83,7 +83,11 @@ export class Surface {
     }
     if (reading()) host.focus()
     this.beginWriting()
+    const showTray = () => host.classList.toggle("beside-tray", this.store.getState().tray !== null)
+    showTray()
+    const endTrays = this.store.subscribe(showTray)
     signal.addEventListener("abort", () => {
+      endTrays()
       resize.disconnect()
       endZooming()
       view.destroy()

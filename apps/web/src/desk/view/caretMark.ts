@@ -26,10 +26,11 @@ export class CaretMark {
     setStyle(this.element, { transform, width, height })
   }
 
-  /** Shows it at once and lets it blink; a timer, since an animation would have every frame painted. */
+  /** Shows it at once and lets it blink, where nothing is selected; a timer, since an animation would have every frame painted. */
   light(on: boolean): void {
     clearInterval(this.blinking)
     this.element.classList.toggle("lit", on)
+    this.element.classList.toggle("alone", on)
     if (on) this.blinking = setInterval(() => this.element.classList.toggle("lit"), blink)
   }
 
