@@ -1,0 +1,135 @@
+/** What a press on a mark means: with a mouse the text and its card, with a finger first the card alone. */
+import "./browser"
+import { EditorState, TextSelection } from "prosemirror-state"
+import { document, leavesOf, nodes, p } from "@biblon/core/document"
+import { Editing } from "../src/desk/editing"
+import { PressedCards, type PressedCardsTarget } from "../src/desk/pressedCards"
+import { Pressing } from "../src/desk/pressing"
+import { createDeskStore } from "../src/desk/store"
+import type { SheetView } from "../src/desk/view/sheetView"
+
+/** A desk with a line of text, each letter a pixel wide; letters 4 to 9 are a wrong word, 12 to 30 a remark, and a field stands at 40. */
+function desk(touch: boolean) {
+  const field = nodes.field.create({ kind: "page", format: "" })
+  const doc = document([p(`${"x".repeat(40)}`, field, " end")])
+  const start = leavesOf(doc).start(0)
+  const store = createDeskStore({ mode: "flow", scale: 1 })
+  store.setState({ touch })
+  const focused = jest.fn()
+  const editing = new Editing({
+    changing: () => {},
+    changed: (change) => pressing.follow(change),
+    made: () => {},
+    turned: () => {},
+  })
+  editing.begin(EditorState.create({ doc, selection: TextSelection.create(doc, start) }))
+  const box = { x: 0, y: 0, width: 0, height: 20 }
+  const word = { word: "feery", dictionary: "en-gb" as const, from: 4, to: 9, start: start + 4, end: start + 9 }
+  const remark = { kind: "grammar", words: "have went", start: start + 12, end: start + 30 }
+  const among = (own: { start: number; end: number }, pos: number) => own.start <= pos && pos <= own.end
+  const target = {
+    seen: {},
+    wrongWord: (pos: number) => (among(word, pos) ? word : null),
+    remark: (pos: number) => (among(remark, pos) ? remark : null),
+  }
+  const view = {
+    onCanvas: (x: number, y: number) => [x, y],
+    pressed: (x: number) => ({ pos: start + x, bias: 1 }),
+    // Beside the last letter of the line is the blank.
+    covers: (from: number, to: number, x: number, y: number) => y < 20 && start + x >= from && start + x <= to,
+    places: { box: () => box, shownAt: () => "1", writeOn: () => {} },
+    spots: { fieldAt: (x: number) => (x === 40 ? { pos: start + 40, sheet: 0, box } : null) },
+  }
+  const pressing = new Pressing(store, {
+    run: () => false,
+    focus: focused,
+    shownAt: () => "1",
+    isSaid: () => true,
+  })
+  const cards = new PressedCards(
+    editing,
+    store,
+    () => view as unknown as SheetView,
+    target as unknown as PressedCardsTarget,
+  )
+  const caretAt = (x: number) => editing.select(start + x, { pos: start + x, bias: 1 })
+  const shown = () => {
+    const { pressed } = store.getState()
+    return pressed && `${pressed.kind} ${pressed.words}`
+  }
+  return {
+    store,
+    pressing,
+    focused,
+    shown,
+    caret: () => editing.head.pos - start,
+    /** A press of the mouse, or a tap, as the surface hands it on. */
+    press(x: number, y = 10) {
+      if (touch && cards.tap(x, y)) return
+      store.setState({ writing: true })
+      caretAt(x)
+      cards.text(x, y)
+    },
+    cards,
+  }
+}
+
+test("with a mouse a press brings the caret and the card; a press elsewhere puts it away", () => {
+  const own = desk(false)
+  own.press(6)
+  expect([own.caret(), own.shown()]).toEqual([6, "word feery"])
+  own.press(20)
+  expect([own.caret(), own.shown()]).toEqual([20, "remark have went"])
+  own.press(40)
+  expect([own.caret(), own.shown()]).toEqual([40, "field 1"])
+  own.press(2)
+  expect([own.caret(), own.shown()]).toEqual([2, null])
+})
+
+test("a finger on a mark has its card and leaves the caret; the second tap means the text", () => {
+  const own = desk(true)
+  own.press(6)
+  expect([own.caret(), own.shown(), own.store.getState().writing]).toEqual([0, "word feery", false])
+  own.press(20)
+  expect([own.caret(), own.shown()]).toEqual([0, "remark have went"])
+  own.press(21)
+  expect([own.caret(), own.shown(), own.store.getState().writing]).toEqual([21, null, true])
+  own.press(22)
+  expect([own.caret(), own.shown()]).toEqual([21, "remark have went"])
+})
+
+test("beside a card that a tap brought, a tap puts it away; where one writes, it means the text too", () => {
+  const own = desk(true)
+  own.press(6)
+  own.press(2)
+  expect([own.caret(), own.shown()]).toEqual([0, null])
+  own.press(2)
+  expect(own.caret()).toBe(2)
+  own.press(6)
+  expect([own.caret(), own.shown()]).toEqual([2, "word feery"])
+  own.press(1)
+  expect([own.caret(), own.shown()]).toEqual([1, null])
+})
+
+test("a tap beside the letters of a mark means the text, although the nearest place is in it", () => {
+  const own = desk(true)
+  own.press(9, 40)
+  expect([own.caret(), own.shown()]).toEqual([9, null])
+  own.press(40)
+  expect([own.caret(), own.shown()]).toEqual([40, "field 1"])
+})
+
+test("what was pressed is dealt with: who wrote goes on writing, who only read has no keyboard", () => {
+  const own = desk(true)
+  own.press(6)
+  own.pressing.end()
+  expect([own.shown(), own.focused.mock.calls.length]).toEqual([null, 0])
+  own.press(2)
+  own.press(6)
+  own.pressing.end()
+  expect([own.shown(), own.focused.mock.calls.length]).toEqual([null, 1])
+  const mouse = desk(false)
+  mouse.press(6)
+  mouse.pressing.end()
+  expect(mouse.focused).toHaveBeenCalledTimes(1)
+})
