@@ -38,7 +38,6 @@ export class DeskSession implements DeskPort {
   readonly store: DeskStore = createDeskStore(firstView())
   private readonly afterPaint = new AfterPaint()
   private readonly showing = new Showing(this.store)
-  /** Whether all is saved is shown at once, also while one types. */
   private readonly savingShown = new SavingShown(this.store)
   private readonly waiting = new WaitingKeys(() => this.composing.showBusy())
 

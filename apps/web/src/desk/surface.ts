@@ -4,6 +4,7 @@ import { dragSelection, linkAt, redo, toggleDone, undo, writeEdge } from "@biblo
 import type { Mappable } from "prosemirror-transform"
 import type { LayoutClient } from "../workers/layoutClient"
 import { blank, type Editing } from "./editing"
+import { attachDropping } from "./input/dropping"
 import { TextField } from "./input/field"
 import { PointerInput } from "./input/pointer"
 import { attachReading } from "./input/reading"
@@ -203,19 +204,7 @@ export class Surface {
       this.cards.break(sign)
     }
     view.canvas.addEventListener("click", pressBreak, { signal })
-    const dragOver = (event: DragEvent) => {
-      event.preventDefault()
-      view.showDropCaret(view.atClient(event.clientX, event.clientY))
-    }
-    const drop = (event: DragEvent) => {
-      event.preventDefault()
-      view.showDropCaret(null)
-      const place = view.atClient(event.clientX, event.clientY)
-      if (place) this.target.dropped(place, event.dataTransfer)
-    }
-    host.addEventListener("dragover", dragOver, { signal })
-    host.addEventListener("dragleave", () => view.showDropCaret(null), { signal })
-    host.addEventListener("drop", drop, { signal })
+    attachDropping(host, view, (place, data) => this.target.dropped(place, data), signal)
   }
 
   private setWriting(writing: boolean): void {
