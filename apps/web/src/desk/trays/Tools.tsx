@@ -16,7 +16,7 @@ export function Tools({
   const applies = useDesk(({ editor }) =>
     tools.map(([id]) => (editor ? (toolNamed(id).applies?.(editor) ?? true) : false)).join(),
   ).split(",")
-  const placed = columns ? "min-w-[46%] gap-1.5 px-2" : "justify-center gap-2"
+  const placed = columns ? "min-w-[46%] gap-1 px-1.5" : "justify-center gap-2"
   return (
     <View className={`flex-row gap-2 ${columns ? "flex-wrap" : ""}`}>
       {tools.map(([id, label], i) => {

@@ -68,6 +68,7 @@ function Things() {
       <Captions />
       <SectionTitle>Notes</SectionTitle>
       <Tools
+        columns
         tools={[
           ["note", "Footnote"],
           ["endnote", "Endnote"],
