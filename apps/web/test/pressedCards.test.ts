@@ -119,6 +119,13 @@ test("a tap beside the letters of a mark means the text, although the nearest pl
   expect([own.caret(), own.shown()]).toEqual([40, "field 1"])
 })
 
+test("while a look is laid on what is tapped, a tap on a mark means the text", () => {
+  const own = desk(true)
+  own.store.setState({ laying: { look: { letters: {}, paragraph: null } as never, part: "both", many: true } })
+  own.press(6)
+  expect([own.caret(), own.shown()]).toEqual([6, null])
+})
+
 test("what was pressed is dealt with: who wrote goes on writing, who only read has no keyboard", () => {
   const own = desk(true)
   own.press(6)

@@ -41,11 +41,12 @@ export class PressedCards {
 
   /**
    * A tap on a mark shows its card, and leaves caret and keyboard as they are; a second one means the text. Beside a card that was
-   * shown so, it puts that away. Returns false if the tap means the text.
+   * shown so, it puts that away. Returns false if the tap means the text, as it always does while a look is laid on what is tapped.
    */
   tap(clientX: number, clientY: number): boolean {
     const view = this.view()
-    const { pressed, writing } = this.store.getState()
+    const { pressed, writing, laying } = this.store.getState()
+    if (laying) return false
     const place = view?.pressed(clientX, clientY)
     const said = place ? this.saidAt(place.pos) : null
     const told = said !== null && pressed?.kind === said.kind && pressed.pos === said.start

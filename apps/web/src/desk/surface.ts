@@ -84,7 +84,7 @@ export class Surface {
     }
     if (reading()) host.focus()
     this.beginWriting()
-    const showTray = () => host.classList.toggle("beside-tray", this.store.getState().tray !== null)
+    const showTray = () => host.classList.toggle("beside-tray", !reading() && this.store.getState().tray !== null)
     showTray()
     const endTrays = this.store.subscribe(showTray)
     signal.addEventListener("abort", () => {
