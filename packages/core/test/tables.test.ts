@@ -565,6 +565,28 @@ describe("in the flow view", () => {
     expect(widths()[3]! - widths()[2]!).toBeGreaterThan(before[3]! - before[2]! + 10)
   })
 
+  test("rather than break a word, the room beside the text of cells becomes less; where that does not help, it stays", () => {
+    const heads = ["Wednesday", "Crossings", "Passengers", "Bicycles"]
+    const doc = document([
+      table([heads.map((own) => [p(own)]), ["8 April", "8", "49", "9"].map((own) => [p(own)])], {}),
+    ])
+    const rows = (width: number) => {
+      const [placed] = layoutDocument(typesetter(), doc, { mode: "flow", width, margin: 12 }).placed
+      const found = fragmentsOf(placed!).slice(0, 4)
+      const { columns } = tablesOf(placed!)[0]!
+      return {
+        broken: found.filter(({ paragraph: own }) => own.lines.length > 1).length,
+        // From the edge of the first cell to its text.
+        across: found[0]!.x - tablesOf(placed!)[0]!.x - columns[0]!,
+      }
+    }
+    const [wide, tight, tighter] = [rows(340), rows(262), rows(200)]
+    expect([wide.broken, tight.broken, tighter.broken > 0]).toEqual([0, 0, true])
+    expect(wide.across).toBeCloseTo(5, 1)
+    expect(tight.across).toBeLessThan(4.5)
+    expect(tighter.across).toBeCloseTo(5, 1)
+  })
+
   test("where there is no room for all words, each column has its part, and nothing is lost", () => {
     const words = ["Unwahrscheinlichkeitsrechnung", "Donaudampfschifffahrt", "Grundstücksverkehrsgenehmigung"]
     const doc = document([table([words.map((own) => [p(own)])], { columns: [10, 400, 40] })])

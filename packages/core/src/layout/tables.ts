@@ -118,11 +118,22 @@ interface SetRow {
 
 /** Room left in a narrow column, on each side of its text, as part of its width. */
 const narrowest = 0.2
+/** The same on a screen that is too narrow for the words of a table, in points. */
+const leastAcross = 1.5
+
+/** Room on each side of the text of cells: as the table says, but on a screen less where no word has to be broken then. */
+function acrossIn({ padding: { across } }: TableFormat, least: readonly number[] | null, room: number): number {
+  if (!least) return across
+  const lacking = least.reduce((all, own) => all + own, 0) - room
+  const tight = across - Math.max(0, lacking) / (2 * least.length)
+  return tight >= leastAcross ? tight : across
+}
 
 class Setter {
   private readonly grid: Grid
   private readonly format: TableFormat
   private readonly edges: readonly number[]
+  private readonly across: number
   readonly width: number
   private readonly rows: SetRow[] = []
   private y = 0
@@ -137,12 +148,11 @@ class Setter {
   ) {
     this.grid = gridOf(table)
     this.format = tableFormat(table)
-    const { width, edges } = columnsOf(
-      this.format,
-      this.grid.columns,
-      Math.max(1, room.width - this.indent),
-      room.least,
-    )
+    const inside = Math.max(1, room.width - this.indent)
+    this.across = acrossIn(this.format, room.least, inside)
+    const saved = 2 * (this.format.padding.across - this.across)
+    const least = room.least?.map((own) => own - saved) ?? null
+    const { width, edges } = columnsOf(this.format, this.grid.columns, inside, least)
     this.edges = edges
     this.width = width
   }
@@ -159,8 +169,8 @@ class Setter {
 
   private padding(cell: GridCell): { across: number; down: number } {
     const width = this.widthOf(cell)
-    const { across, down } = this.format.padding
-    return { across: Math.min(across, width * narrowest), down }
+    const { down } = this.format.padding
+    return { across: Math.min(this.across, width * narrowest), down }
   }
 
   private widthOf({ column, colspan }: GridCell): number {
@@ -226,7 +236,7 @@ class Setter {
   private head(): string {
     const { headRows } = this.format
     const heads = Math.min(headRows, this.grid.rows - 1)
-    if (this.room.least) return this.edges.map((edge) => edge.toFixed(2)).join()
+    if (this.room.least) return [this.across, ...this.edges].map((length) => length.toFixed(2)).join()
     if (!this.room.repeats || heads === 0) return ""
     return this.table.children.slice(0, heads).map(numberOf).join()
   }
