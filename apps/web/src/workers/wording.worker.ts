@@ -8,6 +8,9 @@ export interface WordingQuestion {
   passages: readonly Passage[]
 }
 
+// The linter keeps a promise of its own of what could not be fetched, which nobody asks; who asked for remarks is told.
+self.addEventListener("unhandledrejection", (event) => event.preventDefault())
+
 const checker = new WordingChecker(addressOf("wording.wasm"))
 
 answering(async ({ passages }: WordingQuestion) => {

@@ -58,11 +58,14 @@ export function FloatingCard({
     whileElementsMounted: autoUpdate,
   })
   if (!canvas) return null
+  // Until it is known where it lies it is below, and seen: what is hidden cannot have the keys.
+  const left = Math.max(gap, Math.min(canvas.clientWidth - width - gap, x - before))
+  const below = { transform: `translate(${left}px, ${y + height + gap}px)` }
   return createPortal(
     <div
       ref={refs.setFloating}
       className="floating z-10 flex cursor-default overflow-y-auto rounded-tray border border-line bg-surface shadow-md"
-      style={{ ...floatingStyles, width, visibility: isPositioned ? "visible" : "hidden" }}
+      style={{ ...floatingStyles, width, ...(isPositioned ? {} : below) }}
     >
       <View role="group" aria-label={label} className="w-full">
         {children}

@@ -10,6 +10,9 @@ import { FloatingCard } from "./FloatingCard"
 
 const width = 320
 
+/** The field has the keys when it comes. Where it lies is the card's to say: nothing is scrolled for it. */
+const takeKeys = (field: HTMLInputElement | null): void => field?.focus({ preventScroll: true })
+
 function Editor({ href, onDone }: { href: string | null; onDone: () => void }) {
   const session = useSession()
   const [typed, setTyped] = useState(href && !href.startsWith("#") ? href.replace(/^mailto:/, "") : "")
@@ -46,7 +49,7 @@ function Editor({ href, onDone }: { href: string | null; onDone: () => void }) {
     >
       <div className="flex gap-2">
         <TextField
-          autoFocus
+          ref={takeKeys}
           quiet
           label="Address"
           placeholder="Web or e-mail address"
