@@ -27,6 +27,7 @@ test("numbers go where one taps in the drawing; head and foot are written on the
   await tray.getByRole("button", { name: "Number at the foot, middle" }).click()
   await tray.getByLabel("Written as").selectOption("%1 of %2")
   await expect(page.locator(".block.footer").first()).toHaveText(/^1 of [3-9]$/)
+  await desk.settled()
   // Two clicks at the top of the sheet begin its head.
   const sheet = (await desk.firstSheet.boundingBox())!
   await page.mouse.dblclick(sheet.x + 200, sheet.y + 40)
