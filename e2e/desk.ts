@@ -123,6 +123,12 @@ export class DeskPage {
     await expect(this.field).toBeFocused()
   }
 
+  /** The same on a phone. */
+  async blankByTap(): Promise<void> {
+    await this.open(await this.server.create())
+    await this.page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  }
+
   async open(id: string): Promise<void> {
     this.id = id
     await this.page.goto(`${this.server.address}/d/${id}`)

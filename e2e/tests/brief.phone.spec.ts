@@ -4,8 +4,7 @@ test("on a phone a paper is held against its brief, and each rule leads to its p
   desk,
   page,
 }) => {
-  await desk.open(await desk.server.create())
-  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await desk.blankByTap()
   await desk.type("The tide allows it.")
   await page.getByRole("button", { name: "Put the keyboard away" }).tap()
   const tray = await desk.openPage("Check", "Brief")

@@ -6,8 +6,7 @@ test("the cards of links and of what was pasted are whole in sight above the key
   desk,
   page,
 }) => {
-  await desk.open(await desk.server.create())
-  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await desk.blankByTap()
   for (let line = 0; line < 20; line++) {
     await desk.type(line === 12 ? "See https://saltmarsh.example/boards today. " : "The ferry ran on time.")
     await desk.press("Enter")

@@ -2,8 +2,7 @@
 import { expect, expectAccessible, test } from "../desk"
 
 test("parts are begun, named and switched between by taps; keys go to the text again", async ({ desk, page }) => {
-  await desk.open(await desk.server.create())
-  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await desk.blankByTap()
   await desk.type("Ropes are measured in spring.")
   await page.getByRole("button", { name: "Put the keyboard away" }).tap()
   const tray = await desk.openPage("Structure", "Parts")

@@ -5,8 +5,7 @@ test("on a phone a notice gets a round picture beside its text, which a finger d
   desk,
   page,
 }) => {
-  await desk.open(await desk.server.create())
-  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await desk.blankByTap()
   await page.keyboard.insertText("Notice: the ferry rests on Thursday while its chain is turned. ".repeat(8).trim())
   await page.getByRole("button", { name: "Put the keyboard away" }).tap()
   const bench = page.getByRole("navigation", { name: "Bench" })

@@ -1,9 +1,8 @@
 /** Shaping on a phone: the strip, the trays over the text, lists by touch. */
 import { expect, expectAccessible, test } from "../desk"
 
-test.beforeEach(async ({ desk, page }) => {
-  await desk.open(await desk.server.create())
-  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+test.beforeEach(async ({ desk }) => {
+  await desk.blankByTap()
 })
 
 test("a list is made, its levels are changed and things are ticked by touch", async ({ desk, page }) => {

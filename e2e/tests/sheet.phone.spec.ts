@@ -4,8 +4,7 @@ test("on a phone numbers and heads are had by taps, and what is written is seen 
   desk,
   page,
 }) => {
-  await desk.open(await desk.server.create())
-  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await desk.blankByTap()
   await desk.type("Minutes of the trustees")
   await page.getByRole("button", { name: "Put the keyboard away" }).tap()
   await page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Sheet" }).tap()
@@ -27,8 +26,7 @@ test("on a phone numbers and heads are had by taps, and what is written is seen 
 })
 
 test("on a phone a note is written and read in flow view, below the end of the text", async ({ desk, page }) => {
-  await desk.open(await desk.server.create())
-  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await desk.blankByTap()
   await desk.type("The chain lies on the bed")
   await page.getByRole("button", { name: "Put the keyboard away" }).tap()
   await page.getByRole("navigation", { name: "Bench" }).getByRole("button", { name: "Place" }).tap()

@@ -1,8 +1,7 @@
 import { expect, test } from "../desk"
 
 test("on a phone a source is typed in, quoted with its page, and listed", async ({ desk, page }) => {
-  await desk.open(await desk.server.create())
-  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await desk.blankByTap()
   await desk.type("As she says: ")
   await page.getByRole("button", { name: "Put the keyboard away" }).tap()
   const tray = await desk.openPage("Place", "Sources")
@@ -26,8 +25,7 @@ test("on a phone a source is typed in, quoted with its page, and listed", async 
 })
 
 test("who types in a tray still sees where in the text it will go", async ({ desk, page }) => {
-  await desk.open(await desk.server.create())
-  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await desk.blankByTap()
   await desk.type("As she says: ")
   await page.getByRole("button", { name: "Put the keyboard away" }).tap()
   await expect(desk.caret).toBeHidden()

@@ -1,8 +1,7 @@
 import { expect, test } from "../desk"
 
 test("a letter with three misspelt words and a name is put right on a phone", async ({ desk, page }) => {
-  await desk.open(await desk.server.create())
-  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await desk.blankByTap()
   await desk.type("Dear Captian Zzyrk, the chian is reddy. ")
   await expect(page.locator(".misspelt")).toHaveCount(4)
   const put = async (word: string, button: string) => {
@@ -26,8 +25,7 @@ test("a tap on a mark tells of it, whole in sight, and leaves caret and keyboard
   desk,
   page,
 }) => {
-  await desk.open(await desk.server.create())
-  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await desk.blankByTap()
   for (let line = 0; line < 13; line++) {
     await desk.type("The ferry ran on time.")
     await desk.press("Enter")

@@ -1,8 +1,7 @@
 import { expect, expectAccessible, test } from "../desk"
 
 test("on a phone a table is swept in with a finger, its rails select and add", async ({ desk, page }) => {
-  await desk.open(await desk.server.create())
-  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await desk.blankByTap()
   await desk.type("Actions")
   await desk.press("Enter")
   await page.getByRole("button", { name: "Put the keyboard away" }).tap()
@@ -46,8 +45,7 @@ test("an edge dragged in the flow view does on the sheet what it does there: the
   desk,
   page,
 }) => {
-  await desk.open(await desk.server.create())
-  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await desk.blankByTap()
   await page.evaluate(() => {
     const data = new DataTransfer()
     data.setData("text/html", "<table><tr><td>Tide</td><td>Hour</td></tr><tr><td>ebb</td><td>six</td></tr></table>")

@@ -3,8 +3,7 @@ import { expect, test, type DeskPage } from "../desk"
 
 async function typedSize(desk: DeskPage, size: string): Promise<void> {
   const { page } = desk
-  await desk.open(await desk.server.create())
-  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await desk.blankByTap()
   await desk.type("Fares")
   await desk.press("Control+a")
   await page.getByRole("button", { name: /^Letters:/ }).tap()
@@ -51,8 +50,7 @@ test("a third tap takes the paragraph; match look lays a paragraph's look by a t
   desk,
   page,
 }) => {
-  await desk.open(await desk.server.create())
-  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await desk.blankByTap()
   await desk.type("Seen here")
   await desk.press("Control+Alt+j", "Enter")
   await desk.type("Plain text")

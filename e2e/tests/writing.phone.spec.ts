@@ -43,8 +43,7 @@ test("a double tap takes a word, handles change the selection, a tray shapes it 
   desk,
   page,
 }) => {
-  await desk.open(await desk.server.create())
-  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await desk.blankByTap()
   await desk.type("The Trust has now completed the survey of the slip.")
   await desk.saved()
   const word = await desk.where("Trust")
@@ -172,8 +171,7 @@ test("reading on a phone: a tap and a swipe turn the sheets", async ({ desk, pag
 })
 
 test("find, replace and take back, with a thumb", async ({ desk, page }) => {
-  await desk.open(await desk.server.create())
-  await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+  await desk.blankByTap()
   await desk.type("The tide and the tide")
   await desk.saved()
   await page.getByRole("button", { name: "Find a tool" }).tap()

@@ -20,7 +20,7 @@ import type { Setting, Typesetter } from "./paragraph"
 const measured = 2000
 const wide = 1e5
 
-const total = (widths: readonly number[]) => widths.reduce((sum, own) => sum + own, 0)
+export const total = (widths: readonly number[]) => widths.reduce((sum, own) => sum + own, 0)
 const readsAcross = ({ node }: GridCell) => (cellFormat(node).reading ?? "across") === "across"
 
 function widthOf(typesetter: Typesetter, setting: Setting, table: Node, cell: GridCell): number {

@@ -22,7 +22,7 @@ import {
   type TableFormat,
 } from "../document"
 import { beginning, isBeginning } from "./boxes"
-import { columnsWithWords, measuredOnScreen } from "./columnWidths"
+import { columnsWithWords, measuredOnScreen, total } from "./columnWidths"
 import type { FloatRoom } from "./floats"
 import type { Filled, Flowing, Region } from "./regions"
 import { borderThickness } from "./ornaments"
@@ -63,11 +63,11 @@ function columnsOf(
   least: readonly number[] | null,
 ): { width: number; edges: number[] } {
   const known = format.columns ?? []
-  const sum = known.slice(0, count).reduce((all, own) => all + own, 0)
+  const sum = total(known.slice(0, count))
   // A column of which nothing is known is as wide as the others are in the mean.
   const mean = known.length > 0 ? sum / Math.min(count, known.length) : room / count
   const widths = Array.from({ length: count }, (_, i) => known[i] ?? mean)
-  const wanted = widths.reduce((all, own) => all + own, 0)
+  const wanted = total(widths)
   // What has no room is made narrower, all columns alike.
   const scale = wanted > room ? room / wanted : 1
   const set = least ? columnsWithWords(widths, least, room) : widths.map((width) => width * scale)
@@ -124,7 +124,7 @@ const leastAcross = 1.5
 /** Room on each side of the text of cells: as the table says, but on a screen less where no word has to be broken then. */
 function acrossIn({ padding: { across } }: TableFormat, least: readonly number[] | null, room: number): number {
   if (!least) return across
-  const lacking = least.reduce((all, own) => all + own, 0) - room
+  const lacking = total(least) - room
   const tight = across - Math.max(0, lacking) / (2 * least.length)
   return tight >= leastAcross ? tight : across
 }

@@ -14,7 +14,7 @@ const width = 280
 /** A card that comes before its words would grow under the pointer; most are there within so many milliseconds. */
 const patience = 300
 
-function Suggestions({ at, box, end }: { at: WrongWord; box: Pressed["box"]; end: () => void }) {
+function Suggestions({ at, box }: { at: WrongWord; box: Pressed["box"] }) {
   const session = useSession()
   const suggestions = useSuggestions(at.word, at.dictionary)
   const [late, setLate] = useState(false)
@@ -25,7 +25,7 @@ function Suggestions({ at, box, end }: { at: WrongWord; box: Pressed["box"]; end
   if (suggestions === null && !late) return null
   const act = (what: () => void) => () => {
     what()
-    end()
+    session.pressing.end()
   }
   return (
     <FloatingCard label={`Spelling of ${at.word}`} by={box} width={width}>
@@ -67,5 +67,5 @@ export function WordCard({ pos, box }: Pressed) {
   const session = useSession()
   const at = useDesk((s) => (s.editor ? session.spelling.at(pos) : null))
   if (!at) return null
-  return <Suggestions key={at.start} at={at} box={box} end={() => session.pressing.end()} />
+  return <Suggestions key={at.start} at={at} box={box} />
 }
