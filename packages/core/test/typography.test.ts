@@ -96,10 +96,12 @@ describe("letters", () => {
     const [under] = rules({ underline: "single" })
     const [strike] = rules({ strike: "single" })
     expect([under!.y > 0, strike!.y < 0]).toEqual([true, true])
-    expect(rulePath({ width: 10, height: 1, pattern: "dotted" }).d.match(/Z/g)).toHaveLength(5)
+    expect(
+      rulePath({ x: 0, y: 0, width: 10, height: 1, pattern: "dotted", colour: "#000000" }).d.match(/Z/g),
+    ).toHaveLength(5)
     // A rule without thickness has an end too.
     for (const pattern of ["dotted", "dashed", "wavy"] as const)
-      expect(rulePath({ width: 300, height: 0, pattern }).d.length).toBeGreaterThan(100)
+      expect(rulePath({ x: 0, y: 0, width: 300, height: 0, pattern, colour: "#000000" }).d.length).toBeGreaterThan(100)
   })
 })
 

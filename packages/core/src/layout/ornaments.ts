@@ -64,15 +64,12 @@ export const outlineWidth = 0.03
 /** Dots and dashes get no shorter than those of a line this thick, in points. */
 const thinnest = 0.2
 
-/** A rule as SVG path data of M, L and Z in its own coordinates, from the upper left corner of its box; filled, or for waves stroked. */
-export function rulePath({ width, height, pattern, pitch }: Pick<Rule, "width" | "height" | "pattern" | "pitch">): {
-  d: string
-  stroke: number | null
-} {
+/** A rule as SVG path data of M, L and Z, from where its x and y are counted; filled, or for waves stroked. */
+export function rulePath({ x, y, width, height, pattern, pitch }: Rule): { d: string; stroke: number | null } {
   const upright = height > width
   const [length, thickness] = upright ? [height, width] : [width, height]
   const point = (along: number, across: number) =>
-    upright ? `${round(across)} ${round(along)}` : `${round(along)} ${round(across)}`
+    upright ? `${round(x + across)} ${round(y + along)}` : `${round(x + along)} ${round(y + across)}`
   const bar = (from: number, to: number, a = 0, b = thickness) =>
     `M${point(from, a)}L${point(to, a)}L${point(to, b)}L${point(from, b)}Z`
   if (pattern === "solid") return { d: bar(0, length), stroke: null }

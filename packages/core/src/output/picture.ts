@@ -55,7 +55,7 @@ export function sheetPicture(
     if (own.pattern === "solid") return box(own, own.colour)
     const { d, stroke } = rulePath(own)
     return drawn.push(
-      `<path transform="translate(${short(own.x)} ${short(own.y)})" ${stroke === null ? `fill="${own.colour}"` : `fill="none" stroke="${own.colour}" stroke-width="${short(stroke)}"`} d="${d}"/>`,
+      `<path ${stroke === null ? `fill="${own.colour}"` : `fill="none" stroke="${own.colour}" stroke-width="${short(stroke)}"`} d="${d}"/>`,
     )
   }
   const letters = (piece: LineRun, text: string, left: number, baseline: number) => {

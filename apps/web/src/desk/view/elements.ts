@@ -36,25 +36,54 @@ export function paintBox({ x, y, width, height }: Box, className: string, colour
 
 const svgSpace = "http://www.w3.org/2000/svg"
 
-/** A rule, its place given from the upper left corner of what it is put into. */
-export function paintRule(rule: Rule): Element {
-  if (rule.pattern === "solid") return paintBox(rule, "rule", rule.colour)
+/** Rules, their places given from the upper left corner of what they are put into: those that are no plain lines in one drawing, since each costs the browser as much as a paragraph. */
+export function paintRules(rules: readonly Rule[]): Element[] {
+  const drawn = rules.filter(isDrawn)
+  const plain = rules.filter((rule) => !isDrawn(rule)).map((rule) => paintBox(rule, "rule", rule.colour))
+  return drawn.length > 0 ? [...plain, drawing(drawn)] : plain
+}
+
+/** Rules that keep their elements as long as they are the same. */
+export class KeptRules {
+  private key = "[]"
+  private elements: readonly Element[] = []
+
+  painted(rules: readonly Rule[]): readonly Element[] {
+    const key = JSON.stringify(rules)
+    if (key !== this.key) {
+      this.elements = paintRules(rules)
+      this.key = key
+    }
+    return this.elements
+  }
+}
+
+/** Whether a rule is more than a box of one colour. */
+export const isDrawn = ({ pattern }: Rule) => pattern !== "solid"
+
+function drawing(rules: readonly Rule[]): Element {
   const drawing = document.createElementNS(svgSpace, "svg")
   drawing.setAttribute("class", "rule")
-  drawing.setAttribute(
-    "style",
-    `left:${px(rule.x)};top:${px(rule.y)};width:${px(rule.width)};height:${px(rule.height)}`,
-  )
-  drawing.setAttribute("viewBox", `0 0 ${rule.width} ${rule.height}`)
-  const path = document.createElementNS(svgSpace, "path")
-  const { d, stroke } = rulePath(rule)
-  path.setAttribute("d", d)
-  path.setAttribute("fill", stroke === null ? rule.colour : "none")
-  if (stroke !== null) {
-    path.setAttribute("stroke", rule.colour)
-    path.setAttribute("stroke-width", String(stroke))
+  drawing.setAttribute("style", `width:${setting}px;height:${setting}px`)
+  drawing.setAttribute("viewBox", "0 0 1 1")
+  const paths = new Map<string, { colour: string; stroke: number | null; d: string[] }>()
+  for (const rule of rules) {
+    const { d, stroke } = rulePath(rule)
+    const key = `${rule.colour} ${stroke}`
+    const path = paths.get(key) ?? { colour: rule.colour, stroke, d: [] }
+    path.d.push(d)
+    paths.set(key, path)
   }
-  drawing.append(path)
+  for (const { colour, stroke, d } of paths.values()) {
+    const path = document.createElementNS(svgSpace, "path")
+    path.setAttribute("d", d.join(""))
+    path.setAttribute("fill", stroke === null ? colour : "none")
+    if (stroke !== null) {
+      path.setAttribute("stroke", colour)
+      path.setAttribute("stroke-width", String(stroke))
+    }
+    drawing.append(path)
+  }
   return drawing
 }
 
@@ -74,7 +103,7 @@ export function paintTableGround({ fills, rules }: Ground, grid: number): HTMLEl
   const ground = element("div", "ground")
   ground.append(
     ...fills.map(({ colour, ...box }) => paintBox(box, "rule", colour)),
-    ...rules.map((rule) => paintRule(rule.pattern === "solid" ? snapped(rule, grid) : rule)),
+    ...paintRules(rules.map((rule) => (isDrawn(rule) ? rule : snapped(rule, grid)))),
   )
   return ground
 }

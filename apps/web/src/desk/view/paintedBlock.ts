@@ -13,8 +13,9 @@ import {
   type Line,
   type LineRun,
   type ParagraphLayout,
+  type Rule,
 } from "@biblon/core/layout"
-import { element, inOrder, paintBox, paintRule, px, setStyle, snapped } from "./elements"
+import { element, inOrder, isDrawn, paintBox, paintRules, px, setStyle, snapped } from "./elements"
 import { roleOf } from "./nesting"
 import { paintPicture } from "./paintedPicture"
 
@@ -44,7 +45,7 @@ function paintRun(paragraph: ParagraphLayout, line: Line, piece: LineRun): Eleme
   span.lang = look.language
   const text = run.shows ?? paragraph.text.slice(piece.from, piece.to)
   span.textContent = run.upper ? capitals(text, look.language) : text
-  return [span, ...letterRules(line, piece).map((rule) => paintRule({ ...rule, y: line.baseline + rule.y }))]
+  return [span, ...paintRules(letterRules(line, piece).map((rule) => ({ ...rule, y: line.baseline + rule.y })))]
 }
 
 const signOf: Record<string, string> = { " ": "·", "\u00a0": "°", "\t": "→", "\u00ad": "¬", "\u2011": "‑" }
@@ -123,19 +124,29 @@ function paintLine(paragraph: ParagraphLayout, line: Line, signs: boolean): HTML
   return span
 }
 
-/** What lies behind the letters of a fragment: background, borders, highlights, leaders. Null for nothing. */
-function paintGround(fragment: Fragment, grid: number): HTMLElement | null {
+/** The rules behind the letters of a fragment, from its upper left corner: its frame and its leaders. */
+function rulesBehind(fragment: Fragment, grid: number): Rule[] {
+  const { paragraph, from, to, frame, x, y } = fragment
+  const rules = (frame?.rules ?? []).map((rule) => {
+    const own = isDrawn(rule) ? rule : snapped(rule, grid)
+    return { ...own, x: own.x - x, y: own.y - y }
+  })
+  for (const line of paragraph.lines.slice(from, to)) {
+    const baseline = lineTop(fragment, line) - y + line.baseline
+    for (const leader of line.leaders) rules.push({ ...leader, y: baseline + leader.y })
+  }
+  return rules
+}
+
+/** What lies behind the letters of a fragment: background, plain rules, highlights. Null for nothing. */
+function paintGround(fragment: Fragment, rules: readonly Rule[]): HTMLElement | null {
   const { paragraph, from, to, frame, x, y } = fragment
   const parts: Element[] = []
   if (frame?.shading)
     parts.push(paintBox({ ...frame.box, x: frame.box.x - x, y: frame.box.y - y }, "rule", frame.shading))
-  for (const own of frame?.rules ?? []) {
-    const rule = own.pattern === "solid" ? snapped(own, grid) : own
-    parts.push(paintRule({ ...rule, x: rule.x - x, y: rule.y - y }))
-  }
+  parts.push(...paintRules(rules))
   for (const line of paragraph.lines.slice(from, to)) {
     const top = lineTop(fragment, line) - y
-    for (const leader of line.leaders) parts.push(paintRule({ ...leader, y: top + line.baseline + leader.y }))
     for (const piece of line.runs) {
       const lit = highlightOf(line, piece)
       if (lit) parts.push(paintBox({ ...lit, y: top + lit.y }, "rule", lit.colour))
@@ -173,9 +184,13 @@ function keyOfBlock(fragment: Fragment, signs: boolean, grid: number): string {
   return `${fragment.part} ${role} ${level} ${width} ${frame ? JSON.stringify([x, y, frame, grid]) : ""}\n${lines.join("\n")}`
 }
 
+const noRules: readonly Rule[] = []
+
 export class PaintedBlock {
   readonly text = element("div", "block")
   ground: HTMLElement | null = null
+  /** Rules behind its letters that are no plain lines, from its upper left corner: the sheet draws them, with those of others. */
+  drawn: readonly Rule[] = noRules
   private lines: PaintedLine[] = []
   private place = ""
 
@@ -210,7 +225,12 @@ export class PaintedBlock {
       this.lines.map((line) => line.element),
     )
     this.ground?.remove()
-    this.ground = paintGround(fragment, grid)
+    const rules = rulesBehind(fragment, grid)
+    this.drawn = rules.length > 0 ? rules.filter(isDrawn) : noRules
+    this.ground = paintGround(
+      fragment,
+      rules.filter((rule) => !isDrawn(rule)),
+    )
     this.place = ""
   }
 

@@ -9,7 +9,7 @@ import {
   type PlacedSheet,
   type SetFloat,
 } from "@biblon/core/layout"
-import { element, inOrder, paintRule, paintTableGround, px, setStyle, setting } from "./elements"
+import { element, inOrder, KeptRules, paintTableGround, px, setStyle, setting } from "./elements"
 import { Nesting, standing, type Standing } from "./nesting"
 import { paintPicture } from "./paintedPicture"
 import type { SetBreak } from "./spots"
@@ -33,6 +33,8 @@ export interface Lines {
 
 export class PaintedSheet {
   readonly element = element("div", "sheet")
+  /** The paper and all that is drawn on it, as large as it is set. */
+  private readonly drawing = element("div", "layer drawing")
   private readonly ground = element("div", "layer")
   /** Selections and marks, behind the text, in the same pixels as the text. */
   readonly marks = element("div", "layer marks")
@@ -49,7 +51,8 @@ export class PaintedSheet {
 
   constructor() {
     this.element.setAttribute("role", "group")
-    this.element.append(this.ground, this.marks, this.text, this.above)
+    this.drawing.append(this.ground, this.marks, this.text, this.above)
+    this.element.append(this.drawing)
   }
 
   place(left: number, top: number, width: number, height: number, scale: number, label: string): void {
@@ -61,8 +64,12 @@ export class PaintedSheet {
       width: `${width}px`,
       height: `${height}px`,
     })
-    for (const layer of [this.ground, this.marks, this.text, this.above])
-      layer.style.transform = `scale(${scale / setting})`
+    const set = scale / setting
+    Object.assign(this.drawing.style, {
+      transform: `scale(${set})`,
+      width: `${Math.ceil(width / set)}px`,
+      height: `${Math.ceil(height / set)}px`,
+    })
     this.element.setAttribute("aria-label", label)
     const grid = scale * devicePixelRatio
     if (grid !== this.grid) this.shown = -1
@@ -111,9 +118,10 @@ export class PaintedSheet {
       this.ground,
       [
         ...behind,
-        ...sheet.rules.map(paintRule),
+        ...this.rules.painted(sheet.rules),
         ...this.paintTables(placed),
         ...wanted.flatMap(({ ground }) => ground ?? []),
+        ...this.paintDrawn(wanted, fragments),
         ...this.paintFloats(placed, (wrap) => wrap !== "over", this.behind),
       ],
       true,
@@ -141,6 +149,19 @@ export class PaintedSheet {
       return block
     })
     return this.backdrop.map(({ text }) => text)
+  }
+
+  private readonly rules = new KeptRules()
+  private readonly drawn = new KeptRules()
+
+  /** Leaders and patterned frames of all text in one drawing. */
+  private paintDrawn(blocks: readonly PaintedBlock[], fragments: readonly Fragment[]): readonly Element[] {
+    return this.drawn.painted(
+      blocks.flatMap(({ drawn }, i) => {
+        const { x, y } = fragments[i] as Fragment
+        return drawn.map((rule) => ({ ...rule, x: rule.x + x, y: rule.y + y }))
+      }),
+    )
   }
 
   private tableGrounds: { key: string; element: HTMLElement }[] = []
@@ -190,14 +211,14 @@ export class PaintedSheet {
   /** Draws the boxes with the numbers of their leaves. */
   outline(placed: PlacedSheet): void {
     this.outlines?.remove()
-    this.outlines = element("div", "layer outlines", { transform: this.text.style.transform })
+    this.outlines = element("div", "layer outlines")
     this.outlines.ariaHidden = "true"
     for (const { kind, role, leaf, x, y, width, height } of outlinesOf(placed)) {
       const box = element("i", role ?? kind, { left: px(x), top: px(y), width: px(width), height: px(height) })
       box.dataset.leaf = String(leaf)
       this.outlines.append(box)
     }
-    this.element.append(this.outlines)
+    this.drawing.append(this.outlines)
   }
 
   private breaks: HTMLElement[] = []

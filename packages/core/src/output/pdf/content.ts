@@ -243,7 +243,7 @@ class Pen {
       .replace(
         /([ML])([\d.-]+) ([\d.-]+)/g,
         (_, op: string, x: string, y: string) =>
-          `${num(rule.x + Number(x))} ${num(this.sheet.height - rule.y - Number(y))} ${op === "M" ? "m" : "l"}\n`,
+          `${num(Number(x))} ${num(this.sheet.height - Number(y))} ${op === "M" ? "m" : "l"}\n`,
       )
       .replaceAll("Z", "h\n")
     return stroke === null
