@@ -16,7 +16,7 @@ import {
 import { checkDocument, readDocument } from "../src/document/reading"
 import * as editing from "../src/editing"
 import { changeSetup, settleStories, type Command } from "../src/editing"
-import { fragmentsOf, layoutDocument, numbersOf, sectionBegun, type Layout } from "../src/layout"
+import { Composition, fragmentsOf, layoutDocument, numbersOf, sectionBegun, type Layout } from "../src/layout"
 import { typesetter } from "../node/typesetting"
 import { after, stateOf } from "./telling"
 
@@ -51,6 +51,20 @@ const right = (layout: Layout, levels = 3) => {
     .map(({ leaf, text }) => `${text} … ${pages.get(leaf)}`)
 }
 const set = (doc: Parameters<typeof layoutDocument>[1]) => layoutDocument(typesetter(), doc)
+
+test("while contents of several sheets are set anew, no sheet of them is shown twice and nothing behind them is gone", () => {
+  const doc = document([contents(), ...parts(60)], { setup: small })
+  const last = set(doc)
+  const composition = new Composition(typesetter(), doc, { mode: "sheets" })
+  while (!composition.step()) {
+    const { placed, pages } = composition.layout
+    const starts = placed.flatMap(({ leaf, sheet: { start } }) => ("entry" in start.at ? [[leaf, start.at.entry]] : []))
+    expect(starts).toEqual(starts.filter(([, entry], i) => i === 0 || entry! > starts[i - 1]![1]!))
+    if (pages.size > 0) expect(Math.abs(placed.length - last.placed.length)).toBeLessThanOrEqual(2)
+  }
+  expect(composition.layout.placed.length).toBe(last.placed.length)
+  expect(last.placed.filter(({ sheet }) => "entry" in sheet.start.at).length).toBeGreaterThan(3)
+})
 
 test("contents name every heading with its sheet, over as many sheets as they take, and only of the levels asked for", () => {
   const layout = set(document([contents(), ...parts(40)], { setup: small }))

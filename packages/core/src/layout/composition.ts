@@ -285,6 +285,11 @@ function shownBefore({ doc, placed }: Layout, now: Node): PlacedSheet[] {
 /** How far into a block a place lies, in lines or rows. */
 const progress = (at: Break) => ("line" in at ? at.line : "row" in at ? at.row : at.entry - 1e6 * at.back)
 
+/** Whether a sheet begins before a place. */
+function isBefore({ leaf, sheet }: PlacedSheet, place: Pick<SheetPlace, "leaf" | "at">): boolean {
+  return leaf < place.leaf || (leaf === place.leaf && progress(sheet.start.at) < progress(place.at))
+}
+
 /** Sheets by their places in a layout; `to` is not included. */
 export interface Sight {
   from: number
@@ -307,7 +312,7 @@ export class Composition {
   private began: Layout | null
   /** How many times that has been set right. */
   private rounds = 0
-  /** Without a base: the sheets that were shown before, and among them those composed ahead of their turn. */
+  /** The sheets that were shown before, as far as they are not taken over, and among them those composed ahead of their turn. */
   private older: PlacedSheet[] = []
   private readonly ahead = new WeakSet<Sheet>()
 
@@ -375,7 +380,11 @@ export class Composition {
       } else this.next = Math.min(this.composed.length, this.base.placed.length)
     }
     this.done = this.composed.length > 0 && composer.isEnd(this.cursor)
-    if (usable && !this.base && !this.done) this.older = shownBefore(usable, doc)
+    if (usable && !this.done) {
+      const tail = this.base?.placed[this.next]
+      const behind = tail ? tail.leaf + this.shift : Infinity
+      this.older = shownBefore(usable, doc).filter(({ leaf }) => leaf < behind)
+    }
   }
 
   /** What is not as it was in a layout: what changed, and contents that show something else. */
@@ -435,7 +444,7 @@ export class Composition {
    */
   look({ from, to }: Sight): boolean {
     if (this.done || this.settled >= to) return true
-    if (this.older.length === 0) return false
+    if (this.base || this.older.length === 0) return false
     const { placed } = this.layout
     const at = placed.findIndex((own, i) => i >= from && i >= this.composed.length && !this.ahead.has(own.sheet))
     const first = placed[at]
@@ -496,7 +505,7 @@ export class Composition {
       const placed = this.base.placed[this.next] as PlacedSheet
       const begins = placed.leaf + this.shift
       const { start } = placed.sheet
-      if (begins < leaf || (begins === leaf && progress(start.at) < progress(at))) continue
+      if (isBefore(this.moved(placed), this.cursor)) continue
       if (begins > leaf || !sameBreak(start.at, at) || !sameOwed(start.owed, this.cursor.owed)) return false
       // What a note goes on with has to say the same.
       const [older, now] = [storiesOf(this.base.doc), storiesOf(this.doc)]
@@ -537,10 +546,11 @@ export class Composition {
   get layout(): Layout {
     const placed = [...this.composed]
     if (!this.done) {
-      if (this.base)
-        for (const tail of this.base.placed.slice(this.next))
-          if (tail.leaf + this.shift >= this.cursor.leaf) placed.push(this.moved(tail))
-      for (const tail of this.older) if (tail.leaf >= this.cursor.leaf) placed.push(tail)
+      for (const own of this.older) if (!isBefore(own, this.cursor)) placed.push(own)
+      for (const tail of this.base?.placed.slice(this.next) ?? []) {
+        const own = this.moved(tail)
+        if (!isBefore(own, this.cursor)) placed.push(own)
+      }
     }
     const { doc, spec, done } = this
     return {
