@@ -2,18 +2,7 @@
 import { readFileSync } from "node:fs"
 import { EditorState } from "prosemirror-state"
 import { document as makeDocument, leavesOf, p, valuesNow } from "@biblon/core/document"
-import {
-  Composition,
-  FontLibrary,
-  fragmentsOf,
-  HarfBuzz,
-  isBeginning,
-  paragraphsOf,
-  sentParagraph,
-  Typesetter,
-  withParagraphs,
-  type Layout,
-} from "@biblon/core/layout"
+import { Composition, FontLibrary, fragmentsOf, HarfBuzz, Typesetter, type Layout } from "@biblon/core/layout"
 import { faceFile, openFonts, wasmFile } from "@biblon/core/node"
 import { shippedFaces } from "@biblon/core/layout/catalogue"
 import { answers, findTools } from "../src/commands/search"
@@ -22,6 +11,7 @@ import { EagerTypesetter } from "../src/desk/view/eager"
 import { Stack } from "../src/desk/view/stack"
 import { LayoutMirror } from "../src/workers/layoutMirror"
 import type { LayoutReport } from "../src/workers/protocol"
+import { Sending, tableOf } from "../src/workers/sending"
 import { linkWords } from "../src/desk/linkWords"
 import { savingWords } from "../src/desk/savingWords"
 
@@ -129,33 +119,19 @@ describe("sheets side by side", () => {
   })
 })
 
-/** A report as the worker makes it, of sheets up to `to`. */
-function report(layout: Layout, seq: number, to: number, held = new Set<number>()): LayoutReport {
-  const placed = layout.placed
-  return {
+describe("the mirror of the layout and the paragraph set ahead of it", () => {
+  const typesetter = new Typesetter(openFonts(), null, valuesNow)
+  /** A report as the worker makes it for a page that holds nothing yet, of sheets up to `to`. */
+  const report = (layout: Layout, seq: number, to: number): LayoutReport => ({
     type: "report",
     seq,
     complete: true,
-    table: {
-      ids: Uint32Array.from(placed, ({ sheet }) => sheet.id),
-      leaves: Uint32Array.from(placed, ({ leaf }) => leaf),
-      within: Uint8Array.from(placed, ({ sheet }) => (isBeginning(sheet.start.at) ? 0 : 1)),
-      widths: Float64Array.from(placed, ({ sheet }) => sheet.width),
-      heights: Float64Array.from(placed, ({ sheet }) => sheet.height),
-    },
+    table: tableOf(layout.placed),
     from: 0,
     to,
-    sheets: placed
-      .slice(0, to)
-      .filter(({ sheet }) => !held.has(sheet.id))
-      .map(({ sheet }) => withParagraphs(sheet, ({ id }) => id)),
-    furniture: [],
-    paragraphs: placed.slice(0, to).flatMap(({ sheet }) => paragraphsOf(sheet).map(sentParagraph)),
-  }
-}
-
-describe("the mirror of the layout and the paragraph set ahead of it", () => {
-  const typesetter = new Typesetter(openFonts(), null, valuesNow)
+    wanted: { from: 0, to, asked: 0 },
+    ...new Sending(typesetter).of(layout, 0, to),
+  })
   const lay = (state: EditorState, previous: Layout | null = null) => {
     const composition = new Composition(typesetter, state.doc, { mode: "sheets" }, previous)
     while (!composition.step());

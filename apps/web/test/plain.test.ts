@@ -68,6 +68,7 @@ test("the mirror finds the sheets of a block that goes over several", () => {
     table: table([1, 2, 3, 4], [0, 5, 5, 6], [0, 1, 1, 1]),
     from: 0,
     to: 0,
+    wanted: { from: 0, to: 0, asked: 0 },
     sheets: [],
     furniture: [],
     paragraphs: [],

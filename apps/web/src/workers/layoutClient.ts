@@ -37,6 +37,7 @@ export class LayoutClient {
     logged("←", message)
     switch (message.type) {
       case "report":
+        if (message.wanted.asked === this.wanted.asked) this.wanted = message.wanted
         this.mirror.take(message)
         return this.onReport(message)
       case "located":
@@ -109,8 +110,14 @@ export class LayoutClient {
     this.send({ type: "spec", spec, seq: ++this.seq })
   }
 
+  /** What the worker was asked for, and where that has come to be. */
+  private wanted: LayoutReport["wanted"] = { from: 0, to: 0, asked: 0 }
+
+  /** Asks for sheets, if the worker does not know of it. */
   want(from: number, to: number): void {
-    this.send({ type: "want", from, to, id: this.mirror.table.ids[from] ?? null })
+    if (from === this.wanted.from && to === this.wanted.to) return
+    this.wanted = { from, to, asked: this.wanted.asked + 1 }
+    this.send({ type: "want", ...this.wanted, id: this.mirror.table.ids[from] ?? null })
   }
 
   private ask<T extends number | number[]>(question: (id: number) => ToLayout): Promise<T> {

@@ -12,8 +12,8 @@ export type ToLayout =
   | { type: "open"; content: string; spec: LayoutSpec; seq: number }
   | { type: "steps"; steps: unknown[]; seq: number }
   | { type: "spec"; spec: LayoutSpec; seq: number }
-  /** Sheets in or near sight; `to` is not included. `id` is that of the first, so that it is found though others have come before it meanwhile. */
-  | { type: "want"; from: number; to: number; id: number | null }
+  /** Sheets in or near sight; `to` is not included. `id` is that of the first, so that it is found though others have come before it meanwhile. `asked` counts such wishes. */
+  | { type: "want"; from: number; to: number; id: number | null; asked: number }
   /** Which sheet shows an offset of a leaf? */
   | { type: "locate"; id: number; leaf: number; offset: number }
   /** How wide do the columns of the table at a position have to be for their text? */
@@ -47,6 +47,8 @@ export interface LayoutReport {
   table: SheetTable
   from: number
   to: number
+  /** The newest wish, as the worker has it by now: it moves with the sheets that it was for. */
+  wanted: { from: number; to: number; asked: number }
   /** Those in range that the page does not hold yet. */
   sheets: SentSheet[]
   /** Of all sheets in range that have any. */

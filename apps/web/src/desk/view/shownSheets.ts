@@ -48,10 +48,8 @@ export class ShownSheets {
   paint(stack: Stack, first: number, last: number, room: Lines): void {
     const from = Math.max(0, first - spare)
     const to = Math.min(Math.max(stack.count, 1), last + 1 + spare)
-    if (from !== this.wanted.from || to !== this.wanted.to) {
-      this.wanted = { from, to }
-      this.source.layout.want(from, to)
-    }
+    this.wanted = { from, to }
+    this.source.layout.want(from, to)
     for (const [index, sheet] of this.painted)
       if (index < from || index >= to || index >= stack.count) {
         sheet.element.remove()
@@ -64,7 +62,7 @@ export class ShownSheets {
     }
   }
 
-  /** @returns whether there is something to show */
+  /** @returns whether what it shows is here */
   private paintSheet(stack: Stack, index: number, room: Lines): boolean {
     const { layout } = this.source
     const content = layout.mirror.placed(index)
@@ -80,7 +78,7 @@ export class ShownSheets {
     const height = (stack.table.heights[index] ?? 0) * scale
     const label = flow ? "Text" : `Sheet ${index + 1} of ${stack.count}`
     painted.place(stack.left(index), stack.top(index), width, height, scale, label)
-    if (!content) return true
+    if (!content) return false
     if (!painted.paint(content, this.signs, room)) this.unfinished = true
     if (layout.current) painted.showBreaks(this.spots.breaksOn(index), scale)
     if (debugging) painted.outline(content)

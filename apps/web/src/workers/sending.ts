@@ -1,0 +1,69 @@
+/** What of a layout crosses to the page: a row for each sheet, and the contents that the page does not hold yet. */
+import { valuesNow } from "@biblon/core/document"
+import {
+  Furnisher,
+  isBeginning,
+  paragraphsOf,
+  sentParagraph,
+  stackWith,
+  withParagraphs,
+  type Layout,
+  type PlacedSheet,
+  type Typesetter,
+} from "@biblon/core/layout"
+import type { LayoutReport, SheetTable } from "./protocol"
+
+export function tableOf(placed: readonly PlacedSheet[]): SheetTable {
+  const n = placed.length
+  const table = {
+    ids: new Uint32Array(n),
+    leaves: new Uint32Array(n),
+    within: new Uint8Array(n),
+    widths: new Float64Array(n),
+    heights: new Float64Array(n),
+  }
+  placed.forEach(({ sheet, leaf }, i) => {
+    table.ids[i] = sheet.id
+    table.leaves[i] = leaf
+    table.within[i] = isBeginning(sheet.start.at) ? 0 : 1
+    table.widths[i] = sheet.width
+    table.heights[i] = sheet.height
+  })
+  return table
+}
+
+/** What a report says of the sheets in its range. */
+type Contents = Pick<LayoutReport, "sheets" | "furniture" | "paragraphs">
+
+/** Knows what the page holds: after each report just the sheets of its range. */
+export class Sending {
+  private sheets = new Set<number>()
+  private paragraphs = new Set<number>()
+
+  constructor(private readonly typesetter: Typesetter) {}
+
+  of(layout: Layout, from: number, to: number): Contents {
+    const sent: Contents = { sheets: [], furniture: [], paragraphs: [] }
+    const sheets = new Set<number>()
+    const paragraphs = new Set<number>()
+    const furnisher = new Furnisher(this.typesetter, layout, valuesNow)
+    for (let index = from; index < to; index++) {
+      const { sheet, furniture = [] } = furnisher.of(index)
+      sheets.add(sheet.id)
+      if (furniture.length > 0)
+        sent.furniture.push({
+          sheet: sheet.id,
+          furniture: furniture.map((one) => ({ ...one, stack: stackWith(one.stack, ({ id }) => id) })),
+        })
+      for (const paragraph of paragraphsOf(sheet, furniture)) {
+        if (!this.paragraphs.has(paragraph.id) && !paragraphs.has(paragraph.id))
+          sent.paragraphs.push(sentParagraph(paragraph))
+        paragraphs.add(paragraph.id)
+      }
+      if (!this.sheets.has(sheet.id)) sent.sheets.push(withParagraphs(sheet, ({ id }) => id))
+    }
+    this.sheets = sheets
+    this.paragraphs = paragraphs
+    return sent
+  }
+}
