@@ -188,6 +188,25 @@ describe("the mirror of the layout and the paragraph set ahead of it", () => {
     expect(mirror.placed(0)!.sheet.id).toBe(after.placed[0]!.sheet.id)
   })
 
+  test("shows it on all sheets that its paragraph runs over, once they are here", async () => {
+    const long = EditorState.create({ doc: makeDocument([p(text.repeat(45)), p(text)]) })
+    const typedThere = long.apply(long.tr.insertText("x", 10))
+    const layout = lay(long)
+    const [some, all] = [new LayoutMirror(), new LayoutMirror()]
+    some.take(report(layout, 1, 1))
+    all.take(report(layout, 1, 2))
+    const eager = new EagerTypesetter()
+    await eager.warm(all)
+    expect(eager.set(long.doc, typedThere.doc, some, { mode: "sheets" })).toBeNull()
+    const ahead = eager.set(long.doc, typedThere.doc, all, { mode: "sheets" })!
+    all.anticipate(ahead.leaf, ahead.paragraph, 2)
+    const parts = lay(typedThere, layout)
+      .placed.slice(0, 2)
+      .map((placed) => fragmentsOf(placed)[0]!)
+    for (const [i, { from, to, y }] of parts.entries())
+      expect(fragmentsOf(all.placed(i)!)[0]).toMatchObject({ paragraph: ahead.paragraph, from, to, y })
+  })
+
   test("leaves it to the worker where more may move: another number of lines, more blocks, other styles", async () => {
     const mirror = new LayoutMirror()
     mirror.take(report(lay(state), 1, 2))

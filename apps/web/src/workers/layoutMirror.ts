@@ -20,12 +20,12 @@ const emptyTable: SheetTable = {
   heights: new Float64Array(),
 }
 
-/** A leaf set on the page ahead of the worker, and the sheet that shows it. */
+/** A leaf set on the page ahead of the worker, and the sheets that show it, by those of the worker. */
 interface Anticipated {
   leaf: number
   paragraph: ParagraphLayout
   seq: number
-  sheet: { of: Sheet; shown: PlacedSheet } | null
+  shown: WeakMap<Sheet, PlacedSheet>
 }
 
 let ids = 0
@@ -85,7 +85,7 @@ export class LayoutMirror {
 
   /** Shows a leaf newly set on the page until the worker reports a layout with that change or a later one. */
   anticipate(leaf: number, paragraph: ParagraphLayout, seq: number): void {
-    this.anticipated = { leaf, paragraph, seq, sheet: null }
+    this.anticipated = { leaf, paragraph, seq, shown: new WeakMap() }
   }
 
   /** The contents of a sheet by its place in the table, if they are here. */
@@ -106,18 +106,23 @@ export class LayoutMirror {
 
   private withAnticipated(placed: PlacedSheet, ahead: Anticipated): PlacedSheet {
     const { sheet, leaf } = placed
-    if (ahead.sheet?.of === sheet) return ahead.sheet.shown
-    const at = fragmentsOf(placed).findIndex((own) => own.part === "text" && own.leaf === ahead.leaf)
-    const before = fragmentsOf(placed)[at]
-    if (!before || before.to - before.from !== ahead.paragraph.lines.length) return placed
+    const known = ahead.shown.get(sheet)
+    if (known) return known
+    const lines = ahead.paragraph.lines.length
+    const at = new Set(
+      fragmentsOf(placed).flatMap(({ part, leaf, paragraph }, i) =>
+        part === "text" && leaf === ahead.leaf && paragraph.lines.length === lines ? [i] : [],
+      ),
+    )
+    if (at.size === 0) return placed
     // Sheets made here have ids below zero, so that they differ from all that the worker makes.
     let n = 0
     const shown = {
-      sheet: { ...withParagraphs(sheet, (own) => (n++ === at ? ahead.paragraph : own)), id: --ids },
+      sheet: { ...withParagraphs(sheet, (own) => (at.has(n++) ? ahead.paragraph : own)), id: --ids },
       leaf,
       ...(placed.furniture ? { furniture: placed.furniture } : {}),
     }
-    ahead.sheet = { of: sheet, shown }
+    ahead.shown.set(sheet, shown)
     return shown
   }
 

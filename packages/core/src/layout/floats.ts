@@ -21,7 +21,9 @@ export interface Set extends SetFloat {
   block: number
 }
 
-const movesText = ({ format: { wrap } }: Floating) => wrap === "beside" || wrap === "across"
+/** Whether a picture takes room from the lines beside it. */
+export const movesText = ({ format: { wrap } }: Pick<Floating, "format">): boolean =>
+  wrap === "beside" || wrap === "across"
 
 /** What a picture takes of the region, with its distance from the text. */
 function taken({ x, y, picture, format }: SetFloat): { left: number; top: number; right: number; bottom: number } {

@@ -23,7 +23,9 @@ import {
   Hyphenator,
   MissingFaceError,
   Typesetter,
+  floatsOn,
   fragmentsOf,
+  movesText,
   type Fragment,
   type LayoutSpec,
   type ParagraphLayout,
@@ -107,8 +109,10 @@ export class EagerTypesetter {
     // What fields show that is computed from the document, the worker knows.
     const node = leavesOf(after).node(leaf)
     if (textOf(node).includes("\ufffc") && computedOf(after, unknownPages).has(leaf)) return null
-    const shown = wholeLeaf(mirror, leaf)
+    const shown = shownLeaf(mirror, leaf)
     if (!shown) return null
+    // A note goes to the sheet on which its mark comes to stand.
+    if (shown.sheets > 1 && anchorsIn(node).length > 0) return null
     try {
       const paragraph = this.typesetter.paragraph(
         { ...setting, flow: spec.mode === "flow", values: valuesOf(after, withName(valuesNow, spec.name ?? "")) },
@@ -117,7 +121,7 @@ export class EagerTypesetter {
         labels[leaf] ?? null,
         { letters: tableLetters(setting.styles, after, leaf) },
       )
-      return replaces(paragraph, shown.paragraph) ? { leaf, paragraph } : null
+      return replaces(paragraph, shown.paragraph, shown.isDivided) ? { leaf, paragraph } : null
     } catch (error) {
       if (error instanceof NotYetLoaded) return null
       throw error
@@ -125,26 +129,43 @@ export class EagerTypesetter {
   }
 }
 
-/** Whether one layout of a paragraph can stand in another's place without anything else moving. */
-function replaces(a: ParagraphLayout, b: ParagraphLayout): boolean {
+/** Whether one layout of a paragraph can stand in another's place without anything else moving. @param divided whether its lines stand in several places */
+function replaces(a: ParagraphLayout, b: ParagraphLayout, divided: boolean): boolean {
   // Formats from the worker are copies, so they are compared by what they say.
   return (
     a.lines.length === b.lines.length &&
     Math.abs(a.height - b.height) < 1e-6 &&
+    (!divided || a.lines.every((line, i) => Math.abs(line.height - b.lines[i]!.height) < 1e-6)) &&
     a.outline === b.outline &&
     JSON.stringify(a.format) === JSON.stringify(b.format)
   )
 }
 
-/** The fragment that shows all of a leaf on one sheet. */
-function wholeLeaf(mirror: LayoutMirror, leaf: number): Fragment | null {
+/** A leaf as it is shown, in columns of one width. */
+interface Shown extends Pick<Fragment, "paragraph" | "width"> {
+  sheets: number
+  /** Whether its lines stand in several places. */
+  isDivided: boolean
+}
+
+/** How a leaf is shown; null where not all of it is here, or where it may hang on more than its width. */
+function shownLeaf(mirror: LayoutMirror, leaf: number): Shown | null {
   const { first, last } = mirror.sheetsOfLeaf(leaf)
+  const parts: Fragment[] = []
+  let sheets = 0
   for (let index = Math.max(0, first - 1); index <= last; index++) {
     const placed = mirror.placed(index)
-    const fragment = placed && fragmentsOf(placed).find((own) => own.leaf === leaf && isOwnText(own))
-    // Where lines rise or fall, rows are as high as they are long.
-    if (fragment?.turn) return null
-    if (fragment) return fragment.from === 0 && fragment.to === fragment.paragraph.lines.length ? fragment : null
+    const here = placed ? fragmentsOf(placed).filter((own) => own.leaf === leaf && isOwnText(own)) : []
+    // What takes room from lines is not known here.
+    if (placed && here.length > 0 && floatsOn(placed).some(movesText)) return null
+    parts.push(...here)
+    if (here.length > 0) sheets++
   }
-  return null
+  const [start] = parts
+  if (!start) return null
+  const { paragraph, width } = start
+  const isWhole = parts.reduce<number>((line, { from, to }) => (from === line ? to : -1), 0) === paragraph.lines.length
+  // Where lines rise or fall, rows are as high as they are long.
+  const isPlain = parts.every((own) => own.paragraph === paragraph && own.width === width && own.turn === null)
+  return isWhole && isPlain ? { paragraph, width, sheets, isDivided: parts.length > 1 } : null
 }
