@@ -3,7 +3,7 @@
 /** So many are kept whatever they weigh: one that is asked for in turn with some others is not made again each time. */
 const least = 8
 
-export class Recent<K extends object, V> {
+export class Recent<K, V> {
   /** The one that was asked for longest ago first. */
   private readonly made = new Map<K, V>()
   private weight = 0

@@ -13,6 +13,23 @@ import type { Unfolding } from "./unfolding"
 const plain = /^[\u0020-\u007e\u00a0-\u024f\u2010-\u2026]*$/
 
 const longestRun = 20000
+/** Of so many blanks one is a place to cut a longer stretch behind. */
+const blanksToCut = 1024
+
+/**
+ * Where a run of a long stretch ends: behind a blank that is chosen by the letters round it, so that a letter typed in one run leaves
+ * those behind it as they were.
+ */
+function endOfRun(text: string, from: number, to: number): number {
+  if (to - from <= longestRun) return to
+  const most = from + longestRun
+  for (let at = text.indexOf(" ", from) + 1; at > 0 && at < most; at = text.indexOf(" ", at) + 1) {
+    let hash = 0
+    for (let i = at - 3; i < at + 3; i++) hash = (Math.imul(hash, 31) + text.charCodeAt(i)) | 0
+    if (((hash >>> 5) ^ hash) % blanksToCut === 0) return at
+  }
+  return most
+}
 /** Size of small capitals where the face has none of its own. */
 const smallCapital = 0.8
 
@@ -198,8 +215,10 @@ export function shapeParagraph(
   const text = unfolding?.text ?? textOf(paragraph)
   const runs: ShapedRun[] = []
   const add = (from: number, to: number, face: FaceId, look: RunLook, options: RunOptions) => {
-    for (let at = from; at < to; at += longestRun)
-      runs.push(shapeRun(fonts, text, at, Math.min(to, at + longestRun), face, look, options))
+    for (let at = from, end = at; at < to; at = end) {
+      end = endOfRun(text, at, to)
+      runs.push(shapeRun(fonts, text, at, end, face, look, options))
+    }
   }
   let behind = 0
   const shapeWords = (own: string, offset: number, look: RunLook) => {

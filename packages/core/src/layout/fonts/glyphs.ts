@@ -43,8 +43,10 @@ export function allOf(glyphs: ShapedGlyphs, cluster: number): ShapedGlyphs {
 
 /** Glyphs whose clusters lie elsewhere in the text. */
 export function shifted(glyphs: ShapedGlyphs, by: number): ShapedGlyphs {
+  if (by === 0) return glyphs
   const clusters = glyphs.clusters?.map((cluster) => cluster + by) ?? null
-  return { ...glyphs, first: glyphs.first + by, clusters, kept: null }
+  const kept = glyphs.kept && { ...glyphs.kept, first: glyphs.kept.first + by }
+  return { ...glyphs, first: glyphs.first + by, clusters, kept }
 }
 
 /** Room for so many glyphs. One buffer for what each run has: a buffer of its own for each list would weigh as much as what is in them. */

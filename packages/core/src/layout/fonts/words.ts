@@ -4,7 +4,8 @@
  * text has to be shaped as a whole; a test holds the two against each other for all faces that ship.
  */
 import { grown, hashed, hashFactor, LetterCodes, WordTable } from "../../document/wordTable"
-import { clusterOf, isUnsafe, newGlyphs, setUnsafe, type ShapedGlyphs, type WordGlyphs } from "./glyphs"
+import { Recent } from "../recent"
+import { clusterOf, isUnsafe, newGlyphs, setUnsafe, shifted, type ShapedGlyphs, type WordGlyphs } from "./glyphs"
 
 /** Text as one run of Latin letters, from left to right. */
 export type ShapeLatin = (text: string, from: number, to: number) => ShapedGlyphs
@@ -19,6 +20,11 @@ const mostWords = 50_000
 /** Longer ones do not come again, and places in a word are kept in eight bits. */
 const longest = 100
 
+/** Stretches of so many letters are known as a whole: of a paragraph that long most is as it was when a letter is typed in it. */
+const longStretch = 2000
+/** So many letters of such are kept. */
+const mostLetters = 1_000_000
+
 const blank = 0x20
 
 interface Joint {
@@ -28,6 +34,8 @@ interface Joint {
   /** Whether that is all. */
   isKnown: boolean
 }
+
+const copied = (text: string) => String.fromCharCode(...Array.from(text, (_, i) => text.charCodeAt(i)))
 
 /** The words of one face in one language and with one choice of features. */
 export class ShapedWords {
@@ -57,8 +65,22 @@ export class ShapedWords {
     return this.table.count > mostWords
   }
 
+  private readonly stretches = new Recent<string, ShapedGlyphs | null>(
+    mostLetters,
+    (glyphs) => glyphs?.count ?? 0,
+    (own) => this.fromWords(own, 0, own.length),
+  )
+
   /** A text from its words; null where it has to be shaped as a whole. */
   shape(text: string, from: number, to: number): ShapedGlyphs | null {
+    if (to - from < longStretch) return this.fromWords(text, from, to)
+    const own = text.slice(from, to)
+    // A part of a text would hold all of that.
+    const glyphs = this.stretches.of(this.stretches.has(own) ? own : copied(own))
+    return glyphs && shifted(glyphs, from)
+  }
+
+  private fromWords(text: string, from: number, to: number): ShapedGlyphs | null {
     const words = this.find(text, from, to)
     if (words === null) return null
     let [count, isPlain] = [0, true]
