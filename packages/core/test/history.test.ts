@@ -4,6 +4,8 @@ import { EditorState, Selection, TextSelection } from "prosemirror-state"
 import { document, p } from "../src/document"
 import {
   changes,
+  commonEnd,
+  commonStart,
   deleteBackward,
   editHistory,
   insertText,
@@ -247,4 +249,20 @@ test("a log that has grown long costs a letter no more than a short one: version
     8,
     9,
   ])
+})
+
+test("what two texts share at their ends, however long they are", () => {
+  const part = fc
+    .tuple(fc.constantFrom("tide ", "a", "chain"), fc.nat(900))
+    .map(([words, times]) => words.repeat(times))
+  fc.assert(
+    fc.property(part, fc.string({ maxLength: 3 }), fc.string({ maxLength: 3 }), part, (before, one, other, behind) => {
+      const [a, b] = [before + one + behind, before + other + behind]
+      const [start, end] = [commonStart(a, b), commonEnd(a, b)]
+      expect([a.slice(0, start), a.slice(a.length - end)]).toEqual([b.slice(0, start), b.slice(b.length - end)])
+      const most = Math.min(a.length, b.length)
+      expect(start === most || a[start] !== b[start]).toBe(true)
+      expect(end === most || a[a.length - 1 - end] !== b[b.length - 1 - end]).toBe(true)
+    }),
+  )
 })
