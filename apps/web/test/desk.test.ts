@@ -127,8 +127,6 @@ describe("the mirror of the layout and the paragraph set ahead of it", () => {
     seq,
     complete: true,
     table: tableOf(layout.placed),
-    from: 0,
-    to,
     wanted: { from: 0, to, asked: 0 },
     ...new Sending(typesetter).of(layout, 0, to),
   })

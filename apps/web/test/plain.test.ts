@@ -66,8 +66,6 @@ test("the mirror finds the sheets of a block that goes over several", () => {
     seq: 1,
     complete: true,
     table: table([1, 2, 3, 4], [0, 5, 5, 6], [0, 1, 1, 1]),
-    from: 0,
-    to: 0,
     wanted: { from: 0, to: 0, asked: 0 },
     sheets: [],
     furniture: [],

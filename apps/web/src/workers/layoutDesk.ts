@@ -174,12 +174,10 @@ export class LayoutDesk {
     if (!layout) return
     this.lastReport = performance.now()
     this.follow()
-    const from = Math.min(this.want.from, layout.placed.length)
-    const to = Math.min(this.want.to, layout.placed.length)
     const complete = layout.settled === layout.placed.length && !this.composition
-    const range = { from, to, wanted: this.want }
+    const { seq, want: wanted } = this
     const table = tableOf(layout.placed)
-    this.post({ type: "report", seq: this.seq, complete, table, ...range, ...this.sending.of(layout, from, to) })
+    this.post({ type: "report", seq, complete, table, wanted, ...this.sending.of(layout, wanted.from, wanted.to) })
   }
 
   private measure(id: number, pos: number): void {

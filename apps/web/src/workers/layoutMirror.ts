@@ -72,8 +72,8 @@ export class LayoutMirror {
   }
 
   /** Keeps just what the worker knows to be kept. */
-  private forget({ table, from, to }: LayoutReport): void {
-    const kept = new Set(table.ids.subarray(from, to))
+  private forget({ table, wanted }: LayoutReport): void {
+    const kept = new Set(table.ids.subarray(wanted.from, wanted.to))
     const paragraphs = new Set<number>()
     for (const [id, { sheet }] of this.sheets) {
       if (kept.has(id))

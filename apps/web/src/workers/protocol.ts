@@ -45,9 +45,7 @@ export interface LayoutReport {
   /** Whether every sheet is settled. */
   complete: boolean
   table: SheetTable
-  from: number
-  to: number
-  /** The newest wish, as the worker has it by now: it moves with the sheets that it was for. */
+  /** The newest wish, as the worker has it by now: it moves with the sheets that it was for. What is in its range is here; there may not be so many sheets yet. */
   wanted: { from: number; to: number; asked: number }
   /** Those in range that the page does not hold yet. */
   sheets: SentSheet[]

@@ -47,7 +47,7 @@ export class Sending {
     const sheets = new Set<number>()
     const paragraphs = new Set<number>()
     const furnisher = new Furnisher(this.typesetter, layout, valuesNow)
-    for (let index = from; index < to; index++) {
+    for (let index = from; index < Math.min(to, layout.placed.length); index++) {
       const { sheet, furniture = [] } = furnisher.of(index)
       sheets.add(sheet.id)
       if (furniture.length > 0)
