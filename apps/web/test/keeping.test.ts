@@ -17,14 +17,13 @@ const record = (client: string, ...texts: string[]) => ({
   stamp: "1.a",
   steps: texts.map(step),
 })
-const steps = new Map<string, object>()
-/** One object for each text, as steps are turned to JSON once. */
-function step(text: string): object {
-  let own = steps.get(text)
-  if (!own)
-    steps.set(text, (own = { stepType: "replace", from: 2, to: 2, slice: { content: [{ type: "text", text }] } }))
-  return own
-}
+const inserting = (text: string) => ({
+  stepType: "replace",
+  from: 2,
+  to: 2,
+  slice: { content: [{ type: "text", text }] },
+})
+const step = (text: string) => JSON.stringify(inserting(text))
 const textsOf = async (client: string) =>
   (await recordOf(client))?.steps.map(
     (own) => (own as { slice: { content: { text: string }[] } }).slice.content[0]!.text,
@@ -66,6 +65,9 @@ test("only what IndexedDB lacks is written twice, and the two are joined", async
   // A mirror that is older than the record says nothing.
   await db.put("pending", { ...before!, turn: 9, steps: [step("z")] })
   expect(await textsOf("two")).toEqual(["z"])
+  // Older programs kept steps as objects; what cannot be read is no step.
+  await db.put("pending", { ...before!, turn: 10, steps: [inserting("y"), "{"] })
+  expect((await recordOf("two"))?.steps.map((own) => own !== null)).toEqual([true, false])
 })
 
 test("a storage that is denied is said to be so, once, and asked again in peace", async () => {
@@ -125,8 +127,8 @@ test("letters that are set aside one after the other are one text, other reasons
 
 test("what was set aside stays until it is dropped, with its words", async () => {
   const slice = insertedBy([
-    step("Mind "),
-    step("the chain"),
+    inserting("Mind "),
+    inserting("the chain"),
     { stepType: "nonsense" },
     {
       stepType: "replace",

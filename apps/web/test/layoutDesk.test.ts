@@ -4,6 +4,7 @@ import { document, documentAttrs, leavesOf, paragraph, valuesNow } from "@biblon
 import { Typesetter } from "@biblon/core/layout"
 import { openFonts } from "@biblon/core/node"
 import { EditorState } from "prosemirror-state"
+import { stepText } from "../src/live/stepText"
 import { LayoutClient } from "../src/workers/layoutClient"
 import { LayoutDesk } from "../src/workers/layoutDesk"
 import type { FromLayout, ToLayout } from "../src/workers/protocol"
@@ -51,7 +52,7 @@ async function page(count: number) {
     insert(paragraphs: number) {
       const tr = state.tr.insert(leavesOf(state.doc).before(0), Array.from({ length: paragraphs }, sheetful))
       state = state.apply(tr)
-      client.change(tr.steps.map((step) => step.toJSON() as unknown))
+      client.change(tr.steps.map(stepText))
     },
     turn,
     close: () => client.close(),

@@ -2,7 +2,7 @@
 import type { LayoutSpec } from "@biblon/core/layout"
 import { documentAttrs } from "@biblon/core/document"
 import { begunLayout, endSight } from "../early/begun"
-import { stepJson } from "../live/stepJson"
+import { stepText } from "../live/stepText"
 import { LayoutClient } from "../workers/layoutClient"
 import type { LayoutReport } from "../workers/protocol"
 import type { EditorState } from "prosemirror-state"
@@ -53,16 +53,16 @@ export class Composing {
     const view = this.target.view()
     if (reachesAll(change)) view?.hold()
     const ahead = layout.current ? this.eager.set(before.doc, after.doc, layout.mirror, this.target.spec()) : null
-    const json = steps.map(stepJson)
+    const texts = steps.map(stepText)
     // What is on the sheet already need not reach the worker before it is seen.
-    if (ahead) layout.changeAhead(json, ahead.leaf, ahead.paragraph)
-    else this.seen.changed(layout.change(json), before.doc, steps)
+    if (ahead) layout.changeAhead(texts, ahead.leaf, ahead.paragraph)
+    else this.seen.changed(layout.change(texts), before.doc, steps)
     if (ahead) view?.refresh()
     this.showBusy()
   }
 
   /** Lays steps out that are no part of the document. */
-  tryOut(steps: unknown[]): void {
+  tryOut(steps: readonly string[]): void {
     this.target.view()?.hold()
     this.layout.change(steps)
     this.showBusy()

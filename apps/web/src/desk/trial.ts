@@ -4,7 +4,7 @@
  */
 import type { EditorState, Transaction } from "prosemirror-state"
 import type { Command } from "@biblon/core/editing"
-import { stepJson } from "../live/stepJson"
+import { stepText } from "../live/stepText"
 
 /** A pointer that only passes over a value tries nothing, in milliseconds. */
 const passing = 70
@@ -12,7 +12,7 @@ const passing = 70
 export interface TrialTarget {
   editor(): EditorState | null
   /** Lays steps out that are no part of the document. */
-  layOut(steps: unknown[]): void
+  layOut(steps: readonly string[]): void
 }
 
 /** Whether a change takes text away, puts some in or changes its place. */
@@ -23,7 +23,7 @@ function movesText(tr: Transaction): boolean {
 }
 
 export class Trial {
-  private back: unknown[] | null = null
+  private back: string[] | null = null
   private waiting: ReturnType<typeof setTimeout> | undefined
 
   constructor(private readonly target: TrialTarget) {}
@@ -42,8 +42,8 @@ export class Trial {
     if (!editor) return
     command(editor, (tr) => {
       if (!tr.docChanged || movesText(tr)) return
-      this.back = tr.steps.map((step, i) => stepJson(step.invert(tr.docs[i] ?? editor.doc))).reverse()
-      this.target.layOut(tr.steps.map(stepJson))
+      this.back = tr.steps.map((step, i) => stepText(step.invert(tr.docs[i] ?? editor.doc))).reverse()
+      this.target.layOut(tr.steps.map(stepText))
     })
   }
 

@@ -12,7 +12,7 @@ import { largestMessage, stampOf, usualMessage } from "@biblon/wire/limits"
 import { asideOf } from "./aside"
 import { withoutFirst } from "./dropping"
 import { PendingKeeper } from "./pending"
-import { stepJson } from "./stepJson"
+import { stepText } from "./stepText"
 import type { Aside, AsideCause } from "./records"
 
 export type Saving =
@@ -218,7 +218,7 @@ export class Connection {
       document: id,
       version: getVersion(state),
       stamp: this.stamp,
-      steps: sendableSteps(state)?.steps.map(stepJson) ?? [],
+      steps: sendableSteps(state)?.steps.map(stepText) ?? [],
     })
     // While the server cannot write, it is asked at its own pace.
     if (!this.postponed) this.send()
@@ -237,7 +237,7 @@ export class Connection {
       const texts: string[] = []
       let size = 0
       for (const step of sendable.steps.slice(0, batch)) {
-        const text = JSON.stringify(stepJson(step))
+        const text = stepText(step)
         // Three bytes for each unit at the most.
         if (texts.length > 0 && (size + text.length) * 3 > largestMessage) break
         texts.push(text)

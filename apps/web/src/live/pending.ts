@@ -70,6 +70,16 @@ export async function sessionsOf(document: string): Promise<string[]> {
   return [...new Set(all.sort((a, b) => a.kept - b.kept).map(({ client }) => client))]
 }
 
+/** A step as it is read: null for text that is none, which no document takes. */
+function stepOf(kept: unknown): unknown {
+  if (typeof kept !== "string") return kept
+  try {
+    return JSON.parse(kept)
+  } catch {
+    return null
+  }
+}
+
 /** What a session has left; null for nothing. */
 export async function recordOf(client: string): Promise<PendingRecord | null> {
   const record = await (await device()).get("pending", client)
@@ -77,7 +87,7 @@ export async function recordOf(client: string): Promise<PendingRecord | null> {
     isRecord(record) ? record : undefined,
     readMirrors().find((own) => own.client === client),
   )
-  return found && found.steps.length > 0 ? found : null
+  return found && found.steps.length > 0 ? { ...found, steps: found.steps.map(stepOf) } : null
 }
 
 export async function dropRecord(client: string): Promise<void> {
@@ -87,17 +97,17 @@ export async function dropRecord(client: string): Promise<void> {
 
 /** Keeps the newest record of a session; while one is being written, those that come are joined into the last. */
 export class PendingKeeper {
-  private next: PendingRecord | null = null
+  private next: PendingRecord<string> | null = null
   private writing = false
   private turn = 0
   /** What IndexedDB has. */
-  private written: PendingRecord | null = null
+  private written: PendingRecord<string> | null = null
   private mirrored = false
 
   /** @param onKept hears whether what is unconfirmed is kept on this device */
   constructor(private readonly onKept: (kept: boolean) => void) {}
 
-  keep(record: Omit<PendingRecord, "turn" | "kept">): void {
+  keep(record: Omit<PendingRecord<string>, "turn" | "kept">): void {
     if (record.steps.length === 0 && this.next === null && !this.writing && (this.written?.steps.length ?? 0) === 0)
       return
     this.next = { ...record, turn: ++this.turn, kept: Date.now() }
@@ -123,11 +133,11 @@ export class PendingKeeper {
       written.steps[count - 1] === record.steps[count - 1]
     const after = goesOn ? count : 0
     const steps = record.steps.slice(after)
-    // A paste of a book is not turned to text with each key that follows it.
-    if (most !== Infinity && steps.length > 200) return
+    // A paste of a book is not written twice with each key that follows it.
+    if (steps.reduce((sum, step) => sum + step.length, 0) > most) return
     try {
-      const text = JSON.stringify({ ...record, steps, after, base: written?.turn ?? 0 } satisfies Mirror)
-      if (text.length > most) return
+      const head = JSON.stringify({ ...record, steps: [], after, base: written?.turn ?? 0 } satisfies Mirror)
+      const text = head.replace('"steps":[]', () => `"steps":[${steps.join(",")}]`)
       localStorage.setItem(mirrorName(record.client), text)
       this.mirrored = true
     } catch {
@@ -140,7 +150,7 @@ export class PendingKeeper {
     try {
       const db = await device()
       while (this.next) {
-        const record: PendingRecord = this.next
+        const record: PendingRecord<string> = this.next
         const start = performance.now()
         const put = record.steps.length > 0 ? db.put("pending", record) : db.delete("pending", record.client)
         const took = performance.now() - start

@@ -1,14 +1,15 @@
 /** What lies on the device: changes that are not confirmed, what was set aside, and files that the server lacks. */
 import type { FileKind } from "@biblon/core/document"
 
-export interface PendingRecord {
+export interface PendingRecord<Step = unknown> {
   /** The session's name among those who change the document; the server writes it beside each step. */
   client: string
   document: string
   /** The version that the steps follow on, and what tells its history from others. */
   version: number
   stamp: string
-  steps: unknown[]
+  /** In JSON: written as text, read as objects, as older programs kept them too. */
+  steps: Step[]
   /** Milliseconds since 1970. */
   kept: number
   /** Counts what one session has kept, so that the newer of two is known. */

@@ -80,7 +80,7 @@ export class LayoutClient {
   }
 
   /** A change whose outcome, a leaf that was set on the page, is shown at once; the worker hears of it behind the next frame. Only where all before it is shown. */
-  changeAhead(steps: unknown[], leaf: number, paragraph: ParagraphLayout): void {
+  changeAhead(steps: readonly string[], leaf: number, paragraph: ParagraphLayout): void {
     this.held.push({ type: "steps", steps, seq: ++this.seq })
     this.later(this.sendHeld)
     this.mirror.anticipate(leaf, paragraph, this.seq)
@@ -101,7 +101,7 @@ export class LayoutClient {
   }
 
   /** @returns the number under which a report tells that it is shown */
-  change(steps: unknown[]): number {
+  change(steps: readonly string[]): number {
     this.send({ type: "steps", steps, seq: ++this.seq })
     return this.seq
   }

@@ -64,8 +64,8 @@ export class LayoutDesk {
       case "open":
         return this.open(message.content, message.spec, message.seq)
       case "steps":
-        for (const json of message.steps) {
-          const result = this.doc && readStep(json).apply(this.doc)
+        for (const text of message.steps) {
+          const result = this.doc && readStep(JSON.parse(text)).apply(this.doc)
           if (!result?.doc) throw new Error("A change does not fit the document that was laid out")
           this.doc = result.doc
         }

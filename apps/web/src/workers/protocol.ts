@@ -10,7 +10,7 @@ export type ToLayout =
   | { type: "fetch"; address: string; spec: LayoutSpec; seq: number }
   /** `content` is the document node as JSON text. */
   | { type: "open"; content: string; spec: LayoutSpec; seq: number }
-  | { type: "steps"; steps: unknown[]; seq: number }
+  | { type: "steps"; steps: readonly string[]; seq: number }
   | { type: "spec"; spec: LayoutSpec; seq: number }
   /** Sheets in or near sight; `to` is not included. `id` is that of the first, so that it is found though others have come before it meanwhile. `asked` counts such wishes. */
   | { type: "want"; from: number; to: number; id: number | null; asked: number }

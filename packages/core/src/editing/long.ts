@@ -6,12 +6,12 @@ import type { Command } from "./command"
 import { joining } from "./history"
 import { landingMarks } from "./typingMarks"
 
-/** Blocks and characters of a part. */
-const most = { blocks: 150, size: 60_000 }
+/** Blocks, rows and characters of a part. Each costs as much as the document is long, so that they are as few as a short task allows. */
+const most = { blocks: 600, rows: 150, size: 60_000 }
 
 export function isLong({ content }: Pick<Slice, "content">): boolean {
   if (isLongTable(content)) return true
-  return content.childCount > 4 * most.blocks || (content.childCount > 2 && content.size > 4 * most.size)
+  return content.childCount > most.blocks || (content.childCount > 2 && content.size > 4 * most.size)
 }
 
 /** Whether content is one table with many rows, over which no cell reaches: it can be put in row by row. */
@@ -19,7 +19,7 @@ function isLongTable({ childCount, firstChild }: Fragment): boolean {
   return (
     childCount === 1 &&
     firstChild?.type === nodes.table &&
-    firstChild.childCount > most.blocks &&
+    firstChild.childCount > most.rows &&
     firstChild.children.every((row) => row.children.every(({ attrs }) => attrs.rowspan === 1))
   )
 }
@@ -39,7 +39,7 @@ export interface Parts {
 export function partsOf({ content, openStart, openEnd }: Slice): Parts {
   if (isLongTable(content)) {
     const table = content.firstChild as Node
-    const [first = [], ...rest] = cut(table.children)
+    const [first = [], ...rest] = cut(table.children, most.rows)
     return {
       first: new Slice(Fragment.from(table.copy(Fragment.from(first))), 0, 0),
       rest,
@@ -49,7 +49,7 @@ export function partsOf({ content, openStart, openEnd }: Slice): Parts {
   }
   const blocks = content.content
   const middle = blocks.slice(0, -1)
-  const [first = [], ...rest] = cut(middle)
+  const [first = [], ...rest] = cut(middle, most.blocks)
   return {
     first: new Slice(Fragment.from([...first, ...blocks.slice(-1)]), openStart, openEnd),
     rest,
@@ -57,12 +57,13 @@ export function partsOf({ content, openStart, openEnd }: Slice): Parts {
   }
 }
 
-function cut(blocks: readonly Node[]): Node[][] {
+/** @param length of the parts, in blocks */
+function cut(blocks: readonly Node[], length: number): Node[][] {
   const parts: Node[][] = []
   let size = Infinity
   for (const block of blocks) {
     const last = parts.at(-1)
-    if (!last || last.length >= most.blocks || size + block.nodeSize > most.size) {
+    if (!last || last.length >= length || size + block.nodeSize > most.size) {
       parts.push([block])
       size = block.nodeSize
     } else {
