@@ -1,11 +1,9 @@
 import fc from "fast-check"
 import { collab, receiveTransaction, sendableSteps } from "prosemirror-collab"
 import { EditorState, Selection, TextSelection } from "prosemirror-state"
-import { document, p } from "../src/document"
+import { commonEnd, commonStart, document, p } from "../src/document"
 import {
   changes,
-  commonEnd,
-  commonStart,
   deleteBackward,
   editHistory,
   insertText,

@@ -131,7 +131,11 @@ describe("heads and feet", () => {
         .map((text) => text.replace(" / ", "")),
     ).toEqual(["||1", "2"])
     expect(editing.numberPlace(state)).toEqual({ edge: "head", part: "outer", pattern: "%1" })
+    // Another way to write them keeps their place, and puts none where there are none.
+    state = after(state, editing.writeNumbers("%1 of %2"))
+    expect(editing.numberPlace(state)).toEqual({ edge: "head", part: "outer", pattern: "%1 of %2" })
     state = after(state, placeNumbers(null, ""))
+    expect(editing.writeNumbers("%1")(state)).toBe(false)
     expect(furniture(layoutOf(state.doc)).join("").replace(/[ /]/g, "")).toBe("")
     expect(checkDocument(state.doc)).toBe(state.doc)
   })

@@ -11,9 +11,8 @@
 import { Mapping, type Step, type StepMap } from "prosemirror-transform"
 import { Plugin, PluginKey, TextSelection, type EditorState, type Selection, type Transaction } from "prosemirror-state"
 import type { Node } from "prosemirror-model"
-import { changedLeaves, leavesOf, textOf } from "../document"
+import { changedLeaves, leavesOf, textChange, textOf } from "../document"
 import type { Command } from "./command"
-import { commonEnd, commonStart } from "./difference"
 import { chained, Grown, lastOf, Mirrors, type Chain } from "./growing"
 
 interface Log {
@@ -154,9 +153,8 @@ function describe(before: Node, after: Node, kind: string | undefined): string {
       .map((i) => textOf(leavesOf(doc).node(i)))
       .join("\n")
   const [a, b] = [text(before, change.oldTo), text(after, change.newTo)]
-  const start = commonStart(a, b)
-  const end = Math.min(commonEnd(a, b), a.length - start, b.length - start)
-  const [removed, added] = [a.slice(start, a.length - end), b.slice(start, b.length - end)]
+  const { from, oldTo, newTo } = textChange(a, b)
+  const [removed, added] = [a.slice(from, oldTo), b.slice(from, newTo)]
   if (added.trim()) return `Typed ${quoted(added)}`
   if (removed.trim()) return `Deleted ${quoted(removed)}`
   if (added.includes("\n")) return "New paragraph"

@@ -109,6 +109,14 @@ export function placeNumbers(place: NumberPlace | null, pattern: string): Comman
   }
 }
 
+/** Writes the numbers of the sheets another way, wherever they stand when it comes to that. */
+export function writeNumbers(pattern: string): Command {
+  return (state, dispatch) => {
+    const place = numberPlace(state)
+    return place !== null && placeNumbers(place, pattern)(state, dispatch)
+  }
+}
+
 /** A number that somebody typed at a head or foot as the number of the sheet, with its place: digits alone in their part of the line, or behind "Sheet", "Page" or a dash. */
 export function typedNumber(state: EditorState): { from: number; to: number; number: string } | null {
   const { $head, empty } = state.selection

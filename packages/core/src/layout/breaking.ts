@@ -2,7 +2,7 @@
  * Where lines may break: Unicode Standard Annex 14, revision of Unicode 17, with words of South-East Asian
  * scripts found by Intl.Segmenter. Rule names in comments are the annex's.
  */
-import { segmenter } from "../document"
+import { segmenter, type TextChange } from "../document"
 import { lineBreakRuns } from "./lineBreakClasses"
 import { plainBreaks } from "./plainBreaks"
 
@@ -13,6 +13,8 @@ export interface Breaks {
   required: Set<number> | null
   /** Whether there is anything but Latin, Greek and Cyrillic letters in it, so that text may run both ways. */
   beyond: boolean
+  /** Whether neighbours alone told them. */
+  plain: boolean
 }
 
 const names = [
@@ -293,9 +295,11 @@ function wordEnds(text: string): Set<number> {
   return ends
 }
 
-export function lineBreaks(text: string): Breaks {
-  const offsets = plainBreaks(text)
-  return offsets ? { offsets, required: null, beyond: false } : breaksByRules(text)
+/** @param before those of an older text, and what was changed in that */
+export function lineBreaks(text: string, before: { breaks: Breaks; change: TextChange } | null = null): Breaks {
+  const known = before?.breaks.plain ? { offsets: before.breaks.offsets, change: before.change } : null
+  const offsets = plainBreaks(text, known)
+  return offsets ? { offsets, required: null, beyond: false, plain: true } : breaksByRules(text)
 }
 
 /** The same by the rules alone, for any text. */
@@ -324,7 +328,7 @@ export function breaksByRules(text: string): Breaks {
     if (newline[cls[j - 1] as number]) (required ??= new Set()).add(offset)
   }
   if (text.length > 0 || offsets.length === 0) offsets.push(text.length)
-  return { offsets, required, beyond: chars.beyond }
+  return { offsets, required, beyond: chars.beyond, plain: false }
 }
 
 /** Offsets of the ends of what people see as one character, for a short text. */

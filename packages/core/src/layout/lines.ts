@@ -5,6 +5,7 @@ import { isWordSpace, LINE_FEED, Ruler, runWidth, spacedHeight, type LineSource,
 import { breakQuickly } from "./quickBreaking"
 import { clusterOf, isUnsafe } from "./fonts/glyphs"
 import { shapeRun } from "./shaping"
+import type { TakenOver } from "./takenOver"
 import type { Line, LineRun, Rule, ShapedRun } from "./types"
 import { breakWhole } from "./wholeBreaking"
 
@@ -47,15 +48,21 @@ export interface SetParagraph {
   label: LineRun[]
 }
 
-/** The lines of a paragraph, at least one, and the label before the first. */
-export function setLines(source: LineSource): SetParagraph {
+/**
+ * The lines of a paragraph, at least one, and the label before the first.
+ * @param taken what its lines have of those that it had before
+ */
+export function setLines(own: LineSource, taken: TakenOver | null = null): SetParagraph {
+  const source = taken ? { ...own, runs: taken.runs, begun: taken.begun } : own
   const { text, runs, typesetting, begun } = source
   const ruler = new Ruler(source)
   // What is left of a paragraph that goes on in another width is broken line by line.
   const whole = typesetting.breaking === "whole" && begun.length === 0
-  const ends = (whole ? breakWhole(ruler) : null) ?? breakQuickly(ruler)
+  const ends = (whole ? breakWhole(ruler) : null) ?? breakQuickly(ruler, taken?.meets)
+  const behind = taken?.behind() ?? []
   // After a line break at the very end there is one more, empty, line.
-  if (text.endsWith("\n") && ends.at(-1)?.at === text.length) ends.push({ at: text.length, hyphen: false })
+  if (behind.length === 0 && text.endsWith("\n") && ends.at(-1)?.at === text.length)
+    ends.push({ at: text.length, hyphen: false })
 
   const lines: Line[] = [...begun]
   const before = begun.at(-1)
@@ -64,7 +71,7 @@ export function setLines(source: LineSource): SetParagraph {
   let from = begun.at(-1)?.to ?? 0
   ends.forEach(({ at: to, hyphen }, i) => {
     while (runIndex < runs.length && (runs[runIndex] as ShapedRun).to <= from) runIndex++
-    const last = i === ends.length - 1 || text.charCodeAt(to - 1) === LINE_FEED
+    const last = (i === ends.length - 1 && behind.length === 0) || text.charCodeAt(to - 1) === LINE_FEED
     const line = setLine(ruler, {
       n: lines.length,
       from,
@@ -80,6 +87,11 @@ export function setLines(source: LineSource): SetParagraph {
     lines.push(line)
     from = to
   })
+  for (const line of behind) {
+    line.top = top
+    top += line.height
+    lines.push(line)
+  }
   return { lines: exact(lines), label: setLabel(ruler) }
 }
 

@@ -71,35 +71,74 @@ export function eachCluster(
   }
 }
 
-/** For each offset of the text, the distance from the text's start if it stood on one endless line. */
-function advanceSums(text: string, runs: readonly ShapedRun[]): Float64Array {
-  const sums = new Float64Array(text.length + 1)
-  let x = 0
-  let done = 0
-  for (const run of runs) {
-    while (done < run.from) sums[++done] = x
-    const { clusters, advances, count } = run.glyphs
-    done = run.to
-    if (clusters === null) {
-      for (let g = 0, at = run.from; g < count; g++) sums[++at] = x += (advances[g] as number) * run.scale
-      continue
-    }
-    const back = run.level % 2 === 1
-    const step = back ? -1 : 1
-    // The same as eachCluster, without a call for each: this is where most of measuring goes on.
-    for (let g = back ? count - 1 : 0; g >= 0 && g < count;) {
-      const start = clusters[g] as number
-      let advance = 0
-      for (; g >= 0 && g < count && clusters[g] === start; g += step) advance += advances[g] as number
-      const end = g >= 0 && g < count ? (clusters[g] as number) : run.to
-      const width = advance * run.scale
-      if (end === start + 1) sums[end] = x + width
-      else for (let at = start + 1; at <= end; at++) sums[at] = x + (width * (at - start)) / (end - start)
-      x += width
-    }
+/** The scale that all runs share; null where they have several. */
+function scaleOf(runs: readonly ShapedRun[]): number | null {
+  const scale = runs[0]?.scale
+  return scale !== undefined && runs.every((run) => run.scale === scale) ? scale : null
+}
+
+/** By offset, the distance from the start of the text if it stood on one endless line: as far as it was asked for, from a run on. */
+class AdvanceSums {
+  /** What lengths are counted in: where all letters have one scale in units of their face, whole numbers that no sum rounds. */
+  readonly unit: number
+  private readonly scale: number | null
+  private readonly origin: number
+  private readonly sums: Float64Array
+  /** The first run that is not counted yet, and the offset and the sum up to which it is. */
+  private next: number
+  private done: number
+  private x = 0
+
+  /** @param from the first offset that will be asked for */
+  constructor(
+    private readonly length: number,
+    private readonly runs: readonly ShapedRun[],
+    from: number,
+  ) {
+    this.scale = scaleOf(runs)
+    this.unit = this.scale ?? 1
+    this.next = from === 0 ? 0 : firstWhere(runs, (run) => run.to > from)
+    this.origin = this.done = from === 0 ? 0 : Math.min(from, runs[this.next]?.from ?? from)
+    this.sums = new Float64Array(length - this.origin + 1)
   }
-  while (done < text.length) sums[++done] = x
-  return sums
+
+  at(offset: number): number {
+    if (offset > this.done) this.count(offset)
+    return this.sums[offset - this.origin] as number
+  }
+
+  private count(offset: number): void {
+    const { sums, runs, origin } = this
+    let { x, done } = this
+    while (done < offset && this.next < runs.length) {
+      const run = runs[this.next++] as ShapedRun
+      const scale = this.scale === null ? run.scale : 1
+      while (done < run.from) sums[++done - origin] = x
+      const { first, clusters, advances, count } = run.glyphs
+      done = run.to
+      if (clusters === null) {
+        for (let g = 0, at = run.from - origin; g < count; g++) sums[++at] = x += (advances[g] as number) * scale
+        continue
+      }
+      const place = first - origin
+      const back = run.level % 2 === 1
+      const step = back ? -1 : 1
+      // The same as eachCluster, without a call for each: this is where most of measuring goes on.
+      for (let g = back ? count - 1 : 0; g >= 0 && g < count;) {
+        const start = clusters[g] as number
+        let advance = 0
+        for (; g >= 0 && g < count && clusters[g] === start; g += step) advance += advances[g] as number
+        const end = g >= 0 && g < count ? (clusters[g] as number) : run.to - first
+        const width = advance * scale
+        if (end === start + 1) sums[end + place] = x + width
+        else for (let at = start + 1; at <= end; at++) sums[at + place] = x + (width * (at - start)) / (end - start)
+        x += width
+      }
+    }
+    if (this.next === runs.length) while (done < this.length) sums[++done - origin] = x
+    this.x = x
+    this.done = done
+  }
 }
 
 /** A drop cap: the offset behind it, how far it moves the text beside it, and how many lines it is high. */
@@ -154,7 +193,7 @@ function decimalSign({ language }: LetterFormat): string {
 }
 
 export class Ruler {
-  private readonly sums: Float64Array
+  private readonly sums: AdvanceSums
   /** Offsets of the tabs, ascending. */
   private readonly tabs: readonly number[]
   private readonly hyphens = new Map<RunLook, { run: ShapedRun; width: number }>()
@@ -165,7 +204,7 @@ export class Ruler {
 
   constructor(readonly source: LineSource) {
     const { text, runs, format, width } = source
-    this.sums = advanceSums(text, runs)
+    this.sums = new AdvanceSums(text.length, runs, source.begun.at(-1)?.to ?? 0)
     this.tabs = tabsOf(text)
     this.right = width - format.indentRight
     this.label = source.label && this.placeLabel(source.label)
@@ -232,13 +271,10 @@ export class Ruler {
     return to
   }
 
-  private sum(at: number): number {
-    return this.sums[at] as number
-  }
-
   /** Width of text without tabs. */
   natural(from: number, to: number): number {
-    return this.sum(to) - this.sum(from)
+    const { sums } = this
+    return (sums.at(to) - sums.at(from)) * sums.unit
   }
 
   /** Width of text on the n-th line if it begins it. What is wider than `enough` may be said to be endless. */

@@ -4,6 +4,7 @@ import {
   outlineLevel,
   paragraphAttrs,
   paragraphLook,
+  textChange,
   textOf,
   type DropCap,
   type FieldValues,
@@ -16,7 +17,7 @@ import {
   type Typesetting,
 } from "../document"
 import { bidiLevels } from "./bidi"
-import { graphemeEnds, lineBreaks } from "./breaking"
+import { graphemeEnds, lineBreaks, type Breaks } from "./breaking"
 import type { FontLibrary } from "./fonts/library"
 import type { Hyphenator } from "./hyphenation"
 import { setLines, type SetParagraph } from "./lines"
@@ -27,6 +28,7 @@ import { shapeParagraph, shapeRun, shapeShown } from "./shaping"
 import { sameInsets, sameShape } from "./boxes"
 import { bottomOf } from "./rows"
 import { floatsOf, holdsPictures, type PictureRoom } from "./pictures"
+import { TakenOver, type Before } from "./takenOver"
 import { folded, unfold, type Unfolding } from "./unfolding"
 import type { Floating, Insets, Line, ParagraphLayout, Shape, ShapedRun } from "./types"
 
@@ -130,6 +132,24 @@ type Shaped = Omit<LineSource, "width" | "begun" | "insets"> & {
   floats: readonly Floating[] | null
 }
 
+/** Units of text from which on a paragraph is long: it is set from what it was. */
+const longText = 20_000
+/** So many long ones are known. */
+const longKept = 4
+
+/** What a long paragraph was set of. */
+interface LongSet {
+  look: Look
+  width: number
+  label: string | null
+  typesetting: Typesetting
+  styles: StyleSheet
+  text: string
+  runs: readonly ShapedRun[]
+  breaks: Breaks
+  layout: ParagraphLayout
+}
+
 /** The lines of paragraphs with unfolded fields as they were set, for what goes on in another width. */
 const unfoldedLines = new WeakMap<ParagraphLayout, readonly Line[]>()
 
@@ -168,7 +188,7 @@ export class Typesetter {
     const shown = hasFields ? shownBy(values, styles, look.letters, node) : ""
     const pictures = hasFields && holdsPictures(node) ? pictureRoom(look, width, setting, floats) : null
     const layouts = this.remembered.get(node) ?? none
-    const known = layouts.find(
+    const remembered = layouts.find(
       (own) =>
         own.look === look &&
         own.outline === outline &&
@@ -181,7 +201,7 @@ export class Typesetter {
         own.shown === shown &&
         (own.styles === null || own.styles === styles),
     )
-    if (known) return known.layout
+    if (remembered) return remembered.layout
     const before = shape.at(-1)
     const above =
       before &&
@@ -193,8 +213,25 @@ export class Typesetter {
         ...(before.insets ? { insets: before.insets } : {}),
       })
     const begun = above ? (unfoldedLines.get(above) ?? above.lines).slice(0, before.lines) : []
-    const shaped = this.shaped(setting, node, label, look, shown, pictures, begun.length > 0)
-    const layout = this.set(shaped, node, width, label, look, outline, begun, insets)
+    const isLong =
+      node.content.size >= longText &&
+      !hasFields &&
+      begun.length === 0 &&
+      insets.length === 0 &&
+      look.paragraph.dropCap === null &&
+      typesetting.breaking !== "whole"
+    const known = isLong ? this.longBefore(setting, node, width, label, look) : null
+    const shaped = this.shaped(setting, node, label, look, shown, pictures, begun.length > 0, known)
+    const taken = known && shaped.levels === null ? new TakenOver(shaped, known) : null
+    const layout = this.set(shaped, node, width, label, look, outline, begun, insets, taken)
+    if (isLong && shaped.levels === null) {
+      const { text, breaks } = shaped
+      const runs = taken?.runs ?? shaped.runs
+      this.long = [{ look, width, label, typesetting, styles, text, runs, breaks, layout }, ...this.long].slice(
+        0,
+        longKept,
+      )
+    }
     this.remembered.set(node, [
       {
         look,
@@ -212,6 +249,37 @@ export class Typesetter {
       ...(this.remembered.get(node) ?? none).slice(0, layoutsKept - 1),
     ])
     return layout
+  }
+
+  private long: readonly LongSet[] = []
+
+  /** What a long paragraph was before, for the one that differs least from it. */
+  private longBefore(
+    { typesetting, styles }: Setting,
+    node: Node,
+    width: number,
+    label: string | null,
+    look: Look,
+  ): Before | null {
+    const text = textOf(node)
+    let least: Before | null = null
+    for (const own of this.long) {
+      if (
+        own.look !== look ||
+        own.width !== width ||
+        own.label !== label ||
+        own.typesetting !== typesetting ||
+        own.styles !== styles
+      )
+        continue
+      const change = textChange(own.text, text)
+      const changed = Math.max(change.oldTo, change.newTo) - change.from
+      if (changed > text.length / 2) continue
+      const { runs, breaks, layout } = own
+      if (!least || changed < least.change.newTo - least.change.from)
+        least = { runs, breaks, lines: layout.lines, change }
+    }
+    return least
   }
 
   /** The last paragraph that went on in another width: it is shaped once, however many columns it runs through. */
@@ -233,6 +301,7 @@ export class Typesetter {
     shown: string,
     pictures: PictureRoom | null,
     again: boolean,
+    before: Before | null,
   ): Shaped {
     const known = this.goingOn
     if (
@@ -246,7 +315,7 @@ export class Typesetter {
       known.setting.typesetting === setting.typesetting
     )
       return known.shaped
-    const shaped = this.shape(setting, node, label, look, pictures)
+    const shaped = this.shape(setting, node, label, look, pictures, before)
     if (again && pictures === null) this.goingOn = { node, look, label, shown, setting, shaped }
     return shaped
   }
@@ -257,6 +326,7 @@ export class Typesetter {
     label: string | null,
     look: Look,
     pictures: PictureRoom | null,
+    before: Before | null,
   ): Shaped {
     const { fonts } = this
     const { letters } = paragraphAttrs(node)
@@ -267,10 +337,11 @@ export class Typesetter {
     // A field breaks from its neighbours as a word would.
     const breaks = lineBreaks(
       pictures ? withPictures(node, text) : text.includes("\ufffc") ? text.replaceAll("\ufffc", "x") : text,
+      before,
     )
     const levels =
       breaks.beyond || look.paragraph.direction === "rtl" ? bidiLevels(text, look.paragraph.direction) : null
-    const runs = shapeParagraph(fonts, styles, node, base, levels, values, unfolding, pictures)
+    const runs = shapeParagraph(fonts, styles, node, base, levels, values, unfolding, pictures, before)
     return {
       unfolding,
       floats: floatsOf(node, pictures),
@@ -303,10 +374,13 @@ export class Typesetter {
     outline: number | null,
     begun: readonly Line[],
     insets: Insets,
+    taken: TakenOver | null,
   ): ParagraphLayout {
     const source: LineSource = { ...shaped, width, begun, insets }
     const { lines: set, label: labelled } =
-      look.paragraph.dropCap && source.text !== "" ? this.withCap(source, look.paragraph.dropCap) : setLines(source)
+      look.paragraph.dropCap && source.text !== ""
+        ? this.withCap(source, look.paragraph.dropCap)
+        : setLines(source, taken)
     const lines = unfolding ? folded(unfolding, set) : set
     const layout = packParagraph({
       id: ++ids,

@@ -3,6 +3,8 @@
  * breaking.ts come to there. Anything else is left to them.
  */
 
+import { firstWhere, type TextChange } from "../document"
+
 const start = 0
 const letter = 1
 const figure = 2
@@ -56,19 +58,41 @@ say(opening, [letter, figure], isKept)
 say(hyphen, [figure, blank], isKept)
 say(hyphen, [letter], isBreak)
 
+function kindAt(text: string, at: number): number {
+  const code = text.charCodeAt(at)
+  return code < 128 ? ascii[code]! : kindOf(text.charAt(at))
+}
+
+/** An older text of which these are known, and what was changed in it. */
+export interface KnownBreaks {
+  offsets: readonly number[]
+  change: TextChange
+}
+
 /** Offsets after which a line may end, the last being the text's length; null where text has more in it than is known here. */
-export function plainBreaks(text: string): number[] | null {
-  const offsets: number[] = []
-  let before = start
-  for (let i = 0; i < text.length; i++) {
-    const code = text.charCodeAt(i)
-    const kind = code < 128 ? ascii[code]! : kindOf(text.charAt(i))
+export function plainBreaks(text: string, known: KnownBreaks | null = null): number[] | null {
+  const { from, oldTo, newTo } = known?.change ?? { from: 0, oldTo: 0, newTo: text.length }
+  // Each is told by its two neighbours.
+  const offsets = known
+    ? known.offsets.slice(
+        0,
+        firstWhere(known.offsets, (at) => at >= from),
+      )
+    : []
+  const end = Math.min(text.length, newTo + 1)
+  let before = from > 0 ? kindAt(text, from - 1) : start
+  for (let i = from; i < end; i++) {
+    const kind = kindAt(text, i)
     if (kind === foreign) return null
     const what = between[before * kindCount + kind]
     if (what === isUnknown) return null
     if (what === isBreak) offsets.push(i)
     before = kind
   }
-  offsets.push(text.length)
+  if (end === text.length) offsets.push(text.length)
+  else {
+    const older = known?.offsets ?? []
+    for (let k = firstWhere(older, (at) => at > oldTo); k < older.length; k++) offsets.push(older[k]! + newTo - oldTo)
+  }
   return offsets
 }

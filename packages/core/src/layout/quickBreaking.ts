@@ -1,4 +1,5 @@
 /** Lines one after the other, each as full as it gets. */
+import { firstWhere } from "../document"
 import { graphemeEnds } from "./breaking"
 import { hair, type Ruler } from "./measuring"
 
@@ -8,23 +9,28 @@ export interface LineEnd {
   hyphen: boolean
 }
 
-/** Ends of the lines behind those that are set already. */
-export function breakQuickly(ruler: Ruler): LineEnd[] {
+/**
+ * Ends of the lines behind those that are set already.
+ * @param meets whether the lines behind the end of one are known
+ */
+export function breakQuickly(ruler: Ruler, meets?: (at: number) => boolean): LineEnd[] {
   const { text, breaks, typesetting, divide, begun } = ruler.source
   const { inRow: mostInRow } = typesetting.hyphenation
   const ends: LineEnd[] = []
   let from = begun.at(-1)?.to ?? 0
   let candidate = from
   let inRow = 0
+  let isMet = false
   let room = ruler.room(begun.length) + hair
   const end = (at: number, hyphen: boolean) => {
     ends.push({ at, hyphen })
     inRow = hyphen ? inRow + 1 : 0
     from = candidate = at
     room = ruler.room(begun.length + ends.length) + hair
+    isMet = !hyphen && meets?.(at) === true
   }
-  const first = from === 0 ? 0 : breaks.offsets.findIndex((at) => at > from)
-  for (let i = first < 0 ? breaks.offsets.length : first; i < breaks.offsets.length;) {
+  const first = from === 0 ? 0 : firstWhere(breaks.offsets, (at) => at > from)
+  for (let i = first; i < breaks.offsets.length && !isMet;) {
     const next = breaks.offsets[i] as number
     const n = begun.length + ends.length
     if (ruler.measureEnd(from, next, n, undefined, room) <= room) {
@@ -52,7 +58,7 @@ export function breakQuickly(ruler: Ruler): LineEnd[] {
       }
     }
   }
-  if (from < text.length || ends.length === 0) ends.push({ at: text.length, hyphen: false })
+  if (!isMet && (from < text.length || ends.length === 0)) ends.push({ at: text.length, hyphen: false })
   return ends
 }
 

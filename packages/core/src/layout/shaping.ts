@@ -6,13 +6,15 @@ import type { Feature, FontMetrics, ShapeOptions } from "./fonts/harfbuzz"
 import { joinsPrevious, type FontLibrary } from "./fonts/library"
 import type { FaceId } from "./fonts/catalogue"
 import { pictureRun, type PictureRoom } from "./pictures"
+import { runOfBefore, type Before } from "./takenOver"
 import type { ShapedRun } from "./types"
 import type { Unfolding } from "./unfolding"
 
 /** Text that needs no look at its characters one by one: no fallback faces, no change of script. */
 const plain = /^[\u0020-\u007e\u00a0-\u024f\u2010-\u2026]*$/
 
-const longestRun = 20000
+/** In units. */
+export const longestRun = 20000
 /** Of so many blanks one is a place to cut a longer stretch behind. */
 const blanksToCut = 1024
 
@@ -211,13 +213,16 @@ export function shapeParagraph(
   values: FieldValues,
   unfolding: Unfolding | null = null,
   pictures: PictureRoom | null = null,
+  before: Before | null = null,
 ): ShapedRun[] {
   const text = unfolding?.text ?? textOf(paragraph)
   const runs: ShapedRun[] = []
   const add = (from: number, to: number, face: FaceId, look: RunLook, options: RunOptions) => {
-    for (let at = from, end = at; at < to; at = end) {
-      end = endOfRun(text, at, to)
-      runs.push(shapeRun(fonts, text, at, end, face, look, options))
+    for (let at = from; at < to;) {
+      const known = before && runOfBefore(before, at, to, { face, look, ...options })
+      const run = known ?? shapeRun(fonts, text, at, endOfRun(text, at, to), face, look, options)
+      runs.push(run)
+      at = run.to
     }
   }
   let behind = 0

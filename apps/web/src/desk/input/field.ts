@@ -3,8 +3,8 @@
  * predictive keyboards and screen readers have something to work with; what they change in it becomes
  * an edit of the document.
  */
-import { textOf } from "@biblon/core/document"
-import { backspace, commonEnd, commonStart, deleteForward, enter, insertText, type Command } from "@biblon/core/editing"
+import { commonEnd, commonStart, textOf } from "@biblon/core/document"
+import { backspace, deleteForward, enter, insertText, type Command } from "@biblon/core/editing"
 import type { EditorState, Transaction } from "prosemirror-state"
 
 export interface FieldTarget {

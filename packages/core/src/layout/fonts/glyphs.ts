@@ -6,7 +6,7 @@ export interface ShapedGlyphs {
   ids: Uint16Array
   /** Offset in the shaped text (UTF-16 units) of the first cluster. */
   first: number
-  /** That of the cluster that each glyph belongs to; null where they follow one another unit by unit. See `clusterOf`. */
+  /** How far behind it the cluster begins that each glyph belongs to; null where they follow one another unit by unit. See `clusterOf`. */
   clusters: Uint32Array | null
   /** In font units. */
   advances: Int16Array | Int32Array | Float64Array
@@ -33,20 +33,19 @@ export const allSafe = (count: number): Uint8Array => new Uint8Array((count + 7)
 
 /** Offset in the shaped text of the cluster that a glyph belongs to. */
 export function clusterOf({ first, clusters }: ShapedGlyphs, glyph: number): number {
-  return clusters === null ? first + glyph : (clusters[glyph] as number)
+  return first + (clusters === null ? glyph : (clusters[glyph] as number))
 }
 
 /** The same glyphs, all of one cluster. */
 export function allOf(glyphs: ShapedGlyphs, cluster: number): ShapedGlyphs {
-  return { ...glyphs, first: cluster, clusters: new Uint32Array(glyphs.count).fill(cluster), kept: null }
+  return { ...glyphs, first: cluster, clusters: new Uint32Array(glyphs.count), kept: null }
 }
 
 /** Glyphs whose clusters lie elsewhere in the text. */
 export function shifted(glyphs: ShapedGlyphs, by: number): ShapedGlyphs {
   if (by === 0) return glyphs
-  const clusters = glyphs.clusters?.map((cluster) => cluster + by) ?? null
   const kept = glyphs.kept && { ...glyphs.kept, first: glyphs.kept.first + by }
-  return { ...glyphs, first: glyphs.first + by, clusters, kept }
+  return { ...glyphs, first: glyphs.first + by, kept }
 }
 
 /** Room for so many glyphs. One buffer for what each run has: a buffer of its own for each list would weigh as much as what is in them. */

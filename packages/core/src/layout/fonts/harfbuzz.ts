@@ -341,7 +341,7 @@ export class HarfBuzz {
     const positionAt = this.call("hb_buffer_get_glyph_positions", buffer, 0)
     const words = new Int32Array(this.memory.buffer)
     const { ids, advances: narrow, unsafe } = newGlyphs(count)
-    const counted = () => Uint32Array.from({ length: count }, (_, n) => from + n)
+    const counted = () => Uint32Array.from({ length: count }, (_, n) => n)
     let clusters: Uint32Array | null = count === length ? null : counted()
     let advances: Int16Array | Int32Array = narrow
     let offsets: Int32Array | null = null
@@ -351,7 +351,7 @@ export class HarfBuzz {
       if ((words[info + 1] as number) & UNSAFE_TO_BREAK) setUnsafe(unsafe, i)
       const cluster = words[info + 2] as number
       if (clusters === null && cluster !== i) clusters = counted()
-      if (clusters !== null) clusters[i] = cluster + from
+      if (clusters !== null) clusters[i] = cluster
       const advance = words[position] as number
       if (advance !== (advance << 16) >> 16 && advances instanceof Int16Array) advances = Int32Array.from(advances)
       advances[i] = advance

@@ -215,7 +215,7 @@ export class ShapedWords {
     const { ids, advances, unsafe } = newGlyphs(count)
     const clusters = isPlain ? null : new Uint32Array(count)
     const { starts, lengths, byWord, ids: ownIds, advances: ownAdvances, unsafe: ownUnsafe, clusters: places } = this
-    let [at, glyph] = [first, 0]
+    let [at, glyph] = [0, 0]
     for (let w = 0; w < numbers.length; w++) {
       const word = numbers.charCodeAt(w)
       const end = starts[word + 1]!

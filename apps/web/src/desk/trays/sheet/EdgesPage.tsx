@@ -15,6 +15,7 @@ import {
   numberPatterns,
   numberPlace,
   placeNumbers,
+  writeNumbers,
   type NumberPlace,
 } from "@biblon/core/editing"
 import { WordButton } from "../../../ui/button"
@@ -54,7 +55,7 @@ function Numbers() {
   if (!setup) return null
   const at: NumberPlace | null = found && { edge: found.edge, part: found.part }
   const written = found?.pattern ?? pattern
-  const put = (next: NumberPlace | null, as = written) => session.run(placeNumbers(next, as))
+  const put = (next: NumberPlace | null) => session.run(placeNumbers(next, written))
   const { form, start } = setup.numbering
   return (
     <>
@@ -71,7 +72,7 @@ function Numbers() {
           options={numberPatterns.map((own) => [own as string, shown(own)] as const)}
           onChange={(next) => {
             setPattern(next)
-            if (at) put(at, next)
+            session.run(writeNumbers(next))
           }}
         />
         <Choice

@@ -19,3 +19,16 @@ export function commonEnd(a: string, b: string): number {
   while (n < most && a[a.length - 1 - n] === b[b.length - 1 - n]) n++
   return n
 }
+
+/** Where two texts differ: from `from` on, up to `oldTo` in the older and `newTo` in the newer one. */
+export interface TextChange {
+  from: number
+  oldTo: number
+  newTo: number
+}
+
+export function textChange(older: string, newer: string): TextChange {
+  const from = commonStart(older, newer)
+  const tail = Math.min(commonEnd(older, newer), Math.min(older.length, newer.length) - from)
+  return { from, oldTo: older.length - tail, newTo: newer.length - tail }
+}
