@@ -4,6 +4,7 @@ import type { Node } from "prosemirror-model"
 import { document, nodes, p, paragraph, type ParagraphFormat } from "../src/document"
 import {
   fragmentsOf,
+  HeldGlyphs,
   layoutDocument,
   receivedParagraph,
   sentParagraph,
@@ -12,6 +13,7 @@ import {
 } from "../src/layout"
 import { Recent } from "../src/layout/recent"
 import { typesetter } from "../node/typesetting"
+import { said, wordsFrom } from "./longText"
 import { documents } from "./officeDocuments"
 
 const paragraphsIn = ({ placed }: Layout): ParagraphLayout[] => placed.flatMap(fragmentsOf).map((own) => own.paragraph)
@@ -148,4 +150,24 @@ test("one long paragraph with notes is not made anew for each sheet that it runs
       .map((own) => own.paragraph.lines),
   )
   expect(lines.size).toBe(1)
+})
+
+test("what the other thread has of a long paragraph does not cross again, and what it no longer has does", () => {
+  const words = wordsFrom(7, 10_000)
+  const set = (text: string) => paragraphsIn(layoutDocument(typesetter(), document([p(text)])))[0]!
+  const there = new Map<number, ParagraphLayout>()
+  const held = new HeldGlyphs((id) => there.has(id))
+  const cross = (own: ParagraphLayout) => {
+    const sent = sentParagraph(own, held)
+    const received = receivedParagraph(structuredClone(sent), (id) => there.get(id))
+    there.clear()
+    there.set(own.id, received)
+    expect(said(received) === said(own)).toBe(true)
+    return sent.packed.runs.filter(({ glyphs }) => "held" in glyphs).length
+  }
+  expect(cross(set(words))).toBe(0)
+  expect(cross(set(`Nine ${words}`))).toBeGreaterThan(0)
+  there.clear()
+  expect(cross(set(`Ten ${words}`))).toBe(0)
+  expect(cross(set(`Ten ${words} more`))).toBeGreaterThan(0)
 })

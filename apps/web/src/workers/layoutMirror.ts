@@ -45,7 +45,8 @@ export class LayoutMirror {
   }
 
   take(report: LayoutReport): void {
-    for (const sent of report.paragraphs) this.paragraphs.set(sent.id, receivedParagraph(sent))
+    const held = (id: number) => this.paragraphs.get(id)
+    for (const sent of report.paragraphs) this.paragraphs.set(sent.id, receivedParagraph(sent, held))
     for (const sent of report.sheets)
       this.sheets.set(sent.id, {
         sheet: withParagraphs(sent, (id) => this.paragraphs.get(id) as ParagraphLayout),

@@ -2,6 +2,7 @@
 import { valuesNow } from "@biblon/core/document"
 import {
   Furnisher,
+  HeldGlyphs,
   isBeginning,
   paragraphsOf,
   sentParagraph,
@@ -39,6 +40,7 @@ type Contents = Pick<LayoutReport, "sheets" | "furniture" | "paragraphs">
 export class Sending {
   private sheets = new Set<number>()
   private paragraphs = new Set<number>()
+  private readonly glyphs = new HeldGlyphs((paragraph) => this.paragraphs.has(paragraph))
 
   constructor(private readonly typesetter: Typesetter) {}
 
@@ -57,7 +59,7 @@ export class Sending {
         })
       for (const paragraph of paragraphsOf(sheet, furniture)) {
         if (!this.paragraphs.has(paragraph.id) && !paragraphs.has(paragraph.id))
-          sent.paragraphs.push(sentParagraph(paragraph))
+          sent.paragraphs.push(sentParagraph(paragraph, this.glyphs))
         paragraphs.add(paragraph.id)
       }
       if (!this.sheets.has(sheet.id)) sent.sheets.push(withParagraphs(sheet, ({ id }) => id))

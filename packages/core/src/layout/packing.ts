@@ -10,7 +10,7 @@ import type { Line, LineRun, ParagraphLayout, ShapedRun } from "./types"
 type PackedRun = Omit<ShapedRun, "glyphs"> & { glyphs: ShapedGlyphs | WordGlyphs }
 
 /** Lines as numbers, one behind the other; see `pack` for their order. */
-interface PackedLines<R = PackedRun> {
+export interface PackedLines<R = PackedRun> {
   numbers: ArrayLike<number>
   /** The runs that stand on them, by number. */
   runs: readonly R[]
@@ -113,7 +113,7 @@ class WordRun implements ShapedRun {
 const unpackRun = (run: PackedRun): ShapedRun =>
   "words" in run.glyphs ? new WordRun(run, run.glyphs) : (run as ShapedRun)
 
-function unpack({ numbers, runs: packed, tabs }: PackedLines): Line[] {
+export function unpack({ numbers, runs: packed, tabs }: PackedLines): Line[] {
   const shaped = packed.map(unpackRun)
   const lines: Line[] = []
   let from = 0
@@ -154,10 +154,10 @@ const linesAtHand = 1000
 
 const opened = new Recent<PackedLines, Line[]>(linesAtHand, ({ length }) => length, unpack)
 
-type WithoutLines = Omit<ParagraphLayout, "lines">
+export type WithoutLines = Omit<ParagraphLayout, "lines">
 
 /** All of a paragraph but its lines. */
-class Unlined implements WithoutLines {
+export class Unlined implements WithoutLines {
   readonly id: ParagraphLayout["id"]
   readonly text: ParagraphLayout["text"]
   readonly style: ParagraphLayout["style"]
@@ -202,38 +202,18 @@ export function packParagraph(own: ParagraphLayout): ParagraphLayout {
   return new PackedParagraph(own)
 }
 
-/** The runs that stand on lines, as `pack` numbers them. */
-const runsOn = (lines: readonly Line[]) => [...new Set(lines.flatMap((line) => line.runs.map(({ run }) => run)))]
-
-/** A paragraph for another thread: plain data, with its lines as numbers, which cross in one piece. */
-export type SentParagraph = WithoutLines & { packed: PackedLines<ShapedRun> }
-
-export function sentParagraph(own: ParagraphLayout): SentParagraph {
-  const { id, text, style, format, label, outline, anchors, height, floats } = own
-  const lines = own instanceof PackedParagraph ? own.packed : pack(own.lines)
-  const { numbers, tabs } = lines
+/** The lines of a paragraph as numbers, and the runs on them with their glyphs. */
+export function packedLines(own: ParagraphLayout): PackedLines<ShapedRun> {
+  const packed = own instanceof PackedParagraph ? own.packed : pack(own.lines)
   // What was set just now has its glyphs at hand.
-  const runs = opened.has(lines) ? runsOn(opened.of(lines)) : lines.runs.map(unpackRun)
-  const plain = ({ glyphs, ...run }: ShapedRun): ShapedRun => ({ ...run, glyphs: { ...glyphs, kept: null } })
-  const packed = { numbers: Float64Array.from(numbers), runs: runs.map(plain), tabs }
-  return { id, text, style, format, label, outline, anchors, height, floats, packed }
+  const runs = opened.has(packed) ? runsOn(opened.of(packed)) : packed.runs.map(unpackRun)
+  return { ...packed, runs }
 }
 
-/** A paragraph that came from another thread: its lines are made when they are first asked for. */
-class ReceivedParagraph extends Unlined implements ParagraphLayout {
-  readonly #packed: PackedLines
-  #lines: Line[] | null = null
-
-  constructor(sent: SentParagraph) {
-    super(sent)
-    this.#packed = sent.packed
-  }
-
-  get lines(): Line[] {
-    return (this.#lines ??= unpack(this.#packed))
-  }
-}
-
-export function receivedParagraph(sent: SentParagraph): ParagraphLayout {
-  return new ReceivedParagraph(sent)
+/** The runs that stand on lines, as `pack` numbers them. */
+function runsOn(lines: readonly Line[]): ShapedRun[] {
+  const runs = new Set<ShapedRun>()
+  let last: ShapedRun | null = null
+  for (const line of lines) for (const { run } of line.runs) if (run !== last) runs.add((last = run))
+  return [...runs]
 }

@@ -89,10 +89,12 @@ export function plainBreaks(text: string, known: KnownBreaks | null = null): num
     if (what === isBreak) offsets.push(i)
     before = kind
   }
-  if (end === text.length) offsets.push(text.length)
-  else {
-    const older = known?.offsets ?? []
-    for (let k = firstWhere(older, (at) => at > oldTo); k < older.length; k++) offsets.push(older[k]! + newTo - oldTo)
+  if (!known || end === text.length) {
+    offsets.push(text.length)
+    return offsets
   }
-  return offsets
+  // A copy that is counted on, which for so many is much quicker than one by one.
+  const behind = known.offsets.slice(firstWhere(known.offsets, (at) => at > oldTo))
+  for (let k = 0; k < behind.length; k++) behind[k]! += newTo - oldTo
+  return offsets.concat(behind)
 }
