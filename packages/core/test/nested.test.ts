@@ -7,6 +7,7 @@ import {
   document,
   leavesOf,
   nodes,
+  nodesBetween,
   p,
   paragraph,
   table,
@@ -93,6 +94,26 @@ function walked(doc: Node): { node: Node; start: number; flow: Node }[] {
   })
   return found
 }
+
+test("a stretch is gone through as by a plain walk, wherever it begins and ends and whatever is passed over", () => {
+  fc.assert(
+    fc.property(documents, fc.nat(), fc.nat(), fc.nat(3), (doc, a, b, passed) => {
+      const [from, to] = [a, b].map((own) => own % (doc.content.size + 1)).sort((x, y) => x - y) as [number, number]
+      const said = (walk: (visit: (node: Node, pos: number, parent: Node | null) => boolean) => void) => {
+        const found: unknown[] = []
+        walk((node, pos, parent) => {
+          found.push(node, pos, parent)
+          return node.isTextblock ? passed > 0 : passed !== 3 || node.type.name !== "table"
+        })
+        return found
+      }
+      const own = said((visit) => nodesBetween(doc, from, to, visit))
+      const plain = said((visit) => doc.nodesBetween(from, to, visit))
+      expect(own.length === plain.length && own.every((part, n) => part === plain[n])).toBe(true)
+    }),
+    { numRuns: 300 },
+  )
+})
 
 test("every leaf is found by every address: number, place, flow, block", () => {
   fc.assert(

@@ -1,5 +1,6 @@
 export * from "./assets"
 export * from "./leaves"
+export * from "./between"
 export * from "./bounds"
 export type { Brought } from "./brought"
 export * from "./building"

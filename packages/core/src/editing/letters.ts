@@ -9,6 +9,7 @@ import {
   leavesOf,
   letterProperties,
   marks,
+  nodesBetween,
   paragraphAttrs,
   paragraphLook,
   setEntries,
@@ -42,7 +43,7 @@ function eachLook(state: EditorState, visit: (look: LetterFormat) => boolean | v
   let stop = false
   let any = false
   for (const { from, to } of stretchesOf(state))
-    state.doc.nodesBetween(from, to, (node, pos, parent) => {
+    nodesBetween(state.doc, from, to, (node, pos, parent) => {
       if (stop) return false
       if (node.isText && parent) {
         any = true
@@ -82,7 +83,7 @@ function eachSelected(
   visit: (paragraph: Node, from: number, to: number, pos: number) => void,
 ): void {
   for (const { from, to } of stretchesOf(state))
-    state.doc.nodesBetween(from, to, (node, pos) => {
+    nodesBetween(state.doc, from, to, (node, pos) => {
       if (node.isTextblock) visit(node, Math.max(from, pos + 1), Math.min(to, pos + 1 + node.content.size), pos)
       return !node.isTextblock
     })
@@ -327,7 +328,7 @@ export function eachLetters<K extends LetterProperty>(
     if (!dispatch) return true
     const { tr } = state
     for (const { from, to } of stretchesOf(state))
-      state.doc.nodesBetween(from, to, (node, pos, parent) => {
+      nodesBetween(state.doc, from, to, (node, pos, parent) => {
         if (!node.isInline || !parent) return true
         whole = letterLook(styles, lettersAt(state.doc, parent, pos), node.marks)[property]
         tr.addMark(

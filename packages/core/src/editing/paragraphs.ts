@@ -8,6 +8,7 @@ import {
   fitTypesetting,
   limits,
   nodes,
+  nodesBetween,
   paragraphAttrs,
   paragraphLook,
   setEntries,
@@ -29,7 +30,7 @@ export function eachParagraph(
   visit: (paragraph: Node, pos: number) => void,
 ): void {
   for (const { from, to } of stretchesOf(state))
-    state.doc.nodesBetween(from, to, (node, pos) => {
+    nodesBetween(state.doc, from, to, (node, pos) => {
       if (node.isTextblock) visit(node, pos)
       return !node.isTextblock
     })

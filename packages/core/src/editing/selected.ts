@@ -1,7 +1,7 @@
 /** What is selected: as content, and as text. */
 import { Slice } from "prosemirror-model"
 import type { EditorState } from "prosemirror-state"
-import { documentAttrs, gridOf, labelsOf, leavesOf, spokenText, type StyleSheet } from "../document"
+import { documentAttrs, gridOf, labelsOf, leavesOf, nodesBetween, spokenText, type StyleSheet } from "../document"
 import { CellSelection } from "./tables/selection"
 
 /** A stretch of a document, from the blocks down of the text or cell that it is in. */
@@ -49,7 +49,7 @@ export function selectedText(state: EditorState): string {
   // Over several paragraphs, items of lists bring their marks.
   const labels = labelsOf(state.doc)
   const lines: string[] = []
-  state.doc.nodesBetween(from, to, (node, pos) => {
+  nodesBetween(state.doc, from, to, (node, pos) => {
     if (!node.isTextblock) return true
     const label = pos + 1 >= from ? (labels[leavesOf(state.doc).at(pos)] ?? null) : null
     lines.push(

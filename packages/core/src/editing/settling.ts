@@ -1,7 +1,7 @@
 /** Every change is made whole before it is applied: stories come and go with their anchors, tables have whole grids. */
 import type { Node } from "prosemirror-model"
 import type { Transaction } from "prosemirror-state"
-import { gridOf, nodes, paragraph } from "../document"
+import { gridOf, nodes, nodesBetween, paragraph } from "../document"
 import { settleStories } from "./stories"
 import { mendTable } from "./tables/rows"
 
@@ -18,7 +18,7 @@ function settleTables(tr: Transaction): void {
     return !node.isTextblock
   }
   const size = tr.doc.content.size
-  tr.doc.nodesBetween(Math.max(0, changed.from - 1), Math.min(size, changed.to + 1), visit)
+  nodesBetween(tr.doc, Math.max(0, changed.from - 1), Math.min(size, changed.to + 1), visit)
   if (tables.length === 0 && ends.length === 0) return
   for (const pos of ends.reverse()) tr.insert(pos, paragraph())
   const offset = tr.mapping.maps.length

@@ -14,6 +14,7 @@ import {
   limits,
   listNamed,
   marks,
+  nodesBetween,
   outlineLevel,
   paragraphAttrs,
   paragraphLook,
@@ -92,7 +93,7 @@ export function differsFromStyle(state: EditorState): boolean {
   if (empty) return formatOf(state.storedMarks ?? $from.marks()) !== null
   let found = false
   for (const { from, to } of stretchesOf(state))
-    state.doc.nodesBetween(from, to, (node) => {
+    nodesBetween(state.doc, from, to, (node) => {
       if (node.isText && formatOf(node.marks)) found = true
       return !found
     })

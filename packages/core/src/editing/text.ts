@@ -6,6 +6,7 @@ import {
   documentAttrs,
   gridOf,
   nodes,
+  nodesBetween,
   paragraphAttrs,
   schema,
   setEntries,
@@ -67,7 +68,7 @@ function settleLetters(tr: Transaction, emptied?: { at: number; marks: readonly 
   const changed = tr.changedRange()
   const inside: number[] = []
   if (changed)
-    tr.doc.nodesBetween(changed.from, Math.min(changed.to, tr.doc.content.size), (node, pos) => {
+    nodesBetween(tr.doc, changed.from, Math.min(changed.to, tr.doc.content.size), (node, pos) => {
       if (node.isTextblock) inside.push(pos)
       return !node.isTextblock
     })
