@@ -7,11 +7,11 @@ import { joining } from "./history"
 import { landingMarks } from "./typingMarks"
 
 /** Blocks, rows and characters of a part. Each costs as much as the document is long, so that they are as few as a short task allows. */
-const most = { blocks: 600, rows: 150, size: 60_000 }
+const most = { blocks: 300, rows: 150, size: 60_000 }
 
 export function isLong({ content }: Pick<Slice, "content">): boolean {
   if (isLongTable(content)) return true
-  return content.childCount > most.blocks || (content.childCount > 2 && content.size > 4 * most.size)
+  return content.childCount > 2 * most.blocks || (content.childCount > 2 && content.size > 4 * most.size)
 }
 
 /** Whether content is one table with many rows, over which no cell reaches: it can be put in row by row. */

@@ -63,7 +63,7 @@ function pack(lines: readonly Line[]): PackedLines {
   if (n > mostRoom) room.length = mostRoom
   return { numbers, runs: runs.slice(), tabs: tabs.length > 0 ? tabs : none }
 }
-const mostRoom = 1 << 14
+const mostRoom = 1 << 18
 
 function packRun(run: ShapedRun): PackedRun {
   const { kept } = run.glyphs
