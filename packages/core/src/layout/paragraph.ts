@@ -4,7 +4,6 @@ import {
   outlineLevel,
   paragraphAttrs,
   paragraphLook,
-  textChange,
   textOf,
   type DropCap,
   type FieldValues,
@@ -17,7 +16,7 @@ import {
   type Typesetting,
 } from "../document"
 import { bidiLevels } from "./bidi"
-import { graphemeEnds, lineBreaks, type Breaks } from "./breaking"
+import { graphemeEnds, lineBreaks } from "./breaking"
 import type { FontLibrary } from "./fonts/library"
 import type { Hyphenator } from "./hyphenation"
 import { setLines, type SetParagraph } from "./lines"
@@ -28,7 +27,7 @@ import { shapeParagraph, shapeRun, shapeShown } from "./shaping"
 import { sameInsets, sameShape } from "./boxes"
 import { bottomOf } from "./rows"
 import { floatsOf, holdsPictures, type PictureRoom } from "./pictures"
-import { TakenOver, type Before } from "./takenOver"
+import { LongParagraphs, longText, TakenOver, type Before } from "./takenOver"
 import { folded, unfold, type Unfolding } from "./unfolding"
 import type { Floating, Insets, Line, ParagraphLayout, Shape, ShapedRun } from "./types"
 
@@ -132,24 +131,6 @@ type Shaped = Omit<LineSource, "width" | "begun" | "insets"> & {
   floats: readonly Floating[] | null
 }
 
-/** Units of text from which on a paragraph is long: it is set from what it was. */
-const longText = 20_000
-/** So many long ones are known. */
-const longKept = 4
-
-/** What a long paragraph was set of. */
-interface LongSet {
-  look: Look
-  width: number
-  label: string | null
-  typesetting: Typesetting
-  styles: StyleSheet
-  text: string
-  runs: readonly ShapedRun[]
-  breaks: Breaks
-  layout: ParagraphLayout
-}
-
 /** The lines of paragraphs with unfolded fields as they were set, for what goes on in another width. */
 const unfoldedLines = new WeakMap<ParagraphLayout, readonly Line[]>()
 
@@ -220,18 +201,13 @@ export class Typesetter {
       insets.length === 0 &&
       look.paragraph.dropCap === null &&
       typesetting.breaking !== "whole"
-    const known = isLong ? this.longBefore(setting, node, width, label, look) : null
+    const key = { look, width, label, typesetting, styles }
+    const known = isLong ? this.long.before(key, textOf(node)) : null
     const shaped = this.shaped(setting, node, label, look, shown, pictures, begun.length > 0, known)
-    const taken = known && shaped.levels === null ? new TakenOver(shaped, known) : null
+    const isKept = isLong && shaped.levels === null
+    const taken = known && isKept ? new TakenOver(shaped, known) : null
     const layout = this.set(shaped, node, width, label, look, outline, begun, insets, taken)
-    if (isLong && shaped.levels === null) {
-      const { text, breaks } = shaped
-      const runs = taken?.runs ?? shaped.runs
-      this.long = [{ look, width, label, typesetting, styles, text, runs, breaks, layout }, ...this.long].slice(
-        0,
-        longKept,
-      )
-    }
+    if (isKept) this.long.keep({ ...shaped, ...key, runs: taken?.runs ?? shaped.runs, layout }, known)
     this.remembered.set(node, [
       {
         look,
@@ -251,36 +227,7 @@ export class Typesetter {
     return layout
   }
 
-  private long: readonly LongSet[] = []
-
-  /** What a long paragraph was before, for the one that differs least from it. */
-  private longBefore(
-    { typesetting, styles }: Setting,
-    node: Node,
-    width: number,
-    label: string | null,
-    look: Look,
-  ): Before | null {
-    const text = textOf(node)
-    let least: Before | null = null
-    for (const own of this.long) {
-      if (
-        own.look !== look ||
-        own.width !== width ||
-        own.label !== label ||
-        own.typesetting !== typesetting ||
-        own.styles !== styles
-      )
-        continue
-      const change = textChange(own.text, text)
-      const changed = Math.max(change.oldTo, change.newTo) - change.from
-      if (changed > text.length / 2) continue
-      const { runs, breaks, layout } = own
-      if (!least || changed < least.change.newTo - least.change.from)
-        least = { runs, breaks, lines: layout.lines, change }
-    }
-    return least
-  }
+  private readonly long = new LongParagraphs()
 
   /** The last paragraph that went on in another width: it is shaped once, however many columns it runs through. */
   private goingOn: {
@@ -337,7 +284,7 @@ export class Typesetter {
     // A field breaks from its neighbours as a word would.
     const breaks = lineBreaks(
       pictures ? withPictures(node, text) : text.includes("\ufffc") ? text.replaceAll("\ufffc", "x") : text,
-      before,
+      before && { breaks: before.set.breaks, change: before.change },
     )
     const levels =
       breaks.beyond || look.paragraph.direction === "rtl" ? bidiLevels(text, look.paragraph.direction) : null

@@ -2,19 +2,63 @@
  * A long paragraph in which little was changed: only the lines round the change are set. Those before it are the same, and from the
  * first line on that begins where one began before, those behind it are the same further along.
  */
-import { firstWhere, type TextChange } from "../document"
+import { firstWhere, textChange, type Look, type StyleSheet, type TextChange, type Typesetting } from "../document"
 import type { Breaks } from "./breaking"
 import { clusterOf, isUnsafe, shifted } from "./fonts/glyphs"
 import type { LineSource } from "./measuring"
 import { longestRun, type RunOptions } from "./shaping"
-import type { Line, LineRun, ShapedRun } from "./types"
+import type { Line, LineRun, ParagraphLayout, ShapedRun } from "./types"
 
-/** A paragraph as it was set, in lines of one width, and what was changed in its text. */
-export interface Before {
+/** Units of text from which on a paragraph is long. */
+export const longText = 20_000
+/** So many such are known. */
+const longKept = 4
+
+/** What a long paragraph is set of, but for its text. */
+interface LongKey {
+  look: Look
+  width: number
+  label: string | null
+  typesetting: Typesetting
+  styles: StyleSheet
+}
+
+/** A long paragraph as it was set, in lines of one width. */
+interface LongSet extends LongKey {
+  text: string
   runs: readonly ShapedRun[]
   breaks: Breaks
-  lines: readonly Line[]
+  layout: ParagraphLayout
+}
+
+/** What a long paragraph was before, and what was changed in its text. */
+export interface Before {
+  set: LongSet
   change: TextChange
+}
+
+/** The long paragraphs that were set last. */
+export class LongParagraphs {
+  private sets: readonly LongSet[] = []
+
+  /** The one that differs least from a text which is to be set alike. */
+  before({ look, width, label, typesetting, styles }: LongKey, text: string): Before | null {
+    let [least, best]: [number, Before | null] = [text.length / 2, null]
+    for (const set of this.sets) {
+      if (set.look !== look || set.width !== width || set.label !== label) continue
+      if (set.typesetting !== typesetting || set.styles !== styles) continue
+      const change = textChange(set.text, text)
+      const changed = Math.max(change.oldTo, change.newTo) - change.from
+      if (changed < least) [least, best] = [changed, { set, change }]
+    }
+    return best
+  }
+
+  /** Knows a paragraph in place of the one that it was before. */
+  keep({ look, width, label, typesetting, styles, text, runs, breaks, layout }: LongSet, before: Before | null): void {
+    const own = { look, width, label, typesetting, styles, text, runs, breaks, layout }
+    this.sets = [own, ...this.sets.filter((set) => set !== before?.set)].slice(0, longKept)
+  }
 }
 
 /** Units in front of a change, and behind it, that may be looked at from there: more than a line that is full looks beyond its end. */
@@ -36,7 +80,7 @@ const atCut = 3
 
 /** The run of before that begins a stretch of text, from `at` to `to`, if it is the same in the changed text. */
 export function runOfBefore(
-  { runs, change }: Before,
+  { set: { runs }, change }: Before,
   at: number,
   to: number,
   { face, look, level = 0, upper = false, small = false }: RunOptions & Pick<ShapedRun, "face" | "look">,
@@ -89,6 +133,7 @@ export class TakenOver {
   /** The lines in front of the change. */
   readonly begun: readonly Line[]
   private readonly by: number
+  private readonly lines: readonly Line[]
   /** From this offset of the older text on all is as it was. */
   private sameFrom: number
   /** What stands in the place of runs behind the change, and how many places further back the glyphs have their numbers there. */
@@ -100,7 +145,9 @@ export class TakenOver {
     source: Pick<LineSource, "text" | "runs" | "breaks">,
     private readonly before: Before,
   ) {
-    const { runs: old, change } = before
+    this.lines = before.set.layout.lines
+    const { set, change } = before
+    const old = set.runs
     this.by = change.newTo - change.oldTo
     this.sameFrom = change.oldTo + margin
     const least = Math.min(old.length, source.runs.length)
@@ -114,7 +161,10 @@ export class TakenOver {
 
   /** @param a the first run in which something is changed, and what stands in its place */
   private linesBefore(a: ShapedRun | undefined, b: ShapedRun | undefined, { offsets }: Breaks): readonly Line[] {
-    const { lines, change } = this.before
+    const {
+      lines,
+      before: { change },
+    } = this
     const end = Math.min(change.from, a ? (b ? sameTo(a, b) : a.from) : Infinity)
     let count = firstWhere(lines, ({ to }) => {
       const next = offsets[firstWhere(offsets, (at) => at > to)] ?? Infinity
@@ -132,7 +182,7 @@ export class TakenOver {
 
   /** @param most so many runs are not those in front */
   private placeBehind(most: number): void {
-    const { runs: old } = this.before
+    const old = this.before.set.runs
     const { runs, by } = this
     for (let n = 1; ; n++) {
       const a = old[old.length - n]
@@ -151,7 +201,7 @@ export class TakenOver {
 
   /** What neighbours alone tell is the same behind them; the rules may look further. */
   private compareBreaks({ offsets, plain }: Breaks): void {
-    const { offsets: old, plain: wasPlain } = this.before.breaks
+    const { offsets: old, plain: wasPlain } = this.before.set.breaks
     if (plain && wasPlain) return
     for (let n = 1; ; n++) {
       const at = old[old.length - n]
@@ -164,7 +214,7 @@ export class TakenOver {
 
   /** Whether the lines behind the end of one, which is no hyphen, are those of before. */
   readonly meets = (at: number): boolean => {
-    const { lines } = this.before
+    const { lines } = this
     const from = at - this.by
     if (from < this.sameFrom) return false
     const first = firstWhere(lines, (line) => line.from >= from)
@@ -190,7 +240,7 @@ export class TakenOver {
       const { from, to, first, last, x, width, extra } = piece
       return { run, from: from + by, to: to + by, first: first + glyphs, last: last + glyphs, x, width, extra }
     }
-    return this.before.lines.slice(this.met).map((line) => ({
+    return this.lines.slice(this.met).map((line) => ({
       from: line.from + by,
       to: line.to + by,
       top: 0,
