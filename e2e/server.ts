@@ -127,8 +127,15 @@ export class TestServer {
     rmSync(this.folder, { recursive: true, force: true })
   }
 
-  async create(): Promise<string> {
-    const response = await fetch(`${this.address}/api/documents`, { method: "POST" })
+  /** @param document as JSON; left out for a blank one */
+  async create(document?: unknown): Promise<string> {
+    const response = document
+      ? await fetch(`${this.address}/api/documents/kept`, {
+          method: "POST",
+          headers: { "Content-Type": "application/json" },
+          body: JSON.stringify({ name: null, document }),
+        })
+      : await fetch(`${this.address}/api/documents`, { method: "POST" })
     return ((await response.json()) as { id: string }).id
   }
 

@@ -175,15 +175,7 @@ const blows: Record<string, () => Promise<void>> = {
 
 await server.start()
 setLocation()
-const response = await fetch(`${server.address}/api/documents/kept`, {
-  method: "POST",
-  headers: { "Content-Type": "application/json" },
-  body: JSON.stringify({
-    name: "Storm",
-    document: document(Array.from({ length: writers }, (_, i) => p(`${i}:`))).toJSON() as unknown,
-  }),
-})
-const { id } = (await response.json()) as { id: string }
+const id = await server.create(document(Array.from({ length: writers }, (_, i) => p(`${i}:`))).toJSON())
 const content = await fetch(`${server.address}/api/documents/${id}/content`)
 const text = await content.text()
 const people = Array.from(

@@ -1,5 +1,6 @@
 /** Common tasks, with the presses that each takes, on a wide screen and on a phone. Typing and going to the text do not count. */
 import type { Locator } from "@playwright/test"
+import { document, p, paragraph } from "@biblon/core/document"
 import { expect, test as base, type DeskPage } from "./desk"
 
 class Presses {
@@ -49,19 +50,20 @@ class Presses {
   }
 }
 
+const text = document([
+  paragraph("heading1", ["Tides"]),
+  p("The ferry crosses at slack water."),
+  paragraph("heading2", ["Fares"]),
+  p("Nobody pays."),
+]).toJSON() as unknown
+
 const test = base.extend<{ press: Presses }>({
   press: async ({ desk, page, hasTouch }, use) => {
-    if (hasTouch) {
-      await desk.open(await desk.server.create())
-      await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
-    } else await desk.blank()
-    await desk.type("Tides")
-    await desk.press("Control+Alt+j", "Enter")
-    await desk.type("The ferry crosses at slack water.")
-    await desk.press("Enter")
-    await desk.type("Fares")
-    await desk.press("Control+Alt+j", "Control+Alt+j", "Enter")
-    await desk.type("Nobody pays.")
+    await desk.open(await desk.server.create(text))
+    if (hasTouch) await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
+    else await desk.firstSheet.click({ position: { x: 120, y: 120 } })
+    await expect(desk.field).toBeFocused()
+    await desk.press("Control+End")
     await use(new Presses(desk, hasTouch === true))
   },
 })

@@ -1,10 +1,10 @@
 import { expect, hearLate, test, type DeskPage } from "../desk"
 
-/** Distances between the caret and the edge of the glyph beside it, as the browser painted it, while the caret walks along a line. */
-async function caretErrors(desk: DeskPage, steps: number): Promise<number[]> {
+/** Distances between the caret and the edge of the glyph beside it, as the browser painted it, while the caret walks along lines. */
+async function caretErrors(desk: DeskPage, steps: number, stride: number): Promise<number[]> {
   const errors: number[] = []
-  for (let i = 0; i < steps; i++) {
-    await desk.press("ArrowRight")
+  for (let i = 0; i < steps; i += stride) {
+    await desk.press(...Array.from({ length: stride }, () => "ArrowRight"))
     const error = await desk.page.evaluate(() => {
       const caret = document.querySelector(".caret")!.getBoundingClientRect()
       const field = document.querySelector<HTMLTextAreaElement>(".field")!
@@ -53,7 +53,8 @@ for (const zoom of [1, 1.15 ** 3, 1.15 ** -3])
     await desk.press("Control+Home")
     await desk.saved()
     await page.evaluate(() => document.fonts.ready)
-    const errors = await caretErrors(desk, 200)
+    // Zoomed, what may differ is the scale: each third place tells.
+    const errors = await caretErrors(desk, 201, zoom === 1 ? 1 : 3)
     expect(Math.max(...errors)).toBeLessThan(0.5)
   })
 
