@@ -27,7 +27,10 @@ function stateOf(...blocks: Parameters<typeof makeDocument>[0]): EditorState {
 describe("trying a value", () => {
   let state: EditorState
   const sent: unknown[][] = []
-  const trial = new Trial({ editor: () => state, layOut: (steps) => void sent.push(steps.map((text) => JSON.parse(text) as unknown)) })
+  const trial = new Trial({
+    editor: () => state,
+    layOut: (steps) => void sent.push(steps.map((text) => JSON.parse(text) as unknown)),
+  })
   beforeEach(() => {
     jest.useFakeTimers()
     trial.end()
