@@ -119,6 +119,11 @@ export class DeskPage {
   /** A new blank document, opened and ready to type in. */
   async blank(): Promise<void> {
     await this.open(await this.server.create())
+    await this.enter()
+  }
+
+  /** Goes into the text by a press on the first sheet. */
+  async enter(): Promise<void> {
     await this.firstSheet.click({ position: { x: 120, y: 120 } })
     await expect(this.field).toBeFocused()
   }
@@ -126,6 +131,10 @@ export class DeskPage {
   /** The same on a phone. */
   async blankByTap(): Promise<void> {
     await this.open(await this.server.create())
+    await this.enterByTap()
+  }
+
+  async enterByTap(): Promise<void> {
     await this.page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
   }
 

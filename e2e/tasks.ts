@@ -58,10 +58,9 @@ const text = document([
 ]).toJSON() as unknown
 
 const test = base.extend<{ press: Presses }>({
-  press: async ({ desk, page, hasTouch }, use) => {
+  press: async ({ desk, hasTouch }, use) => {
     await desk.open(await desk.server.create(text))
-    if (hasTouch) await page.locator(".canvas").tap({ position: { x: 60, y: 40 } })
-    else await desk.firstSheet.click({ position: { x: 120, y: 120 } })
+    await (hasTouch ? desk.enterByTap() : desk.enter())
     await expect(desk.field).toBeFocused()
     await desk.press("Control+End")
     await use(new Presses(desk, hasTouch === true))

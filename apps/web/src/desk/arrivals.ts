@@ -41,7 +41,7 @@ export function arrivals(id: string, store: DeskStore, parts: Parts): KeepingTar
       const brought = takeBrought(id)
       store.setState({ editor, ...(brought && broughtIn(brought, editor.doc)) })
       declareBrought(documentAttrs(editor.doc).styles.fonts)
-      if (steps.length > 0) layout.change(steps.map((step) => JSON.stringify(step)))
+      if (steps.length > 0) layout.change(steps)
       surface.field?.sync()
       surface.beginWriting()
       layout.listen()

@@ -9,14 +9,15 @@ import { asideOf, keepAside } from "./aside"
 import { Connection } from "./connection"
 import { dropRecord, recordOf, sessionsOf } from "./pending"
 import { takeSession } from "./sessions"
+import { stepText } from "./stepText"
 import type { Aside, AsideCause, PendingRecord } from "./records"
 
 export interface OpenedDocument {
   client: string
   stamp: string
   editor: EditorState
-  /** Unconfirmed changes that were taken up, on top of the content. */
-  steps: unknown[]
+  /** Unconfirmed changes that were taken up, on top of the content; in JSON. */
+  steps: string[]
   /** What was written here and turned out on opening not to be in the document. */
   aside: Aside[]
 }
@@ -51,7 +52,7 @@ function stateOf(got: Content, client: string, record: PendingRecord | null, plu
     plugins: [collab({ version, clientID: client }), ...plugins],
   })
   const applied = applySteps(doc, record?.steps ?? [])
-  const steps = record?.steps.slice(0, applied.own.length) ?? []
+  const steps = applied.own.map(({ step }) => stepText(step))
   if (steps.length > 0) {
     const tr = editor.tr
     for (const { step } of applied.own) tr.step(step)

@@ -1,21 +1,10 @@
 /** Going through a stretch of a document without going through all that stands in front of it. */
 import type { Node } from "prosemirror-model"
-import { positionOf } from "./leaves"
+import { positionsOf } from "./leaves"
+import { firstWhere } from "./sorted"
 
 /** @returns whether to go on inside the node; nothing for yes */
 type Visit = (node: Node, pos: number, parent: Node) => boolean | void
-
-/** The first block of a flow that ends behind a position in its content. */
-function firstBlock(flow: Node, pos: number): number {
-  let low = 0
-  let high = flow.childCount
-  while (low < high) {
-    const middle = (low + high) >> 1
-    if (positionOf(flow, middle + 1) > pos) high = middle
-    else low = middle + 1
-  }
-  return low
-}
 
 /** Visits a child and what is in it, as far as the stretch from `from` to `to`, counted from the position before the child, reaches. */
 function visitChild(child: Node, at: number, parent: Node, from: number, to: number, visit: Visit): void {
@@ -28,9 +17,10 @@ function visitChild(child: Node, at: number, parent: Node, from: number, to: num
 export function nodesBetween(doc: Node, from: number, to: number, visit: Visit): void {
   const body = doc.child(0)
   if (to > 0 && body.nodeSize > from && visit(body, 0, doc) !== false) {
-    const end = Math.min(body.content.size, to - 1)
-    for (let i = firstBlock(body, Math.max(0, from - 1)); i < body.childCount && positionOf(body, i) < end; i++) {
-      const at = 1 + positionOf(body, i)
+    const positions = positionsOf(body)
+    const first = firstWhere(positions, (at) => at > Math.max(0, from - 1)) - 1
+    for (let i = first; i < body.childCount && positions[i]! < to - 1; i++) {
+      const at = 1 + positions[i]!
       visitChild(body.child(i), at, body, from - at, to - at, visit)
     }
   }

@@ -414,9 +414,14 @@ export function structuresOf(flow: Node, type: string): readonly number[] {
   return structures.filter((i) => nodes[i]?.type.name === type)
 }
 
+/** The positions before the blocks of a flow in its content, and the one behind the last. */
+export function positionsOf(flow: Node): ArrayLike<number> {
+  return spreadOf(flow).positions
+}
+
 /** The position before a block in the content of its flow. */
 export function positionOf(flow: Node, block: number): number {
-  return spreadOf(flow).positions[block] ?? 0
+  return positionsOf(flow)[block] ?? 0
 }
 
 /** How many leaves the body of a document has. */

@@ -98,7 +98,7 @@ class AdvanceSums {
     this.scale = scaleOf(runs)
     this.unit = this.scale ?? 1
     this.next = from === 0 ? 0 : firstWhere(runs, (run) => run.to > from)
-    this.origin = this.done = from === 0 ? 0 : Math.min(from, runs[this.next]?.from ?? from)
+    this.origin = this.done = Math.min(from, runs[this.next]?.from ?? from)
     this.sums = new Float64Array(length - this.origin + 1)
   }
 

@@ -5,33 +5,14 @@ import { allOf, allSafe, clusterOf, shifted } from "./fonts/glyphs"
 import type { Feature, FontMetrics, ShapeOptions } from "./fonts/harfbuzz"
 import { joinsPrevious, type FontLibrary } from "./fonts/library"
 import type { FaceId } from "./fonts/catalogue"
+import { endOfRun, runOfBefore, type Before } from "./longParagraphs"
 import { pictureRun, type PictureRoom } from "./pictures"
-import { runOfBefore, type Before } from "./takenOver"
-import type { ShapedRun } from "./types"
+import type { RunOptions, ShapedRun } from "./types"
 import type { Unfolding } from "./unfolding"
 
 /** Text that needs no look at its characters one by one: no fallback faces, no change of script. */
 const plain = /^[\u0020-\u007e\u00a0-\u024f\u2010-\u2026]*$/
 
-/** In units. */
-export const longestRun = 20000
-/** Of so many blanks one is a place to cut a longer stretch behind. */
-const blanksToCut = 1024
-
-/**
- * Where a run of a long stretch ends: behind a blank that is chosen by the letters round it, so that a letter typed in one run leaves
- * those behind it as they were.
- */
-function endOfRun(text: string, from: number, to: number): number {
-  if (to - from <= longestRun) return to
-  const most = from + longestRun
-  for (let at = text.indexOf(" ", from) + 1; at > 0 && at < most; at = text.indexOf(" ", at) + 1) {
-    let hash = 0
-    for (let i = at - 3; i < at + 3; i++) hash = (Math.imul(hash, 31) + text.charCodeAt(i)) | 0
-    if (((hash >>> 5) ^ hash) % blanksToCut === 0) return at
-  }
-  return most
-}
 /** Size of small capitals where the face has none of its own. */
 const smallCapital = 0.8
 
@@ -97,13 +78,6 @@ export function featuresOf(look: RunLook, smallCaps: boolean): readonly Feature[
     ...(smallCaps && look.caps === "small" ? ([["smcp", 1]] as const) : []),
   ]
   return features.length > 0 ? features : undefined
-}
-
-export interface RunOptions {
-  level?: number
-  /** Set in capitals, and these reduced to the size of small ones. */
-  upper?: boolean
-  small?: boolean
 }
 
 const plainOptions: RunOptions = {}

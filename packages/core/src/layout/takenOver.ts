@@ -2,64 +2,12 @@
  * A long paragraph in which little was changed: only the lines round the change are set. Those before it are the same, and from the
  * first line on that begins where one began before, those behind it are the same further along.
  */
-import { firstWhere, textChange, type Look, type StyleSheet, type TextChange, type Typesetting } from "../document"
+import { firstWhere } from "../document"
 import type { Breaks } from "./breaking"
 import { clusterOf, isUnsafe, shifted } from "./fonts/glyphs"
+import type { Before } from "./longParagraphs"
 import type { LineSource } from "./measuring"
-import { longestRun, type RunOptions } from "./shaping"
-import type { Line, LineRun, ParagraphLayout, ShapedRun } from "./types"
-
-/** Units of text from which on a paragraph is long. */
-export const longText = 20_000
-/** So many such are known. */
-const longKept = 4
-
-/** What a long paragraph is set of, but for its text. */
-interface LongKey {
-  look: Look
-  width: number
-  label: string | null
-  typesetting: Typesetting
-  styles: StyleSheet
-}
-
-/** A long paragraph as it was set, in lines of one width. */
-interface LongSet extends LongKey {
-  text: string
-  runs: readonly ShapedRun[]
-  breaks: Breaks
-  layout: ParagraphLayout
-}
-
-/** What a long paragraph was before, and what was changed in its text. */
-export interface Before {
-  set: LongSet
-  change: TextChange
-}
-
-/** The long paragraphs that were set last. */
-export class LongParagraphs {
-  private sets: readonly LongSet[] = []
-
-  /** The one that differs least from a text which is to be set alike. */
-  before({ look, width, label, typesetting, styles }: LongKey, text: string): Before | null {
-    let [least, best]: [number, Before | null] = [text.length / 2, null]
-    for (const set of this.sets) {
-      if (set.look !== look || set.width !== width || set.label !== label) continue
-      if (set.typesetting !== typesetting || set.styles !== styles) continue
-      const change = textChange(set.text, text)
-      const changed = Math.max(change.oldTo, change.newTo) - change.from
-      if (changed < least) [least, best] = [changed, { set, change }]
-    }
-    return best
-  }
-
-  /** Knows a paragraph in place of the one that it was before. */
-  keep({ look, width, label, typesetting, styles, text, runs, breaks, layout }: LongSet, before: Before | null): void {
-    const own = { look, width, label, typesetting, styles, text, runs, breaks, layout }
-    this.sets = [own, ...this.sets.filter((set) => set !== before?.set)].slice(0, longKept)
-  }
-}
+import type { Line, LineRun, ShapedRun } from "./types"
 
 /** Units in front of a change, and behind it, that may be looked at from there: more than a line that is full looks beyond its end. */
 const margin = 2000
@@ -74,28 +22,6 @@ const alike = (a: ShapedRun, b: ShapedRun) =>
   a.upper === b.upper &&
   a.glyphs.offsets === null &&
   b.glyphs.offsets === null
-
-/** What is asked of the text round a place where a run is cut. */
-const atCut = 3
-
-/** The run of before that begins a stretch of text, from `at` to `to`, if it is the same in the changed text. */
-export function runOfBefore(
-  { set: { runs }, change }: Before,
-  at: number,
-  to: number,
-  { face, look, level = 0, upper = false, small = false }: RunOptions & Pick<ShapedRun, "face" | "look">,
-): ShapedRun | null {
-  const isBehind = at >= change.newTo + atCut
-  const by = isBehind ? change.newTo - change.oldTo : 0
-  const index = firstWhere(runs, ({ from }) => from >= at - by)
-  const run = runs[index]
-  if (run?.from !== at - by || (!isBehind && run.to + atCut > change.from)) return null
-  if (run.face !== face || run.look !== look || run.level !== level || run.upper !== upper || small) return null
-  const next = runs[index + 1]
-  const isCut = next?.from === run.to && next.look === look && next.face === face
-  if (isCut ? to - at <= longestRun : run.to + by !== to) return null
-  return by === 0 ? run : { ...run, from: at, to: run.to + by, glyphs: shifted(run.glyphs, by) }
-}
 
 /** Whether a run is another one further along. */
 const isMoved = (a: ShapedRun, b: ShapedRun, by: number) =>
@@ -161,10 +87,8 @@ export class TakenOver {
 
   /** @param a the first run in which something is changed, and what stands in its place */
   private linesBefore(a: ShapedRun | undefined, b: ShapedRun | undefined, { offsets }: Breaks): readonly Line[] {
-    const {
-      lines,
-      before: { change },
-    } = this
+    const { lines } = this
+    const { change } = this.before
     const end = Math.min(change.from, a ? (b ? sameTo(a, b) : a.from) : Infinity)
     let count = firstWhere(lines, ({ to }) => {
       const next = offsets[firstWhere(offsets, (at) => at > to)] ?? Infinity

@@ -8,6 +8,14 @@ import type { FaceId } from "./fonts/catalogue"
 import type { ShapedGlyphs } from "./fonts/glyphs"
 import type { Paper, Papers } from "./paper"
 
+/** How a run is shaped. */
+export interface RunOptions {
+  level?: number
+  /** Set in capitals, and these reduced to the size of small ones. */
+  upper?: boolean
+  small?: boolean
+}
+
 /** A stretch of a paragraph in one face and look, shaped as a whole. */
 export interface ShapedRun {
   /** Offsets in the paragraph; equal for what is no part of it, such as a hyphen. */
