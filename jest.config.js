@@ -25,5 +25,7 @@ const project = (name, folder) => ({
 })
 
 module.exports = {
+  // Nothing else runs beside them.
+  maxWorkers: "100%",
   projects: [project("core", "packages/core"), project("server", "apps/server"), project("web", "apps/web")],
 }

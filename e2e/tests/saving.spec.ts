@@ -9,9 +9,8 @@ const keptSteps = (page: Page) =>
     () =>
       new Promise<number>((resolve) => {
         indexedDB.open("biblon").onsuccess = ({ target }) => {
-          const all = (target as IDBOpenDBRequest).result.transaction("pending").objectStore("pending").getAll()
-          all.onsuccess = () =>
-            resolve((all.result as { steps: unknown[] }[]).reduce((sum, record) => sum + record.steps.length, 0))
+          const count = (target as IDBOpenDBRequest).result.transaction("steps").objectStore("steps").count()
+          count.onsuccess = () => resolve(count.result)
         }
       }),
   )

@@ -1,5 +1,6 @@
 /** What is unconfirmed lies on the device: also where a storage is denied, and where the page goes in the next moment. */
 import "fake-indexeddb/auto"
+import fc from "fast-check"
 import { kept } from "./browser"
 import { device } from "../src/live/device"
 import type * as pending from "../src/live/pending"
@@ -55,19 +56,69 @@ test("only what IndexedDB lacks is written twice, and the two are joined", async
   const db = await device()
   const before = await db.get("pending", "two")
   keeper.keep(record("two", "a", "b", "c"))
-  const mirror = kept.get("biblon-pending-two")!
-  expect(JSON.parse(mirror)).toMatchObject({ after: 2, steps: [{ slice: { content: [{ text: "c" }] } }] })
+  const first = kept.get("biblon-pending-two")!
+  expect(JSON.parse(first)).toMatchObject({ after: 2, steps: [{ slice: { content: [{ text: "c" }] } }] })
+  // While that is being written.
+  keeper.keep(record("two", "a", "b", "c", "d"))
+  const second = kept.get("biblon-pending-two")!
   await settled("two")
-  // As if the page had gone before IndexedDB took the last.
-  await db.put("pending", before!)
-  kept.set("biblon-pending-two", mirror)
-  expect(await textsOf("two")).toEqual(["a", "b", "c"])
-  // A mirror that is older than the record says nothing.
+  // As if the page had gone before IndexedDB took the last, or both.
+  kept.set("biblon-pending-two", second)
+  await db.put("pending", { ...before!, turn: before!.turn + 1 })
+  expect(await textsOf("two")).toEqual(["a", "b", "c", "d"])
+  for (const [mirror, texts] of [
+    [first, ["a", "b", "c"]],
+    [second, ["a", "b", "c", "d"]],
+  ] as const) {
+    await db.put("pending", before!)
+    kept.set("biblon-pending-two", mirror)
+    expect(await textsOf("two")).toEqual(texts)
+  }
+  // A mirror that is older than the record says nothing. Older programs kept steps within it, and as objects; what cannot be read is no step.
   await db.put("pending", { ...before!, turn: 9, steps: [step("z")] })
   expect(await textsOf("two")).toEqual(["z"])
-  // Older programs kept steps as objects; what cannot be read is no step.
   await db.put("pending", { ...before!, turn: 10, steps: [inserting("y"), "{"] })
   expect((await recordOf("two"))?.steps.map((own) => own !== null)).toEqual([true, false])
+})
+
+test("whatever is confirmed, brought up to date, set aside and written, what is there is the last; and only what is new goes there", async () => {
+  const change = fc.record({ confirmed: fc.nat(4), rebased: fc.boolean(), added: fc.nat(3), waits: fc.boolean() })
+  let count = 0
+  const more = (wanted: number) => Array.from({ length: wanted }, () => `${count++}`)
+  const put = jest.spyOn(IDBObjectStore.prototype, "put")
+  await fc.assert(
+    fc.asyncProperty(fc.nat(3), fc.array(change, { minLength: 1, maxLength: 8 }), async (left, changes) => {
+      const client = crypto.randomUUID()
+      const before = new PendingKeeper(() => {})
+      let texts = more(left)
+      before.keep(record(client, ...texts))
+      await settled(client)
+      const keeper = new PendingKeeper(() => {})
+      keeper.keep(record(client, ...texts))
+      await settled(client)
+      let written: string[] | null = texts
+      for (const { confirmed, rebased, added, waits } of changes) {
+        texts = [...texts.slice(confirmed).map((text) => (rebased ? `${text}'` : text)), ...more(added)]
+        put.mockClear()
+        keeper.keep({ ...record(client, ...texts), version: 3 + confirmed })
+        const there = written
+        written = null
+        if (!waits) continue
+        await settled(client)
+        expect((await textsOf(client)) ?? []).toEqual(texts)
+        const still = rebased ? 0 : Math.max(0, (there?.length ?? 0) - confirmed)
+        if (still > 0) expect(put).toHaveBeenCalledTimes(1 + texts.length - still)
+        written = texts
+      }
+      await settled(client)
+      expect((await textsOf(client)) ?? []).toEqual(texts)
+      expect(await (await device()).count("steps", IDBKeyRange.bound([client, -1], [client, Infinity]))).toBe(
+        texts.length,
+      )
+    }),
+    { numRuns: 40 },
+  )
+  put.mockRestore()
 })
 
 test("a storage that is denied is said to be so, once, and asked again in peace", async () => {

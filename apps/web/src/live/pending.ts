@@ -3,14 +3,14 @@
  * name of its session; a record whose tab is gone is taken up by the next tab that opens the document.
  * What IndexedDB has not taken yet lies in the local storage as well, which is written in the same task.
  */
-import { device } from "./device"
-import type { PendingRecord } from "./records"
+import type { PendingHead, PendingRecord } from "./records"
+import { dropWritten, isHead, readWritten, Written, writtenOf } from "./written"
 
-/** What was kept in the same task: the steps that the record of `turn` in IndexedDB lacks, or all of them. */
+/** What was kept in the same task: the steps that what is written lacks, or all of them. */
 interface Mirror extends PendingRecord {
-  /** So many steps are those of the record with this turn. */
+  /** So many steps are the first ones of what was written with one of these turns. */
   after: number
-  base: number
+  bases: number[]
 }
 
 const mirrorName = (client: string) => `biblon-pending-${client}`
@@ -26,7 +26,7 @@ function readMirrors(): Mirror[] {
       const name = localStorage.key(i) ?? ""
       if (!name.startsWith(mirrorName(""))) continue
       const value: unknown = JSON.parse(localStorage.getItem(name) ?? "null")
-      if (isRecord(value)) found.push(value as Mirror)
+      if (isMirror(value)) found.push(value)
     }
   } catch {
     // A storage that is denied holds nothing.
@@ -42,31 +42,22 @@ function dropMirror(client: string): void {
   }
 }
 
-function isRecord(value: unknown): value is PendingRecord {
-  const record = value as Partial<PendingRecord> | null
-  return (
-    typeof record === "object" &&
-    record !== null &&
-    typeof record.client === "string" &&
-    typeof record.document === "string" &&
-    Number.isInteger(record.version) &&
-    Array.isArray(record.steps)
-  )
-}
+const isMirror = (value: unknown): value is Mirror =>
+  isHead(value) && value.steps !== undefined && "bases" in value && Array.isArray(value.bases)
 
 /** The newer of what both storages have of a session. */
-function joined(record: PendingRecord | undefined, mirror: Mirror | undefined): PendingRecord | null {
-  if (!mirror || (record && record.turn >= mirror.turn)) return record ?? null
+function joined(record: PendingRecord | null, mirror: Mirror | undefined): PendingRecord | null {
+  if (!mirror || (record && record.turn >= mirror.turn)) return record
   if (mirror.after === 0) return mirror
-  return record?.turn === mirror.base
+  return record && mirror.bases.includes(record.turn)
     ? { ...mirror, steps: [...record.steps.slice(0, mirror.after), ...mirror.steps] }
-    : (record ?? null)
+    : record
 }
 
 /** The sessions that have left something of a document on this device, the oldest first. */
 export async function sessionsOf(document: string): Promise<string[]> {
-  const records = await (await device()).getAllFromIndex("pending", "document", document).catch(() => [])
-  const all: PendingRecord[] = [...records, ...readMirrors().filter((own) => own.document === document)]
+  const heads = await writtenOf(document).catch(() => [])
+  const all: PendingHead[] = [...heads, ...readMirrors().filter((own) => own.document === document)]
   return [...new Set(all.sort((a, b) => a.kept - b.kept).map(({ client }) => client))]
 }
 
@@ -82,9 +73,8 @@ function stepOf(kept: unknown): unknown {
 
 /** What a session has left; null for nothing. */
 export async function recordOf(client: string): Promise<PendingRecord | null> {
-  const record = await (await device()).get("pending", client)
   const found = joined(
-    isRecord(record) ? record : undefined,
+    await readWritten(client),
     readMirrors().find((own) => own.client === client),
   )
   return found && found.steps.length > 0 ? { ...found, steps: found.steps.map(stepOf) } : null
@@ -92,7 +82,14 @@ export async function recordOf(client: string): Promise<PendingRecord | null> {
 
 export async function dropRecord(client: string): Promise<void> {
   dropMirror(client)
-  await (await device()).delete("pending", client)
+  await dropWritten(client)
+}
+
+/** How many steps two records have in common at their beginning. */
+function inCommon(one: PendingRecord<string>, other: PendingRecord<string>): number {
+  if (one.version !== other.version) return 0
+  const count = one.steps.findIndex((step, k) => step !== other.steps[k])
+  return count < 0 ? one.steps.length : count
 }
 
 /** Keeps the newest record of a session; while one is being written, those that come are joined into the last. */
@@ -100,16 +97,15 @@ export class PendingKeeper {
   private next: PendingRecord<string> | null = null
   private writing = false
   private turn = 0
-  /** What IndexedDB has. */
-  private written: PendingRecord<string> | null = null
+  private readonly written = new Written()
   private mirrored = false
 
   /** @param onKept hears whether what is unconfirmed is kept on this device */
   constructor(private readonly onKept: (kept: boolean) => void) {}
 
   keep(record: Omit<PendingRecord<string>, "turn" | "kept">): void {
-    if (record.steps.length === 0 && this.next === null && !this.writing && (this.written?.steps.length ?? 0) === 0)
-      return
+    const nothingWaits = this.next === null && !this.writing && (this.written.record?.steps.length ?? 0) === 0
+    if (record.steps.length === 0 && nothingWaits) return
     this.next = { ...record, turn: ++this.turn, kept: Date.now() }
     this.mirror(shortMirror)
     if (!this.writing) void this.write()
@@ -123,20 +119,20 @@ export class PendingKeeper {
   private mirror(most: number): void {
     const record = this.next
     if (!record) return
-    const { written } = this
-    const count = written?.steps.length ?? 0
-    const goesOn =
-      written !== null &&
-      count > 0 &&
-      written.version === record.version &&
-      written.steps[0] === record.steps[0] &&
-      written.steps[count - 1] === record.steps[count - 1]
-    const after = goesOn ? count : 0
+    // Should the page be gone in a moment, one of these will be found.
+    const { record: there, next } = this.written
+    const bases = there && next ? [there, next] : there ? [there] : []
+    const after = bases.length > 0 ? Math.min(...bases.map((base) => inCommon(base, record))) : 0
     const steps = record.steps.slice(after)
     // A paste of a book is not written twice with each key that follows it.
     if (steps.reduce((sum, step) => sum + step.length, 0) > most) return
     try {
-      const head = JSON.stringify({ ...record, steps: [], after, base: written?.turn ?? 0 } satisfies Mirror)
+      const head = JSON.stringify({
+        ...record,
+        steps: [],
+        after,
+        bases: bases.map(({ turn }) => turn),
+      } satisfies Mirror)
       const text = head.replace('"steps":[]', () => `"steps":[${steps.join(",")}]`)
       localStorage.setItem(mirrorName(record.client), text)
       this.mirrored = true
@@ -148,16 +144,9 @@ export class PendingKeeper {
   private async write(): Promise<void> {
     this.writing = true
     try {
-      const db = await device()
       while (this.next) {
         const record: PendingRecord<string> = this.next
-        const start = performance.now()
-        const put = record.steps.length > 0 ? db.put("pending", record) : db.delete("pending", record.client)
-        const took = performance.now() - start
-        await put
-        // A record of megabytes takes the page each time that it is handed over: not more than a tenth of the time.
-        if (took > 4) await new Promise((resolve) => setTimeout(resolve, took * 10))
-        this.written = record
+        await this.written.put(record)
         if (this.next === record) {
           this.next = null
           if (this.mirrored) dropMirror(record.client)

@@ -16,6 +16,12 @@ export interface PendingRecord<Step = unknown> {
   turn: number
 }
 
+/** A record without its steps, each of which lies by itself: what is new is written, and not with each key all that waits. */
+export interface PendingHead extends Omit<PendingRecord, "steps"> {
+  /** Where older programs kept them. */
+  steps?: unknown[]
+}
+
 export type AsideCause =
   /** The server does not take it. */
   | "refused"
