@@ -51,7 +51,8 @@ export async function measurePhone(browser: Browser, wordsPerSheet: number): Pro
     phoneOpenMs: seen,
     phoneReadyMs: ready,
     phoneKeyMs: percentile(typed.times, 0.5),
-    phoneSlowFrames: frames.filter((frame) => frame > 50).length,
+    // Frames come by sixtieths of a second: three of them are 50 ms, give or take the last digits.
+    phoneSlowFrames: frames.filter((frame) => frame > 50.5).length,
     phoneFrames: frames.length,
   }
 }

@@ -21,7 +21,7 @@ const sheetEdge = 10
  * So many lines out of sight are painted in a frame, which a slow phone does between two pictures of a fling; and in frames only,
  * where the window over the sheets is asked for before: later the browser would have to lay out the page once more to say it.
  */
-const aFrame = 14
+const aFrame = 8
 
 export class SheetView {
   readonly canvas = document.createElement("div")
