@@ -8,11 +8,24 @@ import { TestServer } from "./server"
 
 export { expect }
 
-/** The automated check of accessibility on what is shown now. */
+/** The automated check of accessibility on what is shown now, and that words can be read to their end. */
 export async function expectAccessible(page: Page): Promise<void> {
   // There are no frames here whose findings would have to be put together on a page of their own.
   const axe = new AxeBuilder({ page }).setLegacyMode().options({ resultTypes: ["violations"] })
   expect((await axe.analyze()).violations.map((v) => `${v.id}: ${v.nodes[0]?.html}`)).toEqual([])
+  expect(await page.evaluate(cutOff), "words on what is pressed that are cut off").toEqual([])
+}
+
+/** Short words on buttons and tabs that do not fit there; longer ones may be a name or the beginning of a text. */
+function cutOff(): string[] {
+  const pressed = document.querySelectorAll("button, [role=button], [role=tab]")
+  return [...pressed].flatMap((button) =>
+    [button, ...button.querySelectorAll("*")].flatMap((part) => {
+      const text = part.textContent.trim()
+      const hides = getComputedStyle(part).overflowX === "hidden" && part.clientWidth > 1
+      return text.length < 25 && hides && part.scrollWidth > part.clientWidth + 1 ? [text] : []
+    }),
+  )
 }
 
 /** Workers hear of everything so many milliseconds late, as on a machine that has other things to do. To be called before a page is opened. */

@@ -64,7 +64,7 @@ test("a picture from a file is sized by its corner, turned, cropped and shaped; 
   await page.mouse.down()
   await page.mouse.move(side.x + 8 - half.width / 4, side.y + 8, { steps: 4 })
   await page.mouse.up()
-  await tray.getByRole("button", { name: "End cropping" }).click()
+  await tray.getByRole("button", { name: "Done" }).click()
   await expect.poll(async () => (await box(desk)).width / half.width).toBeCloseTo(0.75, 1)
   await tray.getByRole("button", { name: "Rounded" }).click()
   await tray.getByRole("button", { name: "Frame, shadow" }).click()

@@ -80,7 +80,7 @@ test("a newsletter: two columns below a title, then a section sideways; each sec
   await desk.type("Slack water")
   await desk.press("Enter")
   const tray = await desk.openPage("Sheet", "Columns")
-  await tray.getByRole("button", { name: "Below, same sheet" }).click()
+  await tray.getByRole("button", { name: "Same sheet" }).click()
   await tray.getByRole("button", { name: "This section" }).click()
   await tray.getByRole("button", { name: "Two", exact: true }).click()
   const lefts = () =>

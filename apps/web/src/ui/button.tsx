@@ -34,7 +34,7 @@ export function IconButton(props: {
   )
 }
 
-/** A button with words, as wide as its place; `submit` sends the form that it is in. */
+/** A button with words, as wide as its place and never narrower than they are; `submit` sends the form that it is in. */
 export function WordButton({
   label,
   onPress,
@@ -56,7 +56,7 @@ export function WordButton({
       type={submit ? "submit" : "button"}
       disabled={disabled}
       onClick={onPress}
-      className={`flex h-11 min-w-0 items-center justify-center rounded-button px-3 text-[14px] disabled:opacity-40 wide:h-9 ${narrow ? "shrink-0" : "flex-1"} ${primary ? "bg-murex font-ui-bold text-on-murex" : "border border-line bg-raised font-ui text-ink enabled:hover:bg-murex-soft/50"}`}
+      className={`flex h-11 min-w-min max-w-full items-center justify-center rounded-button px-3 text-[14px] disabled:opacity-40 wide:h-9 ${narrow ? "shrink-0" : "flex-1"} ${primary ? "bg-murex font-ui-bold text-on-murex" : "border border-line bg-raised font-ui text-ink enabled:hover:bg-murex-soft/50"}`}
     >
       <span className="truncate">{label}</span>
     </Press>

@@ -100,7 +100,7 @@ export function NumberField(props: NumberProps) {
         aria-label={label}
         placeholder="several"
         inputMode="decimal"
-        className="min-w-0 flex-1 bg-transparent text-center font-ui text-[15px] text-ink"
+        className="min-w-0 flex-1 self-stretch bg-transparent text-center font-ui text-[15px] text-ink"
         {...entry}
       />
       <IconButton name={`${label}: more`} icon={Plus} onPress={by(1)} className={button} />

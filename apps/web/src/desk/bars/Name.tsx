@@ -12,7 +12,7 @@ export function Name({ wide }: { wide: boolean }) {
   useEffect(() => {
     document.title = `${name ?? "Not named yet"} · Biblon`
   }, [name])
-  const look = `font-display ${wide ? "text-[20px]" : "text-[17px]"}`
+  const look = `font-display ${wide ? "text-[20px]" : "text-[15px]"}`
   if (naming)
     return (
       <NameField
@@ -27,7 +27,7 @@ export function Name({ wide }: { wide: boolean }) {
     <Press
       aria-label={`Name: ${name ?? "not named yet"}. Rename`}
       onClick={() => setNaming(true)}
-      className="flex min-w-0 flex-col shrink rounded-button px-1.5 hover:bg-raised"
+      className="-mb-1 -mt-2 flex min-w-0 flex-col shrink rounded-button px-1.5 pb-1 pt-2 hover:bg-raised"
     >
       <Text numberOfLines={1} className={`${look} ${name ? "text-ink" : "italic text-ink-soft"}`}>
         {name ?? "Not named yet"}

@@ -215,7 +215,7 @@ export function Printing({ unfolded }: { unfolded: boolean }) {
           onPress={() => void session.delivery.save("pdf", plan)}
         />
       </View>
-      <View className="self-start">
+      <View className="-ml-3 self-start">
         <Act label="See what was printed here" onPress={() => router.push("/outbox")} />
       </View>
     </Fold>

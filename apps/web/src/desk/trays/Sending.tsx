@@ -69,7 +69,7 @@ export function Sending({ unfolded }: { unfolded: boolean }) {
           {state.words}
         </Text>
       ) : null}
-      <View className="self-start">
+      <View className="-ml-3 self-start">
         <Act label="See the outbox" primary onPress={() => router.push("/outbox")} />
       </View>
     </Fold>

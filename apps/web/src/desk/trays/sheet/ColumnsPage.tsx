@@ -10,7 +10,7 @@ import { useSetup } from "./useSetup"
 
 const beginnings: readonly (readonly [PageSetup["begins"], string])[] = [
   ["sheet", "On a new sheet"],
-  ["continuous", "Below, same sheet"],
+  ["continuous", "Same sheet"],
   ["odd", "Next odd sheet"],
   ["even", "Next even sheet"],
 ]

@@ -117,7 +117,11 @@ export function ParagraphPage() {
       <Scope />
       <SectionTitle
         aside={
-          <Press aria-label="Choose a style" onClick={() => session.opening.tray("structure", "styles")}>
+          <Press
+            aria-label="Choose a style"
+            onClick={() => session.opening.tray("structure", "styles")}
+            className="-my-3 -mr-2 px-2 py-3"
+          >
             <Text className="font-ui text-[13px] text-murex">{style ?? "Several styles"}</Text>
           </Press>
         }

@@ -188,7 +188,7 @@ export function PicturePage() {
           onPress={() => set({ width: null, height: null, turn: 0 }, "Size of the picture")}
         />
         <WordButton
-          label={cropping ? "End cropping" : "Crop"}
+          label={cropping ? "Done" : "Crop"}
           primary={cropping}
           onPress={() => session.store.setState({ cropping: !cropping })}
         />
