@@ -1,5 +1,5 @@
 import { defineConfig } from "@playwright/test"
-import { journeyOptions as launchOptions } from "../scripts/chromium.mjs"
+import { togetherOptions as launchOptions } from "../scripts/chromium.mjs"
 
 export default defineConfig({
   testDir: "tests",

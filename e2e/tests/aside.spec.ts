@@ -1,7 +1,11 @@
 /** What could not become a part of the document: refused, of another history, or closed in the wrong moment. */
 import { copyFileSync } from "node:fs"
 import type { Page } from "@playwright/test"
+import { journeyOptions } from "../../scripts/chromium.mjs"
 import { DeskPage, expect, expectAccessible, test, testOnOwnServer } from "../desk"
+
+// Here tabs have a process each, as with people.
+test.use({ launchOptions: journeyOptions })
 
 /** A server between the page and ours that refuses every change with a word in it. */
 async function refusing(page: Page, word: string): Promise<void> {

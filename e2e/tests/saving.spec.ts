@@ -1,5 +1,9 @@
 import type { Page } from "@playwright/test"
+import { journeyOptions } from "../../scripts/chromium.mjs"
 import { expect, test, testOnOwnServer } from "../desk"
+
+// Here tabs have a process each, as with people.
+test.use({ launchOptions: journeyOptions })
 
 const sentences = Array.from({ length: 12 }, (_, i) => `Crossing ${i + 1} took ${6 + (i % 5)} minutes at slack water.`)
 

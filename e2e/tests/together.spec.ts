@@ -1,5 +1,9 @@
 /** Styles of long documents, and of documents that two people have open. */
+import { journeyOptions } from "../../scripts/chromium.mjs"
 import { DeskPage, expect, test } from "../desk"
+
+// Here tabs have a process each, as with people.
+test.use({ launchOptions: journeyOptions })
 
 /** Height of the letters of the first heading that can be seen, in pixels. */
 const letterHeight = (desk: DeskPage, text: string) =>

@@ -13,7 +13,7 @@ interface Schema extends DBSchema {
 /** A storage that is denied or damaged may never answer. */
 const patience = 3000
 
-export type Device = IDBPDatabase<Schema>
+type Device = IDBPDatabase<Schema>
 
 let opened: Promise<Device> | undefined
 
