@@ -4,7 +4,7 @@
  * What IndexedDB has not taken yet lies in the local storage as well, which is written in the same task.
  */
 import type { PendingHead, PendingRecord } from "./records"
-import { dropWritten, isHead, readWritten, Written, writtenOf } from "./written"
+import { dropWritten, inCommon, isHead, readWritten, Written, writtenOf } from "./written"
 
 /** What was kept in the same task: the steps that what is written lacks, or all of them. */
 interface Mirror extends PendingRecord {
@@ -85,13 +85,6 @@ export async function dropRecord(client: string): Promise<void> {
   await dropWritten(client)
 }
 
-/** How many steps two records have in common at their beginning. */
-function inCommon(one: PendingRecord<string>, other: PendingRecord<string>): number {
-  if (one.version !== other.version) return 0
-  const count = one.steps.findIndex((step, k) => step !== other.steps[k])
-  return count < 0 ? one.steps.length : count
-}
-
 /** Keeps the newest record of a session; while one is being written, those that come are joined into the last. */
 export class PendingKeeper {
   private next: PendingRecord<string> | null = null
@@ -122,7 +115,8 @@ export class PendingKeeper {
     // Should the page be gone in a moment, one of these will be found.
     const { record: there, next } = this.written
     const bases = there && next ? [there, next] : there ? [there] : []
-    const after = bases.length > 0 ? Math.min(...bases.map((base) => inCommon(base, record))) : 0
+    const shared = bases.map(({ version, steps }) => (version === record.version ? inCommon(steps, record.steps) : 0))
+    const after = shared.length > 0 ? Math.min(...shared) : 0
     const steps = record.steps.slice(after)
     // A paste of a book is not written twice with each key that follows it.
     if (steps.reduce((sum, step) => sum + step.length, 0) > most) return

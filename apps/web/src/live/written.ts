@@ -63,13 +63,11 @@ export async function dropWritten(client: string): Promise<void> {
   await change({ client, head: null, gone: [allOf(client)], added: [], from: 0 })
 }
 
-/** Which of the steps that were there are the first of those that are now: from which on, and how many. */
-function stillThere(before: readonly string[], now: readonly string[]): { skipped: number; count: number } {
-  const skipped = now.length > 0 ? before.indexOf(now[0] as string) : -1
-  if (skipped < 0) return { skipped: before.length, count: 0 }
-  let count = 1
+/** How many of the steps that were there, from one of them on, are the first of those that are now. */
+export function inCommon(before: readonly string[], now: readonly string[], skipped = 0): number {
+  let count = 0
   while (count < now.length && before[skipped + count] === now[count]) count++
-  return { skipped, count }
+  return count
 }
 
 /** Writes the records of one session, one after the other. */
@@ -86,14 +84,17 @@ export class Written {
     const { steps, ...head } = record
     const { client } = head
     this.next = record
-    const { skipped, count } = stillThere(before?.steps ?? [], steps)
+    const there = before?.steps ?? []
+    const found = steps.length > 0 ? there.indexOf(steps[0] as string) : -1
+    const skipped = found < 0 ? there.length : found
+    const count = inCommon(there, steps, skipped)
     const from = first + skipped
     const gone: IDBKeyRange[] = []
     // Somebody else may have written under this name, before it was taken over.
     if (!before) gone.push(allOf(client))
     else {
       if (skipped > 0) gone.push(numbered(client, first, from))
-      if (skipped + count < before.steps.length) gone.push(numbered(client, from + count))
+      if (skipped + count < there.length) gone.push(numbered(client, from + count))
     }
     try {
       const added = steps.slice(count)
