@@ -58,23 +58,23 @@ const known = new WeakMap<Node, Found>()
 /** By the first story, what was asked for last. */
 const latest = new WeakMap<Node, Found>()
 
-/** The notes whose marks stand in some leaves of the body, without their numbers. */
-function marksIn(doc: Node, from: number, to: number): Omit<Note, "label">[] {
+/** The notes whose marks stand in some leaves of the body, not numbered yet. */
+function marksIn(doc: Node, from: number, to: number): Note[] {
   const stories = storiesOf(doc)
-  const found: Omit<Note, "label">[] = []
+  const found: Note[] = []
   leavesOf(doc)
     .between(from, to)
     .forEach((node, i) => {
       for (const { key, offset } of onlyText(node) ? [] : anchorsIn(node)) {
         const story = stories.get(key)?.node
-        if (story && isNote(story)) found.push({ key, kind: story.attrs.kind as NoteKind, leaf: from + i, offset })
+        if (story && isNote(story)) found.push({ key, kind: story.attrs.kind as NoteKind, leaf: from + i, offset, label: "" })
       }
     })
   return found
 }
 
 /** The same notes with their numbers; those that have had them keep being the same objects. */
-function numbered(doc: Node, marked: readonly (Omit<Note, "label"> | Note)[]): Note[] {
+function numbered(doc: Node, marked: readonly Note[]): Note[] {
   const { foot, end } = documentAttrs(doc).notes
   const leaves = leavesOf(doc)
   const bounds = foot.restart === "section" ? sectionsOf(doc).flatMap(({ pos }) => pos ?? []) : []
@@ -85,7 +85,7 @@ function numbered(doc: Node, marked: readonly (Omit<Note, "label"> | Note)[]): N
       numbers.note = 0
     }
     const label = noteMark(++numbers[mark.kind], mark.kind === "note" ? foot.form : end.form)
-    return "label" in mark && mark.label === label ? mark : { ...mark, label }
+    return mark.label === label ? mark : { ...mark, label }
   })
 }
 

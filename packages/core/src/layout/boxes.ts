@@ -96,12 +96,12 @@ function collect({ box, leaf, x, y }: Placed, { firstLeaf, left, top, part, cell
     const turned = box.angle === undefined ? inside : { ...inside, turn: { angle: box.angle, x: at.x, y: at.y } }
     for (const own of box.inside) collect(own, turned, found)
     for (const own of box.floats ?? [])
-      found.floats.push({ ...own, leaf: at.leaf + own.leaf, x: at.x + own.x, y: at.y + own.y, cell })
+      found.floats.push({ cell, ...own, leaf: at.leaf + own.leaf, x: at.x + own.x, y: at.y + own.y })
   } else {
     const { width, height, columns, ground, alt } = box
     const onSheet = <T extends { x: number; y: number }>(own: T): T => ({ ...own, x: own.x + at.x, y: own.y + at.y })
     const set = { fills: ground.fills.map(onSheet), rules: ground.rules.map(onSheet) }
-    const table: SetTable = { ...at, alt, width, height, columns, ground: set, outer: cell, cells: [] }
+    const table: SetTable = { alt, width, height, columns, ground: set, outer: cell, cells: [], ...at }
     found.tables.push(table)
     for (const { cells, repeated: again } of box.rows)
       for (const own of cells) {

@@ -61,7 +61,7 @@ export function fillBand(
     const filled: Filled[] = []
     let at = start
     for (const [i, { left, width }] of places.entries()) {
-      const floats = { ...sheet, x: room.x + left, y: room.y }
+      const floats = { x: room.x + left, y: room.y, ...sheet }
       const own = setter.fill(flow, { width, height, top: 0, fresh: room.fresh && i === 0, varies, floats }, at)
       // A paragraph that begins a new sheet ends this one.
       if (i > 0 && own.inside.length === 0) break

@@ -81,7 +81,7 @@ export function place(
     : [-room.y, room.sheet.height - room.y - height]
   if (lowest < highest - 1e-6) return null
   let y = Math.max(highest, Math.min(lowest, from + format.down.at))
-  const set = (): Set => ({ ...floating, leaf: tied.leaf, block: tied.block, x, y })
+  const set = (): Set => ({ leaf: tied.leaf, block: tied.block, x, y, ...floating })
   if (!movesText(floating)) return set()
   for (let turns = 0; turns <= others.length; turns++) {
     const own = { left: x, right: x + width, top: y, bottom: y + height }

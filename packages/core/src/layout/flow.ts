@@ -190,7 +190,7 @@ export class FlowSetter {
         }
         const setAt = (top: number) => {
           const height = endless ? endless.longest : bottom - top
-          return setTable(this.setting.styles, node, { ...room, height }, at, this.fillCell)
+          return setTable(this.setting.styles, node, { height, ...room }, at, this.fillCell)
         }
         let y = floats.length > 0 ? clearOf(floats, wished) : wished
         let own = setAt(y)
@@ -383,13 +383,8 @@ export class FlowSetter {
     )
       return known.paragraph
     const setting = computed ? withComputed(this.setting, computed) : this.setting
-    const paragraph = this.typesetter.paragraph(
-      setting,
-      node,
-      width,
-      label,
-      isNote ? { ...around, level: noteLevel } : { ...around, letters },
-    )
+    const own: Around = { level: isNote ? noteLevel : null, letters: isNote ? null : letters, shape, floats, insets }
+    const paragraph = this.typesetter.paragraph(setting, node, width, label, own)
     if (isPlain) this.known.set(node, { width, label, letters, floats, isNote, paragraph })
     return paragraph
   }

@@ -38,9 +38,8 @@ function pieceOf(run: ShapedRun, from = run.from, to = run.to): LineRun {
   const foreign = run.from === run.to
   const a = foreign ? 0 : glyphAt(run, from)
   const b = foreign ? run.glyphs.count : glyphAt(run, to)
-  const piece: LineRun = { run, from, to, first: Math.min(a, b), last: Math.max(a, b), x: 0, width: 0, extra: 0 }
-  piece.width = runWidth(piece)
-  return piece
+  const [first, last] = a < b ? [a, b] : [b, a]
+  return { run, from, to, first, last, x: 0, width: runWidth(run, first, last), extra: 0 }
 }
 
 export interface SetParagraph {
@@ -127,10 +126,15 @@ interface LinePlan {
 
 /** The pieces of runs on a line in the order of the text, shaped anew where a break divides what was shaped together. */
 function piecesOf({ source }: Ruler, { from, to, visibleTo, runIndex }: LinePlan): LineRun[] {
+  const { runs } = source
+  const first = runs[runIndex]
+  // Most lines are within one run. A list that grows has room for more than it holds, which it would keep.
+  if (first && first.from <= from && first.to >= to && !source.levels && !unsafeAt(first, from) && !unsafeAt(first, to))
+    return [pieceOf(first, from, to)]
   const pieces: LineRun[] = []
   const base = source.format.direction === "rtl" ? 1 : 0
-  for (let r = runIndex; r < source.runs.length; r++) {
-    let run = source.runs[r] as ShapedRun
+  for (let r = runIndex; r < runs.length; r++) {
+    let run = runs[r] as ShapedRun
     if (run.from >= to) break
     const a = Math.max(from, run.from)
     const b = Math.min(to, run.to)
@@ -149,7 +153,7 @@ function piecesOf({ source }: Ruler, { from, to, visibleTo, runIndex }: LinePlan
       pieces.push(pieceOf(text), pieceOf(tail))
     } else pieces.push(pieceOf(run, a, b))
   }
-  return pieces
+  return exact(pieces)
 }
 
 /** How many spaces that stretch stand in a part of a text. */
@@ -175,7 +179,7 @@ function setLine(ruler: Ruler, plan: LinePlan): Line {
   const capShift = cap && n === 0 ? cap.distance : 0
   const visibleLast = Math.max(lastSegment.from, Math.min(visibleTo, lastSegment.to))
   let visibleRight =
-    lastSegment.x + ruler.natural(lastSegment.from, visibleLast) + (hyphen ? runWidth(pieceOf(hyphen)) : 0)
+    lastSegment.x + ruler.natural(lastSegment.from, visibleLast) + (hyphen ? runWidth(hyphen) : 0)
 
   // Justification stretches the spaces behind the last tab.
   const end = ruler.end(n)
@@ -192,36 +196,32 @@ function setLine(ruler: Ruler, plan: LinePlan): Line {
   const toEnd = format.align === "center" ? 0.5 : format.align === (rtl ? "left" : "right") ? 1 : 0
   const shift = toEnd * free
 
-  const placed: LineRun[] = []
-  let leaders = noLeaders
-  for (const segment of segments) {
-    const own =
-      segments.length === 1
-        ? pieces
-        : pieces.filter((piece) => piece.from >= segment.from && (piece.to <= segment.to || piece.from < segment.to))
-    let total = 0
-    for (const piece of own) {
-      if (extra !== 0 && segment === lastSegment) {
+  if (extra !== 0)
+    for (const piece of pieces)
+      if (piece.from >= lastSegment.from) {
         piece.extra = extra
         piece.width += extra * spacesIn(text, piece.from, piece.to)
       }
-      total += piece.width
-    }
-    const at = segment.x + shift
-    let x = rtl ? width - at - total : at
-    for (const piece of source.levels ? visualOrder(own, (p) => p.run.level) : own) {
-      piece.x = piece.run.cap ? (rtl ? x + capShift : x - capShift) : x
-      x += piece.width
-      placed.push(piece)
-    }
-    if (segment.leader) leaders = [...leaders, leader(segment.leader, source.base, shift, rtl ? width : null)]
-  }
-  const tabs =
-    segments.length === 1
-      ? noTabs
-      : segments
-          .slice(1)
-          .map((segment) => ({ from: segment.from, x: rtl ? width - segment.x - shift : segment.x + shift }))
+  const isWhole = segments.length === 1
+  const runs = isWhole
+    ? placePieces(pieces, source, start + shift, capShift)
+    : segments.flatMap((segment) =>
+        placePieces(
+          pieces.filter((piece) => piece.from >= segment.from && (piece.to <= segment.to || piece.from < segment.to)),
+          source,
+          segment.x + shift,
+          capShift,
+        ),
+      )
+  const mirror = rtl ? width : null
+  const leaders = isWhole
+    ? noLeaders
+    : segments.flatMap((segment) => (segment.leader ? leader(segment.leader, source.base, shift, mirror) : []))
+  const tabs = isWhole
+    ? noTabs
+    : segments
+        .slice(1)
+        .map((segment) => ({ from: segment.from, x: rtl ? width - segment.x - shift : segment.x + shift }))
   const left = start + shift - capShift
   const visible = visibleRight + shift - left
   return {
@@ -232,10 +232,31 @@ function setLine(ruler: Ruler, plan: LinePlan): Line {
     baseline,
     x: rtl ? width - left - visible : left,
     width: visible,
-    runs: exact(placed),
+    runs,
     tabs,
     leaders,
   }
+}
+
+/**
+ * Places pieces one behind the other, in the order in which they are seen.
+ * @param start where they begin, from the edge at which lines begin
+ * @param capShift how far a drop cap reaches out of the text
+ */
+function placePieces(
+  pieces: LineRun[],
+  { levels, format, width }: LineSource,
+  start: number,
+  capShift: number,
+): LineRun[] {
+  const rtl = format.direction === "rtl"
+  const seen = levels ? visualOrder(pieces, ({ run }) => run.level) : pieces
+  let x = rtl ? width - start - pieces.reduce((sum, piece) => sum + piece.width, 0) : start
+  for (const piece of seen) {
+    piece.x = piece.run.cap ? (rtl ? x + capShift : x - capShift) : x
+    x += piece.width
+  }
+  return seen
 }
 
 /** A leader stands a hair above the baseline and keeps clear of the text at both ends. Dots of lines below one another stand below one another. */
@@ -260,7 +281,7 @@ function leader(
   if (pattern !== "dotted") return rule
   const pitch = look.size * 0.36
   const first = Math.ceil(rule.x / pitch) * pitch
-  return { ...rule, x: first, width: Math.max(0, rule.x + length - first), pitch }
+  return { pitch, ...rule, x: first, width: Math.max(0, rule.x + length - first) }
 }
 
 /** Height of a line and the distance of its baseline from its top. */

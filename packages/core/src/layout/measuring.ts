@@ -8,7 +8,7 @@ import { firstWhere, knownLanguage } from "../document"
 import type { Breaks } from "./breaking"
 import type { FontLibrary } from "./fonts/library"
 import { shapeShown } from "./shaping"
-import type { Insets, Line, LineRun, ShapedRun } from "./types"
+import type { Insets, Line, ShapedRun } from "./types"
 
 /** Distance of the tab stops that are there without being set. */
 const defaultTab = 36
@@ -225,7 +225,7 @@ export class Ruler {
 
   private placeLabel({ runs, level }: { runs: ShapedRun[]; level: ListLevel }): { x: number; textAt: number } {
     const { format, base } = this.source
-    const width = runs.reduce((sum, run) => sum + runWidth({ run, first: 0, last: run.glyphs.count }), 0)
+    const width = runs.reduce((sum, run) => sum + runWidth(run), 0)
     const start = format.indentLeft + format.indentFirst
     const room = format.indentLeft - start - labelGap
     const x = start + (level.align === "left" ? 0 : level.align === "right" ? room - width : (room - width) / 2)
@@ -312,7 +312,7 @@ export class Ruler {
     let hyphen = this.hyphens.get(look)
     if (!hyphen) {
       const run = shapeShown(this.source.fonts, "-", 0, 0, look, level)
-      this.hyphens.set(look, (hyphen = { run, width: runWidth({ run, first: 0, last: run.glyphs.count }) }))
+      this.hyphens.set(look, (hyphen = { run, width: runWidth(run) }))
     }
     return hyphen
   }
@@ -400,7 +400,8 @@ function tabsOf(text: string): readonly number[] {
   return tabs
 }
 
-export function runWidth({ run, first, last }: Pick<LineRun, "run" | "first" | "last">): number {
+/** Width of glyphs of a run, all of them if not told otherwise. */
+export function runWidth(run: ShapedRun, first = 0, last = run.glyphs.count): number {
   const { advances } = run.glyphs
   let units = 0
   for (let g = first; g < last; g++) units += advances[g] as number

@@ -126,8 +126,10 @@ interface Remembered {
   layout: ParagraphLayout
 }
 
-/** All of what lines are set of but the width. */
-type Shaped = Omit<LineSource, "width" | "begun" | "insets"> & {
+/** What lines are set of, whatever the width. */
+interface Shaped {
+  /** In no width yet. */
+  source: LineSource
   unfolding: Unfolding | null
   floats: readonly Floating[] | null
 }
@@ -205,10 +207,10 @@ export class Typesetter {
     const key = { look, width, label, typesetting, styles }
     const known = isLong ? this.long.before(key, textOf(node)) : null
     const shaped = this.shaped(setting, node, label, look, shown, pictures, begun.length > 0, known)
-    const isKept = isLong && shaped.levels === null
-    const taken = known && isKept ? new TakenOver(shaped, known) : null
+    const isKept = isLong && shaped.source.levels === null
+    const taken = known && isKept ? new TakenOver(shaped.source, known) : null
     const layout = this.set(shaped, node, width, label, look, outline, begun, insets, taken)
-    if (isKept) this.long.keep({ ...shaped, ...key, runs: taken?.runs ?? shaped.runs, layout }, known)
+    if (isKept) this.long.keep({ ...shaped.source, ...key, runs: taken?.runs ?? shaped.source.runs, layout }, known)
     this.remembered.set(node, [
       {
         look,
@@ -293,28 +295,33 @@ export class Typesetter {
     return {
       unfolding,
       floats: floatsOf(node, pictures),
-      fonts,
-      text,
-      runs,
-      breaks,
-      format: look.paragraph,
-      typesetting,
-      base,
-      levels,
-      label:
-        look.level && label !== null
-          ? {
-              runs: this.labelRuns(label, { ...base, underline: "none", ...look.level.letters }, look.paragraph),
-              level: look.level,
-            }
-          : null,
-      cap: null,
-      divide: look.paragraph.hyphenate ? this.divider(text, runs, typesetting) : null,
+      source: {
+        fonts,
+        text,
+        runs,
+        breaks,
+        format: look.paragraph,
+        typesetting,
+        base,
+        width: 0,
+        levels,
+        label:
+          look.level && label !== null
+            ? {
+                runs: this.labelRuns(label, { ...base, underline: "none", ...look.level.letters }, look.paragraph),
+                level: look.level,
+              }
+            : null,
+        cap: null,
+        begun: noLines,
+        insets: noInsets,
+        divide: look.paragraph.hyphenate ? this.divider(text, runs, typesetting) : null,
+      },
     }
   }
 
   private set(
-    { unfolding, floats, ...shaped }: Shaped,
+    shaped: Shaped,
     node: Node,
     width: number,
     label: string | null,
@@ -324,7 +331,8 @@ export class Typesetter {
     insets: Insets,
     taken: TakenOver | null,
   ): ParagraphLayout {
-    const source: LineSource = { ...shaped, width, begun, insets }
+    const { unfolding, floats } = shaped
+    const source: LineSource = { ...shaped.source, width, begun, insets }
     const { lines: set, label: labelled } =
       look.paragraph.dropCap && source.text !== ""
         ? this.withCap(source, look.paragraph.dropCap)
@@ -397,7 +405,7 @@ export class Typesetter {
         { level: first.level, upper: first.upper },
       )
       const sunk: ShapedRun = { ...run, rise: drop - (lines - 1) * lineHeight, cap: true }
-      const cap: Cap = { to, distance, lines, inset: runWidth({ run, first: 0, last: run.glyphs.count }) + distance }
+      const cap: Cap = { to, distance, lines, inset: runWidth(run) + distance }
       const set = setLines({ ...source, cap, runs: [sunk, ...cutBefore(fonts, source, to)] })
       if (set.lines.length >= lines) return set
     }
@@ -435,6 +443,7 @@ export class Typesetter {
 }
 
 const noInsets: Insets = []
+const noLines: readonly Line[] = []
 
 function pictureRoom(
   { paragraph }: Look,

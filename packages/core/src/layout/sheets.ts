@@ -96,7 +96,7 @@ export class SheetComposer {
 
   /** Where the first sheet begins. */
   get start(): SheetPlace {
-    return { ...this.placed({ block: 0, at: beginning }), number: 1, owed: [] }
+    return { number: 1, owed: [], ...this.placed({ block: 0, at: beginning }) }
   }
 
   /** The block that a place is in. */
@@ -182,12 +182,12 @@ export class SheetComposer {
         start,
         size,
         { next: at, lookedAt: start.leaf, owed: notes.owed },
-        { ...notes, columns: [], marks: [] },
+        { columns: [], marks: [], ...notes },
       )
     }
     let text = this.bands(start, paper, opening, at, paper.height)
     if (!this.notes.any && start.owed.length === 0)
-      return this.sheet(start, size, { ...text, owed: [] }, { ...text, notes: [], marks: [] })
+      return this.sheet(start, size, { owed: [], ...text }, { notes: [], marks: [], ...text })
     for (;;) {
       const marked = this.notes.marked(text.columns)
       const wanted = [...start.owed, ...marked]
@@ -204,7 +204,7 @@ export class SheetComposer {
       const place = { top: text.height + text.spaceAfter, fresh: false }
       const all = ended ? this.withEnds(paper, foot, notes.height, this.notes.ends, place) : foot
       const own = { columns: text.columns, rules: [...text.rules, ...all.rules], notes: all.notes }
-      return this.sheet(start, size, { ...text, owed: all.owed }, { ...own, marks: marked.map(({ story }) => story) })
+      return this.sheet(start, size, { owed: all.owed, ...text }, { marks: marked.map(({ story }) => story), ...own })
     }
   }
 
@@ -311,7 +311,7 @@ export class SheetComposer {
     const columns = [{ ...column(filled, region, spec.margin, 0), leaf: blocks.leaf(first) - start.leaf }]
     if (!filled.atEnd) {
       const size = { width: spec.width, height: filled.height }
-      return this.sheet(start, size, { ...filled, owed: [] }, { columns, rules: [], notes: [], marks: [] })
+      return this.sheet(start, size, { owed: [], ...filled }, { columns, rules: [], notes: [], marks: [] })
     }
     // What stands at the feet of sheets stands at the end of the text.
     const top = filled.height + filled.spaceAfter
@@ -320,7 +320,7 @@ export class SheetComposer {
     return this.sheet(
       start,
       size,
-      { ...filled, owed: [] },
+      { owed: [], ...filled },
       {
         columns,
         rules: height > 0 ? [NoteSetter.rule(spec.margin, top, region.width)] : [],

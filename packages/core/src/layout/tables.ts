@@ -411,9 +411,6 @@ class Setter {
       ...(floats.length > 0 ? { floats: floats.map((own) => ({ ...own, leaf: own.leaf - before })) } : {}),
     } as const
     return {
-      ...(open.turned
-        ? this.placedTurned(open, { x: left + across, y: y + down, width: stack.width, height: bottom - y - 2 * down })
-        : { box: stack, x: left + across, y: y + down + lower }),
       leaf: first + before,
       row: cell.row,
       column: cell.column,
@@ -427,6 +424,9 @@ class Setter {
             : null,
       first,
       area: { x: left, y, width, height: bottom - y },
+      ...(open.turned
+        ? this.placedTurned(open, { x: left + across, y: y + down, width: stack.width, height: bottom - y - 2 * down })
+        : { box: stack, x: left + across, y: y + down + lower }),
     }
   }
 
@@ -466,7 +466,7 @@ class Setter {
         Math.abs(before.x + before.width - x) < 1e-6
       )
         fills[fills.length - 1] = { ...before, width: before.width + width }
-      else fills.push({ ...own.area, colour })
+      else fills.push({ colour, ...own.area })
     }
     const rules: Rule[] = []
     const edge = (
