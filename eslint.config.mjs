@@ -2,6 +2,7 @@ import hooks from "eslint-plugin-react-hooks"
 import { createTypeScriptImportResolver } from "eslint-import-resolver-typescript"
 import { importX } from "eslint-plugin-import-x"
 import ts from "typescript-eslint"
+import { newBeforeSpread } from "./scripts/newBeforeSpread.mjs"
 
 /** What a room may not import. The arrows of docs/architecture.md, held. */
 const closed = (files, ...groups) => ({
@@ -54,6 +55,11 @@ export default ts.config(
       "@typescript-eslint/await-thenable": "error",
       "@typescript-eslint/switch-exhaustiveness-check": ["error", { considerDefaultExhaustiveForUnions: true }],
     },
+  },
+  {
+    files: ["packages/core/src/{layout,output}/**", "apps/web/src/desk/view/**"],
+    plugins: { biblon: { rules: { "new-before-spread": newBeforeSpread } } },
+    rules: { "biblon/new-before-spread": "error" },
   },
   {
     files: ["packages/*/src/**", "apps/*/src/**"],

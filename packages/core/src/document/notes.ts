@@ -67,7 +67,8 @@ function marksIn(doc: Node, from: number, to: number): Note[] {
     .forEach((node, i) => {
       for (const { key, offset } of onlyText(node) ? [] : anchorsIn(node)) {
         const story = stories.get(key)?.node
-        if (story && isNote(story)) found.push({ key, kind: story.attrs.kind as NoteKind, leaf: from + i, offset, label: "" })
+        if (story && isNote(story))
+          found.push({ key, kind: story.attrs.kind as NoteKind, leaf: from + i, offset, label: "" })
       }
     })
   return found

@@ -311,14 +311,14 @@ export function outlinesOf({ sheet, leaf, furniture = [] }: PlacedSheet): Outlin
       const [first, last] = [lines[0], lines.at(-1)]
       const height = first && last ? last.top + last.height - first.top : 0
       const text = box.paragraph.text.slice(first?.from ?? 0, last?.to ?? 0)
-      found.push({ ...at, role: null, width: box.width, height, text })
+      found.push({ role: null, width: box.width, height, text, ...at })
     } else {
       found.push({
-        ...at,
         role: box.kind === "stack" ? box.role : null,
         width: box.width,
         height: box.height,
         text: null,
+        ...at,
       })
       for (const inside of boxesIn(box)) add(inside, at.leaf, at.x, at.y, depth + 1)
     }

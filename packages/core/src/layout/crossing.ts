@@ -46,7 +46,7 @@ export function sentParagraph(own: ParagraphLayout, held: HeldGlyphs | null = nu
   const { numbers, runs, tabs } = packedLines(own)
   const sent = ({ glyphs, ...run }: ShapedRun, i: number): SentRun => {
     const place = held?.placed(glyphs, { paragraph: id, run: i })
-    return { ...run, glyphs: place ? { first: glyphs.first, held: place } : { ...glyphs, kept: null } }
+    return { glyphs: place ? { first: glyphs.first, held: place } : { ...glyphs, kept: null }, ...run }
   }
   const packed = { numbers: new Float64Array(numbers), runs: runs.map(sent), tabs }
   return { id, text, style, format, label, outline, anchors, height, floats, packed }

@@ -178,8 +178,7 @@ function setLine(ruler: Ruler, plan: LinePlan): Line {
   const lastSegment = segments[segments.length - 1] as Segment
   const capShift = cap && n === 0 ? cap.distance : 0
   const visibleLast = Math.max(lastSegment.from, Math.min(visibleTo, lastSegment.to))
-  let visibleRight =
-    lastSegment.x + ruler.natural(lastSegment.from, visibleLast) + (hyphen ? runWidth(hyphen) : 0)
+  let visibleRight = lastSegment.x + ruler.natural(lastSegment.from, visibleLast) + (hyphen ? runWidth(hyphen) : 0)
 
   // Justification stretches the spaces behind the last tab.
   const end = ruler.end(n)

@@ -210,7 +210,7 @@ export class Typesetter {
     const isKept = isLong && shaped.source.levels === null
     const taken = known && isKept ? new TakenOver(shaped.source, known) : null
     const layout = this.set(shaped, node, width, label, look, outline, begun, insets, taken)
-    if (isKept) this.long.keep({ ...shaped.source, ...key, runs: taken?.runs ?? shaped.source.runs, layout }, known)
+    if (isKept) this.long.keep({ layout, ...shaped.source, ...key, runs: taken?.runs ?? shaped.source.runs }, known)
     this.remembered.set(node, [
       {
         look,

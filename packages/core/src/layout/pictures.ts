@@ -21,7 +21,7 @@ function drawn(picture: Node, room: Size): DrawnPicture {
   const { asset } = pictureAttrs(picture)
   const { crop, turn, shape, frame, shadow, opacity, alt } = pictureFormat(picture)
   const size = pictureSize(picture, room)
-  return { asset, ...size, box: turnedSize(size, turn), turn, crop, shape, frame, shadow, opacity, alt }
+  return { asset, box: turnedSize(size, turn), turn, crop, shape, frame, shadow, opacity, alt, ...size }
 }
 
 /** Whether a picture stands elsewhere than in its line. */

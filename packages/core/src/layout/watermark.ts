@@ -98,7 +98,7 @@ export function setWatermark(
     caps: "none",
   }
   const set = (size: number) => {
-    const letters = Object.entries({ ...plain, script: "none", raise: 0, family, size, colour })
+    const letters = Object.entries({ script: "none", raise: 0, family, size, colour, ...plain })
     const words = schema.text(
       text,
       letters.map(([name, value]) => marks[name as keyof typeof marks].create({ value })),

@@ -128,7 +128,6 @@ export function sidesOf(plan: PrintPlan, sizes: readonly Size[]): Side[] | null 
     const size = paper === null && arrangement === "one" ? first : { width, height }
     const cell = { width: size.width / columns, height: size.height / rows }
     sides.push({
-      ...size,
       placed: some.flatMap((sheet, i) => {
         const of = sheet === null ? undefined : sizes[sheet]
         if (sheet === null || !of) return []
@@ -140,6 +139,7 @@ export function sidesOf(plan: PrintPlan, sizes: readonly Size[]): Side[] | null 
         // Only one on a side can be larger than its place without lying over another.
         return [{ sheet, ...placedIn(of, place, plan.fits || arrangement !== "one") }]
       }),
+      ...size,
     })
   }
   const times = Math.min(mostCopies, Math.max(1, Math.round(copies)))

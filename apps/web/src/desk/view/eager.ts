@@ -115,7 +115,7 @@ export class EagerTypesetter {
     if (shown.sheets > 1 && anchorsIn(node).length > 0) return null
     try {
       const paragraph = this.typesetter.paragraph(
-        { ...setting, flow: spec.mode === "flow", values: valuesOf(after, withName(valuesNow, spec.name ?? "")) },
+        { flow: spec.mode === "flow", values: valuesOf(after, withName(valuesNow, spec.name ?? "")), ...setting },
         node,
         shown.width,
         labels[leaf] ?? null,

@@ -88,7 +88,7 @@ export class Places {
     const boxes = marks.flatMap(({ from, to, kind }) => {
       const under = kind === "misspelt" || kind === "worded"
       const own = under ? underBoxes(fragment, from, to) : rangeBoxes(fragment, from, to, false)
-      return own.map((box) => ({ ...box, kind }))
+      return own.map((box) => ({ kind, ...box }))
     })
     this.marked.set(fragment, { marks, boxes })
     return boxes

@@ -93,9 +93,9 @@ export class ShownSheets {
     for (const [index, painted] of this.painted) {
       const boxes: MarkBox[] = []
       const add = (kind: string, start: number, end: number) =>
-        boxes.push(...this.places.sheetBoxes(index, start, end).map((box) => ({ ...box, kind })))
+        boxes.push(...this.places.sheetBoxes(index, start, end).map((box) => ({ kind, ...box })))
       if (selection instanceof CellSelection)
-        boxes.push(...this.places.cellBoxes(index, selection).map((box) => ({ ...box, kind: "selected" })))
+        boxes.push(...this.places.cellBoxes(index, selection).map((box) => ({ kind: "selected", ...box })))
       else if (!empty) add("selected", from, to)
       boxes.push(...this.places.markBoxes(index))
       if (composing) add("composing", composing.from, composing.to)

@@ -130,13 +130,13 @@ export class Spots {
     })
     const floats = floatsOn(placed)
       .filter(({ cell }) => !cell?.repeated)
-      .map((own) => middle({ ...own, floats: true }))
+      .map((own) => middle({ floats: true, ...own }))
     const over = floats.filter(({ format }) => format.wrap === "over").reverse()
     const inLines = fragmentsOf(placed)
       .filter(isOwnText)
       .flatMap((fragment) =>
         picturesIn(fragment).map((own) =>
-          turned(fragment, middle({ ...own, leaf: fragment.leaf, floats: false, cell: null })),
+          turned(fragment, middle({ leaf: fragment.leaf, floats: false, cell: null, ...own })),
         ),
       )
     return [...over, ...inLines, ...floats.filter(({ format }) => format.wrap !== "over")]
@@ -181,7 +181,7 @@ export class Spots {
       const { picture, x, y, floats, cell } = found
       // For what floats in it, a cell is a sheet without margins.
       const around = cell?.inside ?? { x: 0, y: 0, width: sheet.width, height: sheet.height }
-      const within = cell?.inside ?? (paper ? { ...paper, x: paper.left, y: paper.top } : around)
+      const within = cell?.inside ?? (paper ? { x: paper.left, y: paper.top, ...paper } : around)
       const whole = ({ x: inX, y: inY, width, height }: Area) => area(inX, inY, width, height)
       return {
         pos,
@@ -256,7 +256,7 @@ export class Spots {
     const { sheet, leaf: first } = placed
     const before = (leaf: number, x: number, y: number, width: number): SetBreak[] => {
       const mark = leaf < count ? breakBefore(doc, leaf) : null
-      return mark ? [{ ...mark, x, y, width }] : []
+      return mark ? [{ x, y, width, ...mark }] : []
     }
     if (!sheet.start.paper)
       return fragmentsOf(placed).flatMap((own) =>

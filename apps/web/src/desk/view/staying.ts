@@ -51,7 +51,7 @@ export class Staying {
   }
 
   private heldHere(read: Read | null): Held | null {
-    return read && { ...read, top: this.room.scrollTop }
+    return read && { top: this.room.scrollTop, ...read }
   }
 
   /** Scrolls for what is being read, which stays so. */

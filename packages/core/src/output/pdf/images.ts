@@ -82,7 +82,7 @@ function readPng(bytes: Uint8Array): Png | null {
     packed.set(part, at)
     at += part.length
   }
-  return { ...head, data: packed, palette: palette ?? null, clear: clear ?? null }
+  return { data: packed, palette: palette ?? null, clear: clear ?? null, ...head }
 }
 
 function png(file: PdfFile, bytes: Uint8Array): Ref | null {

@@ -204,7 +204,7 @@ function writeOutline(file: PdfFile, headings: readonly Heading[]): Ref | null {
   const path = [root]
   for (const heading of headings) {
     while ((path.at(-1) as Item).level >= heading.level) path.pop()
-    const item: Item = { ...heading, ref: file.reserve(), children: [] }
+    const item: Item = { ref: file.reserve(), children: [], ...heading }
     ;(path.at(-1) as Item).children.push(item)
     path.push(item)
   }
