@@ -46,7 +46,7 @@ export function ofChildren<R>(make: (children: readonly Node[], known: Known<R> 
     for (const reference of recent) {
       const other = reference.deref()
       if (!other || (other.children[0] !== children[0] && other.children.at(-1) !== children.at(-1))) continue
-      known = { ...changed(other.children, children), result: made.get(other) as R, older: other.children }
+      known = { result: made.get(other) as R, older: other.children, ...changed(other.children, children) }
       from = reference
       break
     }

@@ -290,20 +290,33 @@ function isBefore({ leaf, sheet }: PlacedSheet, place: Pick<SheetPlace, "leaf" |
   return leaf < place.leaf || (leaf === place.leaf && progress(sheet.start.at) < progress(place.at))
 }
 
+const moved = (placed: PlacedSheet, { shift }: Tail): PlacedSheet =>
+  shift === 0 ? placed : { sheet: placed.sheet, leaf: placed.leaf + shift }
+
 /** Sheets by their places in a layout; `to` is not included. */
 export interface Sight {
   from: number
   to: number
 }
 
+/** Right sheets of an earlier layout that may be taken over as soon as composing comes to where one of them begins. */
+interface Tail {
+  layout: Layout
+  /** The first of them that may still be, and the one behind the last. */
+  next: number
+  to: number
+  /** By how many leaves they move. */
+  shift: number
+}
+
 /** A layout in the making. Call `step` until it says that all is settled, or stop earlier and go on later. */
 export class Composition {
   private composer: SheetComposer
   private composed: PlacedSheet[] = []
+  /** The last complete layout, if something of it may be right. */
   private base: Layout | null = null
-  /** In the base: sheets from here on, moved by `shift` leaves, may be taken over. */
-  private next = 0
-  private shift = 0
+  /** What was right of the layout before, if that was not complete, and the base. */
+  private tails: readonly Tail[] = []
   private cursor: SheetPlace
   private done = false
   /** What contents and the marks of notes show. */
@@ -312,7 +325,7 @@ export class Composition {
   private began: Layout | null
   /** How many times that has been set right. */
   private rounds = 0
-  /** The sheets that were shown before, as far as they are not taken over, and among them those composed ahead of their turn. */
+  /** The sheets that were shown before, and among them those composed ahead of their turn. */
   private older: PlacedSheet[] = []
   private readonly ahead = new WeakSet<Sheet>()
 
@@ -339,9 +352,9 @@ export class Composition {
 
   /** Takes over of a layout what is still right. */
   private begin(usable: Layout | null): void {
-    const { doc, spec, composer } = this
+    const { doc, composer } = this
     const { styles, typesetting } = documentAttrs(doc)
-    this.next = this.shift = 0
+    this.tails = []
     this.older = []
     const sameSetting = (layout: Layout) =>
       documentAttrs(layout.doc).styles === styles && documentAttrs(layout.doc).typesetting === typesetting
@@ -362,29 +375,29 @@ export class Composition {
         : settled
       this.composed = this.onSamePaper(unchanged, usable)
     }
-    // Numbers are counted where the side of a sheet hangs on them.
-    const counted = composer.papers?.sided ? this.composed : this.composed.slice(-1)
-    this.cursor = counted.reduce((place, own) => this.placeBehind(own, place.number), composer.start)
+    this.cursor = this.behindAll(this.composed, composer.start)
 
-    // The tail: sheets of the last complete layout that begin behind all changes.
-    const complete = usable?.complete ? usable : usable?.base
     // Other papers move every sheet, and those behind a change lie on the same side as before only with the same ones.
-    this.base = complete && sameSetting(complete) && this.hasPapersOf(complete) ? complete : null
-    if (this.base) {
-      const change = this.changedSince(this.base)
-      if (change) {
-        this.shift = change.newTo - change.oldTo
-        // A strip of the flow view also depends on the leaf before it.
-        const behind = change.oldTo + (spec.mode === "flow" ? 1 : 0)
-        this.next = firstWhere(this.base.placed, ({ leaf }) => leaf >= behind)
-      } else this.next = Math.min(this.composed.length, this.base.placed.length)
-    }
+    const hasTail = (layout: Layout) => sameSetting(layout) && this.hasPapersOf(layout)
+    const complete = usable?.complete ? usable : usable?.base
+    this.base = complete && hasTail(complete) ? complete : null
     this.done = this.composed.length > 0 && composer.isEnd(this.cursor)
-    if (usable && !this.done) {
-      const tail = this.base?.placed[this.next]
-      const behind = tail ? tail.leaf + this.shift : Infinity
-      this.older = shownBefore(usable, doc).filter(({ leaf }) => leaf < behind)
-    }
+    if (!usable || this.done) return
+    // A layout that was given up for this one is gone on with: what was right of it, and then what was of the last complete one.
+    const before = !usable.complete && hasTail(usable) ? usable : null
+    this.tails = [before, this.base].flatMap((layout) => (layout ? this.tailOf(layout) : []))
+    this.older = shownBefore(usable, doc)
+  }
+
+  /** The sheets that begin behind all that has changed since a layout. */
+  private tailOf(layout: Layout): Tail {
+    const change = this.changedSince(layout)
+    const to = layout.settled
+    if (!change) return { layout, next: Math.min(this.composed.length, to), to, shift: 0 }
+    // A strip of the flow view also depends on the leaf before it.
+    const behind = change.oldTo + (this.spec.mode === "flow" ? 1 : 0)
+    const next = firstWhere(layout.placed, ({ leaf }) => leaf >= behind)
+    return { layout, next: Math.min(next, to), to, shift: change.newTo - change.oldTo }
   }
 
   /** What is not as it was in a layout: what changed, and contents that show something else. */
@@ -412,6 +425,13 @@ export class Composition {
     this.composer = new SheetComposer(this.typesetter, this.doc, this.spec, this.shown)
     this.begin(layout)
     return !this.done
+  }
+
+  /** Where the sheet behind some begins that follow a place. */
+  private behindAll(sheets: readonly PlacedSheet[], from = this.cursor): SheetPlace {
+    // Numbers are counted where the side of a sheet hangs on them.
+    const counted = this.composer.papers?.sided ? sheets : sheets.slice(-1)
+    return counted.reduce((place, own) => this.placeBehind(own, place.number), from)
   }
 
   /** Where the sheet behind one begins. @param number what the one would have if its section did not begin to count anew */
@@ -479,8 +499,7 @@ export class Composition {
   step(): boolean {
     if (this.done) return true
     if (this.takeOver()) return this.finish()
-    const expected = this.base?.placed[this.next]
-    const sheet = this.composer.compose(this.cursor, this.stripEnd(expected))
+    const sheet = this.composer.compose(this.cursor, this.stripEnd())
     const own = { sheet, leaf: this.cursor.leaf }
     this.composed.push(own)
     this.cursor = this.placeBehind(own, this.cursor.number)
@@ -493,23 +512,40 @@ export class Composition {
   }
 
   /** In flow, strips end where the next one that may be taken over begins. */
-  private stripEnd(expected: PlacedSheet | undefined): number | null {
-    if (this.spec.mode !== "flow" || !expected || !isBeginning(expected.sheet.start.at)) return null
-    return expected.leaf + this.shift
+  private stripEnd(): number | null {
+    const tail = this.tails.find(({ next, to }) => next < to)
+    const expected = tail?.layout.placed[tail.next]
+    if (this.spec.mode !== "flow" || !tail || !expected || !isBeginning(expected.sheet.start.at)) return null
+    return expected.leaf + tail.shift
   }
 
+  /** Takes over what begins where composing has come to. Returns whether nothing is left to compose. */
   private takeOver(): boolean {
-    if (!this.base) return false
+    for (const tail of this.tails) {
+      if (!this.meets(tail)) continue
+      const { layout, next, to } = tail
+      const taken = layout.placed.slice(next, to).map((own) => moved(own, tail))
+      this.composed = this.composed.concat(taken)
+      tail.next = to
+      if (layout.complete) return true
+      this.cursor = this.behindAll(taken)
+    }
+    return this.composer.isEnd(this.cursor)
+  }
+
+  /** Whether the first sheet of a tail that does not begin before the cursor is what would be composed there. */
+  private meets(tail: Tail): boolean {
     const { leaf, at } = this.cursor
-    for (; this.next < this.base.placed.length; this.next++) {
-      const placed = this.base.placed[this.next] as PlacedSheet
-      const begins = placed.leaf + this.shift
+    const { layout, shift } = tail
+    for (; tail.next < tail.to; tail.next++) {
+      const placed = layout.placed[tail.next] as PlacedSheet
+      const begins = placed.leaf + shift
       const { start } = placed.sheet
-      if (isBefore(this.moved(placed), this.cursor)) continue
+      if (isBefore(moved(placed, tail), this.cursor)) continue
       if (begins > leaf || !sameBreak(start.at, at) || !sameOwed(start.owed, this.cursor.owed)) return false
       // What a note goes on with has to say the same.
-      const [older, now] = [storiesOf(this.base.doc), storiesOf(this.doc)]
-      const { marks } = this.base
+      const [older, now] = [storiesOf(layout.doc), storiesOf(this.doc)]
+      const { marks } = layout
       if (
         start.owed.some(
           ({ story }) =>
@@ -520,16 +556,9 @@ export class Composition {
       const begun = this.composer.startAt(this.cursor)
       if (start.paper !== begun.paper || start.left !== begun.left || start.blank !== begun.blank) return false
       // The first leaf of the document keeps its space above it at the top of a sheet, others do not.
-      if ((placed.leaf === 0) !== (leaf === 0)) return false
-      const tail = this.base.placed.slice(this.next)
-      this.composed = this.composed.concat(this.shift === 0 ? tail : tail.map((p) => this.moved(p)))
-      return true
+      return (placed.leaf === 0) === (leaf === 0)
     }
     return false
-  }
-
-  private moved(placed: PlacedSheet): PlacedSheet {
-    return this.shift === 0 ? placed : { sheet: placed.sheet, leaf: placed.leaf + this.shift }
   }
 
   /** Number of sheets that are right so far. */
@@ -545,13 +574,7 @@ export class Composition {
   /** The layout as it stands; sheets not yet composed are shown as they were before. */
   get layout(): Layout {
     const placed = [...this.composed]
-    if (!this.done) {
-      for (const own of this.older) if (!isBefore(own, this.cursor)) placed.push(own)
-      for (const tail of this.base?.placed.slice(this.next) ?? []) {
-        const own = this.moved(tail)
-        if (!isBefore(own, this.cursor)) placed.push(own)
-      }
-    }
+    if (!this.done) for (const own of this.older) if (!isBefore(own, this.cursor)) placed.push(own)
     const { doc, spec, done } = this
     return {
       doc,

@@ -114,7 +114,7 @@ export class StoryWriter {
       return xml(
         "w:p",
         null,
-        paragraphProperties(format, { ...parts, mark, section }, rtl),
+        paragraphProperties(format, { mark, section, ...parts }, rtl),
         before + begin + this.inline(node.children, letters),
       )
     const { size } = letterLook(sheet, look.letters, node.firstChild?.marks ?? none)
@@ -139,7 +139,7 @@ export class StoryWriter {
       xml(
         "w:p",
         null,
-        paragraphProperties(rest, { ...parts, mark, section }, rtl),
+        paragraphProperties(rest, { mark, section, ...parts }, rtl),
         this.inline(node.content.cut(first.length).content, letters),
       )
     )
