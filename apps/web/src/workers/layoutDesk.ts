@@ -19,6 +19,8 @@ import { Sending, tableOf } from "./sending"
 /** Longest stretch of work between two looks at the messages, and between two reports of a layout in the making, in milliseconds. */
 const slice = 8
 const reportEvery = 120
+/** What is out of sight waits so long for another change, and so long at most where changes keep coming: who types has the processor. */
+const [pause, longestPause] = [40, 250]
 
 /** What has to be there before a document is set. */
 export interface Preparing {
@@ -69,6 +71,7 @@ export class LayoutDesk {
           if (!result?.doc) throw new Error("A change does not fit the document that was laid out")
           this.doc = result.doc
         }
+        this.quietUntil = performance.now() + pause
         return this.begin(message.seq)
       case "spec":
         this.spec = message.spec
@@ -161,11 +164,19 @@ export class LayoutDesk {
     this.waiting = true
   }
 
+  private quietUntil = 0
+  private lastSlice = 0
+
   private goOn(): void {
+    const now = performance.now()
+    if (this.composition && now < this.quietUntil && now - this.lastSlice < longestPause) {
+      setTimeout(() => this.goOn(), this.quietUntil - now)
+      return
+    }
     this.waiting = false
+    this.lastSlice = now
     if (!this.composition) return
-    const end = performance.now() + slice
-    this.advance(() => performance.now() > end)
+    this.advance(() => performance.now() > now + slice)
     if (!this.composition || performance.now() - this.lastReport > reportEvery) this.report()
   }
 

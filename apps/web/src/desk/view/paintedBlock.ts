@@ -234,13 +234,14 @@ export class PaintedBlock {
     this.place = ""
   }
 
-  /** Puts it where a fragment stands, turned as that is. */
-  moveTo({ x, y, turn }: Fragment): void {
+  /** Puts it where a fragment stands, turned as that is. @returns whether it stood elsewhere */
+  moveTo({ x, y, turn }: Fragment): boolean {
     const transform = `translate(${px(x)}, ${px(y)})${turn ? ` rotate(${-turn.angle}deg)` : ""}`
     const transformOrigin = turn ? `${px(turn.x - x)} ${px(turn.y - y)}` : ""
-    if (this.place === `${transform} ${transformOrigin}`) return
+    if (this.place === `${transform} ${transformOrigin}`) return false
     this.place = `${transform} ${transformOrigin}`
     for (const own of [this.text, this.ground]) if (own) setStyle(own, { transform, transformOrigin })
+    return true
   }
 
   remove(): void {

@@ -48,6 +48,8 @@ export class PaintedSheet {
   private grid = 1
   private signs = false
   private placed = ""
+  /** Set where text has come, gone or moved; for who looks to set back. */
+  changed = false
 
   constructor() {
     this.element.setAttribute("role", "group")
@@ -58,6 +60,7 @@ export class PaintedSheet {
   place(left: number, top: number, width: number, height: number, scale: number, label: string): void {
     const now = `${left} ${top} ${width} ${height} ${scale} ${devicePixelRatio} ${label}`
     if (now === this.placed) return
+    this.changed = true
     this.placed = now
     Object.assign(this.element.style, {
       transform: `translate(${left}px, ${top}px)`,
@@ -103,14 +106,19 @@ export class PaintedSheet {
         if (block) block.update(fragment, signs, this.grid)
         else block = new PaintedBlock(fragment, signs, this.grid)
       }
-      block.moveTo(fragment)
+      // What is new, or shows something else, stands nowhere yet.
+      if (block.moveTo(fragment)) this.changed = true
       const key = keys[i] as string
       now.set(key, [...(now.get(key) ?? []), block])
       wanted.push(block)
     }
     const whole = wanted.length === fragments.length
     this.shown = whole ? sheet.id : -1
-    for (const gone of [...left, ...kept.slice(wanted.length)]) gone?.remove()
+    for (const gone of [...left, ...kept.slice(wanted.length)])
+      if (gone) {
+        this.changed = true
+        gone.remove()
+      }
     const behind = this.paintBackdrop(placed)
     this.putText(wanted.map(({ text }, i) => standing(text, fragments[i] as Fragment)))
     setStyle(this.element, { backgroundColor: sheet.start.paper?.setup.colour ?? "" })

@@ -22,6 +22,8 @@ const sheetEdge = 10
  * where the window over the sheets is asked for before: later the browser would have to lay out the page once more to say it.
  */
 const aFrame = 8
+/** Where nobody scrolls, it waits so long for the next letter, in milliseconds. */
+const [pause, scrolling] = [150, 300]
 
 export class SheetView {
   readonly canvas = document.createElement("div")
@@ -34,6 +36,9 @@ export class SheetView {
   private readonly shown: ShownSheets
   private readonly staying: Staying
   private scrolled = 0
+  /** When somebody scrolled, and what waits for a rest. */
+  private scrolledAt = -Infinity
+  private resting: ReturnType<typeof setTimeout> | undefined
 
   constructor(
     readonly host: HTMLElement,
@@ -65,11 +70,13 @@ export class SheetView {
   destroy(): void {
     this.caret.close()
     cancelAnimationFrame(this.scrolled)
+    clearTimeout(this.resting)
     this.host.removeEventListener("scroll", this.onScroll)
     this.canvas.remove()
   }
 
   private readonly onScroll = (): void => {
+    this.scrolledAt = performance.now()
     this.room.changed()
     this.staying.scrolled()
     this.paintSoon()
@@ -123,7 +130,7 @@ export class SheetView {
       this.stack = new Stack(mirror.table, this.options)
     this.resize()
     this.staying.follow(before, top)
-    this.paint()
+    this.paint(0, true)
     this.staying.goOn()
   }
 
@@ -133,14 +140,23 @@ export class SheetView {
     if (setStyle(this.canvas, { height: `${height}px`, width: wide })) this.room.changed()
   }
 
-  /** @param aside so many lines of sheets out of sight are painted too */
-  private paint(aside = 0): void {
+  /**
+   * @param aside so many lines of sheets out of sight are painted too
+   * @param asTold whether the selection may be as it was shown: most reports say of a letter what was shown ahead of them
+   */
+  private paint(aside = 0, asTold = false): void {
+    clearTimeout(this.resting)
     const { scrollTop, clientHeight } = this.room
     const first = this.stack.rowAt(scrollTop + 1)
     const last = this.stack.rowAt(scrollTop + clientHeight) + this.options.columns - 1
     this.shown.paint(this.stack, first, last, { lines: aside })
-    this.paintSelection()
-    if (this.shown.unfinished) this.paintSoon()
+    if (!asTold || this.shown.changed || this.told !== this.state) this.paintSelection()
+    if (!this.shown.unfinished) return
+    if (aside > 0 || performance.now() - this.scrolledAt < scrolling) this.paintSoon()
+    else {
+      cancelAnimationFrame(this.scrolled)
+      this.resting = setTimeout(() => this.paintSoon(), pause)
+    }
   }
 
   private paintSoon(): void {
@@ -148,10 +164,18 @@ export class SheetView {
     this.scrolled = requestAnimationFrame(() => this.paint(aFrame))
   }
 
+  /** What else than the text shows in the selection and in what is told of it. */
+  private get state(): string {
+    const { current, mirror } = this.source.layout
+    return `${current} ${mirror.complete} ${this.stack.count}`
+  }
+  private told = ""
+
   /** Places the caret and the selection anew; to be called after each change of the editor's state. */
   paintSelection(): void {
     const { layout } = this.source
     const editor = this.source.editor()
+    this.told = this.state
     if (!layout.current) return
     const { head, empty } = editor.selection
     this.shown.mark()

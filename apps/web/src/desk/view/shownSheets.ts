@@ -17,6 +17,8 @@ export class ShownSheets {
   lacking = false
   /** Whether lines of sheets out of sight are left to be painted. */
   unfinished = false
+  /** Whether text has come, gone or moved when it was painted last. */
+  changed = false
   /** Whether spaces, tabs, breaks and ends of paragraphs are shown. */
   signs = false
 
@@ -55,7 +57,7 @@ export class ShownSheets {
         sheet.element.remove()
         this.painted.delete(index)
       }
-    this.lacking = this.unfinished = false
+    this.lacking = this.unfinished = this.changed = false
     for (let index = from; index < Math.min(to, stack.count); index++) {
       const inSight = index >= first && index <= last
       if (!this.paintSheet(stack, index, inSight ? { lines: Infinity } : room)) this.lacking ||= inSight
@@ -78,8 +80,10 @@ export class ShownSheets {
     const height = (stack.table.heights[index] ?? 0) * scale
     const label = flow ? "Text" : `Sheet ${index + 1} of ${stack.count}`
     painted.place(stack.left(index), stack.top(index), width, height, scale, label)
+    if (content && !painted.paint(content, this.signs, room)) this.unfinished = true
+    this.changed ||= painted.changed
+    painted.changed = false
     if (!content) return false
-    if (!painted.paint(content, this.signs, room)) this.unfinished = true
     if (layout.current) painted.showBreaks(this.spots.breaksOn(index), scale)
     if (debugging) painted.outline(content)
     return true
