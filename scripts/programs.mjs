@@ -58,6 +58,7 @@ export function programNamed(name) {
       "--charset=ascii",
       // What it is for pages needs no canvas of the machine.
       `--alias:emf-converter=${join(dirname(createRequire(join(root, "packages/core/package.json")).resolve("emf-converter")), "browser.mjs")}`,
+      `--alias:fflate=${join(root, "scripts/lazyFflate.cjs")}`,
       `--outfile=${beside}`,
       "--log-level=error",
     ],

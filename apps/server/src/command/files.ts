@@ -18,7 +18,6 @@ import type { FileRead, Format, NamedDocument } from "@biblon/core/formats/forma
 import { kinds, type KindId } from "@biblon/core/formats/kinds"
 import { lossesIn } from "@biblon/core/formats/losses"
 import { archiveFile, pdfFormat, pngsOf, prepareCiting, printFile } from "@biblon/core/node"
-import { drawn } from "../drawings/drawing"
 import { usualDots } from "@biblon/core/output/pixels"
 import type { PrintPlan } from "@biblon/core/output/printing"
 
@@ -137,7 +136,9 @@ export async function readInput(path: string, settings: Settings): Promise<FileR
         })
   try {
     if (!isToldByContent(bytes)) formatThat("read", called)
-    const read = await drawn(readFile(bytes, called, settings))
+    const file = readFile(bytes, called, settings)
+    // Threads are loaded where there may be a drawing for one.
+    const read = file.assets.size > 0 ? await (await import("../drawings/drawing")).drawn(file) : file
     return { ...read, doc: withSettings(read.doc, settings) }
   } catch (error) {
     if (error instanceof ReadingError) throw new ReadingError(`${path}: ${error.message}`)

@@ -25,8 +25,12 @@ export function utf16(text: string): string {
 
 const perObjectStream = 200
 
+const encoder = new TextEncoder()
+
 function latin1(text: string): Uint8Array {
   const bytes = new Uint8Array(text.length)
+  // What most pages say is ASCII, which the platform writes in one go.
+  if (encoder.encodeInto(text, bytes).read === text.length) return bytes
   for (let i = 0; i < text.length; i++) bytes[i] = text.charCodeAt(i)
   return bytes
 }
