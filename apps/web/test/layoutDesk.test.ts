@@ -15,9 +15,9 @@ const preparing = { fetchAhead: async () => undefined, prepareCiting: async () =
 const turn = () => new Promise((resolve) => setTimeout(resolve))
 
 /** A page that shows some sheets, as many as there are, of a document of as many. */
-async function page(count: number) {
+async function page(count: number, made = sheetful) {
   const small = { ...documentAttrs(document([])).setup, width: 300, height: 300 }
-  let state = EditorState.create({ doc: document(Array.from({ length: count }, sheetful), { setup: small }) })
+  let state = EditorState.create({ doc: document(Array.from({ length: count }, made), { setup: small }) })
   let inTurn = Promise.resolve()
   const worker = {
     terminate: () => desk.close(),
@@ -54,6 +54,13 @@ async function page(count: number) {
       state = state.apply(tr)
       client.change(tr.steps.map(stepText))
     },
+    /** Types a letter at the end of a paragraph. */
+    type(leaf: number) {
+      const tr = state.tr.insertText("e", leavesOf(state.doc).end(leaf))
+      state = state.apply(tr)
+      client.change(tr.steps.map(stepText))
+    },
+    complete: () => client.mirror.complete,
     turn,
     close: () => client.close(),
     async rest() {
@@ -78,6 +85,21 @@ test("sheets that come before what is in sight leave nothing out of it, also for
     [0, 1, 2],
     [0, 1, 2],
   ])
+})
+
+test("changes that keep coming do not keep it from its end", async () => {
+  const own = await page(1500, () => paragraph("body", [sentence.repeat(3)]))
+  await own.rest()
+  own.insert(1)
+  await own.turn()
+  await own.turn()
+  let letters = 0
+  for (; !own.complete() && letters < 2000; letters++) {
+    own.type(2)
+    for (let n = 0; n < 8; n++) await own.turn()
+  }
+  own.close()
+  expect([own.complete(), letters > 1]).toEqual([true, true])
 })
 
 test("what is in sight is here in the end, in any order of looking and writing", async () => {

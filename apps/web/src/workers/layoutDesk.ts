@@ -19,8 +19,8 @@ import { Sending, tableOf } from "./sending"
 /** Longest stretch of work between two looks at the messages, and between two reports of a layout in the making, in milliseconds. */
 const slice = 8
 const reportEvery = 120
-/** What is out of sight waits so long for another change, and so long at most where changes keep coming: who types has the processor. */
-const [pause, longestPause] = [40, 250]
+/** What is out of sight waits so long for another change: who types has the processor. Where changes keep coming it waits for so long, and goes on for so long. */
+const [pause, pauses, work] = [40, 250, 80]
 
 /** What has to be there before a document is set. */
 export interface Preparing {
@@ -165,16 +165,15 @@ export class LayoutDesk {
   }
 
   private quietUntil = 0
-  private lastSlice = 0
+  private pausedFrom = -Infinity
 
   private goOn(): void {
     const now = performance.now()
-    if (this.composition && now < this.quietUntil && now - this.lastSlice < longestPause) {
-      setTimeout(() => this.goOn(), this.quietUntil - now)
-      return
+    if (now < this.quietUntil) {
+      if (now - this.pausedFrom > pauses + work) this.pausedFrom = now
+      if (now - this.pausedFrom < pauses) return void setTimeout(() => this.goOn(), this.quietUntil - now)
     }
     this.waiting = false
-    this.lastSlice = now
     if (!this.composition) return
     this.advance(() => performance.now() > now + slice)
     if (!this.composition || performance.now() - this.lastReport > reportEvery) this.report()
