@@ -57,7 +57,7 @@ export default ts.config(
     },
   },
   {
-    files: ["packages/core/src/{layout,output}/**", "apps/web/src/desk/view/**"],
+    files: ["packages/core/src/{layout,output}/**", "apps/web/src/desk/{*.ts,view/**}"],
     plugins: { biblon: { rules: { "new-before-spread": newBeforeSpread } } },
     rules: { "biblon/new-before-spread": "error" },
   },

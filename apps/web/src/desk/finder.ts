@@ -207,7 +207,7 @@ export class Finder {
       return []
     return search.hits(editor.doc, leaf).map((hit) => {
       const { from, to } = this.positions(editor, { leaf, ...hit })
-      return { ...hit, kind: this.at?.from === from && this.at.to === to ? "found-now" : "found" }
+      return { kind: this.at?.from === from && this.at.to === to ? "found-now" : "found", ...hit }
     })
   }
 }

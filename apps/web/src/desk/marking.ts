@@ -16,7 +16,7 @@ function tintedIn(node: Node): readonly Mark[] {
     node.forEach((child, offset) => {
       if (child.type.name === "field") found.push({ from: offset, to: offset + 1, kind: "field-tint" })
     })
-    for (const span of samplesIn(node)) found.push({ ...span, kind: "sample-tint" })
+    for (const span of samplesIn(node)) found.push({ kind: "sample-tint", ...span })
     for (const { from, to } of commentSpans(node)) found.push({ from, to, kind: "comment-band" })
     known.set(node, (marks = found.length > 0 ? found : none))
   }

@@ -61,7 +61,7 @@ export class PressedCards {
   /** The word that looks wrong at a position, or of which something is said. */
   private saidAt(pos: number): { kind: SaidKind; start: number; end: number; words: string } | null {
     const wrong = this.target.wrongWord(pos)
-    if (wrong) return { ...wrong, kind: "word", words: wrong.word }
+    if (wrong) return { kind: "word", words: wrong.word, ...wrong }
     const remark = this.target.remark(pos)
     return remark && { ...remark, kind: "remark" }
   }

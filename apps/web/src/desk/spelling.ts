@@ -167,7 +167,7 @@ export class Spelling {
     const found = this.wrongIn(editor.doc, leaves.node(leaf)).words.find(
       ({ from, to }) => start + from <= pos && pos <= start + to,
     )
-    return found ? { ...found, start: start + found.from, end: start + found.to } : null
+    return found ? { start: start + found.from, end: start + found.to, ...found } : null
   }
 
   /** The wrong word with the caret, or the next one, which is gone to. */
@@ -187,7 +187,7 @@ export class Spelling {
       const start = leaves.start(n)
       return wrong
         .filter((own) => word === null || own.word === word)
-        .map((own) => ({ ...own, start: start + own.from, end: start + own.to }))
+        .map((own) => ({ start: start + own.from, end: start + own.to, ...own }))
     })
   }
 

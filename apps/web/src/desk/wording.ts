@@ -150,10 +150,10 @@ export class Wording {
     const start = leaves.start(leaf)
     return known.remarks
       .map((remark) => ({
-        ...remark,
         start: start + remark.from,
         end: start + remark.to,
         words: text.slice(remark.from, remark.to),
+        ...remark,
       }))
       .filter(({ kind, words }) => on[kind] && !Object.hasOwn(left, remarkName(kind, words)))
   }
