@@ -7,6 +7,8 @@ import type { Stack } from "./stack"
 
 /** The caret keeps this distance from the edges when it is scrolled into sight. */
 const comfort = 48
+/** What is nearer to the top of all sheets than this part of the window is shown from the top on. */
+const nearTop = 6
 
 /** Who has scrolled less than this is at the beginning, and stays there whatever comes before the sheet that was first. */
 const begun = 4
@@ -163,8 +165,11 @@ export class Staying {
     const { scrollTop, clientHeight, scrollLeft, clientWidth } = this.room
     const margin = Math.min(comfort, Math.max(4, (clientHeight - box.height) / 2))
     if (y !== null) this.room.scrollTo(box.y - y)
-    else if (box.y < scrollTop + margin / 2) this.room.scrollTo(Math.max(0, box.y - margin))
-    else if (box.y + box.height > scrollTop + clientHeight - margin / 2)
+    else if (box.y < scrollTop + margin / 2) {
+      const up = box.y - margin
+      // With the first line of a document the head of its first sheet comes along.
+      this.room.scrollTo(up < clientHeight / nearTop ? 0 : up)
+    } else if (box.y + box.height > scrollTop + clientHeight - margin / 2)
       this.room.scrollTo(box.y + box.height - clientHeight + margin)
     if (box.x < scrollLeft + 8) this.room.scrollAside(Math.max(0, box.x - 40))
     else if (box.x > scrollLeft + clientWidth - 8) this.room.scrollAside(box.x - clientWidth + 40)
