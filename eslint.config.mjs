@@ -57,7 +57,7 @@ export default ts.config(
     },
   },
   {
-    files: ["packages/core/src/{layout,output}/**", "apps/web/src/desk/{*.ts,view/**}"],
+    files: ["packages/core/src/{layout,output}/**/*.ts", "apps/web/src/desk/{*,view/**/*}.ts"],
     plugins: { biblon: { rules: { "new-before-spread": newBeforeSpread } } },
     rules: { "biblon/new-before-spread": "error" },
   },
