@@ -25,6 +25,7 @@ const sources = [
   "apps/server/src",
   "bench",
   "scripts/programs.mjs",
+  "scripts/lazyFflate.cjs",
   "package-lock.json",
 ]
 
