@@ -530,7 +530,7 @@ export class Composition {
       if (layout.complete) return true
       this.cursor = this.behindAll(taken)
     }
-    return this.composer.isEnd(this.cursor)
+    return this.composed.length > 0 && this.composer.isEnd(this.cursor)
   }
 
   /** Whether the first sheet of a tail that does not begin before the cursor is what would be composed there. */
