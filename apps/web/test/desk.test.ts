@@ -127,8 +127,9 @@ describe("the mirror of the layout and the paragraph set ahead of it", () => {
     seq,
     complete: true,
     table: tableOf(layout.placed),
-    wanted: { from: 0, to, asked: 0 },
-    ...new Sending(typesetter).of(layout, 0, to),
+    wanted: { from: 0, to, sight: { from: 0, to }, asked: 0 },
+    held: { from: 0, to },
+    ...new Sending(typesetter).of(layout, { from: 0, to }),
   })
   const lay = (state: EditorState, previous: Layout | null = null) => {
     const composition = new Composition(typesetter, state.doc, { mode: "sheets" }, previous)

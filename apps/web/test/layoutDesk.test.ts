@@ -1,21 +1,32 @@
 /** The page and its layout worker, without a browser: what is in sight is here, whatever comes before it and whatever was asked meanwhile. */
 import fc from "fast-check"
 import { document, documentAttrs, leavesOf, paragraph, valuesNow } from "@biblon/core/document"
-import { Typesetter } from "@biblon/core/layout"
+import { fragmentsOf, layoutDocument, Typesetter, type PlacedSheet } from "@biblon/core/layout"
 import { openFonts } from "@biblon/core/node"
 import { EditorState } from "prosemirror-state"
 import { stepText } from "../src/live/stepText"
 import { LayoutClient } from "../src/workers/layoutClient"
 import { LayoutDesk } from "../src/workers/layoutDesk"
-import type { FromLayout, ToLayout } from "../src/workers/protocol"
+import type { FromLayout, LayoutReport, ToLayout } from "../src/workers/protocol"
 
 const sentence = "The chain ferry crosses at slack water and rests when the tide runs hard. "
 const typesetter = new Typesetter(openFonts(), null, valuesNow)
 const preparing = { fetchAhead: async () => undefined, prepareCiting: async () => false }
 const turn = () => new Promise((resolve) => setTimeout(resolve))
 
-/** A page that shows some sheets, as many as there are, of a document of as many. */
-async function page(count: number, made = sheetful) {
+const spare = 2
+
+/** What a sheet says, and where. */
+const told = (placed: PlacedSheet) =>
+  fragmentsOf(placed).map(({ leaf, from, to, x, y, paragraph }) => [
+    leaf,
+    x,
+    y,
+    paragraph.lines.slice(from, to).map(({ from, to }) => [from, to]),
+  ])
+
+/** A page that shows some sheets, as many as there are, of a document of as many paragraphs. */
+async function page(count: number, made = sheetful, judging = false) {
   const small = { ...documentAttrs(document([])).setup, width: 300, height: 300 }
   let state = EditorState.create({ doc: document(Array.from({ length: count }, made), { setup: small }) })
   let inTurn = Promise.resolve()
@@ -31,11 +42,31 @@ async function page(count: number, made = sheetful) {
     void turn().then(() => (worker as unknown as Worker).onmessage?.({ data } as MessageEvent))
   })
   let sight = { from: 0, to: 3 }
-  const want = () => client.want(sight.from, Math.min(sight.to, Math.max(1, client.mirror.count)))
+  const partly: number[] = []
+  const wrong: unknown[] = []
+  const want = () => {
+    const from = Math.max(0, sight.from - spare)
+    const [seen, to] = [sight.to, sight.to + spare].map((to) => Math.min(to, Math.max(1, client.mirror.count)))
+    client.want(from, to!, { from: sight.from, to: seen! })
+  }
+  /** What is here of the document as it is now must be what a layout from nothing has there. */
+  const check = ({ held, wanted }: LayoutReport) => {
+    if (!judging || !client.current) return
+    if (held.to < Math.min(wanted.to, client.mirror.count)) partly.push(held.to)
+    const { placed } = layoutDocument(typesetter, state.doc)
+    for (let i = held.from; i < held.to; i++) {
+      const here = client.mirror.placed(i)
+      const right = placed[i]
+      if (JSON.stringify(here && told(here)) !== JSON.stringify(right && told(right))) wrong.push([i, held, wanted])
+    }
+  }
   const client: LayoutClient = new LayoutClient(
     { worker: worker as unknown as Worker, spec: { mode: "sheets" }, said: [] },
     (task) => task(),
-    want,
+    (report) => {
+      check(report)
+      want()
+    },
     (message) => {
       throw new Error(message)
     },
@@ -54,13 +85,16 @@ async function page(count: number, made = sheetful) {
       state = state.apply(tr)
       client.change(tr.steps.map(stepText))
     },
-    /** Types a letter at the end of a paragraph. */
-    type(leaf: number) {
-      const tr = state.tr.insertText("e", leavesOf(state.doc).end(leaf))
+    /** Types at the end of a paragraph. */
+    type(leaf: number, text = "e") {
+      const tr = state.tr.insertText(text, leavesOf(state.doc).end(leaf))
       state = state.apply(tr)
       client.change(tr.steps.map(stepText))
     },
     complete: () => client.mirror.complete,
+    /** Reports that did not hold all that was wanted yet, and sheets that were not right. */
+    partly,
+    wrong,
     turn,
     close: () => client.close(),
     async rest() {
@@ -100,6 +134,31 @@ test("changes that keep coming do not keep it from its end", async () => {
   }
   own.close()
   expect([own.complete(), letters > 1]).toEqual([true, true])
+})
+
+test("what a report holds is right, also while what is near sight is still to come", async () => {
+  const act = fc.oneof(
+    fc.record({ look: fc.nat(9) }),
+    fc.record({ leaf: fc.nat(59), text: fc.constantFrom("e", sentence, sentence.repeat(4)) }),
+    fc.constant({ turn: true }),
+  )
+  let partly = 0
+  await fc.assert(
+    fc.asyncProperty(fc.array(act, { minLength: 2, maxLength: 8 }), async (acts) => {
+      const own = await page(60, () => paragraph("body", [sentence.repeat(3)]), true)
+      await own.rest()
+      for (const one of acts)
+        if ("look" in one) own.look(one.look)
+        else if ("leaf" in one) own.type(one.leaf, one.text)
+        else await own.turn()
+      await own.rest()
+      own.close()
+      partly += own.partly.length
+      expect(own.wrong).toEqual([])
+    }),
+    { numRuns: 10, examples: [[[{ leaf: 0, text: sentence }]]] },
+  )
+  expect(partly).toBeGreaterThan(0)
 })
 
 test("what is in sight is here in the end, in any order of looking and writing", async () => {

@@ -1,10 +1,10 @@
 /** The page's end of the layout worker. */
-import type { LayoutSpec, ParagraphLayout } from "@biblon/core/layout"
+import type { LayoutSpec, ParagraphLayout, Sight } from "@biblon/core/layout"
 import type { BegunLayout } from "../early/begun"
 import { workerOf } from "./addresses"
 import { logged } from "../debugging"
 import { LayoutMirror } from "./layoutMirror"
-import type { FromLayout, LayoutReport, ToLayout } from "./protocol"
+import type { FromLayout, LayoutReport, ToLayout, Wish } from "./protocol"
 
 export class LayoutClient {
   readonly mirror = new LayoutMirror()
@@ -111,13 +111,15 @@ export class LayoutClient {
   }
 
   /** What the worker was asked for, and where that has come to be. */
-  private wanted: LayoutReport["wanted"] = { from: 0, to: 0, asked: 0 }
+  private wanted: Wish = { from: 0, to: 0, sight: { from: 0, to: 0 }, asked: 0 }
 
-  /** Asks for sheets, if the worker does not know of it. */
-  want(from: number, to: number): void {
-    if (from === this.wanted.from && to === this.wanted.to) return
-    this.wanted = { from, to, asked: this.wanted.asked + 1 }
-    this.send({ type: "want", ...this.wanted, id: this.mirror.table.ids[from] ?? null })
+  /** Asks for sheets, if the worker does not know of it. @param sight those among them that are seen */
+  want(from: number, to: number, sight: Sight): void {
+    const { wanted } = this
+    const isSame = (a: Sight, b: Sight) => a.from === b.from && a.to === b.to
+    if (isSame(wanted, { from, to }) && isSame(wanted.sight, sight)) return
+    this.wanted = { from, to, sight, asked: wanted.asked + 1 }
+    this.send({ type: "want", wish: this.wanted, id: this.mirror.table.ids[from] ?? null })
   }
 
   private ask<T extends number | number[]>(question: (id: number) => ToLayout): Promise<T> {

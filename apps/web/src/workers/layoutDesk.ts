@@ -12,15 +12,16 @@ import {
   type Layout,
   type LayoutSpec,
   type PlacedSheet,
+  type Sight,
 } from "@biblon/core/layout"
-import type { FromLayout, LayoutReport, ToLayout } from "./protocol"
+import type { FromLayout, ToLayout, Wish } from "./protocol"
 import { Sending, tableOf } from "./sending"
 
 /** Longest stretch of work between two looks at the messages, and between two reports of a layout in the making, in milliseconds. */
 const slice = 8
 const reportEvery = 120
 /** What is out of sight waits so long for another change: who types has the processor. Where changes keep coming it waits for so long, and goes on for so long. */
-const [pause, pauses, work] = [40, 250, 80]
+const [pause, pauses, work] = [100, 400, 80]
 
 /** What has to be there before a document is set. */
 export interface Preparing {
@@ -36,7 +37,11 @@ export class LayoutDesk {
   private seq = 0
   private layout: Layout | null = null
   private composition: Composition | null = null
-  private want: LayoutReport["wanted"] = { from: 0, to: 2, asked: 0 }
+  private want: Wish = { from: 0, to: 2, sight: { from: 0, to: 2 }, asked: 0 }
+  /** Whether all that is wanted was composed ahead of its turn. */
+  private ahead = false
+  /** Whether something that is wanted is to come with another report. */
+  private owes = false
   /** A sheet among those wanted. */
   private anchor: { index: number; id: number } | null = null
   private lastReport = 0
@@ -77,8 +82,8 @@ export class LayoutDesk {
         this.spec = message.spec
         return this.begin(message.seq)
       case "want":
-        this.want = { from: message.from, to: message.to, asked: message.asked }
-        this.anchor = message.id === null ? null : { index: message.from, id: message.id }
+        this.want = message.wish
+        this.anchor = message.id === null ? null : { index: this.want.from, id: message.id }
         this.follow()
         this.show()
         return this.report()
@@ -119,11 +124,12 @@ export class LayoutDesk {
     this.report()
   }
 
-  /** Composes what is wanted: ahead of its turn where that can be, else with all that comes before it. */
+  /** Composes what is wanted: ahead of its turn where that can be, else what is in sight with all that comes before it. */
   private show(): void {
-    const { composition } = this
+    const { composition, want } = this
     if (!composition) return
-    if (!composition.look(this.want)) return this.advance(() => composition.settled >= this.want.to)
+    this.ahead = composition.look(want)
+    if (!this.ahead) return this.advance(() => composition.settled >= want.to || composition.shows(want.sight))
     this.layout = composition.layout
     this.later()
   }
@@ -134,7 +140,8 @@ export class LayoutDesk {
     const { anchor, want } = this
     if (anchor && placed[anchor.index]?.sheet.id !== anchor.id) {
       const moved = placed.findIndex(({ sheet }) => sheet.id === anchor.id) - anchor.index
-      if (moved >= -anchor.index) this.want = { ...want, from: Math.max(0, want.from + moved), to: want.to + moved }
+      const along = ({ from, to }: Sight) => ({ from: Math.max(0, from + moved), to: to + moved })
+      if (moved >= -anchor.index) this.want = { ...want, ...along(want), sight: along(want.sight) }
     }
     const index = Math.floor((this.want.from + Math.min(this.want.to, placed.length)) / 2)
     const id = placed[index]?.sheet.id
@@ -176,7 +183,15 @@ export class LayoutDesk {
     this.waiting = false
     if (!this.composition) return
     this.advance(() => performance.now() > now + slice)
-    if (!this.composition || performance.now() - this.lastReport > reportEvery) this.report()
+    const isOwed = this.owes && this.held.to >= this.want.to
+    if (!this.composition || isOwed || performance.now() - this.lastReport > reportEvery) this.report()
+  }
+
+  /** What is wanted, as far as it is right: sheets near sight may still be those of before. */
+  private get held(): Sight {
+    const { from, to, sight } = this.want
+    const { composition } = this
+    return { from, to: composition && !this.ahead ? Math.max(sight.to, Math.min(to, composition.settled)) : to }
   }
 
   private report(): void {
@@ -185,9 +200,10 @@ export class LayoutDesk {
     this.lastReport = performance.now()
     this.follow()
     const complete = layout.settled === layout.placed.length && !this.composition
-    const { seq, want: wanted } = this
+    const { seq, want: wanted, held } = this
+    this.owes = held.to < wanted.to
     const table = tableOf(layout.placed)
-    this.post({ type: "report", seq, complete, table, wanted, ...this.sending.of(layout, wanted.from, wanted.to) })
+    this.post({ type: "report", seq, complete, table, wanted, held, ...this.sending.of(layout, held) })
   }
 
   private measure(id: number, pos: number): void {

@@ -73,8 +73,8 @@ export class LayoutMirror {
   }
 
   /** Keeps just what the worker knows to be kept. */
-  private forget({ table, wanted }: LayoutReport): void {
-    const kept = new Set(table.ids.subarray(wanted.from, wanted.to))
+  private forget({ table, held }: LayoutReport): void {
+    const kept = new Set(table.ids.subarray(held.from, held.to))
     const paragraphs = new Set<number>()
     for (const [id, { sheet }] of this.sheets) {
       if (kept.has(id))

@@ -3,7 +3,13 @@
  * sheets; the page holds a table of all sheets and the contents of those in or near sight. Both sides
  * know what the page holds: after each report exactly the sheets of its range.
  */
-import type { Furniture, LayoutSpec, SentParagraph, Sheet } from "@biblon/core/layout"
+import type { Furniture, LayoutSpec, SentParagraph, Sheet, Sight } from "@biblon/core/layout"
+
+/** Sheets in or near sight, those in sight among them, and which wish for sheets this is. */
+export interface Wish extends Sight {
+  sight: Sight
+  asked: number
+}
 
 export type ToLayout =
   /** The document node lies as JSON text in UTF-8 at an address; it is handed on as it came. */
@@ -12,8 +18,8 @@ export type ToLayout =
   | { type: "open"; content: string; spec: LayoutSpec; seq: number }
   | { type: "steps"; steps: readonly string[]; seq: number }
   | { type: "spec"; spec: LayoutSpec; seq: number }
-  /** Sheets in or near sight; `to` is not included. `id` is that of the first, so that it is found though others have come before it meanwhile. `asked` counts such wishes. */
-  | { type: "want"; from: number; to: number; id: number | null; asked: number }
+  /** `id` is that of the first sheet, so that it is found though others have come before it meanwhile. */
+  | { type: "want"; wish: Wish; id: number | null }
   /** Which sheet shows an offset of a leaf? */
   | { type: "locate"; id: number; leaf: number; offset: number }
   /** How wide do the columns of the table at a position have to be for their text? */
@@ -45,8 +51,10 @@ export interface LayoutReport {
   /** Whether every sheet is settled. */
   complete: boolean
   table: SheetTable
-  /** The newest wish, as the worker has it by now: it moves with the sheets that it was for. What is in its range is here; there may not be so many sheets yet. */
-  wanted: { from: number; to: number; asked: number }
+  /** The newest wish, as the worker has it by now: it moves with the sheets that it was for. */
+  wanted: Wish
+  /** What of it is here: at least what is in sight; those near it may come with another report. There may not be so many sheets yet. */
+  held: Sight
   /** Those in range that the page does not hold yet. */
   sheets: SentSheet[]
   /** Of all sheets in range that have any. */

@@ -10,6 +10,7 @@ import {
   withParagraphs,
   type Layout,
   type PlacedSheet,
+  type Sight,
   type Typesetter,
 } from "@biblon/core/layout"
 import type { LayoutReport, SheetTable } from "./protocol"
@@ -44,7 +45,7 @@ export class Sending {
 
   constructor(private readonly typesetter: Typesetter) {}
 
-  of(layout: Layout, from: number, to: number): Contents {
+  of(layout: Layout, { from, to }: Sight): Contents {
     const sent: Contents = { sheets: [], furniture: [], paragraphs: [] }
     const sheets = new Set<number>()
     const paragraphs = new Set<number>()

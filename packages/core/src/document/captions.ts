@@ -119,17 +119,37 @@ export function captionLabels(doc: Node): string[] {
   return [...new Set(captionsOf(doc).map(({ label }) => label))]
 }
 
-/** Captions as entries of a list of contents. */
-export function captionEntries(doc: Node, label: string): Heading[] {
-  return captionsOf(doc)
-    .filter((own) => own.label === label)
-    .map(({ leaf, text }) => ({ leaf, level: 1, text, listed: text, label: null, skips: false, end: leaf + 1 }))
+const entries = new WeakMap<readonly Caption[], Map<string, readonly Heading[]>>()
+
+/** Captions as entries of a list of contents; the same list as long as the captions are the same. */
+export function captionEntries(doc: Node, label: string): readonly Heading[] {
+  const captions = captionsOf(doc)
+  let known = entries.get(captions)
+  if (!known) entries.set(captions, (known = new Map()))
+  let found = known.get(label)
+  if (!found) {
+    found = captions
+      .filter((own) => own.label === label)
+      .map(({ leaf, text }) => ({ leaf, level: 1, text, listed: text, label: null, skips: false, end: leaf + 1 }))
+    known.set(label, found)
+  }
+  return found
 }
 
-/** All that lists of contents can lead to: the headings, and then the captions. Entries are told by their number among these. */
+const together = new WeakMap<readonly Caption[], { headings: readonly Heading[]; all: readonly { leaf: number }[] }>()
+
+/**
+ * All that lists of contents can lead to: the headings, and then the captions. Entries are told by their number among these. The
+ * same list as long as both are the same.
+ */
 export function listedIn(doc: Node): readonly { leaf: number }[] {
-  const captions = captionsOf(doc)
-  return captions.length > 0 ? [...headingsOf(doc), ...captions] : headingsOf(doc)
+  const [headings, captions] = [headingsOf(doc), captionsOf(doc)]
+  if (captions.length === 0) return headings
+  const known = together.get(captions)
+  if (known?.headings === headings) return known.all
+  const all = [...headings, ...captions]
+  together.set(captions, { headings, all })
+  return all
 }
 
 /** What a reference shows: the number, the words, or the sheet of a place. */

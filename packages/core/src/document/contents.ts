@@ -7,7 +7,7 @@ import { unknownValue } from "./fields"
 import { headingsOf, type Heading } from "./headings"
 import { structuresOf } from "./leaves"
 import { bodyOf, documentAttrs, marks, schema } from "./schema"
-import type { ParagraphFormat } from "./shapes"
+import type { ParagraphFormat, StyleSheet } from "./shapes"
 
 /** What stands between a heading and its number: dots, a line, or nothing but the number close behind it. Or a list of the sources that are cited. */
 export const contentsLooks = ["dotted", "ruled", "plain", "sources"] as const
@@ -39,6 +39,16 @@ const step = 18
 
 const made = new WeakMap<Node, Map<string, Node>>()
 
+/** What a list of contents was made of last, and its entries: they are the same with each letter that is typed. */
+interface Listing {
+  listed: readonly Heading[]
+  styles: StyleSheet
+  width: number
+  pages: ReadonlyMap<number, string> | null
+  entries: readonly ContentsEntry[]
+}
+const latest = new WeakMap<Node, Listing>()
+
 /** Whether a document has a list of contents in its body. */
 export function hasContents(doc: Node): boolean {
   return structuresOf(bodyOf(doc), "contents").length > 0
@@ -56,10 +66,15 @@ export function entriesOf(
 ): readonly ContentsEntry[] {
   const { levels, look, of } = contentsAttrs(contents)
   if (look === "sources") return sourceEntries(doc)
+  const { styles } = documentAttrs(doc)
+  const listed = of === "" ? headingsOf(doc) : captionEntries(doc, of)
+  const before = latest.get(contents)
+  if (before?.listed === listed && before.styles === styles && before.width === width && before.pages === pages)
+    return before.entries
   let known = made.get(contents)
   if (!known) made.set(contents, (known = new Map()))
-  const { defaults } = documentAttrs(doc).styles
-  return (of === "" ? headingsOf(doc) : captionEntries(doc, of))
+  const { defaults } = styles
+  const entries = listed
     .filter(({ level, listed }) => level <= levels && listed !== null)
     .map((heading) => {
       const { level, label, listed, leaf } = heading
@@ -88,6 +103,8 @@ export function entriesOf(
       }
       return { node, heading }
     })
+  latest.set(contents, { listed, styles, width, pages, entries })
+  return entries
 }
 
 const sourceNodes = new WeakMap<Cited, readonly ContentsEntry[]>()

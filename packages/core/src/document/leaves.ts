@@ -145,7 +145,7 @@ const spreadOf = ofChildren<Spread>((children, known) => {
   return spread
 })
 
-/** Leaves of a table before a row; for the number of rows, all of them. */
+/** Leaves of a table, or a body, before a row or block; for the number of these, all of them. */
 export function leavesBefore(table: Node, row: number): number {
   return spreadOf(table).leaves[row] ?? 0
 }
@@ -213,15 +213,21 @@ export function sameFrom<T>(start: number, a: readonly T[], b: readonly T[]): bo
  */
 export function ofStories<T>(make: (stories: readonly { node: Node; pos: number }[]) => T): (doc: Node) => T {
   const made = new WeakMap<Node, { children: readonly Node[]; result: T }>()
+  const ofDocument = new WeakMap<readonly Node[], T>()
   const without = make([])
-  return ({ children }) => {
-    const first = children[1]
-    if (!first) return without
+  const find = (first: Node, children: readonly Node[]): T => {
     const known = made.get(first)
     if (known && sameFrom(1, children, known.children)) return known.result
     let pos = 0
     const result = make(children.slice(1).map((node) => ({ node, pos: (pos += node.nodeSize) - node.nodeSize })))
     made.set(first, { children, result })
+    return result
+  }
+  return ({ children }) => {
+    const first = children[1]
+    if (!first) return without
+    let result = ofDocument.get(children)
+    if (result === undefined) ofDocument.set(children, (result = find(first, children)))
     return result
   }
 }
@@ -546,7 +552,10 @@ function alikeAtEnd(older: Node, newer: Node): number {
 
 /** How many leaves some children of a node hold. */
 function leavesBetween(parent: Node, from: number, to: number): number {
-  if (parent.type.name === "table") return leavesBefore(parent, to) - leavesBefore(parent, from)
+  const { name } = parent.type
+  if (name === "table" || name === "body") return leavesBefore(parent, to) - leavesBefore(parent, from)
+  // All stories: nearly always none of them has changed.
+  if (name === "doc" && from === 1 && to === parent.childCount) return leavesOf(parent).count - leavesOfBody(parent)
   let leaves = 0
   for (let i = from; i < to; i++) leaves += leavesIn(parent.children[i] as Node)
   return leaves

@@ -47,7 +47,7 @@ import { numbersOf } from "./numbers"
 import { sameOwed } from "./notes"
 import type { Typesetter } from "./paragraph"
 import { SheetComposer, type SheetPlace } from "./sheets"
-import type { Break, Layout, LayoutSpec, PlacedSheet, Sheet } from "./types"
+import type { Break, Layout, LayoutSpec, Owed, PlacedSheet, Sheet } from "./types"
 
 /** Whether sheets are the same, but for what the document is called. */
 export function sameSpec(a: LayoutSpec, b: LayoutSpec): boolean {
@@ -318,6 +318,8 @@ export class Composition {
   /** What was right of the layout before, if that was not complete, and the base. */
   private tails: readonly Tail[] = []
   private cursor: SheetPlace
+  /** The leaf behind the last that is not as it was. */
+  private changedTo = 0
   private done = false
   /** What contents and the marks of notes show. */
   private shown: Shown
@@ -356,6 +358,7 @@ export class Composition {
     const { styles, typesetting } = documentAttrs(doc)
     this.tails = []
     this.older = []
+    this.changedTo = 0
     const sameSetting = (layout: Layout) =>
       documentAttrs(layout.doc).styles === styles && documentAttrs(layout.doc).typesetting === typesetting
 
@@ -364,6 +367,7 @@ export class Composition {
     if (usable && sameSetting(usable)) {
       const count = leavesOfBody(usable.doc)
       const change = this.changedSince(usable)
+      this.changedTo = change?.newTo ?? 0
       // A sheet that came to the end of the document also looked at there being nothing more.
       const looked = ({ leaf, sheet }: PlacedSheet) => leaf + sheet.lookedAt + (leaf + sheet.next.leaf >= count ? 1 : 0)
       const settled = usable.placed.slice(0, usable.settled)
@@ -495,6 +499,11 @@ export class Composition {
     return true
   }
 
+  /** Whether what is in sight is right, and all that has changed, wherever it stands now. */
+  shows({ to }: Sight): boolean {
+    return this.settled >= to && this.reached >= this.changedTo && this.cursor.owed.length === 0
+  }
+
   /** Composes one more sheet. Returns true when the layout is complete. */
   step(): boolean {
     if (this.done) return true
@@ -503,7 +512,7 @@ export class Composition {
     const own = { sheet, leaf: this.cursor.leaf }
     this.composed.push(own)
     this.cursor = this.placeBehind(own, this.cursor.number)
-    return this.composer.isEnd(this.cursor) ? this.finish() : false
+    return this.takeOver() ? this.finish() : false
   }
 
   private finish(): boolean {
@@ -543,22 +552,22 @@ export class Composition {
       const { start } = placed.sheet
       if (isBefore(moved(placed, tail), this.cursor)) continue
       if (begins > leaf || !sameBreak(start.at, at) || !sameOwed(start.owed, this.cursor.owed)) return false
-      // What a note goes on with has to say the same.
-      const [older, now] = [storiesOf(layout.doc), storiesOf(this.doc)]
-      const { marks } = layout
-      if (
-        start.owed.some(
-          ({ story }) =>
-            older.get(story)?.node !== now.get(story)?.node || marks.get(story) !== this.shown.marks.get(story),
-        )
-      )
-        return false
+      if (start.owed.length > 0 && !this.saysTheSame(layout, start.owed)) return false
       const begun = this.composer.startAt(this.cursor)
       if (start.paper !== begun.paper || start.left !== begun.left || start.blank !== begun.blank) return false
       // The first leaf of the document keeps its space above it at the top of a sheet, others do not.
       return (placed.leaf === 0) === (leaf === 0)
     }
     return false
+  }
+
+  /** Whether notes that go on say what they said in a layout. */
+  private saysTheSame({ doc, marks }: Layout, owed: readonly Owed[]): boolean {
+    const [older, now] = [storiesOf(doc), storiesOf(this.doc)]
+    return owed.every(
+      ({ story }) =>
+        older.get(story)?.node === now.get(story)?.node && marks.get(story) === this.shown.marks.get(story),
+    )
   }
 
   /** Number of sheets that are right so far. */

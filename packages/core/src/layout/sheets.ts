@@ -46,6 +46,16 @@ const strip = { wanted: 900, least: 300, most: 1800 }
 /** How high a picture may be on a screen, in points. */
 const tallestInFlow = 900
 
+const numbered = new WeakMap<readonly { leaf: number }[], ReadonlyMap<number, number>>()
+
+/** The numbers of what lists of contents lead to, by leaf. A heading in a caption's paragraph counts as itself. */
+function numbersAmong(listed: readonly { leaf: number }[]): ReadonlyMap<number, number> {
+  let numbers = numbered.get(listed)
+  if (!numbers)
+    numbered.set(listed, (numbers = new Map([...listed.entries()].reverse().map(([n, { leaf }]) => [leaf, n]))))
+  return numbers
+}
+
 export class SheetComposer {
   /** Leaves of the body. */
   readonly count: number
@@ -74,8 +84,7 @@ export class SheetComposer {
       spec.mode === "flow" ? tallestInFlow : Math.max(leastRoom, height - margins.top - margins.bottom - 1)
     const setting = { styles, typesetting, values, flow: spec.mode === "flow", tallest }
     const entries: Contents = (contents, width) => {
-      // A heading in a caption's paragraph counts as itself.
-      const numbers = new Map([...listedIn(doc).entries()].reverse().map(([n, { leaf }]) => [leaf, n]))
+      const numbers = numbersAmong(listedIn(doc))
       return entriesOf(doc, contents, width, spec.mode === "flow" ? null : pages).map(({ node, heading }, i) => ({
         node,
         entry: heading === null ? -1 - i : (numbers.get(heading.leaf) ?? 0),

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react"
+import { useCallback, useState } from "react"
 import { Text, View } from "react-native"
 import { useStore } from "zustand"
 import { countingWords } from "@biblon/core/checking"
@@ -9,6 +9,8 @@ import { Glyph, inkSoft } from "../../ui/glyph"
 import { resting } from "../../ui/resting"
 import { inSlices } from "../../ui/slices"
 import { useDesk, useSession } from "../context"
+import type { DeskState } from "../store"
+import { useRested } from "../useRested"
 import { fullSize } from "../view/fitting"
 import { partDrawing } from "../partSigns"
 import { languageName } from "../languages"
@@ -19,29 +21,32 @@ import { Press } from "../../ui/bar"
 
 const countAfter = 250
 const figures = new Intl.NumberFormat("en")
+const editorOf = ({ editor }: DeskState) => editor
+const said = "font-ui text-[13px] text-ink-soft"
 
-/** Words are counted when the hands rest, not with every key. */
-function useWords(): { all: number; selected: number } {
+/** How many words there are, counted when the hands rest, not with every key. */
+function Words() {
   const session = useSession()
-  const editor = useDesk((s) => s.editor)
-  const [words, setWords] = useState({ all: 0, selected: 0 })
-  useEffect(() => {
-    let wanted = true
-    const count = async () => {
+  const [{ all, selected }, setWords] = useState({ all: 0, selected: 0 })
+  const count = useCallback(
+    async (wanted: () => boolean) => {
       const state = session.now
       if (!state) return
       const { from, to, empty } = state.selection
-      const all = await inSlices(countingWords(state.doc), () => wanted, resting)
-      const selected = empty ? 0 : await inSlices(countingWords(state.doc, from, to), () => wanted, resting)
-      if (all !== null && selected !== null) setWords({ all, selected })
-    }
-    const timer = setTimeout(() => void count(), countAfter)
-    return () => {
-      wanted = false
-      clearTimeout(timer)
-    }
-  }, [session, editor])
-  return words
+      const all = await inSlices(countingWords(state.doc), wanted, resting)
+      const selected = empty ? 0 : await inSlices(countingWords(state.doc, from, to), wanted, resting)
+      if (all === null || selected === null || !wanted()) return
+      setWords((before) => (before.all === all && before.selected === selected ? before : { all, selected }))
+    },
+    [session],
+  )
+  useRested(countAfter, editorOf, count)
+  const chosen = selected ? `, ${figures.format(selected)} selected` : ""
+  return (
+    <Text testID="words" className={said}>
+      {`${figures.format(all)} ${all === 1 ? "word" : "words"}${chosen}`}
+    </Text>
+  )
 }
 
 /** How many words look wrong; leads to them. */
@@ -124,8 +129,6 @@ export function FootLine() {
     scale: s.scale,
     language: s.editor ? documentAttrs(s.editor.doc).styles.defaults.letters.language : "en",
   }))
-  const { all, selected } = useWords()
-  const said = "font-ui text-[13px] text-ink-soft"
   const zoomBy = (factor: number) => () => session.viewing.zoom(scale * factor)
   return (
     <View role="contentinfo" className="h-8 flex-row items-center gap-5 border-t border-line bg-surface px-4">
@@ -139,10 +142,7 @@ export function FootLine() {
         </Press>
       ) : null}
       <PartHere />
-      <Text
-        testID="words"
-        className={said}
-      >{`${figures.format(all)} ${all === 1 ? "word" : "words"}${selected ? `, ${figures.format(selected)} selected` : ""}`}</Text>
+      <Words />
       <Press
         aria-label={`Language of the document: ${languageName(language)}`}
         onClick={() => session.opening.tray("document")}

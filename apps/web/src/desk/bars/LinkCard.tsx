@@ -89,16 +89,14 @@ function Editor({ href, onDone }: { href: string | null; onDone: () => void }) {
 /** Under the caret when it stands in a link, and while one is being made. */
 export function LinkCard() {
   const session = useSession()
-  const { caret, link, editing, offered } = useDesk((s) => {
+  const { caret, link, editing } = useDesk((s) => {
     const found = s.editor && s.editor.selection.empty ? linkAt(s.editor) : null
-    return {
-      caret: s.view.selection.from ?? s.view.caret,
-      link: found?.href ?? null,
-      editing: s.linking,
-      offered: s.writing,
-    }
+    const link = found?.href ?? null
+    const editing = s.linking
+    const shown = editing || (link !== null && s.writing)
+    return { caret: shown ? (s.view.selection.from ?? s.view.caret) : null, link, editing }
   })
-  if (!caret || (!editing && (!link || !offered))) return null
+  if (!caret) return null
   return (
     <FloatingCard label="Link" by={caret} width={width}>
       {editing ? (

@@ -17,7 +17,7 @@ const width = 330
 export function PasteCard() {
   const session = useSession()
   const { offered, pasting } = useStore(session.clipboard.store)
-  const caret = useDesk((s) => s.view.caret)
+  const caret = useDesk((s) => (offered ? s.view.caret : null))
   if (pasting)
     return (
       <View

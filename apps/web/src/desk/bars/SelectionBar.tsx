@@ -28,16 +28,13 @@ const size = { width: 40, height: 46 + tools.length * 32, gap: 10 }
 export function SelectionBar() {
   const session = useSession()
   const style = useStyleName()
-  const { canvas, from, to, column, shown } = useDesk((s) => ({
-    canvas: s.canvas,
-    from: s.view.selection.from,
-    to: s.view.selection.to,
-    column: s.view.column,
-    shown: s.editor !== null && !s.editor.selection.empty && s.writing && !s.touch && s.view.picture === null,
-  }))
+  const { canvas, at, column } = useDesk((s) => {
+    const shown = s.editor !== null && !s.editor.selection.empty && s.writing && !s.touch && s.view.picture === null
+    const { from, to } = s.view.selection
+    return { canvas: s.canvas, at: shown ? (from ?? to) : null, column: s.view.column }
+  })
   const host = canvas?.parentElement
-  const at = from ?? to
-  if (!canvas || !host || !shown || !at) return null
+  if (!canvas || !host || !at) return null
   const lowest = host.scrollTop + host.clientHeight - size.height - size.gap
   const top = Math.max(host.scrollTop + size.gap, Math.min(lowest, at.y - 8))
   const edge = column ? column.x + column.width + size.gap : at.x

@@ -80,13 +80,14 @@ export class PaintedSheet {
   }
 
   /**
-   * Blocks that look as before keep their elements.
+   * Blocks that look as before keep their elements, and all do where there is no room for new lines.
    * @param room for new lines; what has none left stays away until another call
    * @returns whether all is here
    */
   paint(placed: PlacedSheet, signs: boolean, room: Lines = { lines: Infinity }): boolean {
     const { sheet } = placed
     if (this.shown === sheet.id && this.signs === signs && this.furniture === placed.furniture) return true
+    if (room.lines <= 0) return false
     this.furniture = placed.furniture
     this.signs = signs
     const before = this.blocks

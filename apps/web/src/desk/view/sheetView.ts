@@ -12,7 +12,7 @@ import { ShownSheets } from "./shownSheets"
 import { Spots } from "./spots"
 import { Stack, type StackOptions } from "./stack"
 import { Staying } from "./staying"
-import { whatIsAt, type ViewSummary } from "./summary"
+import { keeping, whatIsAt, type ViewSummary } from "./summary"
 
 /** Left above a sheet that is gone to. */
 const sheetEdge = 10
@@ -145,14 +145,19 @@ export class SheetView {
    * @param asTold whether the selection may be as it was shown: most reports say of a letter what was shown ahead of them
    */
   private paint(aside = 0, asTold = false): void {
-    clearTimeout(this.resting)
     const { scrollTop, clientHeight } = this.room
     const first = this.stack.rowAt(scrollTop + 1)
     const last = this.stack.rowAt(scrollTop + clientHeight) + this.options.columns - 1
     this.shown.paint(this.stack, first, last, { lines: aside })
-    if (!asTold || this.shown.changed || this.told !== this.state) this.paintSelection()
+    if (!asTold || this.shown.changed || this.told !== this.state) this.showSelection(aside > 0)
+    this.goOnAside(aside > 0)
+  }
+
+  /** What is left to be shown of sheets out of sight waits for a rest, unless somebody is on the way there. */
+  private goOnAside(begun: boolean): void {
     if (!this.shown.unfinished) return
-    if (aside > 0 || performance.now() - this.scrolledAt < scrolling) this.paintSoon()
+    clearTimeout(this.resting)
+    if (begun || performance.now() - this.scrolledAt < scrolling) this.paintSoon()
     else {
       cancelAnimationFrame(this.scrolled)
       this.resting = setTimeout(() => this.paintSoon(), pause)
@@ -170,15 +175,22 @@ export class SheetView {
     return `${current} ${mirror.complete} ${this.stack.count}`
   }
   private told = ""
+  private summary: ViewSummary | null = null
 
   /** Places the caret and the selection anew; to be called after each change of the editor's state. */
   paintSelection(): void {
+    this.showSelection(false)
+    this.goOnAside(false)
+  }
+
+  /** @param aside whether on sheets out of sight too */
+  private showSelection(aside: boolean): void {
     const { layout } = this.source
     const editor = this.source.editor()
     this.told = this.state
     if (!layout.current) return
     const { head, empty } = editor.selection
-    this.shown.mark()
+    this.shown.mark(aside)
     const place = { pos: head, bias: this.source.bias() }
     const box = this.places.box(place)
     const { doc } = editor
@@ -186,12 +198,13 @@ export class SheetView {
     this.canvas.classList.toggle("at-edge", kind === "header" || kind === "footer")
     this.caret.show(box)
     if (box) this.caret.light(empty)
-    this.onChange({
+    this.summary = keeping(this.summary, {
       sheets: this.stack.count,
       complete: layout.mirror.complete,
       firstShown: this.stack.rowAt(this.room.scrollTop + this.room.clientHeight * 0.4) + 1,
       ...whatIsAt(editor, place, box, this.places, (pos) => this.spots.pictureSeen(pos, this.shown.numbers)),
     })
+    this.onChange(this.summary)
   }
 
   /** Where something that is dragged would land; null when nothing is dragged. */

@@ -13,9 +13,10 @@ const spare = 2
 export class ShownSheets {
   private readonly painted = new Map<number, PaintedSheet>()
   private wanted = { from: 0, to: 0 }
+  private sight = { from: 0, to: 0 }
   /** Whether a sheet in sight is still on its way. */
   lacking = false
-  /** Whether lines of sheets out of sight are left to be painted. */
+  /** Whether lines or marks of sheets out of sight are left to be painted. */
   unfinished = false
   /** Whether text has come, gone or moved when it was painted last. */
   changed = false
@@ -43,7 +44,7 @@ export class ShownSheets {
   /** Asks for sheets besides those that are wanted. */
   want(from: number, to: number): void {
     this.wanted = { from: Math.min(from, this.wanted.from), to: Math.max(to, this.wanted.to) }
-    this.source.layout.want(this.wanted.from, this.wanted.to)
+    this.source.layout.want(this.wanted.from, this.wanted.to, this.sight)
   }
 
   /** Paints those from one to another, and of a few beside them so many lines as there is room for. */
@@ -51,7 +52,8 @@ export class ShownSheets {
     const from = Math.max(0, first - spare)
     const to = Math.min(Math.max(stack.count, 1), last + 1 + spare)
     this.wanted = { from, to }
-    this.source.layout.want(from, to)
+    this.sight = { from: first, to: Math.min(to, last + 1) }
+    this.source.layout.want(from, to, this.sight)
     for (const [index, sheet] of this.painted)
       if (index < from || index >= to || index >= stack.count) {
         sheet.element.remove()
@@ -89,12 +91,16 @@ export class ShownSheets {
     return true
   }
 
-  /** Shows what is selected, marked and composed. */
-  mark(): void {
+  /** Shows what is selected, marked and composed. @param aside whether on sheets out of sight too */
+  mark(aside: boolean): void {
     const { selection } = this.source.editor()
     const { from, to, empty } = selection
     const composing = this.source.composing()
     for (const [index, painted] of this.painted) {
+      if (!aside && (index < this.sight.from || index >= this.sight.to)) {
+        this.unfinished = true
+        continue
+      }
       const boxes: MarkBox[] = []
       const add = (kind: string, start: number, end: number) =>
         boxes.push(...this.places.sheetBoxes(index, start, end).map((box) => ({ kind, ...box })))

@@ -1,4 +1,5 @@
 /** What the bars and trays are told of the sheets: where the caret stands, and what stands there. */
+import { equal } from "@biblon/core/document"
 import { pictureHere } from "@biblon/core/editing"
 import type { Box } from "@biblon/core/layout"
 import type { EditorState } from "prosemirror-state"
@@ -24,6 +25,18 @@ interface AtCaret {
   picture: PictureSeen | null
   /** Edges of the selection in the view's pixels, where they are in sight. */
   selection: { from: Box | null; to: Box | null }
+}
+
+/** A summary with the parts of one before, as far as they say the same: what is drawn of these is not drawn anew with each letter. */
+export function keeping(before: ViewSummary | null, now: ViewSummary): ViewSummary {
+  if (!before) return now
+  const kept = <T>(own: T, other: T) => (equal(own, other) ? own : other)
+  return {
+    ...now,
+    column: kept(before.column, now.column),
+    table: kept(before.table, now.table),
+    picture: kept(before.picture, now.picture),
+  }
 }
 
 /**
