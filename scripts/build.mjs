@@ -203,7 +203,7 @@ export async function prepareWeb() {
 function compress() {
   const cache = join(root, ".cache/brotli")
   mkdirSync(cache, { recursive: true })
-  for (const file of files(dist).filter((f) => /\.(js|css|ttf|wasm|aff|dic|csl|xml)$/.test(f))) {
+  for (const file of files(dist).filter((f) => /\.(html|js|css|ttf|wasm|aff|dic|csl|xml)$/.test(f))) {
     const stays = /\.(ttf|aff|dic|wasm)$/.test(file)
     const kept = join(cache, file.split(/[\\/]/).pop() + ".br")
     if (stays && existsSync(kept)) {
@@ -218,18 +218,17 @@ function compress() {
   }
 }
 
-/** Takes the program's scripts out of the page: it is early.js that starts them, and the browser fetches them meanwhile. */
+/** Takes the program's scripts out of the page and puts in their place the script that fetches and starts them, so that it is here with the page. */
 async function holdProgram(addresses) {
   const { build } = await import("esbuild")
   const page = join(dist, "index.html")
   const now = []
   const html = readFileSync(page, "utf8").replace(/<script src="([^"]+)" defer><\/script>/g, (_, address) => {
     now.push(address)
-    return `<link rel="preload" as="script" href="${address}">`
+    return ""
   })
   const last = now.pop()
   if (last === undefined) throw new Error("The page names no script that starts the program")
-  writeFileSync(page, html)
   const scripts = "/_expo/static/js/web/"
   const named = readdirSync(join(dist, scripts)).filter((name) => name.endsWith(".js"))
   const scriptOf = (route) => {
@@ -239,7 +238,16 @@ async function holdProgram(addresses) {
   }
   const pages = ["index", "starters", "outbox", "[id]"].map((route) => [route, ["_layout", route].map(scriptOf)])
   const told = `${tell(addresses)}globalThis.program=${JSON.stringify({ now, last, pages })};`
-  await build({ ...earlyBuild(told), outfile: join(dist, "early.js") })
+  const early = join(dist, "early.js")
+  await build({ ...earlyBuild(told), outfile: early })
+  const script = readFileSync(early, "utf8").trim()
+  const place = '<script src="/early.js"></script>'
+  if (!html.includes(place) || /<(?:\/script|!--)/i.test(script)) throw new Error("early.js cannot stand in the page")
+  writeFileSync(
+    page,
+    html.replace(place, () => `<script>${script}</script>`),
+  )
+  rmSync(early)
 }
 
 export async function buildApp() {

@@ -1,6 +1,7 @@
 /** Who is answered, and what pages of ours may do. */
+import { createHash } from "node:crypto"
 import type { IncomingMessage } from "node:http"
-import type { RequestHandler } from "express"
+import type { RequestHandler, Response } from "express"
 import { rateLimit } from "express-rate-limit"
 import helmet from "helmet"
 
@@ -35,7 +36,7 @@ export function isWelcome({ headers: { host, origin } }: IncomingMessage, hosts:
   )
 }
 
-/** Everything comes from here; no script or style sheet in a page's text, nothing evaluated but WebAssembly, no page of ours in others' frames. */
+/** Everything comes from here; no script in a page's text but the one that we put there (`allowScripts`), nothing evaluated but WebAssembly, no page of ours in others' frames. */
 const policy = {
   "default-src": ["'none'"],
   "script-src": ["'self'", "'wasm-unsafe-eval'"],
@@ -50,6 +51,15 @@ const policy = {
   "base-uri": ["'none'"],
   "form-action": ["'none'"],
   "frame-ancestors": ["'none'"],
+}
+
+/** Lets a page of ours run the scripts that stand in its text, and no others there. */
+export function allowScripts(response: Response, html: string): void {
+  const policy = String(response.getHeader("Content-Security-Policy"))
+  const hashes = [...html.matchAll(/<script>(.*?)<\/script>/gs)].map(
+    ([, script = ""]) => ` 'sha256-${createHash("sha256").update(script).digest("base64")}'`,
+  )
+  response.setHeader("Content-Security-Policy", policy.replace("script-src 'self'", `$&${hashes.join("")}`))
 }
 
 /** Requests that one address may make within ten seconds: many more than any page does. */

@@ -1,3 +1,4 @@
+import { createHash } from "node:crypto"
 import { mkdirSync, mkdtempSync, writeFileSync } from "node:fs"
 import type { AddressInfo } from "node:net"
 import { tmpdir } from "node:os"
@@ -7,13 +8,15 @@ import { openDatabase } from "../src/store/database"
 
 const web = mkdtempSync(join(tmpdir(), "biblon-web-"))
 const outside = join(web, "..", "secret.js")
+const own = 'const a = "ä"\n'
 let app: App
 let address: string
 
 beforeAll(async () => {
   mkdirSync(join(web, "fonts"))
   mkdirSync(join(web, "_expo"))
-  writeFileSync(join(web, "index.html"), "<title>Biblon</title>")
+  writeFileSync(join(web, "index.html"), `<title>Biblon</title><script>${own}</script>`)
+  writeFileSync(join(web, "index.html.br"), "compressed page")
   writeFileSync(join(web, "fonts/Tinos-regular.ttf"), "plain")
   writeFileSync(join(web, "fonts/Tinos-regular.ttf.br"), "compressed")
   writeFileSync(join(web, "_expo/entry.js"), "1")
@@ -44,6 +47,17 @@ test("compressed copies go to those who take them, and files with a fingerprint 
     "font/ttf",
   ])
   expect((await get("/")).headers.get("cache-control")).toBe("no-cache")
+})
+
+test("of scripts in a page's text the one that stands in ours runs", async () => {
+  const policyOf = (response: Response) =>
+    /script-src ([^;]*)/.exec(response.headers.get("content-security-policy") ?? "")?.[1]
+  const allowed = `'self' 'sha256-${createHash("sha256").update(own).digest("base64")}' 'wasm-unsafe-eval'`
+  const packed = await get("/d/abcdefgh", "br")
+  expect([policyOf(packed), packed.headers.get("content-encoding")]).toEqual([allowed, "br"])
+  for (const path of ["/", "/anything"]) expect(policyOf(await get(path))).toBe(allowed)
+  for (const path of ["/_expo/entry.js", "/index.html", "/api/documents"])
+    expect(policyOf(await get(path))).toBe("'self' 'wasm-unsafe-eval'")
 })
 
 test("nothing outside the folder is served", async () => {

@@ -1,6 +1,7 @@
-import { existsSync } from "node:fs"
+import { existsSync, readFileSync } from "node:fs"
 import { extname, join } from "node:path"
-import express, { Router, type Request } from "express"
+import express, { Router, type Request, type Response } from "express"
+import { allowScripts } from "../guard"
 
 const types: Record<string, string> = {
   ".js": "text/javascript",
@@ -21,34 +22,42 @@ function pathOf({ path }: Request): string | null {
   }
 }
 
+/** Sends what was compressed beside a file. @returns whether there is that, and whoever asks can read it */
+function sendCompressed(request: Request, response: Response, file: string): boolean {
+  const compressed = `${file}.br`
+  response.set("Vary", "Accept-Encoding")
+  if (!/\bbr\b/.test(String(request.headers["accept-encoding"])) || !existsSync(compressed)) return false
+  response.set("Content-Encoding", "br").type(types[extname(file)] ?? "application/octet-stream")
+  response.sendFile(compressed, { cacheControl: false })
+  return true
+}
+
 /** The exported application: compressed files where they were made beside the plain ones, and index.html for every route of the app. */
 export function serveApp(web: string): Router {
   const router = Router()
   router.get(/\.(js|css|ttf|wasm|aff|dic|csl|xml)$/, (request, response, next) => {
     const path = pathOf(request)
     if (path === null) return next()
-    const compressed = join(web, path + ".br")
     response.set(
       "Cache-Control",
       /^\/(_expo|fonts|hyphenation|dictionaries|workers)\//.test(path)
         ? "public, max-age=31536000, immutable"
         : "no-cache",
     )
-    if (!/\bbr\b/.test(String(request.headers["accept-encoding"])) || !existsSync(compressed)) return next()
-    response
-      .set("Content-Encoding", "br")
-      .set("Vary", "Accept-Encoding")
-      .type(types[extname(path)] ?? "application/octet-stream")
-    response.sendFile(compressed, { cacheControl: false })
+    if (!sendCompressed(request, response, join(web, path))) next()
   })
   const files = express.static(web, { index: false, cacheControl: false })
-  router.use((request, response, next) => (pathOf(request) === null ? next() : files(request, response, next)))
+  router.use((request, response, next) => {
+    const path = pathOf(request)
+    if (path === null || extname(path) === ".html") next()
+    else files(request, response, next)
+  })
   router.get(/^\/[^.]*$/, (request, response) => {
     const known = /^\/((starters|outbox)\/?|d\/[\w-]+\/?)?$/.test(request.path)
-    response
-      .status(known ? 200 : 404)
-      .set("Cache-Control", "no-cache")
-      .sendFile(join(web, "index.html"), { cacheControl: false })
+    const page = join(web, "index.html")
+    allowScripts(response, readFileSync(page, "utf8"))
+    response.status(known ? 200 : 404).set("Cache-Control", "no-cache")
+    if (!sendCompressed(request, response, page)) response.sendFile(page, { cacheControl: false })
   })
   return router
 }

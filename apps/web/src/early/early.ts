@@ -12,7 +12,7 @@ import { workerOf } from "../workers/addresses"
 import { noId, type Asked } from "../workers/asking"
 import type { FromLayout, ToLayout } from "../workers/protocol"
 import type { SpellingQuestion } from "../workers/spelling.worker"
-import { fetchPage, startProgram } from "./program"
+import { fetchProgram, startProgram } from "./program"
 import { Sight } from "./sight"
 
 /** The program waits no longer than this for the first sheets, in milliseconds. */
@@ -65,7 +65,7 @@ function begin(id: string): void {
   const fetching: ToLayout = { type: "fetch", address: `/api/documents/${id}/content`, spec, seq: 0 }
   worker.postMessage(fetching)
   globalThis.begun = { id, response, layout: { worker, spec, said }, speller: null, endSight: () => sight.end() }
-  fetchPage(deskPage)
+  fetchProgram(deskPage)
   setTimeout(startDesk, longestWait)
 }
 
