@@ -87,6 +87,25 @@ test("the scripts of the page that is asked for are here before the program begi
   expect(await scripts()).toEqual([...begun, "index", "entry"])
 })
 
+test("scripts that the browser may not have are asked for with the page, and those that it has behind the first sheets", async ({
+  desk,
+  page,
+  server,
+}) => {
+  const ahead = () => page.locator("head link[rel=preload][as=script]").count()
+  await desk.open(await server.create())
+  await desk.saved()
+  expect(await ahead()).toBe(5)
+  await page.reload()
+  await desk.saved()
+  expect(await ahead()).toBe(0)
+  // A newer program has other names.
+  await page.evaluate(() => localStorage.setItem("biblon-program", JSON.stringify("/entry-of-before.js")))
+  await page.reload()
+  await desk.saved()
+  expect(await ahead()).toBe(5)
+})
+
 test("what cannot be had at first, or never comes, is asked for again, and the document opens", async ({
   desk,
   page,

@@ -33,7 +33,7 @@ async function page(count: number, made = sheetful, judging = false) {
   const worker = {
     terminate: () => desk.close(),
     onmessage: null,
-    postMessage(message: Exclude<ToLayout, { type: "fetch" }>) {
+    postMessage(message: Exclude<ToLayout, { type: "openAhead" }>) {
       inTurn = inTurn.then(() => desk.receive(structuredClone(message)))
     },
   }

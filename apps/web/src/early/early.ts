@@ -1,5 +1,5 @@
 /**
- * Runs before the program is here. For a document the layout worker is started, which fetches the content, reads it and lays it
+ * Runs before the program is here. For a document the layout worker is started while the content is fetched, which it reads and lays
  * out; its first sheets are shown, and only then the program starts, so that people see at once what they opened.
  * What was begun is taken over by the program (begun.ts).
  */
@@ -28,7 +28,7 @@ function beginSpeller(language: string): void {
   if (!begun || !dictionary) return
   const speller = workerOf("spelling.worker.js")
   const opening: Asked<SpellingQuestion> = { id: noId, type: "check", dictionary, words: [] }
-  // One that cannot start is none: the program starts its own.
+  // As with the layout worker.
   speller.onerror = () => (begun.speller = null)
   speller.postMessage(opening)
   begun.speller = speller
@@ -36,6 +36,7 @@ function beginSpeller(language: string): void {
 
 function begin(id: string): void {
   const startDesk = () => startProgram(deskPage)
+  const coming = fetch(`/api/documents/${id}/content`)
   const view = viewOf(id)
   const worker = workerOf("layout.worker.js")
   const sight = new Sight(view, (language) => {
@@ -48,22 +49,26 @@ function begin(id: string): void {
   // How large sheets are is not known yet, and only the flow of text asks how large it is shown.
   const { scale } = fit === null ? view : fitted({ mode: "flow", fit, room, sheet: room })
   const spec = specFor({ mode, scale, name: null }, innerWidth)
-  const response = new Promise<Response>((resolve, reject) => {
-    worker.onmessage = ({ data }: MessageEvent<FromLayout>) => {
-      if (data.type !== "content") said.push(data)
-      else if (data.status === 0) reject(new TypeError("The server cannot be reached"))
-      else resolve(new Response(data.bytes, data))
-      if (data.type === "report") sight.take(data)
-      if (data.type === "failed" || (data.type === "content" && data.status !== 200)) startDesk()
-    }
-    worker.onerror = (event) => {
-      reject(new Error(event.message))
-      startDesk()
-    }
-  })
-  response.catch(() => undefined)
-  const fetching: ToLayout = { type: "fetch", address: `/api/documents/${id}/content`, spec, seq: 0 }
-  worker.postMessage(fetching)
+  worker.onmessage = ({ data }: MessageEvent<FromLayout>) => {
+    said.push(data)
+    if (data.type === "report") sight.take(data)
+    if (data.type === "failed") startDesk()
+  }
+  // One that cannot start is none: the program starts its own.
+  worker.onerror = () => {
+    if (globalThis.begun) globalThis.begun.layout = null
+    startDesk()
+  }
+  const brought = async () => {
+    const answer = await coming
+    const content = await answer.arrayBuffer()
+    const message: ToLayout = { type: "openAhead", content, spec, seq: 0 }
+    if (answer.ok) worker.postMessage(message)
+    else startDesk()
+    return new Response(content, answer)
+  }
+  const response = brought()
+  response.catch(startDesk)
   globalThis.begun = { id, response, layout: { worker, spec, said }, speller: null, endSight: () => sight.end() }
   fetchProgram(deskPage)
   setTimeout(startDesk, longestWait)

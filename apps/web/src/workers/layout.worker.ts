@@ -27,19 +27,15 @@ function inTurn(act: (desk: LayoutDesk) => Promise<void>): void {
   queue = queue.then(async () => act(await deskNow())).catch(failed)
 }
 
-/** Whether the page has brought a content itself. */
+/** Whether the program has brought a content itself. */
 let brought = false
 
-/** The content is for the page too, which does not wait for what it is set with. */
-async function fetchContent({ address, spec, seq }: Extract<ToLayout, { type: "fetch" }>): Promise<void> {
-  const answer = await fetch(address).catch(() => null)
-  const bytes = (await answer?.arrayBuffer().catch(() => null)) ?? new ArrayBuffer(0)
-  post({ type: "content", status: answer?.status ?? 0, headers: [...(answer?.headers ?? [])], bytes })
-  if (answer?.ok && !brought) inTurn((own) => own.openAhead(new TextDecoder().decode(bytes), spec, seq))
-}
-
 self.onmessage = ({ data }: MessageEvent<ToLayout>) => {
-  if (data.type === "fetch") return void fetchContent(data)
+  if (data.type === "openAhead") {
+    const { content, spec, seq } = data
+    if (!brought) inTurn((own) => own.openAhead(new TextDecoder().decode(content), spec, seq))
+    return
+  }
   brought ||= data.type === "open"
   inTurn((own) => own.receive(data))
 }

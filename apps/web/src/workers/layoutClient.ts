@@ -46,7 +46,6 @@ export class LayoutClient {
         return this.answer(message.id, message.widths)
       case "failed":
         return this.onFailure(message.message)
-      case "content":
       case "ready":
     }
   }

@@ -62,7 +62,7 @@ export class LayoutDesk {
     this.turn.port1.close()
   }
 
-  async receive(message: Exclude<ToLayout, { type: "fetch" }>): Promise<void> {
+  async receive(message: Exclude<ToLayout, { type: "openAhead" }>): Promise<void> {
     if (this.resting) {
       this.resting = false
       if (this.composition) this.later()

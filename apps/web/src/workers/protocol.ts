@@ -12,8 +12,8 @@ export interface Wish extends Sight {
 }
 
 export type ToLayout =
-  /** The document node lies as JSON text in UTF-8 at an address; it is handed on as it came. */
-  | { type: "fetch"; address: string; spec: LayoutSpec; seq: number }
+  /** A document to be shown before the program is here: the node as JSON text in UTF-8. */
+  | { type: "openAhead"; content: ArrayBuffer; spec: LayoutSpec; seq: number }
   /** `content` is the document node as JSON text. */
   | { type: "open"; content: string; spec: LayoutSpec; seq: number }
   | { type: "steps"; steps: readonly string[]; seq: number }
@@ -65,8 +65,6 @@ export interface LayoutReport {
 export type FromLayout =
   /** Messages may be sent now. */
   | { type: "ready" }
-  /** What came from the address; status 0 where nothing did. */
-  | { type: "content"; status: number; headers: [string, string][]; bytes: ArrayBuffer }
   | LayoutReport
   | { type: "located"; id: number; sheet: number }
   /** In points; none where there is no table. */
