@@ -145,19 +145,14 @@ export class SheetView {
    * @param asTold whether the selection may be as it was shown: most reports say of a letter what was shown ahead of them
    */
   private paint(aside = 0, asTold = false): void {
+    clearTimeout(this.resting)
     const { scrollTop, clientHeight } = this.room
     const first = this.stack.rowAt(scrollTop + 1)
     const last = this.stack.rowAt(scrollTop + clientHeight) + this.options.columns - 1
     this.shown.paint(this.stack, first, last, { lines: aside })
     if (!asTold || this.shown.changed || this.told !== this.state) this.showSelection(aside > 0)
-    this.goOnAside(aside > 0)
-  }
-
-  /** What is left to be shown of sheets out of sight waits for a rest, unless somebody is on the way there. */
-  private goOnAside(begun: boolean): void {
     if (!this.shown.unfinished) return
-    clearTimeout(this.resting)
-    if (begun || performance.now() - this.scrolledAt < scrolling) this.paintSoon()
+    if (aside > 0 || performance.now() - this.scrolledAt < scrolling) this.paintSoon()
     else {
       cancelAnimationFrame(this.scrolled)
       this.resting = setTimeout(() => this.paintSoon(), pause)
@@ -180,7 +175,6 @@ export class SheetView {
   /** Places the caret and the selection anew; to be called after each change of the editor's state. */
   paintSelection(): void {
     this.showSelection(false)
-    this.goOnAside(false)
   }
 
   /** @param aside whether on sheets out of sight too */

@@ -16,7 +16,7 @@ export class ShownSheets {
   private sight = { from: 0, to: 0 }
   /** Whether a sheet in sight is still on its way. */
   lacking = false
-  /** Whether lines or marks of sheets out of sight are left to be painted. */
+  /** Whether lines of sheets out of sight are left to be painted. */
   unfinished = false
   /** Whether text has come, gone or moved when it was painted last. */
   changed = false
@@ -91,16 +91,13 @@ export class ShownSheets {
     return true
   }
 
-  /** Shows what is selected, marked and composed. @param aside whether on sheets out of sight too */
+  /** Shows what is selected, marked and composed. @param aside whether on sheets out of sight too, which have to show it before they are seen */
   mark(aside: boolean): void {
     const { selection } = this.source.editor()
     const { from, to, empty } = selection
     const composing = this.source.composing()
     for (const [index, painted] of this.painted) {
-      if (!aside && (index < this.sight.from || index >= this.sight.to)) {
-        this.unfinished = true
-        continue
-      }
+      if (!aside && (index < this.sight.from || index >= this.sight.to)) continue
       const boxes: MarkBox[] = []
       const add = (kind: string, start: number, end: number) =>
         boxes.push(...this.places.sheetBoxes(index, start, end).map((box) => ({ kind, ...box })))
