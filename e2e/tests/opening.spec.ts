@@ -100,7 +100,7 @@ test("scripts that the browser may not have are asked for with the page, and tho
   await desk.saved()
   expect(await ahead()).toBe(0)
   // A newer program has other names.
-  await page.evaluate(() => localStorage.setItem("biblon-program", JSON.stringify("/entry-of-before.js")))
+  await page.evaluate(() => localStorage.setItem("biblon-program [id]", JSON.stringify("/entry-of-before.js")))
   await page.reload()
   await desk.saved()
   expect(await ahead()).toBe(5)

@@ -28,33 +28,34 @@ export function startProgram(page: string): void {
   else begin()
 }
 
+/** All that a page needs, in their order. */
 function scriptsOf(page: string): readonly string[] {
-  return globalThis.program?.pages.find(([name]) => name === page)?.[1] ?? []
+  const { program } = globalThis
+  const own = program?.pages.find(([name]) => name === page)?.[1] ?? []
+  return program ? [...program.now, ...own, program.last] : []
 }
 
+/** Under this is kept with which scripts a page has begun on this device. */
+const begunAs = (page: string) => `program ${page}`
+
 function insert(page: string): void {
-  const { program } = globalThis
-  if (!program) return
-  for (const address of [...program.now, ...scriptsOf(page), program.last]) {
+  const scripts = scriptsOf(page)
+  for (const address of scripts) {
     const script = document.createElement("script")
     script.src = address
-    // In their order.
     script.async = false
-    if (address === program.last) script.onload = () => keep(here, program.last)
+    if (address === scripts.at(-1)) script.onload = () => keep(begunAs(page), scripts.join())
     document.head.append(script)
   }
 }
-
-/** Under this is kept which program has begun on this device, by its last script. */
-const here = "program"
 
 /**
  * Has the browser fetch the scripts if they are not here from another time. It would also read those that are, for as long as the
  * first sheets take: these are seen a fifth sooner if it does not.
  */
 export function fetchProgram(page: string): void {
-  const { program } = globalThis
-  if (!program || readKept(here) === program.last) return
-  for (const href of [...program.now, program.last, ...scriptsOf(page)])
+  const scripts = scriptsOf(page)
+  if (readKept(begunAs(page)) === scripts.join()) return
+  for (const href of scripts)
     document.head.append(Object.assign(document.createElement("link"), { rel: "preload", as: "script", href }))
 }
