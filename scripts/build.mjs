@@ -238,16 +238,14 @@ async function holdProgram(addresses) {
   }
   const pages = ["index", "starters", "outbox", "[id]"].map((route) => [route, ["_layout", route].map(scriptOf)])
   const told = `${tell(addresses)}globalThis.program=${JSON.stringify({ now, last, pages })};`
-  const early = join(dist, "early.js")
-  await build({ ...earlyBuild(told), outfile: early })
-  const script = readFileSync(early, "utf8").trim()
+  const { outputFiles } = await build({ ...earlyBuild(told), write: false })
+  const script = outputFiles[0].text.trim()
   const place = '<script src="/early.js"></script>'
   if (!html.includes(place) || /<(?:\/script|!--)/i.test(script)) throw new Error("early.js cannot stand in the page")
   writeFileSync(
     page,
     html.replace(place, () => `<script>${script}</script>`),
   )
-  rmSync(early)
 }
 
 export async function buildApp() {

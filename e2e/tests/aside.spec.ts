@@ -98,6 +98,7 @@ test("when the screen cannot be drawn, the text is saved, stays within reach, an
 }) => {
   await desk.blank()
   await desk.type("The chain holds.")
+  await expect(page.getByTestId("words")).toHaveText("3 words")
   await page.evaluate(() =>
     Object.defineProperty(Intl.NumberFormat.prototype, "format", {
       get() {
@@ -106,10 +107,10 @@ test("when the screen cannot be drawn, the text is saved, stays within reach, an
     }),
   )
   // One word more is told by figures.
-  await page.keyboard.type(" Go!")
+  await page.keyboard.insertText(" Go!")
   const failed = page.getByRole("alert")
   await expect(failed).toContainText("No figures today")
-  await expect(failed.getByRole("textbox")).toHaveValue(/^The chain holds\. ?G?o?!?$/)
+  await expect(failed.getByRole("textbox")).toHaveValue("The chain holds. Go!")
   const kept = await failed.getByRole("textbox").inputValue()
   await failed.getByRole("button", { name: "Reload" }).click()
   await desk.expectShown(kept)

@@ -55,11 +55,11 @@ const policy = {
 
 /** Lets a page of ours run the scripts that stand in its text, and no others there. */
 export function allowScripts(response: Response, html: string): void {
-  const policy = String(response.getHeader("Content-Security-Policy"))
+  const strict = String(response.getHeader("Content-Security-Policy"))
   const hashes = [...html.matchAll(/<script>(.*?)<\/script>/gs)].map(
     ([, script = ""]) => ` 'sha256-${createHash("sha256").update(script).digest("base64")}'`,
   )
-  response.setHeader("Content-Security-Policy", policy.replace("script-src 'self'", `$&${hashes.join("")}`))
+  response.setHeader("Content-Security-Policy", strict.replace("script-src 'self'", `$&${hashes.join("")}`))
 }
 
 /** Requests that one address may make within ten seconds: many more than any page does. */

@@ -41,7 +41,7 @@ const made = new WeakMap<Node, Map<string, Node>>()
 
 /** What a list of contents was made of last, and its entries: they are the same with each letter that is typed. */
 interface Listing {
-  listed: readonly Heading[]
+  headings: readonly Heading[]
   styles: StyleSheet
   width: number
   pages: ReadonlyMap<number, string> | null
@@ -67,14 +67,14 @@ export function entriesOf(
   const { levels, look, of } = contentsAttrs(contents)
   if (look === "sources") return sourceEntries(doc)
   const { styles } = documentAttrs(doc)
-  const listed = of === "" ? headingsOf(doc) : captionEntries(doc, of)
+  const headings = of === "" ? headingsOf(doc) : captionEntries(doc, of)
   const before = latest.get(contents)
-  if (before?.listed === listed && before.styles === styles && before.width === width && before.pages === pages)
+  if (before?.headings === headings && before.styles === styles && before.width === width && before.pages === pages)
     return before.entries
   let known = made.get(contents)
   if (!known) made.set(contents, (known = new Map()))
   const { defaults } = styles
-  const entries = listed
+  const entries = headings
     .filter(({ level, listed }) => level <= levels && listed !== null)
     .map((heading) => {
       const { level, label, listed, leaf } = heading
@@ -103,7 +103,7 @@ export function entriesOf(
       }
       return { node, heading }
     })
-  latest.set(contents, { listed, styles, width, pages, entries })
+  latest.set(contents, { headings, styles, width, pages, entries })
   return entries
 }
 

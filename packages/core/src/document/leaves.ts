@@ -145,9 +145,9 @@ const spreadOf = ofChildren<Spread>((children, known) => {
   return spread
 })
 
-/** Leaves of a table, or a body, before a row or block; for the number of these, all of them. */
-export function leavesBefore(table: Node, row: number): number {
-  return spreadOf(table).leaves[row] ?? 0
+/** Leaves of a table or body before a row or block of it; for the number of these, all of them. */
+export function leavesBefore(parent: Node, child: number): number {
+  return spreadOf(parent).leaves[child] ?? 0
 }
 
 interface Found {

@@ -150,7 +150,7 @@ export class SheetView {
     const first = this.stack.rowAt(scrollTop + 1)
     const last = this.stack.rowAt(scrollTop + clientHeight) + this.options.columns - 1
     this.shown.paint(this.stack, first, last, { lines: aside })
-    if (!asTold || this.shown.changed || this.told !== this.state) this.showSelection(aside > 0)
+    if (!asTold || this.shown.changed || this.told !== this.state) this.paintSelection(aside > 0)
     if (!this.shown.unfinished) return
     if (aside > 0 || performance.now() - this.scrolledAt < scrolling) this.paintSoon()
     else {
@@ -172,13 +172,11 @@ export class SheetView {
   private told = ""
   private summary: ViewSummary | null = null
 
-  /** Places the caret and the selection anew; to be called after each change of the editor's state. */
-  paintSelection(): void {
-    this.showSelection(false)
-  }
-
-  /** @param aside whether on sheets out of sight too */
-  private showSelection(aside: boolean): void {
+  /**
+   * Places the caret and the selection anew; to be called after each change of the editor's state.
+   * @param aside whether on sheets out of sight too
+   */
+  paintSelection(aside = false): void {
     const { layout } = this.source
     const editor = this.source.editor()
     this.told = this.state
