@@ -28,9 +28,8 @@ const colon = 5
 const sign = 6
 const foreign = 7
 
+/** The kind of an ASCII character. */
 function kindOf(code: number): number {
-  if (code === typographic) return joint
-  if (code > 127) return usualSigns.has(code) ? other : foreign
   const char = String.fromCharCode(code)
   if (/[A-Za-z]/.test(char)) return letter
   if (/\d/.test(char)) return figure
@@ -39,7 +38,11 @@ function kindOf(code: number): number {
   if (char === ":") return colon
   return /[@\\_#]/.test(char) ? sign : other
 }
-const kinds = Uint8Array.from({ length: 0x10000 }, (_, code) => kindOf(code))
+// Nearly all are filled in at once, since asking for each takes as long as three frames.
+const kinds = new Uint8Array(0x10000).fill(foreign)
+for (let code = 0; code < 128; code++) kinds[code] = kindOf(code)
+for (const code of usualSigns) kinds[code] = other
+kinds[typographic] = joint
 
 export class Lexicon {
   readonly entries: Entry[] = []
