@@ -1,6 +1,7 @@
 /** The sheets in an element of the page, with the text field and the pointer: what people touch and see. */
 import { leavesOf, pictureFormat } from "@biblon/core/document"
 import { dragSelection, linkAt, redo, toggleDone, undo, writeEdge } from "@biblon/core/editing"
+import type { Box } from "@biblon/core/layout"
 import type { Mappable } from "prosemirror-transform"
 import type { LayoutClient } from "../workers/layoutClient"
 import { blank, type Editing } from "./editing"
@@ -39,8 +40,8 @@ export class Surface {
   private pointer: PointerInput | null = null
   private attached: AbortController | null = null
   composing: { from: number; to: number } | null = null
-  /** Whether the caret was in sight, in the room that there was: it then stays so when a tray takes some of it. */
-  private caretSeen = false
+  /** Where the caret stands, and how high the window was over it: if it was in sight it stays so when a tray takes some of that. */
+  private caret: Box | null = null
   private seenHeight = 0
 
   constructor(
@@ -120,9 +121,8 @@ export class Surface {
     return new SheetView(host, source, this.viewing.stackOptions(host), (summary) => {
       this.target.summary(summary)
       const { caret } = summary
-      const top = this.view?.room.scrollTop ?? 0
+      this.caret = caret
       if (caret && this.field) setStyle(this.field.element, { transform: `translate(${caret.x}px, ${caret.y}px)` })
-      this.caretSeen = caret !== null && caret.y + caret.height > top && caret.y < top + this.seenHeight
       this.pointer?.placeHandles(summary.selection, this.editing.open.selection.empty, this.store.getState().writing)
     })
   }
@@ -236,7 +236,10 @@ export class Surface {
 
   /** Keeps the caret in sight if it was. */
   keepCaretSeen(): void {
-    if (this.editing.now && this.caretSeen) this.view?.reveal(this.editing.head)
+    const { view, caret } = this
+    const top = view?.room.scrollTop ?? 0
+    const wasSeen = caret !== null && caret.y + caret.height > top && caret.y < top + this.seenHeight
+    if (this.editing.now && wasSeen) view?.reveal(this.editing.head)
   }
 
   /** Paints the selection and what is marked anew. */

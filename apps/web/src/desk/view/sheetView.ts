@@ -18,10 +18,13 @@ import { keeping, whatIsAt, type ViewSummary } from "./summary"
 const sheetEdge = 10
 
 /**
- * So many lines out of sight are painted in a frame, which a slow phone does between two pictures of a fling; and in frames only,
- * where the window over the sheets is asked for before: later the browser would have to lay out the page once more to say it.
+ * So many lines out of sight are painted in a frame, which a slow phone does between two pictures of a fling, and in a faster one
+ * as many as go by, up to a most; and in frames only, where the window over the sheets is asked for before: later the browser
+ * would have to lay out the page once more to say it.
  */
-const aFrame = 8
+const aFrame = { least: 4, most: 16 }
+/** From one line to the next, about, in points. */
+const lineHeight = 14
 /** Where nobody scrolls, it waits so long for the next letter, in milliseconds. */
 const [pause, scrolling] = [150, 300]
 
@@ -36,6 +39,8 @@ export class SheetView {
   private readonly shown: ShownSheets
   private readonly staying: Staying
   private scrolled = 0
+  /** How far the window had been scrolled when the sheets were painted last. */
+  private paintedAt = 0
   /** When somebody scrolled, and what waits for a rest. */
   private scrolledAt = -Infinity
   private resting: ReturnType<typeof setTimeout> | undefined
@@ -147,6 +152,7 @@ export class SheetView {
   private paint(aside = 0, asTold = false): void {
     clearTimeout(this.resting)
     const { scrollTop, clientHeight } = this.room
+    this.paintedAt = scrollTop
     const first = this.stack.rowAt(scrollTop + 1)
     const last = this.stack.rowAt(scrollTop + clientHeight) + this.options.columns - 1
     this.shown.paint(this.stack, first, last, { lines: aside })
@@ -161,7 +167,10 @@ export class SheetView {
 
   private paintSoon(): void {
     cancelAnimationFrame(this.scrolled)
-    this.scrolled = requestAnimationFrame(() => this.paint(aFrame))
+    this.scrolled = requestAnimationFrame(() => {
+      const goneBy = Math.abs(this.room.scrollTop - this.paintedAt) / (lineHeight * this.options.scale)
+      this.paint(Math.max(aFrame.least, Math.min(aFrame.most, goneBy)))
+    })
   }
 
   /** What else than the text shows in the selection and in what is told of it. */
@@ -174,7 +183,7 @@ export class SheetView {
 
   /**
    * Places the caret and the selection anew; to be called after each change of the editor's state.
-   * @param aside whether on sheets out of sight too
+   * @param aside whether on sheets out of sight too, because somebody scrolls
    */
   paintSelection(aside = false): void {
     const { layout } = this.source
@@ -190,13 +199,15 @@ export class SheetView {
     this.canvas.classList.toggle("at-edge", kind === "header" || kind === "footer")
     this.caret.show(box)
     if (box) this.caret.light(empty)
-    this.summary = keeping(this.summary, {
+    const before = this.summary
+    this.summary = keeping(before, {
       sheets: this.stack.count,
       complete: layout.mirror.complete,
       firstShown: this.stack.rowAt(this.room.scrollTop + this.room.clientHeight * 0.4) + 1,
       ...whatIsAt(editor, place, box, this.places, (pos) => this.spots.pictureSeen(pos, this.shown.numbers)),
     })
-    this.onChange(this.summary)
+    // Whoever hears of it sees to more than what it says, but not where somebody scrolls.
+    if (!aside || this.summary !== before) this.onChange(this.summary)
   }
 
   /** Where something that is dragged would land; null when nothing is dragged. */

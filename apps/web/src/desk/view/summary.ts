@@ -3,6 +3,7 @@ import { equal } from "@biblon/core/document"
 import { pictureHere } from "@biblon/core/editing"
 import type { Box } from "@biblon/core/layout"
 import type { EditorState } from "prosemirror-state"
+import { shallow } from "zustand/shallow"
 import type { Places } from "./places"
 import type { Column, PictureSeen, Place, TableSeen } from "./source"
 
@@ -27,16 +28,19 @@ interface AtCaret {
   selection: { from: Box | null; to: Box | null }
 }
 
-/** A summary with the parts of one before, as far as they say the same: what is drawn of these is not drawn anew with each letter. */
+/** A summary with the parts of one before as far as they say the same, and that one where all do: what is drawn of these is not drawn anew with each letter, or frame of a fling. */
 export function keeping(before: ViewSummary | null, now: ViewSummary): ViewSummary {
   if (!before) return now
   const kept = <T>(own: T, other: T) => (equal(own, other) ? own : other)
-  return {
+  const own = {
     ...now,
+    caret: kept(before.caret, now.caret),
     column: kept(before.column, now.column),
     table: kept(before.table, now.table),
     picture: kept(before.picture, now.picture),
+    selection: kept(before.selection, now.selection),
   }
+  return shallow(before, own) ? before : own
 }
 
 /**
