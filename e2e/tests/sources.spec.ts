@@ -10,8 +10,11 @@ writeFileSync(
   `@string{je = "Journal of Estuaries"}
 @article{marlowe2019, author={Marlowe, Ida and van der Meer, Jan}, title={Hauling ropes in tidal water}, journal=je, year=2019, volume=12, number=3, pages={12--34}}
 @book{sands2001, author="Sands, Ben", title="Tides and people", year="2001", publisher="Harbour Press", address="Saltmarsh"}
+@book{bjorn1999, author={Bj\xf8rn, \\AA se}, title={Sm\xe5 b\xe5ter}, year=1999}
 @book{broken, title = {Never closed
 `,
+  // As older programs write it.
+  "latin1",
 )
 
 test("a list of literature is brought in, cited, changed over to notes and to numbers, and saved", async ({
@@ -22,7 +25,8 @@ test("a list of literature is brought in, cited, changed over to notes and to nu
   await desk.type("The rope was laid ")
   const tray = await desk.openPage("Place", "Sources")
   await tray.getByLabel("File with sources").setInputFiles(bib)
-  await expect(tray.getByRole("status")).toHaveText("2 sources came in. 1 could not be read.")
+  await expect(tray.getByRole("status")).toHaveText("3 sources came in. 1 could not be read.")
+  await expect(tray.getByRole("list", { name: "Sources of the document" })).toContainText("Bjørn")
   const cite = tray.getByRole("textbox", { name: "Cite: a name, a title or a year" })
   await cite.fill("sands")
   await expect(tray.getByRole("list", { name: "Sources of the document" }).getByRole("listitem")).toHaveCount(1)

@@ -40,7 +40,7 @@ import {
   undo,
 } from "../src/editing"
 import { fragmentsOf, layoutDocument, shownText, type Layout } from "../src/layout"
-import { citationStyles, keyFor, locatorOf, sameSource, sourceOf, writeSources } from "../src/sources"
+import { citationStyles, keyFor, locatorOf, sameSource, sourceOf, sourceWords, writeSources } from "../src/sources"
 import { readSources } from "../src/sources/reading"
 import { layoutOf, pdfOf, prepareCiting, typesetter } from "../node/typesetting"
 import { after, texts } from "./telling"
@@ -295,6 +295,93 @@ test("lists of sources come from BibTeX, RIS and CSL JSON, and go there and come
   )
   expect(broken.sources.map(({ source: own }) => own.fields.title)).toContain("Ropes in wäter")
   for (const text of ["", "nothing here", "[1,2]", "{", "TY  -"]) expect(() => readSources(text)).toThrow(ReadingError)
+})
+
+test("BibTeX of all kinds is read: letters by commands, the fields of its successors, entries without a key", () => {
+  const told = (text: string) => readSources(text).sources.map(({ key, source: own }) => ({ key, ...own }))
+  expect(
+    told(String.raw`@comment{ kept by a program: {x} }
+@book{a, author = {M{\"u}ller, J{\'e}r{\^o}me and {\O}stergaard, S{\o}ren}, title = {Sk{\aa}ne \& \AA rhus, \textit{by ferry}}, year = 1998}
+@online{b, author={{Saltmarsh Ferry Trust}}, title={Tables}, date={2021-03-05/2021-03-09}, urldate={2022-01-01}, url={https://ferry.example/a_b%20c}}
+@book{, title={No key}, author={al-Farsi, Omar}, editor={Jan van der Meer}, year=2000}
+@article(d, title = "Tides", author = "Sands, Ben", journaltitle = {J. Est.}, date = 2020)`),
+  ).toMatchObject([
+    {
+      key: "a",
+      names: {
+        author: [
+          { family: "Müller", given: "Jérôme" },
+          { family: "Østergaard", given: "Søren" },
+        ],
+      },
+      fields: { title: "Skåne & Århus, <i>by ferry</i>" },
+    },
+    {
+      kind: "webpage",
+      issued: "2021-03-05/2021-03-09",
+      accessed: "2022-01-01",
+      fields: { URL: "https://ferry.example/a_b%20c" },
+    },
+    {
+      key: null,
+      names: { author: [{ family: "al-Farsi" }], editor: [{ family: "van der Meer" }] },
+      fields: { title: "No key" },
+    },
+    { kind: "article-journal", issued: "2020", fields: { "container-title": "J. Est." } },
+  ])
+  expect(
+    sourceWords(source({ kind: "book", names: {}, fields: { title: "By <i>ferry</i> < 3" }, issued: "" })).what,
+  ).toBe("By ferry < 3")
+})
+
+test("whatever a source says comes back from BibTeX", () => {
+  const words = fc.array(
+    fc.oneof(fc.constantFrom(..."\\{}$&#%_^~\"',<>å- ", "and", "<i>", "</i>"), fc.stringMatching(/^[a-zé]{1,4}$/)),
+    { minLength: 1 },
+  )
+  const said = words.map((own) => `x${own.join("")}x`.replace(/\s+/g, " "))
+  const word = fc.stringMatching(/^[A-Z][a-z]{1,6}$/)
+  const kind = fc.constantFrom<Source["kind"]>(
+    "book",
+    "chapter",
+    "article-journal",
+    "article-magazine",
+    "article-newspaper",
+    "webpage",
+    "report",
+    "thesis",
+    "paper-conference",
+    "manuscript",
+    "legislation",
+    "motion_picture",
+    "personal_communication",
+    "dataset",
+  )
+  const own = fc.record({
+    kind,
+    title: said,
+    publisher: said,
+    family: said,
+    given: word,
+    URL: fc.webUrl(),
+    month: fc.integer({ min: 1, max: 12 }),
+    genre: fc.option(fc.constantFrom("PhD thesis", "Master’s thesis", "Note"), { nil: undefined }),
+  })
+  fc.assert(
+    fc.property(own, ({ kind: made, title, publisher, family, given, URL, month, genre }) => {
+      const one = source({
+        kind: made,
+        names: {
+          author: [{ family, given }, { family }],
+          translator: [{ family: "Sands", given: `${given}, Jr.` }],
+        },
+        fields: { title, publisher, URL, ...(genre && ["thesis", "report"].includes(made) ? { genre } : {}) },
+        issued: `2021-${String(month).padStart(2, "0")}-05`,
+        accessed: "2022-01-02",
+      })
+      expect(readSources(writeSources({ one }, "bibtex")).sources).toEqual([{ key: "one", source: one }])
+    }),
+  )
 })
 
 test("whatever comes as an item of CSL JSON is a source that a document may hold, or none", () => {

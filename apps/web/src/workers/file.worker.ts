@@ -4,6 +4,7 @@ import { readBrief } from "@biblon/core/brief/reading"
 import { assetsOf, schema, valuesNow, type Brief, type FileKind } from "@biblon/core/document"
 import { ReadingError } from "@biblon/core/document/reading"
 import { formats, readFile } from "@biblon/core/formats"
+import { textOf } from "@biblon/core/formats/encoding"
 import type { LeftOut } from "@biblon/core/formats/format"
 import type { KindId } from "@biblon/core/formats/kinds"
 import { Composition, furnished, type Layout, type Typesetter } from "@biblon/core/layout"
@@ -33,7 +34,7 @@ export type FileRequest =
   /** Rules for documents, as their file. */
   | { type: "brief"; text: string }
   /** A list of sources, as its file. */
-  | { type: "sources"; text: string }
+  | { type: "sources"; bytes: Uint8Array }
 
 export type FileReply =
   | { type: "progress"; stage: "reading" | "layout" | "writing"; done: number; of: number }
@@ -112,7 +113,7 @@ async function perform(request: FileRequest): Promise<void> {
     )
   }
   if (request.type === "brief") return post({ type: "brief", brief: readBrief(request.text) })
-  if (request.type === "sources") return post({ type: "sources", ...readSources(request.text) })
+  if (request.type === "sources") return post({ type: "sources", ...readSources(textOf(request.bytes)) })
   const { kind, name } = request
   for (const [asset, bytes] of request.kept) keepPicture(asset, bytes)
   const doc = Node.fromJSON(schema, JSON.parse(request.content))

@@ -78,9 +78,10 @@ export async function readBriefFile(text: string): Promise<Brief> {
   return read.brief
 }
 
-/** Reads a list of sources from the text of its file. Rejects with what is wrong with it. */
-export async function readSourcesFile(text: string): Promise<BroughtSources> {
-  const read = await perform({ type: "sources", text }, () => undefined, new AbortController().signal)
+/** Reads a list of sources from its file. Rejects with what is wrong with it. */
+export async function readSourcesFile(file: File): Promise<BroughtSources> {
+  const bytes = new Uint8Array(await file.arrayBuffer())
+  const read = await perform({ type: "sources", bytes }, () => undefined, new AbortController().signal)
   if (read.type !== "sources") throw new Error("nothing was read")
   return read
 }

@@ -115,6 +115,9 @@ export function sourceOf(item: unknown): Source | null {
   }
 }
 
+/** Words in a field may be set in another manner, as they are in CSL JSON. */
+const manners = /<\/?(?:i|b|sc|sup|sub|span(?: [^<>]*)?)>/g
+
 /** How a source is told to a person in one line: who, when, what. */
 export function sourceWords({ names, fields, issued }: Source): { who: string; when: string; what: string } {
   const people = sourceRoles.map((role) => names[role]).find((own) => own !== undefined) ?? []
@@ -122,7 +125,7 @@ export function sourceWords({ names, fields, issued }: Source): { who: string; w
   return {
     who: who.length > 2 ? `${who[0]} and others` : who.join(" and "),
     when: /\d{4}/.exec(issued)?.[0] ?? issued,
-    what: fields.title ?? fields["container-title"] ?? "",
+    what: (fields.title ?? fields["container-title"] ?? "").replace(manners, ""),
   }
 }
 

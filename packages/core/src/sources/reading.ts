@@ -5,7 +5,7 @@ import "@citation-js/plugin-bibtex"
 import "@citation-js/plugin-ris"
 import { ReadingError } from "../document/reading"
 import { Source as Shape } from "../document/shapes"
-import type { Source } from "../document"
+import { entryOf, type Source } from "../document"
 import { sourceOf } from "./csl"
 
 export interface BroughtSources {
@@ -37,6 +37,29 @@ function eachEntry(entries: readonly string[], type: string): { items: unknown[]
   return { items, lost }
 }
 
+/** BibTeX and what grew out of it, with more kinds and fields: what is read as that is read as BibTeX too. */
+const bibtex = "@biblatex/text"
+
+/** The key of an entry that has none. */
+const unnamed = "unnamed"
+
+/** Names such as al-Farsi, of which the reader would lose the hyphen. */
+const hyphened = /(?<=[\s{"])\p{Ll}{1,4}-\p{Lu}\p{L}*(?=[\s,}"])/gu
+
+/** An entry with a key, and without what the reader does not know. */
+function readable(entry: string): string {
+  const named = entry.replace(/^(@\s*\w+\s*[{(])\s*,/, `$1${unnamed},`)
+  const fields = named.indexOf(",")
+  return (
+    named.slice(0, fields) +
+    named
+      .slice(fields)
+      .replace(/\\(aa|AA)(?![A-Za-z])(?:\{\}| +)?/g, (_, own: string) => (own === "aa" ? "å" : "Å"))
+      .replace(/\\([~^])\{ *\}/g, (_, own: string) => `\\text${own === "~" ? "asciitilde" : "asciicircum"}{}`)
+      .replace(hyphened, "{$&}")
+  )
+}
+
 /** Entries of BibTeX, each from its sign to the brace that closes it; what they share, such as words for journals, stands before each. */
 function bibtexEntries(text: string): { entries: string[]; shared: string } {
   const entries: string[] = []
@@ -65,6 +88,21 @@ function bibtexEntries(text: string): { entries: string[]; shared: string } {
   return { entries, shared }
 }
 
+/** What the reader of BibTeX puts for kinds that say more than ours do. */
+const genresMeant: Readonly<Record<string, { genre?: string; type?: string }>> = {
+  techreport: {},
+  phdthesis: { genre: "PhD thesis" },
+  mathesis: { genre: "Master’s thesis" },
+  magazine: { type: "article-magazine" },
+  newspaper: { type: "article-newspaper" },
+}
+
+function inWords(item: unknown): unknown {
+  const { genre, ...others } = item as { genre?: unknown }
+  const meant = typeof genre === "string" ? entryOf(genresMeant, genre) : undefined
+  return meant ? { ...others, ...meant } : item
+}
+
 function itemsOf(text: string): { items: unknown[]; lost: number } {
   const start = text.replace(/^\ufeff/, "").trimStart()
   if (/^[[{]/.test(start)) {
@@ -83,13 +121,16 @@ function itemsOf(text: string): { items: unknown[]; lost: number } {
     )
   const { entries, shared } = bibtexEntries(start)
   if (entries.length === 0) throw new ReadingError("This file holds no sources: neither BibTeX nor RIS nor CSL JSON")
+  const told = ({ items, lost }: { items: unknown[]; lost: number }) => ({ items: items.map(inWords), lost })
   try {
-    return { items: chain(start, "@bibtex/text"), lost: 0 }
+    return told({ items: chain(`${shared}${entries.map(readable).join("\n")}`, bibtex), lost: 0 })
   } catch {
     const each = shared.length * entries.length < largest ? shared : ""
-    return eachEntry(
-      entries.map((entry) => each + entry),
-      "@bibtex/text",
+    return told(
+      eachEntry(
+        entries.map((entry) => each + readable(entry)),
+        bibtex,
+      ),
     )
   }
 }
@@ -105,7 +146,10 @@ export function readSources(text: string): BroughtSources {
     const read = Shape.safeParse(sourceOf(item))
     if (read.success && Object.keys(read.data.fields).length + Object.keys(read.data.names).length === 0) return []
     const key = (item as { id?: unknown } | null)?.id
-    const known = typeof key === "string" && key.length > 0 && key.length <= 80 && key !== "__proto__" ? key : null
+    const known =
+      typeof key === "string" && key.length > 0 && key.length <= 80 && !["__proto__", unnamed].includes(key)
+        ? key
+        : null
     return read.success ? [{ key: known, source: read.data }] : []
   })
   const all = lost + items.length - sources.length

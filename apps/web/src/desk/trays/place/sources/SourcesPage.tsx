@@ -37,7 +37,7 @@ export function SourcesPage() {
   const bring = async (file: File) => {
     if (file.size > largest) return setTold("This list is larger than 20 MB.")
     try {
-      const { sources, lost } = await readSourcesFile(await file.text())
+      const { sources, lost } = await readSourcesFile(file)
       const { keys, known } = addSources(session, sources)
       const count = keys.length - known
       setTold(
