@@ -4,7 +4,6 @@ declare module "@citation-js/core" {
   }
 }
 declare module "@citation-js/plugin-bibtex"
-declare module "@citation-js/plugin-ris"
 declare module "citeproc" {
   const program: unknown
   export default program
