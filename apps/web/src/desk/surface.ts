@@ -123,7 +123,9 @@ export class Surface {
       const { caret } = summary
       this.caret = caret
       if (caret && this.field) setStyle(this.field.element, { transform: `translate(${caret.x}px, ${caret.y}px)` })
-      this.pointer?.placeHandles(summary.selection, this.editing.open.selection.empty, this.store.getState().writing)
+      // A picture that is selected has a frame with grips of its own.
+      const writing = this.store.getState().writing && summary.picture === null
+      this.pointer?.placeHandles(summary.selection, this.editing.open.selection.empty, writing)
     })
   }
 

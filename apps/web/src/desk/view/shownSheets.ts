@@ -1,5 +1,5 @@
 /** The sheets in sight and near it, as elements on the canvas, with what is marked on them. */
-import { CellSelection } from "@biblon/core/editing"
+import { CellSelection, pictureHere } from "@biblon/core/editing"
 import { debugging } from "../../debugging"
 import { PaintedSheet, type Lines } from "./painter"
 import type { MarkBox, Places } from "./places"
@@ -93,8 +93,11 @@ export class ShownSheets {
 
   /** Shows what is selected, marked and composed. @param aside whether on sheets out of sight too, which have to show it before they are seen */
   mark(aside: boolean): void {
-    const { selection } = this.source.editor()
+    const editor = this.source.editor()
+    const { selection } = editor
     const { from, to, empty } = selection
+    // A picture has a frame of its own.
+    const isText = !empty && !pictureHere(editor)
     const composing = this.source.composing()
     for (const [index, painted] of this.painted) {
       if (!aside && (index < this.sight.from || index >= this.sight.to)) continue
@@ -103,7 +106,7 @@ export class ShownSheets {
         boxes.push(...this.places.sheetBoxes(index, start, end).map((box) => ({ kind, ...box })))
       if (selection instanceof CellSelection)
         boxes.push(...this.places.cellBoxes(index, selection).map((box) => ({ kind: "selected", ...box })))
-      else if (!empty) add("selected", from, to)
+      else if (isText) add("selected", from, to)
       boxes.push(...this.places.markBoxes(index))
       if (composing) add("composing", composing.from, composing.to)
       painted.mark(boxes)
