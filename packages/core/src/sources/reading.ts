@@ -42,8 +42,9 @@ export function readSources(text: string): BroughtSources {
   if (text.length > largest) throw new ReadingError("A list of sources has up to 20 million letters")
   const { items, lost } = itemsOf(text)
   const sources = items.flatMap((item) => {
-    const read = Shape.safeParse(sourceOf(item))
-    if (read.success && Object.keys(read.data.fields).length + Object.keys(read.data.names).length === 0) return []
+    const own = sourceOf(item)
+    if (!own || Object.keys(own.fields).length + Object.keys(own.names).length === 0) return []
+    const read = Shape.safeParse(own)
     const key = (item as { id?: unknown } | null)?.id
     const known =
       typeof key === "string" && key.length > 0 && key.length <= 80 && !["__proto__", unnamed].includes(key)
