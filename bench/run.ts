@@ -130,6 +130,8 @@ else {
     ["  longest task in a fling, ms", shelf.shelfFlingTaskMs, "50"],
     ["  longest task while it is sorted by name, ms", shelf.shelfSortTaskMs, "50"],
     ["a file of 100 sheets brought in, to its first sheet on the screen, ms", shelf.importMs100, "1500"],
+    ["100 sheets pressed on the shelf, until the first is seen, ms", shelf.pressedSeenMs, "500"],
+    ["and until one can write there, ms", shelf.pressedReadyMs, "none"],
     ["letter to confirmation, 20 people in one document, median, ms", living.confirmMs20, "100"],
     ["  50 people", living.confirmMs50, "400"],
     ["  20 people, each in a document of their own", living.confirmMsApart20, "none"],

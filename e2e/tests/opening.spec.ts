@@ -41,6 +41,43 @@ for (const view of ["Sheets", "Flow"])
     expect(worst, at).toBeLessThan(0.02)
   })
 
+test("what is pressed on the shelf is seen before its desk is there, is asked for once, and stays where it was", async ({
+  desk,
+  page,
+  server,
+}) => {
+  let asked = 0
+  page.on("request", (request) => (asked += /\/content$/.test(request.url()) ? 1 : 0))
+  for (const name of ["Risk report", "Tides and timetables"]) {
+    await page.goto(server.address)
+    const link = page.getByRole("link", { name: `Open ${name}` })
+    // The desk's program comes only once its sheets have been looked at.
+    let letIn = () => {}
+    const wait = new Promise<void>((resolve) => (letIn = resolve))
+    await page.route(/\/\[id\]-.*\.js|%5Bid%5D-.*\.js/, async (route) => {
+      await wait
+      await route.continue()
+    })
+    asked = 0
+    await link.dblclick()
+    await inSight(page)
+    await page.evaluate(() => document.fonts.ready)
+    const clip = { x: 450, y: 100, width: 480, height: 400 }
+    const before = await inkOf(page, await page.screenshot({ clip }))
+    letIn()
+    await expect(page.locator(".canvas .run").first()).toBeVisible()
+    await desk.saved()
+    await page.getByRole("main").focus()
+    await page.locator(".canvas").evaluate((canvas) => canvas.classList.add("reading"))
+    const { worst, at } = difference(before, await inkOf(page, await page.screenshot({ clip })))
+    expect(worst, at).toBeLessThan(0.02)
+    expect(asked).toBe(1)
+    await page.unroute(/\/\[id\]-.*\.js|%5Bid%5D-.*\.js/)
+    await page.getByRole("link", { name: "Shelf" }).click()
+    await expect(link).toBeVisible()
+  }
+})
+
 test("what is typed goes on from where the first sheets were seen; of a document that is missing none are", async ({
   desk,
   page,

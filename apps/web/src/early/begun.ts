@@ -23,6 +23,8 @@ export interface Begun {
 
 declare global {
   var begun: Begun | undefined
+  /** Begins a document while another page is open; where there is such a script. @param desk goes there: of a new document there is nothing to be seen before */
+  var beginDesk: ((id: string, isNew: boolean, desk: () => void) => void) | undefined
 }
 
 export function begunContent(id: string): Promise<Response> | null {

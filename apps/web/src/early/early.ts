@@ -12,11 +12,12 @@ import { workerOf } from "../workers/addresses"
 import { noId, type Asked } from "../workers/asking"
 import type { FromLayout, ToLayout } from "../workers/protocol"
 import type { SpellingQuestion } from "../workers/spelling.worker"
+import type { Begun } from "./begun"
 import { fetchProgram, startProgram } from "./program"
 import { Sight } from "./sight"
 
-/** The program waits no longer than this for the first sheets, in milliseconds. */
-const longestWait = 1000
+/** The program waits no longer than this for the first sheets, in milliseconds, and a desk that is gone to from another page. */
+const [longestWait, longestFromPage] = [1000, 600]
 
 /** The page of a document, by its file. */
 const deskPage = "[id]"
@@ -25,7 +26,7 @@ const deskPage = "[id]"
 function beginSpeller(language: string): void {
   const dictionary = isSpellingOn() ? dictionaryOf(language) : null
   const { begun } = globalThis
-  if (!begun || !dictionary) return
+  if (!begun || begun.speller || !dictionary) return
   const speller = workerOf("spelling.worker.js")
   const opening: Asked<SpellingQuestion> = { id: noId, type: "check", dictionary, words: [] }
   // As with the layout worker.
@@ -34,15 +35,33 @@ function beginSpeller(language: string): void {
   begun.speller = speller
 }
 
-function begin(id: string): void {
-  const startDesk = () => startProgram(deskPage)
+interface Start {
+  /** Has the desk started; once what is seen of it is there, or there is nothing to see, or after a while. */
+  desk(): void
+  /** The longest while, in milliseconds. Where it is none, nothing is seen before. */
+  wait: number
+  /** Whether something else is on the page, which is covered. */
+  covers: boolean
+}
+
+function begin(id: string, { desk, wait, covers }: Start): void {
+  const before = globalThis.begun
+  // What nobody has come for.
+  before?.layout?.worker.terminate()
+  before?.endSight()
+  let started = false
+  const startDesk = () => {
+    if (!started && globalThis.begun === own) desk()
+    started = true
+  }
   const coming = fetch(`/api/documents/${id}/content`)
   const view = viewOf(id)
   const worker = workerOf("layout.worker.js")
-  const sight = new Sight(view, (language) => {
+  const shown = (language: string) => {
     beginSpeller(language)
     startDesk()
-  })
+  }
+  const sight = new Sight(view, shown, covers)
   const said: FromLayout[] = []
   const { mode, fit } = view
   const room = { width: innerWidth, height: innerHeight }
@@ -51,12 +70,12 @@ function begin(id: string): void {
   const spec = specFor({ mode, scale, name: null }, innerWidth)
   worker.onmessage = ({ data }: MessageEvent<FromLayout>) => {
     said.push(data)
-    if (data.type === "report") sight.take(data)
+    if (data.type === "report" && wait > 0) sight.take(data)
     if (data.type === "failed") startDesk()
   }
   // One that cannot start is none: the program starts its own.
   worker.onerror = () => {
-    if (globalThis.begun) globalThis.begun.layout = null
+    own.layout = null
     startDesk()
   }
   const brought = async () => {
@@ -69,11 +88,22 @@ function begin(id: string): void {
   }
   const response = brought()
   response.catch(startDesk)
-  globalThis.begun = { id, response, layout: { worker, spec, said }, speller: null, endSight: () => sight.end() }
-  fetchProgram(deskPage)
-  setTimeout(startDesk, longestWait)
+  const own: Begun = {
+    id,
+    response,
+    layout: { worker, spec, said },
+    speller: before?.speller ?? null,
+    endSight: () => sight.end(),
+  }
+  globalThis.begun = own
+  if (wait > 0) setTimeout(startDesk, wait)
+  else startDesk()
 }
 
 const asked = /^\/d\/([\w-]+)\/?$/.exec(location.pathname)
-if (asked?.[1]) begin(asked[1])
-else startProgram(/^\/(\w*)/.exec(location.pathname)?.[1] || "index")
+if (asked?.[1]) {
+  begin(asked[1], { desk: () => startProgram(deskPage), wait: longestWait, covers: false })
+  fetchProgram(deskPage)
+} else startProgram(/^\/(\w*)/.exec(location.pathname)?.[1] || "index")
+
+globalThis.beginDesk = (id, isNew, desk) => begin(id, { desk, wait: isNew ? 0 : longestFromPage, covers: true })

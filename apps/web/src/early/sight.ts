@@ -23,10 +23,14 @@ export class Sight {
   private readonly ground = document.createElement("div")
   private shown = false
 
-  /** @param onShown is called when the sheets have been painted, with the language of their first letters */
+  /**
+   * @param onShown is called when the sheets have been painted, with the language of their first letters
+   * @param covers whether something else is on the page, which is covered until the desk shows its sheets
+   */
   constructor(
     private readonly view: KeptView,
     private readonly onShown: (language: string) => void,
+    private readonly covers: boolean,
   ) {}
 
   /** Shows what a report has brought, once there is something to show. */
@@ -51,7 +55,12 @@ export class Sight {
     const { mode } = this.view
     const flow = mode === "flow"
     this.ground.inert = this.host.inert = true
-    Object.assign(this.ground.style, { position: "fixed", inset: "0", zIndex: "-1", background: "rgb(var(--surface))" })
+    Object.assign(this.ground.style, {
+      position: "fixed",
+      inset: "0",
+      zIndex: this.covers ? "" : "-1",
+      background: "rgb(var(--surface))",
+    })
     Object.assign(this.host.style, {
       position: "fixed",
       overflow: "auto",

@@ -1,17 +1,13 @@
 /** A file from elsewhere becomes a document: by a button, or dropped anywhere on the shelf. */
 import { useEffect, useRef } from "react"
 import { Text, View } from "react-native"
-import { router } from "expo-router"
 import { readableEndings, readableNames } from "@biblon/core/formats/kinds"
+import { toDocument } from "../toDocument"
 import { Act } from "../ui/button"
 import { Press } from "../ui/bar"
 import { Glyph } from "../ui/glyph"
 import { FileArrowUp } from "../ui/icons"
 import { useShelf } from "./store"
-
-export function openDocument(id: string | null): void {
-  if (id) router.navigate(`/d/${id}`)
-}
 
 export function BringIn({ folder }: { folder: string | null }) {
   const { reading, bringIn, stopReading } = useShelf()
@@ -42,7 +38,7 @@ export function BringIn({ folder }: { folder: string | null }) {
         aria-label="File to bring in"
         onChange={(event) => {
           const file = event.target.files?.[0]
-          if (file) void bringIn(file, folder).then(openDocument)
+          if (file) void bringIn(file, folder).then(toDocument)
           event.target.value = ""
         }}
         className="hidden"
@@ -61,7 +57,7 @@ export function useDroppedFiles(folder: string | null): void {
       const file = event.dataTransfer?.files[0]
       if (!file) return
       event.preventDefault()
-      void bringIn(file, folder).then(openDocument)
+      void bringIn(file, folder).then(toDocument)
     }
     addEventListener("dragover", over)
     addEventListener("drop", drop)

@@ -1,8 +1,8 @@
 /** A document on the shelf: as a card, as a row. */
 import { memo, useState, type ReactNode } from "react"
-import { router } from "expo-router"
 import { Text, View } from "react-native"
 import type { ShelfEntry } from "@biblon/wire"
+import { toDocument } from "../toDocument"
 import { api } from "../api"
 import { NameField } from "../ui/NameField"
 import { binning } from "./arranging"
@@ -148,7 +148,7 @@ interface DocumentProps {
 /** The document that was changed last. */
 export function Card({ entry, onMove }: DocumentProps) {
   const { title, facts, naming, setNaming } = useEntry(entry)
-  const press = pressing(entry.id, () => router.navigate(`/d/${entry.id}`))
+  const press = pressing(entry.id, () => toDocument(entry.id))
   return (
     <Place id={entry.id} className="flex rounded-tray bg-raised p-3.5 shadow-sm">
       <Press role="link" aria-label={`Open ${title.text}`} {...press} className="flex shrink-0 flex-col">
@@ -180,7 +180,7 @@ export function Card({ entry, onMove }: DocumentProps) {
 
 export const DocumentRow = memo(function DocumentRow({ entry, onMove }: DocumentProps) {
   const { title, facts, naming, setNaming } = useEntry(entry)
-  const press = pressing(entry.id, () => router.navigate(`/d/${entry.id}`))
+  const press = pressing(entry.id, () => toDocument(entry.id))
   return (
     <Place id={entry.id} className="flex h-full items-center border-b border-line">
       <Press

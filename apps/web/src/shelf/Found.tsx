@@ -1,6 +1,6 @@
 import { Text, View } from "react-native"
-import { router } from "expo-router"
 import type { FoundDocument, ShelfContents } from "@biblon/wire"
+import { toDocument } from "../toDocument"
 import { leaveSearch } from "../firstWords"
 import { Press } from "../ui/bar"
 import { Picture } from "./Document"
@@ -29,7 +29,7 @@ function Found({ found: { entry, sentence }, typed }: { found: FoundDocument; ty
   const title = titleWords(entry, Date.now())
   const open = () => {
     if (sentence !== null) leaveSearch(entry.id, phraseIn(sentence, typed))
-    router.navigate(`/d/${entry.id}`)
+    toDocument(entry.id)
   }
   return (
     <View role="listitem" className="border-b border-line">

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useState } from "react"
 import { router, useFocusEffect, useLocalSearchParams } from "expo-router"
 import { ScrollView, Text, View } from "react-native"
 import type { ShelfContents } from "@biblon/wire"
+import { toNewDocument } from "../toDocument"
 import { Press } from "../ui/bar"
 import { Act } from "../ui/button"
 import { TextField } from "../ui/field"
@@ -11,7 +12,7 @@ import { CaretRight, FilePlus, Plus } from "../ui/icons"
 import { MenuPlace } from "../ui/menu"
 import { folderTitle, lyingIn, pathTo, type Item } from "./arranging"
 import { Bin } from "./Bin"
-import { BringIn, openDocument, useDroppedFiles } from "./BringIn"
+import { BringIn, useDroppedFiles } from "./BringIn"
 import { laidOn, useCarrying } from "./carrying"
 import { ChoosingBar, FolderChoice } from "./Choosing"
 import { Card } from "./Document"
@@ -103,7 +104,7 @@ function Begin({ folder, empty }: { folder: string | null; empty: boolean }) {
       <Heading>Begin</Heading>
       <View className="flex-row flex-wrap gap-3">
         <Press
-          onClick={() => void begin(folder).then(openDocument)}
+          onClick={() => void begin(folder).then(toNewDocument)}
           className="flex min-w-0 shrink-0 h-12 items-center gap-2 self-start rounded-button bg-murex px-5 hover:opacity-90"
         >
           <Glyph icon={Plus} size={18} colour="rgb(var(--on-murex))" />

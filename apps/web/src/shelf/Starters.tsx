@@ -3,13 +3,13 @@ import { useCallback, useState } from "react"
 import { router, useFocusEffect, useLocalSearchParams } from "expo-router"
 import { ScrollView, Text, View } from "react-native"
 import type { Starter } from "@biblon/wire"
+import { toDocument, toNewDocument } from "../toDocument"
 import { api } from "../api"
 import { Press } from "../ui/bar"
 import { Act } from "../ui/button"
 import { Glyph, murex } from "../ui/glyph"
 import { CaretLeft, DotsThree, PencilSimpleLine, Trash } from "../ui/icons"
 import { Menu, MenuPlace } from "../ui/menu"
-import { openDocument } from "./BringIn"
 import { useShelf } from "./store"
 
 const own = "Yours"
@@ -46,7 +46,7 @@ function Sheet({ starter, onBegin, onRemove }: { starter: Starter; onBegin: () =
             label={`What to do with the starter ${starter.name}`}
             icon={DotsThree}
             entries={[
-              { label: "Change it", icon: PencilSimpleLine, act: () => router.navigate(`/d/${starter.id}`) },
+              { label: "Change it", icon: PencilSimpleLine, act: () => toDocument(starter.id) },
               { label: "Remove it", icon: Trash, act: onRemove },
             ]}
           />
@@ -155,7 +155,7 @@ export function Starters() {
               <Sheet
                 key={starter.id}
                 starter={starter}
-                onBegin={() => void begin(folder, starter.id).then(openDocument)}
+                onBegin={() => void begin(folder, starter.id).then(toNewDocument)}
                 onRemove={() => void remove(starter)}
               />
             ))}
