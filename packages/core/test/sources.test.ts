@@ -350,6 +350,8 @@ A2  - Saltmarsh Ferry Trust
 TI  - Ropes
 T2  - Handbooks of the Trust
 SP  - 212
+PY  - 1998
+DA  - 2023/01/05
 SN  - 978-3-16-148410-0
 ER  - `)
   expect([sources.map(({ source: own }) => own), lost]).toMatchObject([
@@ -363,6 +365,7 @@ ER  - `)
       {
         names: { author: [{ family: "King", given: "Ida, Jr." }], editor: [{ literal: "Saltmarsh Ferry Trust" }] },
         fields: { "collection-title": "Handbooks of the Trust", "number-of-pages": "212", ISBN: "978-3-16-148410-0" },
+        issued: "1998",
       },
     ],
     0,

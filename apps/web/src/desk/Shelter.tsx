@@ -1,6 +1,7 @@
 /** When a part of the screen fails, the text stays within reach. */
 import { Component, type ReactNode } from "react"
 import { documentAttrs, leavesOf, spokenText } from "@biblon/core/document"
+import { endSight } from "../early/begun"
 import type { DeskSession } from "./session"
 import { Press } from "../ui/bar"
 
@@ -13,6 +14,10 @@ export class Shelter extends Component<{ session: DeskSession; children: ReactNo
 
   static getDerivedStateFromError(failed: Error): State {
     return { failed }
+  }
+
+  override componentDidCatch(): void {
+    endSight()
   }
 
   private get text(): string {

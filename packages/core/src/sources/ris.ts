@@ -117,8 +117,9 @@ function itemOfEntry(entry: Entry): Json {
   item.DOI = first("DO")?.replace(/^(?:https?:\/\/(?:dx\.)?doi\.org\/|doi:\s*)/i, "")
   const number = first("SN")
   item[isArticle(type) || /^\d{4}-?\d{3}[\dX]$/i.test(number ?? "") ? "ISSN" : "ISBN"] = number
-  const [year, day] = [dateOf(first("PY", "Y1")), dateOf(first("DA"))]
-  item.issued = day?.["date-parts"] || !year ? day : year
+  const [year, day] = [first("PY", "Y1"), first("DA")]
+  // Of some programs the day is that of their record.
+  item.issued = dateOf(year && day?.slice(0, 4) !== year.slice(0, 4) ? year : day)
   item.accessed = dateOf(first("Y2"))
   item.note = first("N1") ?? first("AB", "N2")
   return item
