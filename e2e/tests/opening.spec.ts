@@ -46,15 +46,19 @@ test("what is pressed on the shelf is seen before its desk is there, is asked fo
   page,
   server,
 }) => {
+  await desk.blank()
+  await desk.type("Low water is at six. The crossing is closed while the chain is turned.")
+  await desk.saved()
   let asked = 0
   page.on("request", (request) => (asked += /\/content$/.test(request.url()) ? 1 : 0))
-  for (const name of ["Risk report", "Tides and timetables"]) {
+  const deskProgram = /(\[|%5B)id(\]|%5D)-.*\.js/
+  for (const time of ["first", "again"]) {
     await page.goto(server.address)
-    const link = page.getByRole("link", { name: `Open ${name}` })
+    const link = page.getByRole("link", { name: "Open “Low water is at six" }).first()
     // The desk's program comes only once its sheets have been looked at.
     let letIn = () => {}
     const wait = new Promise<void>((resolve) => (letIn = resolve))
-    await page.route(/\/\[id\]-.*\.js|%5Bid%5D-.*\.js/, async (route) => {
+    await page.route(deskProgram, async (route) => {
       await wait
       await route.continue()
     })
@@ -70,10 +74,10 @@ test("what is pressed on the shelf is seen before its desk is there, is asked fo
     await page.getByRole("main").focus()
     await page.locator(".canvas").evaluate((canvas) => canvas.classList.add("reading"))
     const { worst, at } = difference(before, await inkOf(page, await page.screenshot({ clip })))
-    expect(worst, at).toBeLessThan(0.02)
+    expect(worst, `${time}, ${at}`).toBeLessThan(0.02)
     expect(asked).toBe(1)
-    await page.unroute(/\/\[id\]-.*\.js|%5Bid%5D-.*\.js/)
-    await page.getByRole("link", { name: "Shelf" }).click()
+    await page.unroute(deskProgram)
+    await page.getByRole("link", { name: "Back to the shelf" }).click()
     await expect(link).toBeVisible()
   }
 })
