@@ -3,11 +3,11 @@ import type { Page } from "@playwright/test"
 import { expect, test } from "../desk"
 import { difference, inkOf } from "../pictures"
 
-/** Keeps the program away until it is let in. */
-async function held(page: Page): Promise<() => void> {
+/** Keeps the program, or another script, away until it is let in. */
+async function held(page: Page, script = /\/entry-.*\.js/): Promise<() => void> {
   let letIn = () => {}
   const wait = new Promise<void>((resolve) => (letIn = resolve))
-  await page.route(/\/entry-.*\.js/, async (route) => {
+  await page.route(script, async (route) => {
     await wait
     await route.continue()
   })
@@ -56,12 +56,7 @@ test("what is pressed on the shelf is seen before its desk is there, is asked fo
     await page.goto(server.address)
     const link = page.getByRole("link", { name: "Open “Low water is at six" }).first()
     // The desk's program comes only once its sheets have been looked at.
-    let letIn = () => {}
-    const wait = new Promise<void>((resolve) => (letIn = resolve))
-    await page.route(deskProgram, async (route) => {
-      await wait
-      await route.continue()
-    })
+    const letIn = await held(page, deskProgram)
     asked = 0
     await link.dblclick()
     await inSight(page)

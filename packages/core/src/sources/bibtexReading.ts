@@ -4,8 +4,8 @@ import { plugins } from "@citation-js/core"
 import "@citation-js/plugin-bibtex"
 import { entryOf } from "../document"
 
-/** So many letters are read at most, with what entries share before each. */
-const largest = 20_000_000
+/** So many letters a file of sources has at most, and so many are read where what entries share stands before each. */
+export const largest = 20_000_000
 
 /** BibTeX and what grew out of it, with more kinds and fields: what is read as that is read as BibTeX too. */
 const bibtex = "@biblatex/text"

@@ -1,6 +1,6 @@
 /** Sources as BibTeX. */
 import { entryOf, type Source, type Sources } from "../document"
-import { dateParts } from "./csl"
+import { firstDate } from "./csl"
 
 const kinds: Partial<Record<Source["kind"], string>> = {
   book: "book",
@@ -68,7 +68,7 @@ const addressTold = (text: string | undefined) => text?.replace(/[{}]/g, encodeU
 /** What an entry says, in the words of the file. */
 function entriesOf({ kind, names, fields, issued, accessed, remarks }: Source, entry: string): [string, string][] {
   const people = (role: keyof Source["names"]) => (names[role] ?? []).map(nameTold).join(" and ")
-  const [date] = (dateParts(issued)?.["date-parts"] as number[][] | undefined) ?? []
+  const date = firstDate(issued)
   const text = (name: string, own: string | undefined): [string, string] => [name, told(own ?? "")]
   const plain = (name: string, own: string | undefined): [string, string] => [name, own ?? ""]
   const all = [
@@ -94,7 +94,7 @@ function entriesOf({ kind, names, fields, issued, accessed, remarks }: Source, e
     plain("pages", fields.page?.replace(/[-–]+/g, "--")),
     text("pagetotal", fields["number-of-pages"]),
     plain("url", addressTold(fields.URL)),
-    plain("urldate", dateParts(accessed)?.["date-parts"] ? accessed : ""),
+    plain("urldate", firstDate(accessed) ? accessed : ""),
     plain("doi", addressTold(fields.DOI)),
     text("isbn", fields.ISBN),
     text("issn", fields.ISSN),

@@ -15,6 +15,10 @@ export function dateParts(written: string): Json | null {
   return numbers.length === own.split("/").length ? { "date-parts": numbers } : { literal: own }
 }
 
+/** The year, month and day of a date, as far as they are said; of two the first. Undefined where it is none. */
+export const firstDate = (written: string): number[] | undefined =>
+  (dateParts(written)?.["date-parts"] as number[][] | undefined)?.[0]
+
 /** @param id by which citations name it */
 export function itemOf(id: string, { kind, names, fields, issued, accessed }: Source): Json {
   const [out, seen] = [dateParts(issued), dateParts(accessed)]

@@ -2,7 +2,7 @@
 import { ReadingError } from "../document/reading"
 import { Source as Shape } from "../document/shapes"
 import type { Source } from "../document"
-import { itemsOfBibtex, unnamed } from "./bibtexReading"
+import { itemsOfBibtex, largest, unnamed } from "./bibtexReading"
 import { sourceOf } from "./csl"
 import { itemsOfRis } from "./ris"
 
@@ -12,9 +12,6 @@ export interface BroughtSources {
   /** How many entries could not be read. */
   lost: number
 }
-
-/** So many letters a file of sources has at most. */
-const largest = 20_000_000
 
 function itemsOf(text: string): { items: unknown[]; lost: number } {
   const start = text.replace(/^\ufeff/, "").trimStart()

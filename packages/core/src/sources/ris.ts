@@ -1,6 +1,6 @@
 /** RIS: lists of sources in lines of two letters and a value. One table tells kinds and tags for reading and writing. */
 import type { Source, Sources } from "../document"
-import { dateParts } from "./csl"
+import { dateParts, firstDate } from "./csl"
 
 type Json = Record<string, unknown>
 type Field = keyof Source["fields"]
@@ -64,7 +64,7 @@ function dateOf(value: string | undefined): Json | null {
   if (!value) return null
   const parts = value.split("/", 3).map((part) => part.trim())
   while (parts.at(-1) === "") parts.pop()
-  return dateParts(parts.join("-")) ?? null
+  return dateParts(parts.join("-"))
 }
 
 function nameOf(value: string): Json {
@@ -133,10 +133,7 @@ const nameTold = ({ family, given, literal }: Names[number]) =>
 
 function entryTold(key: string, source: Source): string {
   const { kind, names, fields: own } = source
-  const date = (written: string) => {
-    const [parts] = (dateParts(written)?.["date-parts"] as number[][] | undefined) ?? []
-    return parts?.map((part, i) => String(part).padStart(i === 0 ? 4 : 2, "0"))
-  }
+  const date = (written: string) => firstDate(written)?.map((part, i) => String(part).padStart(i === 0 ? 4 : 2, "0"))
   const [issued, accessed] = [date(source.issued), date(source.accessed)]
   const [from = "", to] = (own.page ?? "").split(/[-–]/)
   const isLeft = (field: Field) =>
