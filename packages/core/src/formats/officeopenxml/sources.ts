@@ -3,7 +3,7 @@
  * of our own in CSL JSON for what has no place there.
  */
 import { defaultSources, entryOf, limits, type CitationItem, type Source, type Sources } from "../../document"
-import { dateParts, itemOf, sourceOf } from "../../sources"
+import { firstDate, itemOf, sourceOf } from "../../sources"
 import { keptSources, sourcesKept } from "../keptSources"
 import { child, childrenNamed, textIn, type XmlElement } from "../xml/parsing"
 import { escapeXml, xml } from "../xml/writing"
@@ -108,7 +108,7 @@ function names(source: Source): string {
 }
 
 function date(written: string, ending: string): string {
-  const [parts] = (dateParts(written)?.["date-parts"] as number[][] | undefined) ?? []
+  const parts = firstDate(written)
   if (!parts) return element(`Year${ending}`, written)
   return (["Year", "Month", "Day"] as const).map((name, i) => element(name + ending, parts[i]?.toString())).join("")
 }

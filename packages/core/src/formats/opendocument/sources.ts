@@ -11,7 +11,7 @@ import {
   type Source,
   type Sources,
 } from "../../document"
-import { dateParts, sourceOf } from "../../sources"
+import { firstDate, sourceOf } from "../../sources"
 import { keptSources, sourcesKept } from "../keptSources"
 import { child, childrenNamed, textIn, type XmlElement } from "../xml/parsing"
 import { escapeXml, xml } from "../xml/writing"
@@ -56,7 +56,7 @@ export function citationMark(item: CitationItem, source: Source | undefined, fir
       ?.map(({ family, given, literal }) => literal ?? [family, given].filter(Boolean).join(", "))
       .join("; ")
   const fields = source?.fields ?? {}
-  const [date] = (dateParts(source?.issued ?? "")?.["date-parts"] as number[][] | undefined) ?? []
+  const date = firstDate(source?.issued ?? "")
   return xml(
     "text:bibliography-mark",
     {
