@@ -2,7 +2,15 @@
 import { readFileSync } from "node:fs"
 import { EditorState } from "prosemirror-state"
 import { document as makeDocument, leavesOf, p, valuesNow } from "@biblon/core/document"
-import { Composition, FontLibrary, fragmentsOf, HarfBuzz, Typesetter, type Layout } from "@biblon/core/layout"
+import {
+  Composition,
+  FontLibrary,
+  fragmentsOf,
+  HarfBuzz,
+  Typesetter,
+  type Layout,
+  type PlacedSheet,
+} from "@biblon/core/layout"
 import { faceFile, openFonts, wasmFile } from "@biblon/core/node"
 import { shippedFaces } from "@biblon/core/layout/catalogue"
 import { answers, findTools } from "../src/commands/search"
@@ -137,8 +145,8 @@ describe("the mirror of the layout and the paragraph set ahead of it", () => {
     return composition.layout
   }
   const text = "The Trust has now completed the survey of the east slipway and writes to apply for the mooring rights. "
-  const state = EditorState.create({ doc: makeDocument(Array.from({ length: 60 }, () => p(text.repeat(2)))) })
-  const typed = state.apply(state.tr.insertText("x", 10))
+  // Labels stay the same from one document to the next, so that each story begins with its own.
+  const begun = () => EditorState.create({ doc: makeDocument(Array.from({ length: 60 }, () => p(text.repeat(2)))) })
 
   beforeAll(() => {
     const paths = new Map(shippedFaces().map((face) => [`/fonts/${face.id}.ttf`, faceFile(face.path)]))
@@ -154,6 +162,7 @@ describe("the mirror of the layout and the paragraph set ahead of it", () => {
   })
 
   test("holds just the sheets in range and puts their paragraphs together again", () => {
+    const state = begun()
     const layout = lay(state)
     const mirror = new LayoutMirror()
     mirror.take(report(layout, 1, 3))
@@ -166,23 +175,37 @@ describe("the mirror of the layout and the paragraph set ahead of it", () => {
     expect([mirror.placed(0) !== undefined, mirror.placed(1)]).toEqual([true, undefined])
   })
 
+  const spec = { mode: "sheets" } as const
+  const warm = async (mirror: LayoutMirror) => {
+    const eager = new EagerTypesetter()
+    await eager.warm(mirror)
+    return eager
+  }
+  /** What stands where, whoever has set it. */
+  const look = (placed: PlacedSheet | undefined) =>
+    placed &&
+    fragmentsOf(placed).map(({ leaf, part, x, y, from, to, paragraph: { lines, text } }) => {
+      const set = lines.slice(from, to).map((line) => [line.from, line.to, line.x, line.width])
+      return { leaf, part, x, y, text, set }
+    })
+  const looks = (placed: readonly (PlacedSheet | undefined)[]) => placed.map(look)
+
   test("shows a letter at once, exactly as the worker will, until its report comes", async () => {
+    const state = begun()
+    const typed = state.apply(state.tr.insertText("x", 10))
     const layout = lay(state)
     const mirror = new LayoutMirror()
     mirror.take(report(layout, 1, 2))
-    const eager = new EagerTypesetter()
-    expect(eager.set(state.doc, typed.doc, mirror, { mode: "sheets" })).toBeNull()
-    await eager.warm(mirror)
-    const ahead = eager.set(state.doc, typed.doc, mirror, { mode: "sheets" })!
-    expect(ahead.leaf).toBe(0)
-    mirror.anticipate(ahead.leaf, ahead.paragraph, 2)
-    const shown = mirror.placed(0)!
-    expect(fragmentsOf(shown)[0]!.paragraph).toBe(ahead.paragraph)
-    expect(mirror.placed(0)).toBe(shown)
+    expect(new EagerTypesetter().set(state.doc, typed.doc, mirror, spec, 2)).toBeNull()
+    const ahead = (await warm(mirror)).set(state.doc, typed.doc, mirror, spec, 2)!
+    const { table } = mirror
+    mirror.anticipate(ahead, 2)
+    expect([[...ahead.keys()], mirror.table === table]).toEqual([[0], true])
+    expect(mirror.placed(0)).toBe(mirror.placed(0))
     const after = lay(typed, layout)
-    const lines = (paragraph: typeof ahead.paragraph) =>
-      paragraph.lines.map(({ from, to, x, width }) => [from, to, x, width])
-    expect(lines(ahead.paragraph)).toEqual(lines(after.placed.slice(0, 1).flatMap(fragmentsOf)[0]!.paragraph))
+    expect(look(mirror.placed(0))).toEqual(look(after.placed[0]))
+    mirror.take(report(layout, 1, 2))
+    expect(look(mirror.placed(0))).toEqual(look(after.placed[0]))
     mirror.take(report(after, 2, 2))
     expect(mirror.placed(0)!.sheet.id).toBe(after.placed[0]!.sheet.id)
   })
@@ -194,32 +217,72 @@ describe("the mirror of the layout and the paragraph set ahead of it", () => {
     const [some, all] = [new LayoutMirror(), new LayoutMirror()]
     some.take(report(layout, 1, 1))
     all.take(report(layout, 1, 2))
-    const eager = new EagerTypesetter()
-    await eager.warm(all)
-    expect(eager.set(long.doc, typedThere.doc, some, { mode: "sheets" })).toBeNull()
-    const ahead = eager.set(long.doc, typedThere.doc, all, { mode: "sheets" })!
-    all.anticipate(ahead.leaf, ahead.paragraph, 2)
-    const parts = lay(typedThere, layout)
-      .placed.slice(0, 2)
-      .map((placed) => fragmentsOf(placed)[0]!)
-    for (const [i, { from, to, y }] of parts.entries())
-      expect(fragmentsOf(all.placed(i)!)[0]).toMatchObject({ paragraph: ahead.paragraph, from, to, y })
+    const eager = await warm(all)
+    expect(eager.set(long.doc, typedThere.doc, some, spec, 1)).toBeNull()
+    all.anticipate(eager.set(long.doc, typedThere.doc, all, spec, 2)!, 2)
+    expect(looks([0, 1].map((i) => all.placed(i)))).toEqual(looks(lay(typedThere, layout).placed.slice(0, 2)))
   })
 
-  test("leaves it to the worker where more may move: another number of lines, more blocks, other styles", async () => {
+  test("composes the sheets that a new line changes, as far as they are seen, and a letter behind it on top of them", async () => {
+    const state = begun()
+    const layout = lay(state)
+    const mirror = new LayoutMirror()
+    mirror.take(report(layout, 1, 5))
+    const eager = await warm(mirror)
+    const longer = state.apply(state.tr.insertText(text, 10))
+    const ahead = eager.set(state.doc, longer.doc, mirror, spec, 2)!
+    mirror.anticipate(ahead, 2)
+    const after = lay(longer, layout)
+    expect([...ahead.keys()]).toEqual([0])
+    expect(looks([0, 1].map((i) => mirror.placed(i)))).toEqual(looks(after.placed.slice(0, 2)))
+    expect([...mirror.table.leaves].slice(0, 2)).toEqual(after.placed.slice(0, 2).map(({ leaf }) => leaf))
+    const more = longer.apply(longer.tr.insertText("x", leavesOf(longer.doc).start(1) + 3))
+    mirror.anticipate(eager.set(longer.doc, more.doc, mirror, spec, 2)!, 3)
+    const both = looks(lay(more, after).placed.slice(0, 2))
+    expect(looks([0, 1].map((i) => mirror.placed(i)))).toEqual(both)
+    mirror.take(report(after, 2, 5))
+    expect(looks([0, 1].map((i) => mirror.placed(i)))).toEqual(both)
+  })
+
+  test("keeps them only as long as sheets begin where they began", async () => {
+    const state = begun()
+    const layout = lay(state)
+    const mirror = new LayoutMirror()
+    mirror.take(report(layout, 1, 5))
+    const typedThere = state.apply(state.tr.insertText("x", leavesOf(state.doc).start(layout.placed[1]!.leaf + 2)))
+    mirror.anticipate((await warm(mirror)).set(state.doc, typedThere.doc, mirror, spec, 2)!, 3)
+    const isAhead = () => mirror.placed(1)!.sheet.id < 0
+    expect(isAhead()).toBe(true)
+    mirror.take(report(layout, 2, 5))
+    expect(isAhead()).toBe(true)
+    mirror.take(report(lay(state.apply(state.tr.insertText(text.repeat(8), 1))), 2, 5))
+    expect(isAhead()).toBe(false)
+  })
+
+  test("leaves it to the worker where more may move: more blocks, other styles, sheets that are not here", async () => {
+    const state = begun()
     const mirror = new LayoutMirror()
     mirror.take(report(lay(state), 1, 2))
-    const eager = new EagerTypesetter()
-    await eager.warm(mirror)
-    const longer = state.apply(state.tr.insertText(text, 10))
+    const eager = await warm(mirror)
     const divided = state.apply(state.tr.split(10))
     const two = state.apply(state.tr.insertText("x", 10).insertText("y", leavesOf(state.doc).node(0).nodeSize + 10))
     const outOfSight = state.apply(state.tr.insertText("x", state.doc.content.size - 20))
     const styled = state.apply(state.tr.setDocAttribute("styles", { ...state.doc.attrs.styles }))
-    for (const other of [longer, divided, two, outOfSight, styled])
-      expect(eager.set(state.doc, other.doc, mirror, { mode: "sheets" })).toBeNull()
     const foreign = state.apply(state.tr.insertText("Ω😀", 10))
-    expect(eager.set(state.doc, foreign.doc, mirror, { mode: "sheets" })).toBeNull()
+    for (const other of [divided, two, outOfSight, styled, foreign])
+      expect(eager.set(state.doc, other.doc, mirror, spec, 2)).toBeNull()
+  })
+
+  test("composes nothing of sheets that are not here", async () => {
+    const state = begun()
+    const layout = lay(state)
+    const [whole, few] = [new LayoutMirror(), new LayoutMirror()]
+    whole.take(report(layout, 1, 3))
+    few.take(report(layout, 1, 1))
+    const eager = await warm(whole)
+    const longer = state.apply(state.tr.insertText(text, 10))
+    const sets = [whole, few].map((mirror) => eager.set(state.doc, longer.doc, mirror, spec, 2) !== null)
+    expect(sets).toEqual([true, false])
   })
 })
 

@@ -71,6 +71,7 @@ test("the mirror finds the sheets of a block that goes over several", () => {
     sheets: [],
     furniture: [],
     paragraphs: [],
+    pages: null,
   })
   expect(mirror.sheetsOfLeaf(5)).toEqual({ first: 0, last: 2 })
   expect(mirror.sheetsOfLeaf(6)).toEqual({ first: 2, last: 3 })

@@ -52,10 +52,12 @@ export class Composing {
     const { layout } = this
     const view = this.target.view()
     if (reachesAll(change)) view?.hold()
-    const ahead = layout.current ? this.eager.set(before.doc, after.doc, layout.mirror, this.target.spec()) : null
+    const ahead = layout.current
+      ? this.eager.set(before.doc, after.doc, layout.mirror, this.target.spec(), layout.seenTo)
+      : null
     const texts = steps.map(stepText)
     // What is on the sheet already need not reach the worker before it is seen.
-    if (ahead) layout.changeAhead(texts, ahead.leaf, ahead.paragraph)
+    if (ahead) layout.changeAhead(texts, ahead)
     else this.seen.changed(layout.change(texts), before.doc, steps)
     if (ahead) view?.refresh()
     this.showBusy()

@@ -1,5 +1,5 @@
 /** The page's end of the layout worker. */
-import type { LayoutSpec, ParagraphLayout, Sight } from "@biblon/core/layout"
+import type { LayoutSpec, PlacedSheet, Sight } from "@biblon/core/layout"
 import type { BegunLayout } from "../early/begun"
 import { workerOf } from "./addresses"
 import { logged } from "../debugging"
@@ -78,11 +78,11 @@ export class LayoutClient {
     return this.mirror.seq === this.seq || this.ahead === this.seq
   }
 
-  /** A change whose outcome, a leaf that was set on the page, is shown at once; the worker hears of it behind the next frame. Only where all before it is shown. */
-  changeAhead(steps: readonly string[], leaf: number, paragraph: ParagraphLayout): void {
+  /** A change whose outcome, sheets that were made on the page, is shown at once; the worker hears of it behind the next frame. Only where all before it is shown. */
+  changeAhead(steps: readonly string[], sheets: ReadonlyMap<number, PlacedSheet>): void {
     this.held.push({ type: "steps", steps, seq: ++this.seq })
     this.later(this.sendHeld)
-    this.mirror.anticipate(leaf, paragraph, this.seq)
+    this.mirror.anticipate(sheets, this.seq)
     this.ahead = this.seq
   }
 
@@ -111,6 +111,11 @@ export class LayoutClient {
 
   /** What the worker was asked for, and where that has come to be. */
   private wanted: Wish = { from: 0, to: 0, sight: { from: 0, to: 0 }, asked: 0 }
+
+  /** The number of the first sheet behind those in sight. */
+  get seenTo(): number {
+    return this.wanted.sight.to
+  }
 
   /** Asks for sheets, if the worker does not know of it. @param sight those among them that are seen */
   want(from: number, to: number, sight: Sight): void {

@@ -1,16 +1,17 @@
 /** What the page knows of the layout: the table of all sheets and the contents of those in range. */
 import {
-  fragmentsOf,
   paragraphsOf,
   receivedParagraph,
+  sameBreak,
   stackWith,
   withParagraphs,
   type Furniture,
+  type Layout,
   type ParagraphLayout,
   type PlacedSheet,
-  type Sheet,
 } from "@biblon/core/layout"
 import type { LayoutReport, SheetTable } from "./protocol"
+import { rowOf } from "./sending"
 
 const emptyTable: SheetTable = {
   ids: new Uint32Array(),
@@ -20,12 +21,11 @@ const emptyTable: SheetTable = {
   heights: new Float64Array(),
 }
 
-/** A leaf set on the page ahead of the worker, and the sheets that show it, by those of the worker. */
+/** Sheets made on the page ahead of the worker, by their numbers, with those in whose place they stand, and the table with them. */
 interface Anticipated {
-  leaf: number
-  paragraph: ParagraphLayout
   seq: number
-  shown: WeakMap<Sheet, PlacedSheet>
+  sheets: ReadonlyMap<number, { placed: PlacedSheet; before: PlacedSheet }>
+  table: SheetTable
 }
 
 let ids = 0
@@ -34,14 +34,20 @@ export class LayoutMirror {
   /** The last change that is included in what is shown. */
   seq = -1
   complete = false
-  table = emptyTable
+  /** See Layout. */
+  pages: Layout["pages"] = new Map()
+  private reported = emptyTable
   private anticipated: Anticipated | null = null
   private readonly sheets = new Map<number, PlacedSheet>()
   private readonly furniture = new Map<number, { sent: string; own: readonly Furniture[] }>()
   private readonly paragraphs = new Map<number, ParagraphLayout>()
 
+  get table(): SheetTable {
+    return this.anticipated?.table ?? this.reported
+  }
+
   get count(): number {
-    return this.table.ids.length
+    return this.reported.ids.length
   }
 
   take(report: LayoutReport): void {
@@ -65,11 +71,23 @@ export class LayoutMirror {
         this.furniture.set(sheet, { sent, own })
       }
     }
-    if (this.anticipated && report.seq >= this.anticipated.seq) this.anticipated = null
+    const ahead = this.anticipated
+    this.anticipated = null
     this.seq = report.seq
     this.complete = report.complete
-    this.table = report.table
+    this.pages = report.pages ?? this.pages
+    this.reported = report.table
     this.forget(report)
+    if (ahead && report.seq < ahead.seq) this.keep(ahead)
+  }
+
+  /** What is ahead of a report stays, as long as sheets begin where they began when it was made. */
+  private keep({ seq, sheets }: Anticipated): void {
+    const stays = [...sheets].every(([index, { before }]) => {
+      const now = this.placed(index)
+      return now?.leaf === before.leaf && sameBreak(now.sheet.start.at, before.sheet.start.at)
+    })
+    if (stays) this.anticipated = { seq, sheets, table: this.tableWith(sheets) }
   }
 
   /** Keeps just what the worker knows to be kept. */
@@ -84,47 +102,54 @@ export class LayoutMirror {
     for (const id of this.paragraphs.keys()) if (!paragraphs.has(id)) this.paragraphs.delete(id)
   }
 
-  /** Shows a leaf newly set on the page until the worker reports a layout with that change or a later one. */
-  anticipate(leaf: number, paragraph: ParagraphLayout, seq: number): void {
-    this.anticipated = { leaf, paragraph, seq, shown: new WeakMap() }
+  /** Shows sheets made on the page, by their numbers, until the worker reports a layout with that change or a later one. */
+  anticipate(sheets: ReadonlyMap<number, PlacedSheet>, seq: number): void {
+    const all = new Map(this.anticipated?.sheets)
+    for (const [index, { sheet, ...placed }] of sheets) {
+      const before = this.placed(index)
+      // Sheets made here have ids below zero, so that they differ from all that the worker makes.
+      if (before) all.set(index, { placed: { ...placed, sheet: { ...sheet, id: --ids } }, before })
+    }
+    this.anticipated = { seq, sheets: all, table: this.tableWith(all) }
+  }
+
+  /** The table with other sheets in it, for which it keeps the ids that the worker knows; the same one where these begin and end as before. */
+  private tableWith(sheets: Anticipated["sheets"]): SheetTable {
+    const { reported } = this
+    const rows = [...sheets].map(([index, { placed }]) => ({ index, ...rowOf(placed) }))
+    const isSame = rows.every(
+      ({ index, leaf, within, height }) =>
+        reported.leaves[index] === leaf && reported.within[index] === within && reported.heights[index] === height,
+    )
+    if (isSame) return reported
+    const table = {
+      ...reported,
+      leaves: reported.leaves.slice(),
+      within: reported.within.slice(),
+      heights: reported.heights.slice(),
+    }
+    for (const { index, leaf, within, height } of rows) {
+      table.leaves[index] = leaf
+      table.within[index] = within
+      table.heights[index] = height
+    }
+    return table
   }
 
   /** The contents of a sheet by its place in the table, if they are here. */
   placed(index: number): PlacedSheet | undefined {
-    const id = this.table.ids[index]
+    const ahead = this.anticipated?.sheets.get(index)
+    if (ahead) return ahead.placed
+    const id = this.reported.ids[index]
     const known = id === undefined ? undefined : this.sheets.get(id)
     if (!known) return undefined
     const leaf = this.firstLeaf(index)
     // The same object as long as it stays where it is.
     const furniture = this.furniture.get(known.sheet.id)?.own
-    const placed =
-      known.leaf === leaf && known.furniture === furniture
-        ? known
-        : { sheet: known.sheet, leaf, ...(furniture ? { furniture } : {}) }
-    if (placed !== known) this.sheets.set(known.sheet.id, placed)
-    return this.anticipated ? this.withAnticipated(placed, this.anticipated) : placed
-  }
-
-  private withAnticipated(placed: PlacedSheet, ahead: Anticipated): PlacedSheet {
-    const { sheet, leaf } = placed
-    const known = ahead.shown.get(sheet)
-    if (known) return known
-    const lines = ahead.paragraph.lines.length
-    const at = new Set(
-      fragmentsOf(placed).flatMap(({ part, leaf, paragraph }, i) =>
-        part === "text" && leaf === ahead.leaf && paragraph.lines.length === lines ? [i] : [],
-      ),
-    )
-    if (at.size === 0) return placed
-    // Sheets made here have ids below zero, so that they differ from all that the worker makes.
-    let n = 0
-    const shown = {
-      sheet: { ...withParagraphs(sheet, (own) => (at.has(n++) ? ahead.paragraph : own)), id: --ids },
-      leaf,
-      ...(placed.furniture ? { furniture: placed.furniture } : {}),
-    }
-    ahead.shown.set(sheet, shown)
-    return shown
+    if (known.leaf === leaf && known.furniture === furniture) return known
+    const placed = { sheet: known.sheet, leaf, ...(furniture ? { furniture } : {}) }
+    this.sheets.set(known.sheet.id, placed)
+    return placed
   }
 
   firstLeaf(index: number): number {

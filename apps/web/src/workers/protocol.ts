@@ -3,7 +3,7 @@
  * sheets; the page holds a table of all sheets and the contents of those in or near sight. Both sides
  * know what the page holds: after each report exactly the sheets of its range.
  */
-import type { Furniture, LayoutSpec, SentParagraph, Sheet, Sight } from "@biblon/core/layout"
+import type { Furniture, Layout, LayoutSpec, SentParagraph, Sheet, Sight } from "@biblon/core/layout"
 
 /** Sheets in or near sight, those in sight among them, and which wish for sheets this is. */
 export interface Wish extends Sight {
@@ -60,6 +60,8 @@ export interface LayoutReport {
   /** Of all sheets in range that have any. */
   furniture: SentFurniture[]
   paragraphs: SentParagraph[]
+  /** See Layout; null as long as they are those that were sent last. */
+  pages: Layout["pages"] | null
 }
 
 export type FromLayout =

@@ -15,6 +15,11 @@ import {
 } from "@biblon/core/layout"
 import type { LayoutReport, SheetTable } from "./protocol"
 
+/** What the table says of a sheet. */
+export function rowOf({ sheet: { id, width, height, start }, leaf }: PlacedSheet) {
+  return { id, leaf, within: isBeginning(start.at) ? 0 : 1, width, height }
+}
+
 export function tableOf(placed: readonly PlacedSheet[]): SheetTable {
   const n = placed.length
   const table = {
@@ -24,29 +29,33 @@ export function tableOf(placed: readonly PlacedSheet[]): SheetTable {
     widths: new Float64Array(n),
     heights: new Float64Array(n),
   }
-  placed.forEach(({ sheet, leaf }, i) => {
-    table.ids[i] = sheet.id
+  placed.forEach((own, i) => {
+    const { id, leaf, within, width, height } = rowOf(own)
+    table.ids[i] = id
     table.leaves[i] = leaf
-    table.within[i] = isBeginning(sheet.start.at) ? 0 : 1
-    table.widths[i] = sheet.width
-    table.heights[i] = sheet.height
+    table.within[i] = within
+    table.widths[i] = width
+    table.heights[i] = height
   })
   return table
 }
 
 /** What a report says of the sheets in its range. */
-type Contents = Pick<LayoutReport, "sheets" | "furniture" | "paragraphs">
+type Contents = Pick<LayoutReport, "sheets" | "furniture" | "paragraphs" | "pages">
 
 /** Knows what the page holds: after each report just the sheets of its range. */
 export class Sending {
   private sheets = new Set<number>()
   private paragraphs = new Set<number>()
+  private pages: Layout["pages"] | null = null
   private readonly glyphs = new HeldGlyphs((paragraph) => this.paragraphs.has(paragraph))
 
   constructor(private readonly typesetter: Typesetter) {}
 
   of(layout: Layout, { from, to }: Sight): Contents {
-    const sent: Contents = { sheets: [], furniture: [], paragraphs: [] }
+    const pages = layout.pages === this.pages ? null : layout.pages
+    this.pages = layout.pages
+    const sent: Contents = { sheets: [], furniture: [], paragraphs: [], pages }
     const sheets = new Set<number>()
     const paragraphs = new Set<number>()
     const furnisher = new Furnisher(this.typesetter, layout, valuesNow)

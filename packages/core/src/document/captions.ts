@@ -202,6 +202,9 @@ export function sheetTargets(doc: Node): ReadonlySet<number> {
   return new Set(wanted.flatMap(({ field }) => places.get(referenceOf(fieldAttrs(field).format).place) ?? []))
 }
 
+/** For what does not know on which sheets anything begins. */
+export const unknownPages: ReadonlyMap<number, string> = new Map()
+
 /**
  * What fields show that is computed from the document: formulas, numbers of captions, references, citations; by leaf.
  * @param pages the numbers of sheets on which leaves begin, as far as they are known
@@ -230,7 +233,7 @@ export function computedOf(doc: Node, pages: ReadonlyMap<number, string>): Reado
 }
 
 /** The same by the fields themselves, in plain words: for what is written into files. */
-export function shownByFields(doc: Node, pages: ReadonlyMap<number, string> = new Map()): Map<Node, string> {
+export function shownByFields(doc: Node, pages = unknownPages): Map<Node, string> {
   return new Map(
     [...computedOf(doc, pages).values()].flatMap((own) =>
       [...own].map(([field, shown]) => [field, plainShown(shown)] as const),

@@ -435,13 +435,7 @@ export class Composition {
   private behindAll(sheets: readonly PlacedSheet[], from = this.cursor): SheetPlace {
     // Numbers are counted where the side of a sheet hangs on them.
     const counted = this.composer.papers?.sided ? sheets : sheets.slice(-1)
-    return counted.reduce((place, own) => this.placeBehind(own, place.number), from)
-  }
-
-  /** Where the sheet behind one begins. @param number what the one would have if its section did not begin to count anew */
-  private placeBehind({ leaf, sheet }: PlacedSheet, number: number): SheetPlace {
-    const own = this.composer.numberAt({ leaf, at: sheet.start.at, number, owed: sheet.start.owed })
-    return { leaf: leaf + sheet.next.leaf, at: sheet.next.at, number: own + 1, owed: sheet.next.owed }
+    return counted.reduce((place, own) => this.composer.placeBehind(own, place.number), from)
   }
 
   private hasPapersOf({ papers }: Pick<Layout, "papers">): boolean {
@@ -454,7 +448,7 @@ export class Composition {
     let place = this.composer.start
     const other = sheets.findIndex((own) => {
       const now = this.composer.startAt({ ...place, leaf: own.leaf, at: own.sheet.start.at })
-      place = this.placeBehind(own, place.number)
+      place = this.composer.placeBehind(own, place.number)
       const { paper, left, blank } = own.sheet.start
       return now.paper !== paper || now.left !== left || now.blank !== blank
     })
@@ -488,7 +482,7 @@ export class Composition {
       this.ahead.add(sheet)
       const own = { sheet, leaf: cursor.leaf }
       sheets.push(own)
-      cursor = this.placeBehind(own, cursor.number)
+      cursor = this.composer.placeBehind(own, cursor.number)
     }
     const behind = this.composer.behind(cursor)
     this.older = [
@@ -511,7 +505,7 @@ export class Composition {
     const sheet = this.composer.compose(this.cursor, this.stripEnd())
     const own = { sheet, leaf: this.cursor.leaf }
     this.composed.push(own)
-    this.cursor = this.placeBehind(own, this.cursor.number)
+    this.cursor = this.composer.placeBehind(own, this.cursor.number)
     return this.takeOver() ? this.finish() : false
   }
 

@@ -76,6 +76,20 @@ const tableSpace = 6
 /** Gives the paragraphs of a list of contents, and the number of the heading that each stands for. */
 export type Contents = (contents: Node, width: number) => readonly { node: Node; entry: number }[]
 
+/** How a paragraph that nothing stands beside was set last. */
+interface SetLast {
+  width: number
+  label: string | null
+  letters: Partial<LetterFormat> | null
+  /** Whether its pictures might stand elsewhere than in its lines; null where it has none. */
+  floats: boolean | null
+  isNote: boolean
+  paragraph: ParagraphLayout
+}
+
+/** What was set last of each paragraph: regions are filled several times, until all has its room. */
+export type SetBefore = WeakMap<Node, SetLast>
+
 export class FlowSetter {
   constructor(
     private readonly typesetter: Typesetter,
@@ -84,6 +98,7 @@ export class FlowSetter {
     private readonly contents: Contents = () => [],
     /** What fields show that is computed from the document, by leaf. */
     private readonly computed: ReadonlyMap<number, Computed> = new Map(),
+    private readonly known: SetBefore = new WeakMap(),
   ) {}
 
   private readonly fillCell: FillCell = (flow, region, start) => this.fill(flow, region, start)
@@ -378,7 +393,7 @@ export class FlowSetter {
       known?.width === width &&
       known.label === label &&
       known.letters === letters &&
-      known.floats === floats &&
+      (known.floats === floats || known.floats === null) &&
       known.isNote === isNote
     )
       return known.paragraph
@@ -388,19 +403,6 @@ export class FlowSetter {
     if (isPlain) this.known.set(node, { width, label, letters, floats, isNote, paragraph })
     return paragraph
   }
-
-  /** What was set last of each paragraph that nothing stands beside: regions are filled several times, until all has its room. */
-  private readonly known = new WeakMap<
-    Node,
-    {
-      width: number
-      label: string | null
-      letters: Partial<LetterFormat> | null
-      floats: boolean
-      isNote: boolean
-      paragraph: ParagraphLayout
-    }
-  >()
 
   /** What a region without a foot goes on below. */
   private above(flow: Flowing, block: number, width: number): Pen["above"] {

@@ -45,6 +45,14 @@ const watermarks = new WeakMap<PageSetup, { styles: StyleSheet; furniture: Furni
 /** Sheets keep their heads and feet from one layout to the next. */
 const kept = new WeakMap<Sheet, Partial<Record<EdgeName, Kept>>>()
 
+/** Notes with the numbers that their leaves have in a document. */
+export function furnitureOfNotes(doc: Node, notes: Sheet["notes"]): Furniture[] {
+  return notes.flatMap(({ story, stack }) => {
+    const first = firstLeafOf(doc, story)
+    return first === undefined ? [] : [{ part: "note" as const, stack: { ...stack, leaf: first + stack.leaf } }]
+  })
+}
+
 /** Sets heads and feet of the sheets of one layout. */
 export class Furnisher {
   /** Counted once a head or foot asks for them: most reports show none. */
@@ -81,7 +89,10 @@ export class Furnisher {
     const behind = paper?.setup.watermark && !placed.sheet.start.blank ? this.watermark(placed.sheet, paper) : null
     if (!edged && !behind && notes.length === 0) return placed
     const edges = edged ? this.set(placed.sheet, paper, index) : []
-    return { ...placed, furniture: [...(behind ? [behind] : []), ...this.notes(notes), ...edges] }
+    return {
+      ...placed,
+      furniture: [...(behind ? [behind] : []), ...furnitureOfNotes(this.layout.doc, notes), ...edges],
+    }
   }
 
   private watermark(sheet: Sheet, { setup }: Paper): Furniture | null {
@@ -91,14 +102,6 @@ export class Furnisher {
     const furniture = setWatermark(this.typesetter, { styles, typesetting, values: this.others }, setup, sheet)
     watermarks.set(setup, { styles, furniture })
     return furniture
-  }
-
-  /** Notes with the numbers that their leaves have in the document now. */
-  private notes(notes: Sheet["notes"]): Furniture[] {
-    return notes.flatMap(({ story, stack }) => {
-      const first = firstLeafOf(this.layout.doc, story)
-      return first === undefined ? [] : [{ part: "note" as const, stack: { ...stack, leaf: first + stack.leaf } }]
-    })
   }
 
   private set(sheet: Sheet, paper: Paper, index: number): readonly Furniture[] {

@@ -1,3 +1,4 @@
+export { composeAhead, type SheetsAtHand } from "./ahead"
 export * from "./boxes"
 export * from "./composition"
 export * from "./fonts/catalogue"

@@ -20,14 +20,26 @@ import {
 } from "../document"
 import { beginning, blockAt, isBeginning, sectionBegun } from "./boxes"
 import { fillBand, type Band } from "./columns"
-import { FlowSetter, type Contents } from "./flow"
+import { FlowSetter, type Contents, type SetBefore } from "./flow"
 import type { Filled, Flowing, Region } from "./regions"
 import { edgeRoom, Papers, type Paper } from "./paper"
 import type { Typesetter } from "./paragraph"
 import { NoteSetter, type NotesSet } from "./notes"
 import { leafOfBreak } from "./tables"
 import { borderRound } from "./ornaments"
-import type { BlockPlace, Break, Layout, LayoutSpec, Owed, Placed, Rule, Sheet, SheetStart, Stack } from "./types"
+import type {
+  BlockPlace,
+  Break,
+  Layout,
+  LayoutSpec,
+  Owed,
+  Placed,
+  PlacedSheet,
+  Rule,
+  Sheet,
+  SheetStart,
+  Stack,
+} from "./types"
 
 /** Where a sheet starts: the first leaf of a block of the body, or in a table that of a row, where that block goes on, and the number that the sheet would have. */
 export interface SheetPlace {
@@ -72,6 +84,7 @@ export class SheetComposer {
     private readonly spec: LayoutSpec,
     /** Numbers of the sheets on which headings begin, by leaf, and what the marks of notes show. */
     { pages, marks }: Pick<Layout, "pages" | "marks">,
+    before?: SetBefore,
   ) {
     const { styles, typesetting } = documentAttrs(doc)
     const blocks = blocksOf(bodyOf(doc))
@@ -90,7 +103,7 @@ export class SheetComposer {
         entry: heading === null ? -1 - i : (numbers.get(heading.leaf) ?? 0),
       }))
     }
-    this.setter = new FlowSetter(typesetter, setting, labels, entries, computedOf(doc, pages))
+    this.setter = new FlowSetter(typesetter, setting, labels, entries, computedOf(doc, pages), before)
     this.notes = new NoteSetter(this.setter, doc, marks)
     this.sections = sectionsOf(doc)
     this.papers =
@@ -131,6 +144,12 @@ export class SheetComposer {
     const { section, first } = this.at(place)
     const starts = first && !this.isBlank(place)
     return (starts ? this.sections[section]?.setup.numbering.start : null) ?? place.number
+  }
+
+  /** Where the sheet behind one begins. @param number what the one would have if its section did not begin to count anew */
+  placeBehind({ leaf, sheet }: PlacedSheet, number: number): SheetPlace {
+    const own = this.numberAt({ leaf, at: sheet.start.at, number, owed: sheet.start.owed })
+    return { leaf: leaf + sheet.next.leaf, at: sheet.next.at, number: own + 1, owed: sheet.next.owed }
   }
 
   /** Whether a section that begins at a place wants the other side, so that this one stays blank. */

@@ -1,8 +1,8 @@
 /**
- * Sets the paragraph that is being typed in at once, on the page, while the worker lays out the
- * document: as long as its number of lines stays the same, nothing else on the sheets moves, so that
- * what is shown is what the worker will report a few milliseconds later. Where it cannot be sure, it
- * leaves the matter to the worker.
+ * Shows a letter at once, on the page, while the worker lays out the document. As long as the number of lines of its paragraph stays
+ * the same, nothing else on the sheets moves, and that paragraph is set in its place; else the sheets that it changes are composed
+ * of those at hand. What is shown is what the worker will report a few milliseconds later. Where it cannot be sure, it leaves the
+ * matter to the worker.
  */
 import {
   anchorsIn,
@@ -16,6 +16,7 @@ import {
   leavesOf,
   tableLetters,
   textOf,
+  unknownPages,
 } from "@biblon/core/document"
 import {
   FontLibrary,
@@ -23,13 +24,17 @@ import {
   Hyphenator,
   MissingFaceError,
   Typesetter,
+  composeAhead,
   floatsOn,
   fragmentsOf,
+  isOwnText,
   movesText,
+  withParagraphs,
   type Fragment,
   type LayoutSpec,
   type ParagraphLayout,
-  isOwnText,
+  type PlacedSheet,
+  type SheetsAtHand,
 } from "@biblon/core/layout"
 import { faceAddress } from "@biblon/core/layout/catalogue"
 import type { Node } from "prosemirror-model"
@@ -37,8 +42,6 @@ import { addressOf } from "../../workers/addresses"
 import type { LayoutMirror } from "../../workers/layoutMirror"
 
 class NotYetLoaded extends Error {}
-
-const unknownPages: ReadonlyMap<number, string> = new Map()
 
 export class EagerTypesetter {
   private typesetter: Typesetter | null = null
@@ -81,18 +84,23 @@ export class EagerTypesetter {
     throw new NotYetLoaded(id)
   }
 
-  /** The leaf that a change of the document touched, newly set, if nothing else can have moved; else null. */
+  /**
+   * @param seen the number of the first sheet behind those in sight
+   * @returns sheets that a change of the document makes other ones, by their numbers, as far as they are seen; null where that is not sure
+   */
   set(
     before: Node,
     after: Node,
     mirror: LayoutMirror,
     spec: LayoutSpec,
-  ): { leaf: number; paragraph: ParagraphLayout } | null {
+    seen: number,
+  ): ReadonlyMap<number, PlacedSheet> | null {
     const change = changedLeaves(before, after)
     const setting = documentAttrs(after)
     const labels = labelsOf(after)
+    const { typesetter } = this
     if (
-      !this.typesetter ||
+      !typesetter ||
       !change ||
       change.newTo !== change.from + 1 ||
       change.oldTo !== change.newTo ||
@@ -102,31 +110,51 @@ export class EagerTypesetter {
     if (setting.styles !== documentAttrs(before).styles || setting.typesetting !== documentAttrs(before).typesetting)
       return null
     const leaf = change.from
-    // What marks of notes show may hang on their sheet.
-    if (setting.notes.foot.restart === "sheet" && anchorsIn(leavesOf(after).node(leaf)).length > 0) return null
-    // Heads and feet hang on the number of their sheet.
+    // Heads and feet hang on the number of their sheet, and what notes say on that of their mark.
     if (leavesOf(after).flow(leaf).story !== null) return null
-    // What fields show that is computed from the document, the worker knows.
+    // What marks of notes show may hang on their sheet.
     const node = leavesOf(after).node(leaf)
+    const marked = anchorsIn(node).length > 0
+    if (setting.notes.foot.restart === "sheet" && marked) return null
+    // What fields show that is computed from the document, the worker knows.
     if (textOf(node).includes("\ufffc") && computedOf(after, unknownPages).has(leaf)) return null
     const shown = shownLeaf(mirror, leaf)
     if (!shown) return null
-    // A note goes to the sheet on which its mark comes to stand.
-    if (shown.sheets > 1 && anchorsIn(node).length > 0) return null
     try {
-      const paragraph = this.typesetter.paragraph(
+      const paragraph = typesetter.paragraph(
         { flow: spec.mode === "flow", values: valuesOf(after, withName(valuesNow, spec.name ?? "")), ...setting },
         node,
         shown.width,
         labels[leaf] ?? null,
         { letters: tableLetters(setting.styles, after, leaf) },
       )
-      return replaces(paragraph, shown.paragraph, shown.isDivided) ? { leaf, paragraph } : null
+      // A note goes to the sheet on which its mark comes to stand.
+      const stays = replaces(paragraph, shown.paragraph, shown.isDivided) && (shown.sheets.length === 1 || !marked)
+      if (stays) return new Map(shown.sheets.map((index) => [index, withLeaf(mirror.placed(index)!, leaf, paragraph)]))
+      return composeAhead(typesetter, atHand(before, mirror, shown.sheets[0]!), after, spec, leaf, seen)
     } catch (error) {
       if (error instanceof NotYetLoaded) return null
       throw error
     }
   }
+}
+
+/** The sheets at hand round one of them. */
+function atHand(doc: Node, mirror: LayoutMirror, index: number): SheetsAtHand {
+  let from = index
+  while (mirror.placed(from - 1)) from--
+  const sheets: PlacedSheet[] = []
+  for (let placed = mirror.placed(from); placed; placed = mirror.placed(from + sheets.length)) sheets.push(placed)
+  return { doc, sheets, from, count: mirror.count, pages: mirror.pages }
+}
+
+/** A sheet on which a leaf is set anew. */
+function withLeaf(placed: PlacedSheet, leaf: number, paragraph: ParagraphLayout): PlacedSheet {
+  const at = new Set(
+    fragmentsOf(placed).flatMap(({ part, leaf: own }, i) => (part === "text" && own === leaf ? [i] : [])),
+  )
+  let n = 0
+  return { ...placed, sheet: withParagraphs(placed.sheet, (own) => (at.has(n++) ? paragraph : own)) }
 }
 
 /** Whether one layout of a paragraph can stand in another's place without anything else moving. @param divided whether its lines stand in several places */
@@ -143,7 +171,7 @@ function replaces(a: ParagraphLayout, b: ParagraphLayout, divided: boolean): boo
 
 /** A leaf as it is shown, in columns of one width. */
 interface Shown extends Pick<Fragment, "paragraph" | "width"> {
-  sheets: number
+  sheets: readonly number[]
   /** Whether its lines stand in several places. */
   isDivided: boolean
 }
@@ -152,14 +180,14 @@ interface Shown extends Pick<Fragment, "paragraph" | "width"> {
 function shownLeaf(mirror: LayoutMirror, leaf: number): Shown | null {
   const { first, last } = mirror.sheetsOfLeaf(leaf)
   const parts: Fragment[] = []
-  let sheets = 0
+  const sheets: number[] = []
   for (let index = Math.max(0, first - 1); index <= last; index++) {
     const placed = mirror.placed(index)
     const here = placed ? fragmentsOf(placed).filter((own) => own.leaf === leaf && isOwnText(own)) : []
     // What takes room from lines is not known here.
     if (placed && here.length > 0 && floatsOn(placed).some(movesText)) return null
     parts.push(...here)
-    if (here.length > 0) sheets++
+    if (here.length > 0) sheets.push(index)
   }
   const [start] = parts
   if (!start) return null
