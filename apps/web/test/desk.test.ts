@@ -19,7 +19,7 @@ import { EagerTypesetter } from "../src/desk/view/eager"
 import { Stack } from "../src/desk/view/stack"
 import { LayoutMirror } from "../src/workers/layoutMirror"
 import type { LayoutReport } from "../src/workers/protocol"
-import { Sending, tableOf } from "../src/workers/sending"
+import { Sending, Tables } from "../src/workers/sending"
 import { linkWords } from "../src/desk/linkWords"
 import { savingWords } from "../src/desk/savingWords"
 
@@ -134,7 +134,7 @@ describe("the mirror of the layout and the paragraph set ahead of it", () => {
     type: "report",
     seq,
     complete: true,
-    table: tableOf(layout.placed),
+    table: new Tables().of(layout.placed),
     wanted: { from: 0, to, sight: { from: 0, to }, asked: 0 },
     held: { from: 0, to },
     ...new Sending(typesetter).of(layout, { from: 0, to }),

@@ -33,6 +33,16 @@ export class MetWords {
   private readonly asking = new Set<Promise<void>>()
   private retry: ReturnType<typeof setTimeout> | undefined
   private missing: readonly DictionaryName[] = []
+  /** How often the dictionaries have said something. */
+  private answers = 0
+  /** The last paragraph with words that are not known, such as the one that is being typed in: it is asked about several times a letter. */
+  private unsure: {
+    paragraph: Node
+    styles: StyleSheet
+    answers: number
+    words: readonly Word[]
+    unknown: readonly Word[]
+  } | null = null
 
   constructor(private readonly target: MetWordsTarget) {}
 
@@ -62,6 +72,11 @@ export class MetWords {
   unlisted(styles: StyleSheet, paragraph: Node, unknown: Word[] = []): readonly Word[] {
     const kept = this.kept.get(paragraph)
     if (kept?.styles === styles) return kept.words
+    const { unsure, answers } = this
+    if (unsure?.paragraph === paragraph && unsure.styles === styles && unsure.answers === answers) {
+      unknown.push(...unsure.unknown)
+      return unsure.words
+    }
     if (this.isRight(styles, paragraph)) {
       this.kept.set(paragraph, { styles, words: [] })
       return []
@@ -73,6 +88,7 @@ export class MetWords {
       else if (!right) words.push(own)
     }
     if (unknown.length === 0) this.kept.set(paragraph, { styles, words })
+    else this.unsure = { paragraph, styles, answers, words, unknown: [...unknown] }
     return words
   }
 
@@ -149,6 +165,7 @@ export class MetWords {
       this.retry = setTimeout(() => {
         this.setMissing([])
         this.lexicons.askAgain()
+        this.answers++
         this.target.again()
       }, missingFor)
       return
@@ -156,6 +173,7 @@ export class MetWords {
     const lexicon = this.lexicons.of(dictionary)
     for (const word of words) lexicon.of(word).right = true
     for (const word of wrong) lexicon.of(word).right = false
+    this.answers++
   }
 
   /** Asks for the words of a paragraph in sight, ahead of all others. */

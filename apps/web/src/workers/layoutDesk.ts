@@ -15,7 +15,7 @@ import {
   type Sight,
 } from "@biblon/core/layout"
 import type { FromLayout, ToLayout, Wish } from "./protocol"
-import { Sending, tableOf } from "./sending"
+import { Sending, Tables } from "./sending"
 
 /** Longest stretch of work between two looks at the messages, and between two reports of a layout in the making, in milliseconds. */
 const slice = 8
@@ -47,6 +47,7 @@ export class LayoutDesk {
   private lastReport = 0
   private readonly turn = new MessageChannel()
   private readonly sending: Sending
+  private readonly tables = new Tables()
 
   constructor(
     private readonly typesetter: Typesetter,
@@ -202,7 +203,7 @@ export class LayoutDesk {
     const complete = layout.settled === layout.placed.length && !this.composition
     const { seq, want: wanted, held } = this
     this.owes = held.to < wanted.to
-    const table = tableOf(layout.placed)
+    const table = this.tables.of(layout.placed)
     this.post({ type: "report", seq, complete, table, wanted, held, ...this.sending.of(layout, held) })
   }
 

@@ -1,5 +1,6 @@
 /** What the page knows of the layout: the table of all sheets and the contents of those in range. */
 import {
+  isBeginning,
   paragraphsOf,
   receivedParagraph,
   sameBreak,
@@ -11,7 +12,7 @@ import {
   type PlacedSheet,
 } from "@biblon/core/layout"
 import type { LayoutReport, SheetTable } from "./protocol"
-import { rowOf } from "./sending"
+import { copyOf, setRow } from "./sending"
 
 const emptyTable: SheetTable = {
   ids: new Uint32Array(),
@@ -116,23 +117,15 @@ export class LayoutMirror {
   /** The table with other sheets in it, for which it keeps the ids that the worker knows; the same one where these begin and end as before. */
   private tableWith(sheets: Anticipated["sheets"]): SheetTable {
     const { reported } = this
-    const rows = [...sheets].map(([index, { placed }]) => ({ index, ...rowOf(placed) }))
-    const isSame = rows.every(
-      ({ index, leaf, within, height }) =>
-        reported.leaves[index] === leaf && reported.within[index] === within && reported.heights[index] === height,
+    const isSame = [...sheets].every(
+      ([index, { placed }]) =>
+        reported.leaves[index] === placed.leaf &&
+        reported.heights[index] === placed.sheet.height &&
+        reported.within[index] === (isBeginning(placed.sheet.start.at) ? 0 : 1),
     )
     if (isSame) return reported
-    const table = {
-      ...reported,
-      leaves: reported.leaves.slice(),
-      within: reported.within.slice(),
-      heights: reported.heights.slice(),
-    }
-    for (const { index, leaf, within, height } of rows) {
-      table.leaves[index] = leaf
-      table.within[index] = within
-      table.heights[index] = height
-    }
+    const table = copyOf(reported)
+    for (const [index, { placed }] of sheets) setRow(table, index, placed)
     return table
   }
 

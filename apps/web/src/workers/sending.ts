@@ -15,29 +15,50 @@ import {
 } from "@biblon/core/layout"
 import type { LayoutReport, SheetTable } from "./protocol"
 
-/** What the table says of a sheet. */
-export function rowOf({ sheet: { id, width, height, start }, leaf }: PlacedSheet) {
-  return { id, leaf, within: isBeginning(start.at) ? 0 : 1, width, height }
+/** Says in the row of a sheet what is to be said of it, but for its id. */
+export function setRow(table: SheetTable, i: number, { sheet, leaf }: PlacedSheet): void {
+  table.leaves[i] = leaf
+  table.within[i] = isBeginning(sheet.start.at) ? 0 : 1
+  table.widths[i] = sheet.width
+  table.heights[i] = sheet.height
 }
 
-export function tableOf(placed: readonly PlacedSheet[]): SheetTable {
-  const n = placed.length
-  const table = {
-    ids: new Uint32Array(n),
-    leaves: new Uint32Array(n),
-    within: new Uint8Array(n),
-    widths: new Float64Array(n),
-    heights: new Float64Array(n),
+/** Makes the table of all sheets, of which a letter changes but a few. */
+export class Tables {
+  private placed: readonly PlacedSheet[] = []
+  private table: SheetTable | null = null
+
+  of(placed: readonly PlacedSheet[]): SheetTable {
+    const before = this.placed.length === placed.length ? this.table : null
+    const table = before ? copyOf(before) : empty(placed.length)
+    for (let i = 0; i < placed.length; i++) {
+      const own = placed[i] as PlacedSheet
+      if (before && this.placed[i] === own) continue
+      table.ids[i] = own.sheet.id
+      setRow(table, i, own)
+    }
+    this.placed = placed
+    this.table = table
+    return table
   }
-  placed.forEach((own, i) => {
-    const { id, leaf, within, width, height } = rowOf(own)
-    table.ids[i] = id
-    table.leaves[i] = leaf
-    table.within[i] = within
-    table.widths[i] = width
-    table.heights[i] = height
-  })
-  return table
+}
+
+const empty = (n: number): SheetTable => ({
+  ids: new Uint32Array(n),
+  leaves: new Uint32Array(n),
+  within: new Uint8Array(n),
+  widths: new Float64Array(n),
+  heights: new Float64Array(n),
+})
+
+export function copyOf({ ids, leaves, within, widths, heights }: SheetTable): SheetTable {
+  return {
+    ids: ids.slice(),
+    leaves: leaves.slice(),
+    within: within.slice(),
+    widths: widths.slice(),
+    heights: heights.slice(),
+  }
 }
 
 /** What a report says of the sheets in its range. */

@@ -6,12 +6,14 @@ import type { Node } from "prosemirror-model"
 import {
   computedOf,
   documentAttrs,
+  hasContents,
   labelsOf,
   leavesOf,
   leavesOfBody,
+  listedIn,
+  listsSources,
   noteLabels,
   notesOf,
-  listsSources,
 } from "../document"
 import { floatsOn, fragmentsOf, isBeginning, sameBreak, tablesOf } from "./boxes"
 import { movesText } from "./floats"
@@ -84,6 +86,8 @@ export function composeAhead(
   // Marks that are counted on each sheet hang on all before it, sources on a program, and what is computed on the whole document.
   if (documentAttrs(doc).notes.foot.restart === "sheet" && notesOf(doc).length > 0) return null
   if (listsSources(doc)) return null
+  // Contents, which may stand anywhere before it, say what it says.
+  if (hasContents(doc) && listedIn(doc) !== listedIn(older)) return null
   const computed = [...computedOf(doc, pages).keys()]
   if (computed.some((own) => own >= leavesOfBody(doc))) return null
 

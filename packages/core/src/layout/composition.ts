@@ -204,8 +204,11 @@ function beginAsIn(before: Layout, now: Pick<Layout, "doc" | "placed">): boolean
     return false
   if (before.placed.length !== now.placed.length || sectionsOf(now.doc)[0]?.setup !== sectionsOf(before.doc)[0]?.setup)
     return false
-  return now.placed.every(({ sheet, leaf }, i) => {
+  return now.placed.every((placed, i) => {
     const own = before.placed[i] as PlacedSheet
+    // Most are the same, of which nothing more need be read.
+    if (own === placed) return true
+    const { sheet, leaf } = placed
     if (own.sheet === sheet) return true
     const [a, b] = [headingsOn(own.sheet), headingsOn(sheet)]
     return (
@@ -527,7 +530,8 @@ export class Composition {
     for (const tail of this.tails) {
       if (!this.meets(tail)) continue
       const { layout, next, to } = tail
-      const taken = layout.placed.slice(next, to).map((own) => moved(own, tail))
+      const here = layout.placed.slice(next, to)
+      const taken = tail.shift === 0 ? here : here.map((own) => moved(own, tail))
       this.composed = this.composed.concat(taken)
       tail.next = to
       if (layout.complete) return true

@@ -406,9 +406,13 @@ export class FlowSetter {
 
   /** What a region without a foot goes on below. */
   private above(flow: Flowing, block: number, width: number): Pen["above"] {
-    const before = flow.blocks.nodes[block - 1]
+    const { nodes } = flow.blocks
+    let last = block - 1
+    // There a section ends without a trace.
+    while (nodes[last]?.type.name === "sectionBreak") last--
+    const before = nodes[last]
     return before?.inlineContent
-      ? this.paragraph(flow, block - 1, width)
+      ? this.paragraph(flow, last, width)
       : before?.type.name === "table"
         ? "table"
         : null

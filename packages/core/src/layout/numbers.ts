@@ -1,5 +1,5 @@
 /** The numbers of sheets. */
-import { blocksOf, bodyOf, formatNumber, sectionsOf, type Section } from "../document"
+import { blocksOf, bodyOf, formatNumber, sectionsOf, type PageSetup, type Section } from "../document"
 import { beginsBlock, blockAt } from "./boxes"
 import type { Layout } from "./types"
 
@@ -14,18 +14,28 @@ export interface SheetNumber {
 /** The numbers of all sheets. */
 export function numbersOf({ doc, placed }: Pick<Layout, "doc" | "placed">): SheetNumber[] {
   const sections = sectionsOf(doc)
+  const [only] = sections
+  // Most documents are one section, whose sheets need not be looked at.
+  if (sections.length === 1 && only) {
+    const { numbering } = only.setup
+    return placed.map((_, i) => numbered(0, (numbering.start ?? 1) + i, numbering))
+  }
   const blocks = blocksOf(bodyOf(doc))
   let [section, number] = [0, 0]
   return placed.map(({ leaf, sheet }, i) => {
     const { at } = sheet.start
-    const block = sections.length === 1 ? 0 : blockAt(blocks, leaf, at)
+    const block = blockAt(blocks, leaf, at)
     const before = section
     // One that was left blank stands before its section begins.
     if (sheet.start.blank) return { section, number: ++number, text: String(number) }
     while ((sections[section + 1]?.block ?? Infinity) <= block) section++
     const first = (i === 0 || section !== before) && beginsBlock(at)
-    const { form, start } = (sections[section] as Section).setup.numbering
-    number = (first ? start : null) ?? number + 1
-    return { section, number, text: form === "decimal" ? String(number) : formatNumber(number, form) || String(number) }
+    const { numbering } = (sections[section] as Section).setup
+    number = (first ? numbering.start : null) ?? number + 1
+    return numbered(section, number, numbering)
   })
+}
+
+function numbered(section: number, number: number, { form }: PageSetup["numbering"]): SheetNumber {
+  return { section, number, text: form === "decimal" ? String(number) : formatNumber(number, form) || String(number) }
 }
