@@ -42,6 +42,25 @@ export async function hearLate(page: Page, late: number): Promise<void> {
     }, late)
 }
 
+/** Lets workers hear of nothing for a while; to be called before a page is opened. @returns what says whether they hear, at first they do */
+export async function holdable(page: Page): Promise<(hearing: boolean) => Promise<void>> {
+  await page.addInitScript(() => {
+    const { postMessage } = Worker.prototype
+    let waiting: (() => void)[] | null = null
+    Worker.prototype.postMessage = function (this: Worker, ...message: [unknown]) {
+      if (waiting) waiting.push(() => postMessage.apply(this, message))
+      else postMessage.apply(this, message)
+    }
+    const hear = (hearing: boolean) => {
+      const sent = waiting ?? []
+      waiting = hearing ? null : []
+      for (const send of sent) send()
+    }
+    Object.assign(globalThis, { hear })
+  })
+  return (hearing) => page.evaluate((own) => (globalThis as unknown as { hear(own: boolean): void }).hear(own), hearing)
+}
+
 /** One profile of the browser for many journeys: each finds it empty, but the program need not be fetched and read anew. */
 class Profile {
   private context: BrowserContext | null = null

@@ -1,4 +1,5 @@
-import { expect, test } from "../desk"
+import { expect, holdable, test } from "../desk"
+import { difference, inkOf } from "../pictures"
 
 test("what is typed stands on the sheet and reaches the server", async ({ desk }) => {
   await desk.blank()
@@ -188,3 +189,51 @@ test("undo and redo go by what was meant: a stretch of typing, a paragraph, a fo
   await expect(desk.field).toBeFocused()
   await desk.expectShown("The ferry", "")
 })
+
+for (const view of ["Sheets", "Flow"])
+  test(`a letter that makes a line more is seen before the worker has heard of it, and stays as it was seen: ${view}`, async ({
+    desk,
+    page,
+  }) => {
+    const hear = await holdable(page)
+    await desk.openNamed("Tides and timetables")
+    await page.getByRole("button", { name: view, exact: true }).click()
+    const { left, middle } = await desk.where("promise made")
+    await desk.settled()
+    await page.mouse.click(left, middle)
+    const main = page.getByRole("main")
+    const frames = () =>
+      page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))))
+    // What it takes to set text on the page comes when the page has nothing else to do.
+    await expect(async () => {
+      await hear(true)
+      await desk.settled()
+      await hear(false)
+      await desk.press("x")
+      await frames()
+      await expect(main).toHaveAttribute("aria-busy", "false", { timeout: 50 })
+    }).toPass()
+    const lines = () => page.locator(".block.text .line").count()
+    const before = await lines()
+    await desk.type(
+      " that whoever waits at slack water is carried over before the tide turns, whatever the weather may be, and",
+    )
+    await expect(page.locator(".canvas")).toContainText("whatever the weather may be, and")
+    expect(await lines()).toBeGreaterThan(before)
+    await expect(main).toHaveAttribute("aria-busy", "false")
+    const picture = async () => inkOf(page, await main.screenshot({ animations: "disabled" }))
+    await page.mouse.move(5, 5)
+    // Without the caret, which comes and goes.
+    await page.locator(".canvas").evaluate((canvas) => canvas.classList.add("reading"))
+    const ahead = await picture()
+    await hear(true)
+    await desk.settled()
+    const { worst, at } = difference(ahead, await picture())
+    expect(worst, at).toBeLessThan(0.02)
+    // A new paragraph is left to the worker, which indeed hears nothing.
+    await hear(false)
+    await desk.press("Enter")
+    await expect(main).toHaveAttribute("aria-busy", "true")
+    await hear(true)
+    await desk.settled()
+  })
