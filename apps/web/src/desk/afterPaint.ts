@@ -1,5 +1,7 @@
 /** Work that can wait until what was typed is on the screen. */
 
+import { Delayed } from "../ui/delayed"
+
 /** A tab out of sight gets no frames: then work waits so long, in milliseconds. */
 const unseenDelay = 200
 /** A change of so many positions is work that takes the page for long. */
@@ -9,7 +11,7 @@ const longChange = 20_000
 export class AfterPaint {
   private readonly waiting = new Set<() => void>()
   private frame = 0
-  private timer: ReturnType<typeof setTimeout> | undefined
+  private readonly unseen = new Delayed(() => this.flush())
   private readonly turn = new MessageChannel()
 
   constructor() {
@@ -24,13 +26,13 @@ export class AfterPaint {
     this.waiting.add(task)
     if (this.waiting.size > 1) return
     this.frame = requestAnimationFrame(() => this.turn.port2.postMessage(null))
-    this.timer = setTimeout(this.flush, unseenDelay)
+    this.unseen.in(unseenDelay)
   }
 
   /** Does at once what waits: the page may be about to go. */
   readonly flush = (): void => {
     cancelAnimationFrame(this.frame)
-    clearTimeout(this.timer)
+    this.unseen.cancel()
     const tasks = [...this.waiting]
     this.waiting.clear()
     for (const task of tasks) task()
@@ -38,6 +40,7 @@ export class AfterPaint {
 
   close(): void {
     this.flush()
+    this.unseen.close()
     this.turn.port1.close()
     removeEventListener("pagehide", this.flush)
     document.removeEventListener("visibilitychange", this.flush)

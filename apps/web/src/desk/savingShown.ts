@@ -1,5 +1,6 @@
 /** Tells the bars whether all is saved: at once where it is not, and that it is only once it has stayed so, since while one types it is and is not with each letter. */
 import type { Saving } from "../live/connection"
+import { Delayed } from "../ui/delayed"
 import { Showing } from "./showing"
 import type { DeskStore } from "./store"
 
@@ -9,7 +10,8 @@ const calm = 250
 export class SavingShown {
   private readonly showing: Showing
   private told: Saving["kind"] = "saved"
-  private timer: ReturnType<typeof setTimeout> | undefined
+  private saved: Saving = { kind: "saved", at: null }
+  private readonly calm = new Delayed(() => this.tell(this.saved))
 
   constructor(store: DeskStore) {
     this.showing = new Showing(store)
@@ -17,10 +19,11 @@ export class SavingShown {
 
   show(saving: Saving): void {
     const { told } = this
-    clearTimeout(this.timer)
+    this.calm.cancel()
     if (saving.kind === "saving" && told === "saving") return
-    if (saving.kind === "saved" && told === "saving") this.timer = setTimeout(() => this.tell(saving), calm)
-    else this.tell(saving)
+    if (saving.kind !== "saved" || told !== "saving") return this.tell(saving)
+    this.saved = saving
+    this.calm.in(calm)
   }
 
   private tell(saving: Saving): void {

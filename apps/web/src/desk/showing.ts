@@ -1,4 +1,5 @@
 /** Brings what changed into the desk's store, from which bars and trays are drawn: after the sheets, and seldom while one types. */
+import { Delayed } from "../ui/delayed"
 import type { DeskState, DeskStore } from "./store"
 
 /** A tab out of sight gets no frames: then bars and trays are drawn after so many milliseconds. */
@@ -10,7 +11,7 @@ const longest = 300
 export class Showing {
   private change: Partial<DeskState> = {}
   private frame = 0
-  private timer: ReturnType<typeof setTimeout> | undefined
+  private readonly timer = new Delayed(() => this.now())
   /** When the change that waits has to be shown at the latest; null where it goes with the next frame. */
   private due: number | null = null
 
@@ -22,19 +23,17 @@ export class Showing {
     Object.assign(this.change, change)
     if (first && typed) this.due = performance.now() + longest
     if (typed && this.due !== null) {
-      clearTimeout(this.timer)
-      this.timer = setTimeout(this.now, Math.max(0, Math.min(rest, this.due - performance.now())))
+      this.timer.in(Math.max(0, Math.min(rest, this.due - performance.now())))
     } else if (first || this.due !== null) {
-      clearTimeout(this.timer)
       this.due = null
       this.frame = requestAnimationFrame(() => setTimeout(this.now))
-      this.timer = setTimeout(this.now, unseenDelay)
+      this.timer.in(unseenDelay)
     }
   }
 
   private readonly now = (): void => {
     cancelAnimationFrame(this.frame)
-    clearTimeout(this.timer)
+    this.timer.cancel()
     this.due = null
     const { change } = this
     this.change = {}

@@ -3,6 +3,7 @@
  * did, comes back after every loss of connection. What is unconfirmed lies on the device all the while.
  */
 import { personHere } from "../kept"
+import { Delayed } from "../ui/delayed"
 import { getVersion, receiveTransaction, sendableSteps } from "prosemirror-collab"
 import type { EditorState, Transaction } from "prosemirror-state"
 import { readStep } from "@biblon/core/document"
@@ -56,7 +57,7 @@ export class Connection {
   private awaited = 0
   private wait = firstWait
   private retry: ReturnType<typeof setTimeout> | undefined
-  private doubt: ReturnType<typeof setTimeout> | undefined
+  private readonly doubt = new Delayed(() => this.lost())
   private savedAt: number | null = null
   private postponed: { reason: string; wait: number; timer: ReturnType<typeof setTimeout> } | null = null
   private deviceKeeps = true
@@ -98,7 +99,7 @@ export class Connection {
     this.awaited = 0
     // A server that comes back may be able to write again.
     this.endPostponing()
-    clearTimeout(this.doubt)
+    this.doubt.close()
     clearTimeout(this.retry)
     if (this.closed) return
     this.tell()
@@ -255,10 +256,9 @@ export class Connection {
       }
       this.inFlight = true
       this.socket.send(message)
-      clearTimeout(this.doubt)
-      this.doubt = setTimeout(this.lost, patience.least + (patience.perMegabyte * message.length) / 1e6)
+      this.doubt.in(patience.least + (patience.perMegabyte * message.length) / 1e6)
     }
-    if (!this.inFlight) clearTimeout(this.doubt)
+    if (!this.inFlight) this.doubt.cancel()
   }
 
   private tell(): void {

@@ -1,5 +1,6 @@
 /** The caret as it is drawn, and the one that shows where something that is dragged would land. */
 import type { Box } from "@biblon/core/layout"
+import { Delayed } from "../../ui/delayed"
 import { setStyle } from "./elements"
 
 /** Half the time, in milliseconds, in which the caret blinks once. */
@@ -7,7 +8,10 @@ const blink = 560
 
 export class CaretMark {
   readonly element = document.createElement("div")
-  private blinking: ReturnType<typeof setInterval> | undefined
+  private readonly blinking = new Delayed(() => {
+    this.element.classList.toggle("lit")
+    this.blinking.in(blink)
+  })
 
   constructor(className: string) {
     this.element.className = className
@@ -28,13 +32,13 @@ export class CaretMark {
 
   /** Shows it at once and lets it blink, where nothing is selected; a timer, since an animation would have every frame painted. */
   light(on: boolean): void {
-    clearInterval(this.blinking)
     this.element.classList.toggle("lit", on)
     this.element.classList.toggle("alone", on)
-    if (on) this.blinking = setInterval(() => this.element.classList.toggle("lit"), blink)
+    if (on) this.blinking.in(blink)
+    else this.blinking.cancel()
   }
 
   close(): void {
-    clearInterval(this.blinking)
+    this.blinking.close()
   }
 }

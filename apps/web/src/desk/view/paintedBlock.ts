@@ -1,128 +1,8 @@
 /** The elements of one fragment: its lines as text, and what lies behind them. */
-import {
-  caretEdges,
-  capitals,
-  featuresOf,
-  highlightOf,
-  letterRules,
-  lineTop,
-  outlineWidth,
-  shadowColour,
-  shadowOffset,
-  type Fragment,
-  type Line,
-  type LineRun,
-  type ParagraphLayout,
-  type Rule,
-} from "@biblon/core/layout"
+import { highlightOf, lineTop, type Fragment, type Line, type ParagraphLayout, type Rule } from "@biblon/core/layout"
 import { element, inOrder, isDrawn, paintBox, paintRules, px, setStyle, snapped } from "./elements"
 import { roleOf } from "./nesting"
-import { paintPicture } from "./paintedPicture"
-
-function paintRun(paragraph: ParagraphLayout, line: Line, piece: LineRun): Element[] {
-  const { run } = piece
-  if (run.picture) return [paintPicture(run.picture, piece.x, line.baseline - run.picture.box.height)]
-  const { look, face, level } = run
-  const span = element("span", "run", {
-    left: px(piece.x),
-    fontFamily: `"${face}"`,
-    fontSize: px(run.size),
-    color: look.colour,
-  })
-  if (piece.extra) span.style.wordSpacing = px(piece.extra)
-  if (look.spacing) span.style.letterSpacing = px(look.spacing)
-  const features = featuresOf(look, true)
-  if (features) span.style.fontFeatureSettings = features.map(([tag, value]) => `"${tag}" ${value}`).join()
-  if (run.rise) span.setAttribute("style", `${span.getAttribute("style")};--baseline:${px(line.baseline - run.rise)}`)
-  if (level % 2 === 1) span.style.direction = "rtl"
-  if (look.shadow)
-    span.style.textShadow = `${px(shadowOffset * run.size)} ${px(shadowOffset * run.size)} 0 ${shadowColour(look.colour)}`
-  if (look.outline)
-    Object.assign(span.style, {
-      color: "transparent",
-      webkitTextStroke: `${px(outlineWidth * run.size)} ${look.colour}`,
-    })
-  span.lang = look.language
-  const text = run.shows ?? paragraph.text.slice(piece.from, piece.to)
-  span.textContent = run.upper ? capitals(text, look.language) : text
-  return [span, ...paintRules(letterRules(line, piece).map((rule) => ({ ...rule, y: line.baseline + rule.y })))]
-}
-
-const signOf: Record<string, string> = { " ": "·", "\u00a0": "°", "\t": "→", "\u00ad": "¬", "\u2011": "‑" }
-
-/** Signs for what cannot be seen: spaces, tabs, breaks, the end of the paragraph. */
-function paintSigns(paragraph: ParagraphLayout, line: Line, last: boolean): HTMLElement[] {
-  const { leading: edges } = caretEdges(paragraph, line)
-  const size = line.runs[0]?.run.look.size ?? 11
-  const signs: HTMLElement[] = []
-  const add = (sign: string, x: number) => {
-    const mark = element("i", "run sign", { left: px(x), fontSize: px(size) })
-    mark.setAttribute("aria-hidden", "true")
-    mark.textContent = sign
-    signs.push(mark)
-  }
-  for (let at = line.from; at < line.to; at++) {
-    const sign = signOf[paragraph.text[at] ?? ""]
-    const [left, right] = [edges[at - line.from] as number, edges[at + 1 - line.from] as number]
-    if (sign) add(sign, paragraph.text[at] === "\t" ? left : (left + right) / 2 - size * 0.125)
-  }
-  if (paragraph.text[line.to - 1] === "\n") add("↵", edges.at(-1) as number)
-  else if (last) add("¶", edges.at(-1) as number)
-  return signs
-}
-
-const looks = new WeakMap<object, string>()
-
-/** What a look says, as text that can be compared. */
-function lookKey(look: LineRun["run"]["look"]): string {
-  let key = looks.get(look)
-  if (key === undefined) looks.set(look, (key = JSON.stringify(Object.values(look))))
-  return key
-}
-
-/** A line's letters as the page shows them, and all else that its elements depend on. */
-interface PaintedLine {
-  key: string
-  element: HTMLElement
-  top: string
-}
-
-const lineKeys = new WeakMap<Line, { signs: boolean; last: boolean; key: string }>()
-
-function lineKey(paragraph: ParagraphLayout, line: Line, signs: boolean): string {
-  const last = line === paragraph.lines.at(-1)
-  const known = lineKeys.get(line)
-  if (known?.signs === signs && known.last === last) return known.key
-  const key = keyOf(paragraph, line, signs)
-  lineKeys.set(line, { signs, last, key })
-  return key
-}
-
-function keyOf(paragraph: ParagraphLayout, line: Line, signs: boolean): string {
-  const pieces = (runs: readonly LineRun[]) =>
-    runs.map(
-      ({ run, from, to, x, extra }) =>
-        `${x} ${extra} ${run.face} ${run.size} ${run.rise} ${run.level} ${run.upper} ${run.shows ?? paragraph.text.slice(from, to)} ${lookKey(run.look)}${run.picture ? JSON.stringify(run.picture) : ""}`,
-    )
-  const first = line === paragraph.lines[0]
-  const shown = signs ? `${paragraph.text.slice(line.from, line.to)} ${line === paragraph.lines.at(-1)}` : ""
-  return [
-    line.baseline,
-    shown,
-    ...(first && paragraph.label ? pieces(paragraph.label.runs) : []),
-    ...pieces(line.runs),
-  ].join("\n")
-}
-
-function paintLine(paragraph: ParagraphLayout, line: Line, signs: boolean): HTMLElement {
-  const span = element("span", "line")
-  span.style.cssText = `--baseline:${px(line.baseline)}`
-  if (line === paragraph.lines[0])
-    for (const piece of paragraph.label?.runs ?? []) span.append(...paintRun(paragraph, line, piece))
-  for (const piece of line.runs) span.append(...paintRun(paragraph, line, piece))
-  if (signs) span.append(...paintSigns(paragraph, line, line === paragraph.lines.at(-1)))
-  return span
-}
+import { lineKey, paintLine, repaintLine, type PaintedLine } from "./paintedLine"
 
 /** The rules behind the letters of a fragment, from its upper left corner: its frame and its leaders. */
 function rulesBehind(fragment: Fragment, grid: number): Rule[] {
@@ -212,14 +92,18 @@ export class PaintedBlock {
     Object.assign(this.text.style, { width: px(width), height: px(last.top + last.height - first.top) })
     const before = new Map<string, PaintedLine[]>()
     for (const line of this.lines) before.set(line.key, [...(before.get(line.key) ?? []), line])
-    this.lines = paragraph.lines.slice(from, to).map((line) => {
-      const key = lineKey(paragraph, line, signs)
-      const own = before.get(key)?.shift() ?? { key, element: paintLine(paragraph, line, signs), top: "" }
+    const lines = paragraph.lines.slice(from, to)
+    const keys = lines.map((line) => lineKey(paragraph, line, signs))
+    const kept = keys.map((key) => before.get(key)?.shift())
+    const gone = [...before.values()].flat()
+    this.lines = lines.map((line, i) => {
+      const key = keys[i] as string
+      const own = kept[i] ?? this.repainted(gone, paragraph, line, key, signs) ?? paintLine(paragraph, line, key, signs)
       const top = px(line.top - first.top)
       if (own.top !== top) own.element.style.top = own.top = top
       return own
     })
-    for (const gone of before.values()) for (const { element } of gone) element.remove()
+    for (const { element } of gone) element.remove()
     inOrder(
       this.text,
       this.lines.map((line) => line.element),
@@ -232,6 +116,14 @@ export class PaintedBlock {
       rules.filter((rule) => !isDrawn(rule)),
     )
     this.place = ""
+  }
+
+  /** A line that is new with the elements of the next one that is gone. */
+  private repainted(gone: PaintedLine[], paragraph: ParagraphLayout, line: Line, key: string, signs: boolean) {
+    const [next] = gone
+    const own = next && !signs ? repaintLine(next, paragraph, line, key) : null
+    if (own) gone.shift()
+    return own
   }
 
   /** Puts it where a fragment stands, turned as that is. @returns whether it stood elsewhere */

@@ -3,6 +3,7 @@
  * the layout mirror and never changes the document.
  */
 import { leavesOf, type EdgeName } from "@biblon/core/document"
+import { Delayed } from "../../ui/delayed"
 import { CaretMark } from "./caretMark"
 import { setStyle } from "./elements"
 import { Places } from "./places"
@@ -43,7 +44,7 @@ export class SheetView {
   private paintedAt = 0
   /** When somebody scrolled, and what waits for a rest. */
   private scrolledAt = -Infinity
-  private resting: ReturnType<typeof setTimeout> | undefined
+  private readonly resting = new Delayed(() => this.paintSoon())
 
   constructor(
     readonly host: HTMLElement,
@@ -75,7 +76,7 @@ export class SheetView {
   destroy(): void {
     this.caret.close()
     cancelAnimationFrame(this.scrolled)
-    clearTimeout(this.resting)
+    this.resting.close()
     this.host.removeEventListener("scroll", this.onScroll)
     this.canvas.remove()
   }
@@ -150,7 +151,7 @@ export class SheetView {
    * @param asTold whether the selection may be as it was shown: most reports say of a letter what was shown ahead of them
    */
   private paint(aside = 0, asTold = false): void {
-    clearTimeout(this.resting)
+    this.resting.cancel()
     const { scrollTop, clientHeight } = this.room
     this.paintedAt = scrollTop
     const first = this.stack.rowAt(scrollTop + 1)
@@ -161,7 +162,7 @@ export class SheetView {
     if (aside > 0 || performance.now() - this.scrolledAt < scrolling) this.paintSoon()
     else {
       cancelAnimationFrame(this.scrolled)
-      this.resting = setTimeout(() => this.paintSoon(), pause)
+      this.resting.in(pause)
     }
   }
 
