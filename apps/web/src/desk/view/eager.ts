@@ -15,7 +15,6 @@ import {
   computedOf,
   leavesOf,
   tableLetters,
-  textOf,
   unknownPages,
 } from "@biblon/core/document"
 import {
@@ -117,7 +116,8 @@ export class EagerTypesetter {
     const marked = anchorsIn(node).length > 0
     if (setting.notes.foot.restart === "sheet" && marked) return null
     // What fields show that is computed from the document, the worker knows.
-    if (textOf(node).includes("\ufffc") && computedOf(after, unknownPages).has(leaf)) return null
+    const holdsFields = node.children.some(({ type }) => type.name === "field")
+    if (holdsFields && computedOf(after, unknownPages).has(leaf)) return null
     const shown = shownLeaf(mirror, leaf)
     if (!shown) return null
     try {
