@@ -237,3 +237,50 @@ for (const view of ["Sheets", "Flow"])
     await hear(true)
     await desk.settled()
   })
+
+test("lines that were changed bit by bit are what they are when the document is opened anew", async ({
+  desk,
+  page,
+}) => {
+  await desk.openNamed("Tides and timetables")
+  const { left, middle } = await desk.where("promise made")
+  await desk.settled()
+  await page.mouse.click(left, middle)
+  const typed = " at slack water and not before "
+  const acts: (() => Promise<void>)[] = [
+    () => desk.type(typed),
+    () => desk.press("Control+b"),
+    () => desk.type("carried over"),
+    () => desk.press("Control+i", "Control+b"),
+    () => desk.type(typed),
+    () => desk.press("Control+Shift+ArrowLeft", "Control+Shift+ArrowLeft", "Control+u"),
+    () => desk.press("ArrowRight", "Backspace", "Backspace", "Backspace", "Backspace", "Backspace"),
+    () => desk.press("Enter"),
+    () => desk.type(typed),
+    () => desk.press("Control+z", "Control+z", "Control+y"),
+    () => desk.press("ArrowUp", "Control+Backspace", "Control+Delete"),
+    () => desk.press("Home", "Backspace"),
+    () => desk.type(typed),
+  ]
+  for (const act of acts) await act()
+  await desk.saved()
+  /** Each line, with all that says how its letters look. */
+  const painted = () =>
+    page.evaluate(() => {
+      const said = (own: Element) =>
+        (own.getAttribute("style") ?? "")
+          .split(";")
+          .map((part) => part.trim())
+          .filter(Boolean)
+          .sort()
+      return [...document.querySelectorAll(".sheet[aria-label^='Sheet 1 '] .line")].map((line) => [
+        said(line),
+        ...[...line.children].map((run) => [run.className, run.getAttribute("lang"), run.textContent, ...said(run)]),
+      ])
+    })
+  const live = await painted()
+  expect(JSON.stringify(live)).toContain("carried over")
+  await page.reload()
+  await desk.saved()
+  await expect.poll(painted).toEqual(live)
+})

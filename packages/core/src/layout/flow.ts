@@ -411,11 +411,7 @@ export class FlowSetter {
     // There a section ends without a trace.
     while (nodes[last]?.type.name === "sectionBreak") last--
     const before = nodes[last]
-    return before?.inlineContent
-      ? this.paragraph(flow, last, width)
-      : before?.type.name === "table"
-        ? "table"
-        : null
+    return before?.inlineContent ? this.paragraph(flow, last, width) : before?.type.name === "table" ? "table" : null
   }
 
   private joins(flow: Flowing, block: number, width: number, { above }: Pen): boolean {
