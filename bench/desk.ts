@@ -31,6 +31,7 @@ export interface DeskFigures {
   keyWhileSpelling: number
   /** A letter among columns, heads, notes and contents. */
   everythingPaintWorkP95Ms1000: number
+  everythingPaintWorkVsPlain: number
   longestTaskMs1000: number
   /** The same in 1,000 sheets that use all of typography. */
   shapedOpenMs1000: number
@@ -126,10 +127,9 @@ export async function paintMs(
     const times: number[] = []
     const work: number[] = []
     const tasks: number[] = []
-    Object.assign(window, { times, work, tasks })
-    new PerformanceObserver((list) => tasks.push(...list.getEntries().map((e) => e.duration))).observe({
-      entryTypes: ["longtask"],
-    })
+    const heard = new AbortController()
+    const long = new PerformanceObserver((list) => tasks.push(...list.getEntries().map((e) => e.duration)))
+    long.observe({ entryTypes: ["longtask"] })
     let pressed = 0
     // A hyphen may go where a letter comes, so that the length alone says nothing.
     const shown = () => [...document.querySelectorAll(".sheet")].map((sheet) => sheet.textContent).join()
@@ -140,9 +140,9 @@ export async function paintMs(
         pressed = event.timeStamp
         before = shown()
       },
-      true,
+      { capture: true, signal: heard.signal },
     )
-    new MutationObserver(() => {
+    const changes = new MutationObserver(() => {
       if (pressed === 0 || shown() === before) return
       const start = pressed
       pressed = 0
@@ -160,7 +160,13 @@ export async function paintMs(
           { priority: "user-blocking" },
         )
       })
-    }).observe(document.querySelector(".canvas")!, { childList: true, subtree: true })
+    })
+    changes.observe(document.querySelector(".canvas")!, { childList: true, subtree: true })
+    const stop = () => {
+      heard.abort()
+      for (const own of [long, changes]) own.disconnect()
+    }
+    Object.assign(window, { times, work, tasks, stop })
   })
   for (let i = 0; i < letters; i++) {
     const done = await page.evaluate(() => (window as unknown as { times: number[] }).times.length)
@@ -168,9 +174,30 @@ export async function paintMs(
     await page.waitForFunction((n) => (window as unknown as { times: number[] }).times.length > n, done)
   }
   return page.evaluate(() => {
-    const { times, work, tasks } = window as unknown as { times: number[]; work: number[]; tasks: number[] }
+    const { times, work, tasks, stop } = window as unknown as Record<"times" | "work" | "tasks", number[]> & {
+      stop(): void
+    }
+    // Whoever types again is not heard twice.
+    stop()
     return { times: times.slice(5), work: work.slice(5), longest: Math.max(0, ...tasks) }
   })
+}
+
+/** Waits until all sheets are composed, so that their number is told. */
+async function composed(page: Page): Promise<void> {
+  await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
+}
+
+/** What letters take in two documents of which one holds everything, typed by turns: how fast the machine is changes within minutes. */
+async function inTurns(plain: Page, everything: Page): Promise<{ plain: number[]; everything: number[] }> {
+  const work = { plain: [] as number[], everything: [] as number[] }
+  for (let turn = 0; turn < 6; turn++) {
+    await plain.bringToFront()
+    work.plain.push(...(await paintMs(plain, 45)).work)
+    await everything.bringToFront()
+    work.everything.push(...(await paintMs(everything, 45, { among: ".block.text", sheets: false })).work)
+  }
+  return work
 }
 
 /** What a letter takes right after opening, when all words are to be looked up, against one with spelling off; openings take turns. */
@@ -353,15 +380,15 @@ export async function measureDesk(browser: Browser, wordsPerSheet: number): Prom
   const short1 = await opened(page, `${address}/d/${short.id}`)
   const one = await paintMs(page, 200)
   const openMs1000 = await opened(page, `${address}/d/${long.id}`)
-  await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
+  await composed(page)
   const thousand = await paintMs(page, 200)
   const openEditedMs1000 = await opened(page, `${address}/d/${long.id}`)
-  await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
+  await composed(page)
   const found = await whileFound(page)
   const restyleMs1000 = await restyleMs(page)
   const shapedLong = app.store.create(shaped(wordsPerSheet * 800), "A thousand shaped sheets", Date.now())
   const shapedOpenMs1000 = await opened(page, `${address}/d/${shapedLong.id}`)
-  await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
+  await composed(page)
   const shapedThousand = await paintMs(page, 200)
   const wideLong = app.store.create(
     prose(wordsPerSheet * 1000, wideParagraphs(wordsPerSheet * 1000)),
@@ -369,7 +396,7 @@ export async function measureDesk(browser: Browser, wordsPerSheet: number): Prom
     Date.now(),
   )
   const marksMs1000 = await marksMs(page, `${address}/d/${wideLong.id}`)
-  await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
+  await composed(page)
   const spelledLong = app.store.create(
     prose(wordsPerSheet * 1000, spelledParagraphs(wordsPerSheet * 1000)),
     "A thousand sheets of listed words",
@@ -378,11 +405,16 @@ export async function measureDesk(browser: Browser, wordsPerSheet: number): Prom
   const whileSpelling = await keyWhileSpelling(page, `${address}/d/${spelledLong.id}`)
   const everythingLong = app.store.create(everything(everythingWords * 1000), "Everything", Date.now())
   await open(page, `${address}/d/${everythingLong.id}`)
-  await page.waitForFunction(() => !/…/.test(document.querySelector("[role=contentinfo]")?.textContent ?? "…"))
+  await composed(page)
   // An entry of the contents leads to where the text begins.
   await page.locator(".block.generated").first().click()
   await page.locator(".block.text[role=heading]").first().waitFor()
   const all = await paintMs(page, 200, { among: ".block.text", sheets: false })
+  const plainPage = await context.newPage()
+  await open(plainPage, `${address}/d/${long.id}`)
+  await composed(plainPage)
+  const turns = await inTurns(plainPage, page)
+  await plainPage.close()
   const pasted = await pasteHtmlMs(
     page,
     `${address}/d/${app.store.create(emptyDocument([]), "Pasted", Date.now()).id}`,
@@ -414,6 +446,7 @@ export async function measureDesk(browser: Browser, wordsPerSheet: number): Prom
     readyMs1000: openMs1000.ready,
     openEditedMs1000: openEditedMs1000.seen,
     everythingPaintWorkP95Ms1000: percentile(all.work, 0.95),
+    everythingPaintWorkVsPlain: percentile(turns.everything, 0.95) / percentile(turns.plain, 0.95),
     marksMs1000,
     keyWhileSpelling: whileSpelling,
     longestTaskMs1000: thousand.longest,

@@ -105,8 +105,8 @@ else {
     ["  layout after a key in 1,000 sheets, ms", everything.everythingKeystrokeMs1000, "4"],
     ["  the same against one sheet", everything.everythingKeystroke1000Vs1, "1.5"],
     [
-      "  work of a letter in 1,000 sheets against that in plain text, p95",
-      desk.everythingPaintWorkP95Ms1000 / desk.paintWorkP95Ms1000,
+      "  work of a letter in 1,000 sheets against that in plain text, p95, typed by turns",
+      desk.everythingPaintWorkVsPlain,
       "1.3",
     ],
     ["  time a sheet of 2,000 sheets against that of 20", everything.linear2000, "1.3"],
