@@ -1,5 +1,5 @@
 /** The sheets as the worker composes them, what is set ahead of it on the page, and whether they are behind what was typed. */
-import type { LayoutSpec } from "@biblon/core/layout"
+import { lookOver, type LayoutSpec } from "@biblon/core/layout"
 import { documentAttrs } from "@biblon/core/document"
 import { begunLayout, endSight } from "../early/begun"
 import { stepText } from "../live/stepText"
@@ -32,6 +32,8 @@ export class Composing {
   readonly seen: SeenText
   private readonly eager = new EagerTypesetter()
   private warmed = false
+  /** Whether the page is about to have nothing better to do. */
+  private idle = false
 
   constructor(
     id: string,
@@ -86,14 +88,21 @@ export class Composing {
     if (this.target.view() && this.layout.mirror.count > 0) endSight()
   }
 
+  /** Makes ready for the next letter. Without that it waits for the worker, or takes a little longer, which is no harm. */
+  private makeReady(): void {
+    this.idle = false
+    if (!this.warmed) void this.eager.warm(this.layout.mirror).catch(() => undefined)
+    this.warmed = true
+    lookOver(this.target.editor().doc)
+  }
+
   private onReport({ seq }: LayoutReport): void {
     this.seen.shows(seq)
     this.target.view()?.refresh()
     this.endSight()
-    if (!this.warmed && this.layout.mirror.count > 0) {
-      this.warmed = true
-      // Without it every letter waits for the worker, which is no harm.
-      requestIdleCallback(() => void this.eager.warm(this.layout.mirror).catch(() => undefined))
+    if (!this.idle && this.layout.mirror.count > 0) {
+      this.idle = true
+      requestIdleCallback(() => this.makeReady())
     }
     this.waiting.release()
   }

@@ -220,7 +220,9 @@ export class DeskSession implements DeskPort {
     if (steps.length > 0 || moved) this.checks.changed(change)
     if (steps.length > 0) this.clipboard.changed(tr.mapping)
     else if (moved) view?.paintSelection()
-    this.showing.show({ editor: after }, this.typing.active)
+    // What is confirmed says nothing new to the bars, which rest while one types.
+    const isConfirmed = steps.length === 0 && !moved
+    this.showing.show({ editor: after }, this.typing.active || isConfirmed)
   }
 
   get now(): EditorState | null {

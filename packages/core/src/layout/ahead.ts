@@ -4,8 +4,10 @@
  */
 import type { Node } from "prosemirror-model"
 import {
+  citationsOf,
   computedOf,
   documentAttrs,
+  formulasOf,
   hasContents,
   labelsOf,
   leavesOf,
@@ -65,6 +67,16 @@ function furnished(doc: Node, sheet: Sheet, leaf: number, before: PlacedSheet): 
   const behind = own.filter(({ part }) => part === "watermark")
   const furniture = [...behind, ...notes, ...own.filter((one) => !behind.includes(one))]
   return furniture.length > 0 ? { sheet, leaf, furniture } : { sheet, leaf }
+}
+
+/**
+ * Finds what `composeAhead` asks of a whole document. Done now and then, when there is time, what has changed since is all that has to be
+ * looked at.
+ */
+export function lookOver(doc: Node): void {
+  listedIn(doc)
+  citationsOf(doc)
+  formulasOf(doc)
 }
 
 /**

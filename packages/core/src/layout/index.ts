@@ -1,4 +1,4 @@
-export { composeAhead, type SheetsAtHand } from "./ahead"
+export { composeAhead, lookOver, type SheetsAtHand } from "./ahead"
 export * from "./boxes"
 export * from "./composition"
 export * from "./fonts/catalogue"
