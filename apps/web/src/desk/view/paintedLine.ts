@@ -192,6 +192,7 @@ export function repaintLine(
     return { span, style, words, left, room }
   })
   const baseline = px(line.baseline)
-  if (gone.baseline !== baseline) gone.element.style.setProperty("--baseline", baseline)
+  const { style: own } = gone.element
+  if (gone.baseline !== baseline) own.setProperty("--baseline", baseline)
   return { ...gone, key, baseline, pieces }
 }
