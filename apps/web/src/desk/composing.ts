@@ -32,8 +32,7 @@ export class Composing {
   readonly seen: SeenText
   private readonly eager = new EagerTypesetter()
   private warmed = false
-  /** Whether the page is about to have nothing better to do. */
-  private idle = false
+  private looking = false
 
   constructor(
     id: string,
@@ -62,6 +61,7 @@ export class Composing {
     if (ahead) layout.changeAhead(texts, ahead)
     else this.seen.changed(layout.change(texts), before.doc, steps)
     if (ahead) view?.refresh()
+    this.lookOver()
     this.showBusy()
   }
 
@@ -88,21 +88,24 @@ export class Composing {
     if (this.target.view() && this.layout.mirror.count > 0) endSight()
   }
 
-  /** Makes ready for the next letter. Without that it waits for the worker, or takes a little longer, which is no harm. */
-  private makeReady(): void {
-    this.idle = false
-    if (!this.warmed) void this.eager.warm(this.layout.mirror).catch(() => undefined)
-    this.warmed = true
-    lookOver(this.target.editor().doc)
+  /** Looks over the document once there is time: a later letter that makes a line more asks it as a whole. */
+  private lookOver(): void {
+    if (this.looking) return
+    this.looking = true
+    requestIdleCallback(() => {
+      this.looking = false
+      lookOver(this.target.editor().doc)
+    })
   }
 
   private onReport({ seq }: LayoutReport): void {
     this.seen.shows(seq)
     this.target.view()?.refresh()
     this.endSight()
-    if (!this.idle && this.layout.mirror.count > 0) {
-      this.idle = true
-      requestIdleCallback(() => this.makeReady())
+    if (!this.warmed && this.layout.mirror.count > 0) {
+      this.warmed = true
+      // Without it every letter waits for the worker, which is no harm.
+      requestIdleCallback(() => void this.eager.warm(this.layout.mirror).catch(() => undefined))
     }
     this.waiting.release()
   }

@@ -207,7 +207,7 @@ export class DeskSession implements DeskPort {
   // ---- changes
 
   private changed(change: Change): void {
-    const { tr, before, after, steps, moved } = change
+    const { tr, before, after, steps, here, moved } = change
     const { field, view } = this.surface
     field?.map(tr)
     this.surface.map(tr.mapping)
@@ -221,7 +221,7 @@ export class DeskSession implements DeskPort {
     if (steps.length > 0) this.clipboard.changed(tr.mapping)
     else if (moved) view?.paintSelection()
     // What is confirmed says nothing new to the bars, which rest while one types.
-    const isConfirmed = steps.length === 0 && !moved
+    const isConfirmed = !here && steps.length === 0
     this.showing.show({ editor: after }, this.typing.active || isConfirmed)
   }
 

@@ -1,6 +1,5 @@
 /** What the page knows of the layout: the table of all sheets and the contents of those in range. */
 import {
-  isBeginning,
   paragraphsOf,
   receivedParagraph,
   sameBreak,
@@ -12,15 +11,7 @@ import {
   type PlacedSheet,
 } from "@biblon/core/layout"
 import type { LayoutReport, SheetTable } from "./protocol"
-import { copyOf, setRow } from "./sending"
-
-const emptyTable: SheetTable = {
-  ids: new Uint32Array(),
-  leaves: new Uint32Array(),
-  within: new Uint8Array(),
-  widths: new Float64Array(),
-  heights: new Float64Array(),
-}
+import { copyOf, isWithin, setRow, tableFor } from "./sending"
 
 /** Sheets made on the page ahead of the worker, by their numbers, with those in whose place they stand, and the table with them. */
 interface Anticipated {
@@ -37,7 +28,7 @@ export class LayoutMirror {
   complete = false
   /** See Layout. */
   pages: Layout["pages"] = new Map()
-  private reported = emptyTable
+  private reported = tableFor(0)
   private anticipated: Anticipated | null = null
   private readonly sheets = new Map<number, PlacedSheet>()
   private readonly furniture = new Map<number, { sent: string; own: readonly Furniture[] }>()
@@ -121,7 +112,7 @@ export class LayoutMirror {
       ([index, { placed }]) =>
         reported.leaves[index] === placed.leaf &&
         reported.heights[index] === placed.sheet.height &&
-        reported.within[index] === (isBeginning(placed.sheet.start.at) ? 0 : 1),
+        reported.within[index] === isWithin(placed),
     )
     if (isSame) return reported
     const table = copyOf(reported)

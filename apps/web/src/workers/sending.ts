@@ -15,12 +15,15 @@ import {
 } from "@biblon/core/layout"
 import type { LayoutReport, SheetTable } from "./protocol"
 
+/** Whether a sheet begins in the middle of its block, as the table says it. */
+export const isWithin = ({ sheet }: PlacedSheet): 0 | 1 => (isBeginning(sheet.start.at) ? 0 : 1)
+
 /** Says in the row of a sheet what is to be said of it, but for its id. */
-export function setRow(table: SheetTable, i: number, { sheet, leaf }: PlacedSheet): void {
-  table.leaves[i] = leaf
-  table.within[i] = isBeginning(sheet.start.at) ? 0 : 1
-  table.widths[i] = sheet.width
-  table.heights[i] = sheet.height
+export function setRow(table: SheetTable, i: number, own: PlacedSheet): void {
+  table.leaves[i] = own.leaf
+  table.within[i] = isWithin(own)
+  table.widths[i] = own.sheet.width
+  table.heights[i] = own.sheet.height
 }
 
 /** Makes the table of all sheets, of which a letter changes but a few. */
@@ -30,7 +33,7 @@ export class Tables {
 
   of(placed: readonly PlacedSheet[]): SheetTable {
     const before = this.placed.length === placed.length ? this.table : null
-    const table = before ? copyOf(before) : empty(placed.length)
+    const table = before ? copyOf(before) : tableFor(placed.length)
     for (let i = 0; i < placed.length; i++) {
       const own = placed[i] as PlacedSheet
       if (before && this.placed[i] === own) continue
@@ -43,7 +46,7 @@ export class Tables {
   }
 }
 
-const empty = (n: number): SheetTable => ({
+export const tableFor = (n: number): SheetTable => ({
   ids: new Uint32Array(n),
   leaves: new Uint32Array(n),
   within: new Uint8Array(n),

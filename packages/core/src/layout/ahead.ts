@@ -7,6 +7,7 @@ import {
   citationsOf,
   computedOf,
   documentAttrs,
+  firstLeafOf,
   formulasOf,
   hasContents,
   labelsOf,
@@ -52,7 +53,7 @@ function remember(before: SetBefore, doc: Node, placed: PlacedSheet, marks: Read
     const node = leaves.node(leaf)
     if (node.children.some(({ type }) => type.name === "field" || type.name === "picture")) continue
     const { story } = leaves.flow(leaf)
-    const isNote = story !== null && (leaf === 0 || leaves.flow(leaf - 1).story !== story)
+    const isNote = story !== null && firstLeafOf(doc, story) === leaf
     const label = (isNote ? marks.get(story) : labels[leaf]) ?? null
     before.set(node, { width, label, letters: null, floats: null, isNote: isNote && label !== null, paragraph })
   }
