@@ -1,4 +1,4 @@
-/** Layout and PDF of 100,000 words in a process that has done nothing else: `node .cache/cold.cjs prose|wide|shaped|everything` prints milliseconds as JSON. */
+/** Layout and PDF of 100,000 words in a process that has done nothing else; prints milliseconds as JSON. Begun by cold.mjs. */
 import { layoutDocument } from "@biblon/core/layout"
 import { openFonts, openTypesetter, pdfOf } from "@biblon/core/node"
 import { everything, prose, shaped, wideParagraphs } from "./text"

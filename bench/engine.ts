@@ -13,7 +13,6 @@ import { faceFile, openTypesetter } from "@biblon/core/node"
 import { percentile } from "./figures"
 import type { ColdFigures } from "./cold"
 import { writeHtml } from "@biblon/core/formats/html/writing"
-import { programNamed } from "../scripts/programs.mjs"
 import { prose, proseParagraphs, shaped, wideParagraphs } from "./text"
 
 const words = 100_000
@@ -125,46 +124,42 @@ function switching(): { switchMs: number; switchColdMs: number } {
   return { switchMs: timed({ mode: "sheets" }), switchColdMs }
 }
 
-/** The command from text to PDF as a whole process, the fastest of three. */
-function processMs(): number {
-  const folder = mkdtempSync(join(tmpdir(), "biblon-bench-"))
-  writeFileSync(join(folder, "prose.txt"), proseParagraphs(words).join("\n\n"))
-  const times = [1, 2, 3].map(() => {
-    const start = performance.now()
-    execFileSync(process.execPath, [
-      "apps/server/bin/biblon.mjs",
-      "convert",
-      join(folder, "prose.txt"),
-      join(folder, "prose.pdf"),
-    ])
-    return performance.now() - start
-  })
-  return Math.min(...times)
+/** The command from text to PDF as a whole process, in a folder with the text. */
+function processMs(folder: string): number {
+  const start = performance.now()
+  execFileSync(process.execPath, [
+    "apps/server/bin/biblon.mjs",
+    "convert",
+    join(folder, "prose.txt"),
+    join(folder, "prose.pdf"),
+  ])
+  return performance.now() - start
 }
 
 type Kind = "prose" | "wide" | "shaped" | "everything"
 
-/** In a process of its own, bundled as what ships. */
+/** In a process of its own, begun like the command that ships. */
 function cold(kind: Kind): ColdFigures {
-  const program = [programNamed("cold"), kind]
-  return JSON.parse(execFileSync(process.execPath, ["--expose-gc", ...program], { encoding: "utf8" })) as ColdFigures
+  const printed = execFileSync(process.execPath, ["--expose-gc", "bench/cold.mjs", kind], { encoding: "utf8" })
+  return JSON.parse(printed) as ColdFigures
 }
 
-/** Our layout and PDF of a document, and the same as HTML in Chromium: of each the fastest of three, begun afresh. */
-async function against(browser: Browser, kind: Kind, source: string) {
-  const theirs = [
-    await chromiumMs(browser, source),
-    await chromiumMs(browser, source),
-    await chromiumMs(browser, source),
-  ]
-  const ours = [cold(kind), cold(kind), cold(kind)] as const
-  return {
-    chromium: Math.min(...theirs),
-    layoutMs: Math.min(...ours.map((own) => own.layoutMs)),
-    pdfMs: Math.min(...ours.map((own) => own.pdfMs)),
-    sheets: ours[0].sheets,
-    memoryKb: ours[0].memoryKb,
-  }
+interface Turn {
+  chromiumMs: number
+  own: ColdFigures
+}
+
+/** Chromium’s printing of a text as HTML and our cold layout and PDF of it, by turns, as how fast the machine is changes within minutes; `more` is measured beside them. */
+async function byTurns<More>(browser: Browser, kind: Kind, source: string, more: () => More): Promise<(Turn & More)[]> {
+  const turns: (Turn & More)[] = []
+  for (let turn = 0; turn < 5; turn++)
+    turns.push({ ...more(), chromiumMs: await chromiumMs(browser, source), own: cold(kind) })
+  return turns
+}
+
+/** The median of a value of each turn. */
+function median<T>(turns: readonly T[], value: (turn: T) => number): number {
+  return percentile(turns.map(value), 0.5)
 }
 
 /** A document that uses everything, against Chromium with the same as HTML, in the faces that it names. */
@@ -179,20 +174,26 @@ async function measureShaped(browser: Browser) {
       `@font-face{font-family:"${path.startsWith("tinos") ? "Tinos" : "EB Garamond"}";font-weight:${path.includes("700") ? "bold" : "normal"};src:url(data:font/ttf;base64,${readFileSync(faceFile(`${path}.ttf`)).toString("base64")})}`,
   )
   const source = `<!doctype html><html lang="en-GB"><meta charset="utf-8"><title>Shaped</title><style>${faces.join("")}@page{size:A4;margin:25mm}body{margin:0}</style>${writeHtml(new Slice(bodyOf(doc).content, 0, 0), documentAttrs(doc).styles)}`
-  const { chromium, layoutMs, pdfMs, sheets } = await against(browser, "shaped", source)
+  const turns = await byTurns(browser, "shaped", source, () => ({}))
+  const { sheets } = (turns[0] as Turn).own
   const [one, thousand] = [keystrokeMs(shaped((words / sheets) * 0.8)), keystrokeMs(shaped((words / sheets) * 1000))]
   return {
-    shapedLayoutVsChromium: layoutMs / chromium,
-    shapedPdfVsChromium: pdfMs / chromium,
+    shapedLayoutVsChromium: median(turns, (turn) => turn.own.layoutMs / turn.chromiumMs),
+    shapedPdfVsChromium: median(turns, (turn) => turn.own.pdfMs / turn.chromiumMs),
     shapedKeystrokeMs1000: thousand,
     shapedKeystroke1000Vs1: thousand / one,
   }
 }
 
 export async function measureEngine(browser: Browser): Promise<EngineFigures> {
-  const { chromium, layoutMs, pdfMs, sheets, memoryKb } = await against(browser, "prose", html(proseParagraphs(words)))
-  const everythingMs = Math.min(...[1, 2, 3].map(() => cold("everything").layoutMs))
-  const wide = await against(browser, "wide", html(wideParagraphs(words)))
+  const folder = mkdtempSync(join(tmpdir(), "biblon-bench-"))
+  writeFileSync(join(folder, "prose.txt"), proseParagraphs(words).join("\n\n"))
+  const turns = await byTurns(browser, "prose", html(proseParagraphs(words)), () => ({
+    everythingMs: cold("everything").layoutMs,
+    processMs: processMs(folder),
+  }))
+  const { sheets, memoryKb } = (turns[0] as Turn).own
+  const wide = await byTurns(browser, "wide", html(wideParagraphs(words)), () => ({}))
   const [one, hundred, thousand] = [0.8, 100, 1000].map((n) => keystrokeMs(prose((words / sheets) * n))) as [
     number,
     number,
@@ -200,20 +201,20 @@ export async function measureEngine(browser: Browser): Promise<EngineFigures> {
   ]
   return {
     historyKb: historyKb(),
-    layoutVsChromium: layoutMs / chromium,
-    wideLayoutVsChromium: wide.layoutMs / wide.chromium,
+    layoutVsChromium: median(turns, (turn) => turn.own.layoutMs / turn.chromiumMs),
+    wideLayoutVsChromium: median(wide, (turn) => turn.own.layoutMs / turn.chromiumMs),
     memoryKbSheet: memoryKb,
-    everythingLayoutVsChromium: everythingMs / chromium,
-    pdfVsChromium: pdfMs / chromium,
-    layoutMs,
-    pdfMs,
-    chromiumMs: chromium,
+    everythingLayoutVsChromium: median(turns, (turn) => turn.everythingMs / turn.chromiumMs),
+    pdfVsChromium: median(turns, (turn) => turn.own.pdfMs / turn.chromiumMs),
+    layoutMs: median(turns, (turn) => turn.own.layoutMs),
+    pdfMs: median(turns, (turn) => turn.own.pdfMs),
+    chromiumMs: median(turns, (turn) => turn.chromiumMs),
     sheets,
     keystrokeMs1: one,
     keystrokeMs100: hundred,
     keystrokeMs1000: thousand,
     keystroke1000Vs1: thousand / one,
-    processVsChromium: processMs() / chromium,
+    processVsChromium: median(turns, (turn) => turn.processMs / turn.chromiumMs),
     ...switching(),
     ...(await measureShaped(browser)),
   }

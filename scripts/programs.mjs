@@ -4,6 +4,7 @@ import Module, { createRequire } from "node:module"
 import { dirname, join } from "node:path"
 import { fileURLToPath } from "node:url"
 import { spawnSync } from "node:child_process"
+import { setFlagsFromString } from "node:v8"
 import { Script } from "node:vm"
 
 const root = join(dirname(fileURLToPath(import.meta.url)), "..")
@@ -84,11 +85,18 @@ function keptCode(kept, program) {
 }
 
 /**
- * Loads a program, and gives what it exports. What the machine has made of its code by the end is kept beside it, so that the next
+ * How a process runs that is soon over: it ends before optimised WebAssembly pays, and would wait half a second for it to be made;
+ * and what it makes mostly stays, so that a young space that grows in small steps has the same values copied again and again.
+ */
+const flagsOfShort = ["--wasm-tiering-budget=18000000", "--semi-space-growth-factor=16"]
+
+/**
+ * Loads a program of a process that is soon over, and gives what it exports. What the machine has made of its code by the end is kept beside it, so that the next
  * start need not make it again; where it cannot be kept, or comes from another machine, nothing is lost but time.
  * @param {keyof typeof entries} name
  */
 export function loadProgram(name) {
+  flagsOfShort.forEach((flag) => setFlagsFromString(flag))
   const program = programNamed(name)
   const kept = join(root, ".cache", `${name}.code`)
   const cachedData = keptCode(kept, program)
