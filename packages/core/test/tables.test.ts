@@ -423,6 +423,24 @@ describe("tables on sheets", () => {
     expect(fragmentsOf(now.placed[2]!)[0]!.paragraph.text).toBe("New")
   })
 
+  test("a paragraph more in a row above, which stays as high, moves the leaves of the sheets behind, of their heads and of cells from above", () => {
+    const tall = [p("tall"), p("cell"), p("here")]
+    const row = (i: number) => [[p(`row ${i}`)], i === 0 ? tall : [p("x")]]
+    const side = { blocks: [p("all along")], rowspan: 120 }
+    const doc = document([
+      table([
+        words("Head Who Side"),
+        ...Array.from({ length: 120 }, (_, i) => [...row(i), ...(i === 0 ? [side] : [])]),
+      ]),
+    ])
+    const before = layoutDocument(typesetter(), doc)
+    const { doc: longer } = after(at(EditorState.create({ doc }), 3), enter)
+    expect(leavesOf(longer).count).toBe(leavesOf(doc).count + 1)
+    const now = layoutDocument(typesetter(), longer, { mode: "sheets" }, before)
+    expect(shown(now)).toEqual(shown(layoutDocument(typesetter(), longer)))
+    expect(now.placed.slice(1).map((placed) => tablesOf(placed)[0]!.leaf)).toEqual(now.placed.slice(1).map(() => 0))
+  })
+
   test("what running text keeps at its first lines and between its paragraphs, its tables do not, however they came", () => {
     const indented = changeStyleFormat("body", { paragraph: { indentFirst: 36, spaceBefore: 6, spaceAfter: 9 } })
     const page = "<table><tr><td>Ebb</td><td>Six</td></tr></table><p>Ebb, Six</p>"

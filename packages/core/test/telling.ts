@@ -74,6 +74,11 @@ export function shown(layout: Layout) {
       paragraph.text,
       paragraph.lines.length,
     ]),
-    tables: tablesOf(placed).map(({ leaf, ground }) => [leaf, rounded(ground.fills), rounded(ground.rules)]),
+    tables: tablesOf(placed).map(({ leaf, cells, ground }) => [
+      leaf,
+      cells.map((cell) => cell.leaf),
+      rounded(ground.fills),
+      rounded(ground.rules),
+    ]),
   }))
 }

@@ -183,7 +183,7 @@ export function sameBreak(a: Break, b: Break): boolean {
   if ("entry" in a || "entry" in b) return "entry" in a && "entry" in b && a.entry === b.entry && a.back === b.back
   return (
     a.row === b.row &&
-    a.head === b.head &&
+    a.above === b.above &&
     a.cells.length === b.cells.length &&
     a.cells.every((own, i) => {
       const other = b.cells[i] ?? null

@@ -232,7 +232,7 @@ class Setter {
     return (turned?.length ?? filled?.height ?? 0) + 2 * this.padding(cell).down
   }
 
-  /** What rows hang on that stands above them. */
+  /** The head that is repeated above rows, or the widths of columns on a screen; empty for none. */
   private head(): string {
     const { headRows } = this.format
     const heads = Math.min(headRows, this.grid.rows - 1)
@@ -258,7 +258,7 @@ class Setter {
   }
 
   set(from: Break): TableSet {
-    const start = "row" in from ? from : { row: 0, cells: [], head: "" }
+    const start = "row" in from ? from : { row: 0, cells: [] }
     const head = this.head()
     const { room } = this
     if (start.row >= Math.min(this.format.headRows, this.grid.rows - 1) && start.row > 0 && head !== "" && room.repeats)
@@ -294,7 +294,7 @@ class Setter {
         continue
       }
       if (this.isAlone || (this.format.divides && open.some((own) => this.begins(own, row)))) {
-        next = this.divide(row, open, head, height)
+        next = this.divide(row, open, height)
         break
       }
       if (this.rows.length === above) return { box: null, x: this.x, next: from, lookedAt: this.seenBefore(row + 1) }
@@ -302,7 +302,7 @@ class Setter {
       const heads = Math.min(this.format.headRows, grid.rows - 1)
       if (start.row === 0 && row <= heads && !room.atTop)
         return { box: null, x: this.x, next: from, lookedAt: this.seenBefore(row + 1) }
-      next = this.moveOn(row, open, head)
+      next = this.moveOn(row, open)
       break
     }
     return { box: this.box(), x: this.x, next, lookedAt: this.seenBefore(row + 1) }
@@ -320,7 +320,7 @@ class Setter {
   }
 
   /** What of a row has room stays, and the rest goes on. */
-  private divide(row: number, open: readonly Open[], head: string, wanted: number): Break | null {
+  private divide(row: number, open: readonly Open[], wanted: number): Break | null {
     const bottom = Math.min(
       this.room.height,
       Math.max(this.y + Math.min(wanted, this.room.height - this.y), ...open.map((own) => own.y + this.heightOf(own))),
@@ -328,12 +328,12 @@ class Setter {
     this.rows.push({ row, y: this.y, bottom, cells: open, repeated: false })
     this.y = bottom
     const places = open.map(({ filled }): BlockPlace | null => (filled && !filled.atEnd ? filled.next : null))
-    if (places.some((place) => place !== null)) return { row, cells: places, head }
-    return row + 1 < this.grid.rows ? { row: row + 1, cells: this.goingOn(row + 1, open), head } : null
+    if (places.some((place) => place !== null)) return this.breakAt(row, places)
+    return row + 1 < this.grid.rows ? this.breakAt(row + 1, this.goingOn(row + 1, open)) : null
   }
 
   /** The row goes on as a whole; cells that reach into it from above are divided. */
-  private moveOn(row: number, open: readonly Open[], head: string): Break {
+  private moveOn(row: number, open: readonly Open[]): Break {
     const closed = open.map((own) => (own.cell.row < row ? this.filledTo(own, this.y) : own))
     const above = this.rows.at(-1)
     if (above) {
@@ -341,7 +341,14 @@ class Setter {
       for (const [i, set] of this.rows.entries())
         this.rows[i] = { ...set, cells: set.cells.map((own) => shorter.get(own.cell) ?? own) }
     }
-    return { row, cells: this.goingOn(row, closed), head }
+    return this.breakAt(row, this.goingOn(row, closed))
+  }
+
+  private breakAt(row: number, cells: readonly (BlockPlace | null)[]): Break {
+    const { grid, table } = this
+    // The leaves of a table count from its first, those of a sheet from where the table goes on.
+    const begun = grid.standing(row).flatMap((cell) => (cell.row < row ? leafOfCell(table, cell) : []))
+    return { row, cells, above: [this.head(), grid.leaf(row), ...begun].join(" ") }
   }
 
   /** Where the cells of a row go on, some of which may have begun above; none where all begin in it. */

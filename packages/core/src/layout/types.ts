@@ -331,10 +331,10 @@ export type Break =
   /** With the shape that the lines before it were set in, where columns differ. */
   | { line: number; shape?: Shape }
   /**
-   * With what rows hang on above them, the head that is repeated or the widths of columns on a screen: the same as long as that is
-   * the same, and empty for none. No cells where none has begun before the row.
+   * With what the row hangs on above it, the head that is repeated or the widths of columns on a screen, and how many leaves stand
+   * there: the same as long as that is the same. No cells where none has begun before the row.
    */
-  | { row: number; cells: readonly (BlockPlace | null)[]; head: string }
+  | { row: number; cells: readonly (BlockPlace | null)[]; above: string }
   /** In a list of contents, which has no leaf: so many blocks before that of the leaf that is told with it. */
   | { entry: number; back: number }
 
