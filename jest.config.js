@@ -27,5 +27,7 @@ const project = (name, folder) => ({
 module.exports = {
   // Nothing else runs beside them.
   maxWorkers: "100%",
+  // No test says how fast a machine is; what hangs is told after two minutes.
+  testTimeout: 120_000,
   projects: [project("core", "packages/core"), project("server", "apps/server"), project("web", "apps/web")],
 }

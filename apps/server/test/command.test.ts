@@ -8,7 +8,6 @@ import { officeFile, wp, wr } from "../../../packages/core/test/office"
 import { run } from "../src/command/main"
 
 // Sheets are set and drawn, and programs started, beside whatever else the machine does.
-jest.setTimeout(60_000)
 
 const folder = mkdtempSync(join(tmpdir(), "biblon-command-"))
 const path = (name: string) => join(folder, name)

@@ -4,8 +4,6 @@ import fc from "fast-check"
 import { WebSocket } from "ws"
 import { ServerProcess } from "./process"
 
-jest.setTimeout(60_000)
-
 const server = new ServerProcess()
 let id = ""
 

@@ -1,7 +1,8 @@
 /** What a press on a mark means: with a mouse the text and its card, with a finger first the card alone. */
 import "./browser"
-import { EditorState, TextSelection } from "prosemirror-state"
-import { document, leavesOf, nodes, p } from "@biblon/core/document"
+import { EditorState, TextSelection, type Transaction } from "prosemirror-state"
+import { document, leavesOf, nodes, p, paragraph } from "@biblon/core/document"
+import { removeBreak } from "@biblon/core/editing"
 import { Editing } from "../src/desk/editing"
 import { PressedCards, type PressedCardsTarget } from "../src/desk/pressedCards"
 import { Pressing } from "../src/desk/pressing"
@@ -59,6 +60,7 @@ function desk(touch: boolean) {
   }
   return {
     store,
+    editing,
     pressing,
     focused,
     shown,
@@ -139,4 +141,40 @@ test("what was pressed is dealt with: who wrote goes on writing, who only read h
   mouse.press(6)
   mouse.pressing.end()
   expect(mouse.focused).toHaveBeenCalledTimes(1)
+})
+
+test("what others write moves the card along; what is done here, or takes away what was pressed, puts it away", () => {
+  const own = desk(false)
+  const { editing } = own
+  const others = (change: (tr: Transaction) => Transaction) => editing.apply(change(editing.open.tr))
+  for (const [x, kind] of [
+    [6, "word"],
+    [40, "field"],
+  ] as const) {
+    own.press(x)
+    const { pos } = own.store.getState().pressed!
+    others((tr) => tr.insertText("Ebb ", pos))
+    expect([own.store.getState().pressed?.kind, own.store.getState().pressed?.pos]).toEqual([kind, pos + 4])
+    others((tr) => tr.delete(pos, pos + 4))
+  }
+  others((tr) => tr.delete(1, tr.doc.content.size - 1))
+  expect(own.shown()).toBeNull()
+  const here = desk(false)
+  here.press(6)
+  here.editing.dispatch(here.editing.open.tr.insertText("e"))
+  expect(here.shown()).toBeNull()
+})
+
+test("a card of where something begins stays while others write, as long as it begins there", () => {
+  const own = desk(false)
+  const { editing } = own
+  editing.apply(
+    editing.open.tr.insert(editing.open.doc.child(0).nodeSize - 1, paragraph("body", ["next"], { breakBefore: true })),
+  )
+  const pos = leavesOf(editing.open.doc).before(1)
+  own.store.setState({ pressed: { kind: "break", pos, words: "New sheet", box: { x: 0, y: 0, width: 9, height: 9 } } })
+  editing.apply(editing.open.tr.insertText("Ebb ", leavesOf(editing.open.doc).start(0)))
+  expect(own.store.getState().pressed?.pos).toBe(pos + 4)
+  removeBreak(pos + 4)(editing.open, (tr) => editing.apply(tr))
+  expect(own.shown()).toBeNull()
 })

@@ -190,4 +190,4 @@ test("what is composed of the sheets at hand, as they come from another thread, 
   // Not all can be said, with few sheets at hand and marks that are counted on each.
   expect(outcomes.said).toBeGreaterThan(outcomes.left / 3)
   expect(outcomes.several).toBeGreaterThan(10)
-}, 120_000)
+})

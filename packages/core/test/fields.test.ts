@@ -22,17 +22,22 @@ import {
 } from "../src/document"
 import { readDocument, ReadingError } from "../src/document/reading"
 import {
+  changeField,
+  deleteBackward,
+  dragSelection,
+  editHistory,
+  fieldAt,
+  fieldToText,
   insertField,
   insertLineBreak,
   insertSheetBreak,
-  selectedText,
-  selectAll,
-  deleteBackward,
-  undo,
-  editHistory,
-  dragSelection,
+  moveRows,
   pasteSlice,
+  removeBreak,
+  selectAll,
   selectedSlice,
+  selectedText,
+  undo,
 } from "../src/editing"
 import { fragmentsOf, caretEdges, layoutDocument, rangeBoxes, shownText, type Layout } from "../src/layout"
 import { layoutOf, pdfOf, typesetter } from "../node/typesetting"
@@ -278,3 +283,12 @@ test.each([{ mode: "sheets" as const }, { mode: "flow" as const, width: 360, mar
     ])
   },
 )
+
+test("what a card was told of in an older, longer document is nothing in a shorter one", () => {
+  const state = stateOf([p("Ebb")])
+  for (const far of [5, 6, 7, 4000]) {
+    expect(fieldAt(state, far)).toBeNull()
+    for (const command of [changeField(far, null), fieldToText(far, "1"), moveRows(far, 0, 1, 2), removeBreak(far)])
+      expect(command(state)).toBe(false)
+  }
+})

@@ -254,7 +254,7 @@ test("layout from before equals layout from nothing, in tables, sections and bes
     ),
     { numRuns: 40 },
   )
-}, 120_000)
+})
 
 /** What each leaf shows, in the order of the sheets. */
 function textsOf(layout: Layout): string[] {
@@ -275,7 +275,7 @@ test("in flow view too every leaf shows its own text, also where a table is divi
     }),
     { numRuns: 40, examples: [[document([table([[[p(words.repeat(30))]], [[p("second row")]]]), p("last")])]] },
   )
-}, 120_000)
+})
 
 test("all text of the body is on the sheets, once and in order, on paper of its section, and above the foot", () => {
   fc.assert(
@@ -308,7 +308,7 @@ test("all text of the body is on the sheets, once and in order, on paper of its 
     }),
     { numRuns: 40 },
   )
-}, 120_000)
+})
 
 test("what is nested deeper than anybody could read is refused, also when it gets there step by step", () => {
   let own: Node = p("deep")

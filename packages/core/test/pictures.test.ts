@@ -399,7 +399,7 @@ test("wherever pictures stand, all text is there once, no line lies on one that 
     }),
     { numRuns: Number(process.env.BIBLON_RUNS ?? 60) },
   )
-}, 120_000)
+})
 
 test("layout with pictures from before equals layout from nothing", () => {
   fc.assert(
@@ -416,7 +416,7 @@ test("layout with pictures from before equals layout from nothing", () => {
     }),
     { numRuns: Number(process.env.BIBLON_RUNS ?? 40) },
   )
-}, 120_000)
+})
 
 describe("pictures are put in and shaped", () => {
   const source = { asset, source: null, pixels: [400, 300] as const }

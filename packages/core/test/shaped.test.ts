@@ -255,7 +255,7 @@ describe("whatever a document holds", () => {
       ),
       { numRuns: 120 },
     )
-  }, 120_000)
+  })
 
   test("every caret has its place, every place its caret, and a selection of all covers all", () => {
     fc.assert(
@@ -290,7 +290,7 @@ describe("whatever a document holds", () => {
       }),
       { numRuns: 25 },
     )
-  }, 60_000)
+  })
 })
 
 test("a change of one style sets anew only what has it; the rest keeps its layout", () => {

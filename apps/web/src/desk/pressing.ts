@@ -1,7 +1,9 @@
 /** What was pressed in the text, of which a card tells: fields, words that look wrong, what is said of the wording, comments, and where something begins. */
-import { removeBreak, type Command } from "@biblon/core/editing"
+import type { Node } from "prosemirror-model"
+import { leavesOf, nodeAt } from "@biblon/core/document"
+import { breakBefore, removeBreak, type Command } from "@biblon/core/editing"
 import type { Change } from "./editing"
-import type { DeskStore, SaidKind } from "./store"
+import type { DeskStore, Pressed, SaidKind } from "./store"
 
 export interface PressingTarget {
   run(command: Command): boolean
@@ -39,15 +41,20 @@ export class Pressing {
     return pressed ? (this.target.shownAt(pressed.pos) ?? pressed.words) : ""
   }
 
-  /** The card stays as long as what was pressed is there and nothing else is done. */
-  follow({ after, steps, moved }: Change): void {
+  /** The card stays as long as what was pressed is there and nothing else is done here; what others write moves it along. */
+  follow({ tr, after, steps, here, moved }: Change): void {
     const { pressed } = this.store.getState()
     if (!pressed) return
-    const still =
-      pressed.kind === "field"
-        ? after.doc.nodeAt(pressed.pos)?.type.name === "field"
-        : pressed.kind !== "break" && steps.length === 0 && this.target.isSaid(pressed.kind, pressed.pos)
-    if (!still || moved) this.putAway()
+    const { kind, words, box } = pressed
+    const pos = tr.mapping.map(pressed.pos, 1)
+    const isElse = moved || (here && steps.length > 0 && kind !== "field")
+    if (isElse || !this.isThere(kind, pos, after.doc)) this.putAway()
+    else if (pos !== pressed.pos) this.store.setState({ pressed: { kind, pos, words, box } })
+  }
+
+  private isThere(kind: Pressed["kind"], pos: number, doc: Node): boolean {
+    if (kind === "field") return nodeAt(doc, pos)?.type.name === "field"
+    return kind === "break" ? isBreakAt(doc, pos) : this.target.isSaid(kind, pos)
   }
 
   /** What a key means for what was pressed; null where it means nothing for that. */
@@ -56,4 +63,11 @@ export class Pressing {
     if (pressed?.kind !== "break" || (key !== "Delete" && key !== "Backspace")) return null
     return () => void this.target.run(removeBreak(pressed.pos))
   }
+}
+
+/** Whether something begins at a block, or behind a break of sections. */
+function isBreakAt(doc: Node, pos: number): boolean {
+  const node = nodeAt(doc, pos)
+  const leaf = node && leavesOf(doc).at(pos + (node.isLeaf ? 2 : 1))
+  return leaf !== null && breakBefore(doc, leaf)?.pos === pos
 }

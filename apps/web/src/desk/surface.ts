@@ -1,5 +1,5 @@
 /** The sheets in an element of the page, with the text field and the pointer: what people touch and see. */
-import { leavesOf, pictureFormat } from "@biblon/core/document"
+import { leavesOf, nodeAt, pictureFormat } from "@biblon/core/document"
 import { dragSelection, linkAt, redo, toggleDone, undo, writeEdge } from "@biblon/core/editing"
 import type { Box } from "@biblon/core/layout"
 import type { Mappable } from "prosemirror-transform"
@@ -157,7 +157,7 @@ export class Surface {
       },
       picture: (x, y) => {
         const pos = view.spots.pictureAt(...view.onCanvas(x, y))
-        const node = pos === null ? null : this.editing.open.doc.nodeAt(pos)
+        const node = pos === null ? null : nodeAt(this.editing.open.doc, pos)
         return pos !== null && node?.type.name === "picture"
           ? { pos, inLine: pictureFormat(node).wrap === "line" }
           : null

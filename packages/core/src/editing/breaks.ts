@@ -7,6 +7,7 @@ import {
   documentAttrs,
   edgeAt,
   leavesOf,
+  nodeAt,
   nodes,
   paragraphAttrs,
   paragraphLook,
@@ -105,7 +106,7 @@ export function breakBefore(doc: Node, leaf: number): BreakMark | null {
 /** Takes a break away: what follows goes on where the text before it ends, that of a section with the setup of the one before. */
 export function removeBreak(pos: number): Command {
   return (state, dispatch) => {
-    const node = pos > 0 && pos < state.doc.content.size ? state.doc.nodeAt(pos) : null
+    const node = nodeAt(state.doc, pos)
     const section = node?.type === nodes.sectionBreak
     if (!section && node?.type !== nodes.paragraph) return false
     if (!dispatch) return true

@@ -1,6 +1,6 @@
 /** Fields: put in, changed, taken away. */
 import { TextSelection, type EditorState, type Transaction } from "prosemirror-state"
-import { edgeAt, fieldAttrs, nodes, type FieldAttrs, type FieldKind } from "../document"
+import { edgeAt, fieldAttrs, nodeAt, nodes, type FieldAttrs, type FieldKind } from "../document"
 import type { Command } from "./command"
 import { named } from "./history"
 import { typingMarks } from "./typingMarks"
@@ -25,8 +25,9 @@ export function insertField(format: string): Command {
   return insertFieldOf("date", format, "Date kept up to date")
 }
 
-/** The field at a position, or at the caret: just behind it, or else before it. */
+/** The field at a position, or at the caret: just behind it, or else before it. A position may be one of an older document. */
 export function fieldAt(state: EditorState, pos = state.selection.head): (FieldAttrs & { pos: number }) | null {
+  if (pos > state.doc.content.size) return null
   const $pos = state.doc.resolve(pos)
   if ($pos.nodeAfter?.type === nodes.field) return { ...fieldAttrs($pos.nodeAfter), pos }
   return $pos.nodeBefore?.type === nodes.field ? { ...fieldAttrs($pos.nodeBefore), pos: pos - 1 } : null
@@ -35,7 +36,7 @@ export function fieldAt(state: EditorState, pos = state.selection.head): (FieldA
 /** Has a field show something else; null takes it away. */
 export function changeField(pos: number, change: Partial<FieldAttrs> | null): Command {
   return (state, dispatch) => {
-    const field = state.doc.nodeAt(pos)
+    const field = nodeAt(state.doc, pos)
     if (field?.type !== nodes.field) return false
     const { tr } = state
     if (change === null) tr.delete(pos, pos + 1)
@@ -53,7 +54,7 @@ function replaceField(tr: Transaction, pos: number, attrs: FieldAttrs): void {
 /** Fixes what a field shows: the words take its place. */
 export function fieldToText(pos: number, words: string): Command {
   return (state, dispatch) => {
-    const field = state.doc.nodeAt(pos)
+    const field = nodeAt(state.doc, pos)
     if (field?.type !== nodes.field) return false
     const { tr } = state
     const clean = words.replace(/[\u0000-\u001f]/g, " ")

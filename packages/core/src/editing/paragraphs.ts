@@ -7,6 +7,7 @@ import {
   fitParagraph,
   fitTypesetting,
   limits,
+  nodeAt,
   nodes,
   nodesBetween,
   paragraphAttrs,
@@ -302,7 +303,7 @@ export function paragraphValues<K extends keyof ParagraphFormat>(
 /** Takes one property of direct formatting off the paragraph at a position. */
 export function removeFormat(pos: number, property: keyof ParagraphFormat): Command {
   return (state, dispatch) => {
-    const paragraph = state.doc.nodeAt(pos)
+    const paragraph = nodeAt(state.doc, pos)
     if (!paragraph || paragraphAttrs(paragraph).format?.[property] === undefined) return false
     const { [property]: _gone, ...rest } = paragraphAttrs(paragraph).format ?? {}
     dispatch?.(named(setEntries(state.tr, pos, "format", rest), `Removed ${formatNames[property].toLowerCase()}`))

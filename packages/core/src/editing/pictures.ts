@@ -4,6 +4,7 @@ import { TextSelection, type EditorState } from "prosemirror-state"
 import {
   fitBorder,
   limits,
+  nodeAt,
   nodes,
   pictureAttrs,
   pictureFormat,
@@ -31,7 +32,7 @@ export function pictureHere({
 }
 
 const pictureAt = (doc: Node, pos: number): Node | null => {
-  const node = pos >= 0 && pos < doc.content.size ? doc.nodeAt(pos) : null
+  const node = nodeAt(doc, pos)
   return node?.type === nodes.picture ? node : null
 }
 

@@ -12,6 +12,7 @@ import {
   fieldAttrs,
   leavesOf,
   limits,
+  nodeAt,
   nodes,
   notesOf,
   paragraph,
@@ -149,7 +150,7 @@ export function insertQuotation(words: string, item: CitationItem, inNotes: bool
 /** Changes what a citation names; without items it goes. */
 export function changeCitation(pos: number, items: readonly CitationItem[]): Command {
   return (state, dispatch) => {
-    const field = state.doc.nodeAt(pos)
+    const field = nodeAt(state.doc, pos)
     const format = citationFormat(items)
     if (!field || !isCitation(field) || format.length > limits.citation || format === fieldAttrs(field).format)
       return false

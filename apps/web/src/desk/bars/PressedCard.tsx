@@ -7,6 +7,7 @@ import {
   formatDate,
   formulaOf,
   leavesOf,
+  nodeAt,
   referenceOf,
   type FieldAttrs,
   type Properties,
@@ -158,7 +159,7 @@ function FieldOptions({ pos, kind, format }: FieldAttrs & { pos: number }) {
 function FieldCard({ pos, box }: Pressed) {
   const session = useSession()
   const field = useDesk(({ editor }) => {
-    const found = editor && editor.doc.nodeAt(pos) ? fieldAt(editor, pos) : null
+    const found = editor && fieldAt(editor, pos)
     return found?.pos === pos ? found : null
   })
   if (!field) return null
@@ -189,7 +190,7 @@ function FieldCard({ pos, box }: Pressed) {
 
 function BreakCard({ pos, words, box }: Pressed) {
   const session = useSession()
-  const section = useDesk(({ editor }) => editor?.doc.nodeAt(pos)?.type.name === "sectionBreak")
+  const section = useDesk(({ editor }) => editor !== null && nodeAt(editor.doc, pos)?.type.name === "sectionBreak")
   const column = words === "New column"
   return (
     <FloatingCard label={words} by={box} width={width}>

@@ -12,6 +12,7 @@ import {
   groundOf,
   gridOf,
   limits,
+  nodeAt,
   nodes,
   rowHeight,
   sectionAt,
@@ -85,7 +86,7 @@ export function wholeWidth(doc: Node, pos: number): number | null {
 /** Sets the widths of the columns of a table, by where it stands: for those that are dragged. */
 export function setColumns(pos: number, columns: readonly number[]): Command {
   return (state, dispatch) => {
-    const table = pos >= 0 && pos < state.doc.content.size ? state.doc.nodeAt(pos) : null
+    const table = nodeAt(state.doc, pos)
     if (table?.type.name !== "table" || columns.length === 0 || !columns.every((width) => Number.isFinite(width)))
       return false
     if (dispatch) {
@@ -123,7 +124,7 @@ export function setRowHeight(height: number): Command {
 
 export function setHeights(pos: number, top: number, bottom: number, height: number): Command {
   return (state, dispatch) => {
-    const table = pos >= 0 && pos < state.doc.content.size ? state.doc.nodeAt(pos) : null
+    const table = nodeAt(state.doc, pos)
     if (table?.type.name !== "table" || !Number.isFinite(height)) return false
     if (!dispatch) return true
     const { tr } = state

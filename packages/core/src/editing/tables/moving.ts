@@ -1,6 +1,6 @@
 /** Rows and columns moved to other places of their table. */
 import type { Node } from "prosemirror-model"
-import { cellPosition, gridOf, nodes, type Grid } from "../../document"
+import { cellPosition, gridOf, nodeAt, nodes, type Grid } from "../../document"
 import type { Command } from "../command"
 import { named } from "../history"
 import { rowStarts } from "./model"
@@ -16,7 +16,7 @@ function dividesRows(grid: Grid, top: number, bottom: number): boolean {
 /** Moves rows before the row of a number. Rows over which a cell reaches from outside stay where they are. */
 export function moveRows(pos: number, top: number, bottom: number, to: number): Command {
   return (state, dispatch) => {
-    const table = state.doc.nodeAt(pos)
+    const table = nodeAt(state.doc, pos)
     if (table?.type !== nodes.table) return false
     const grid = gridOf(table)
     if (top < 0 || bottom > grid.rows || to < 0 || to > grid.rows || top >= bottom) return false
@@ -41,7 +41,7 @@ export function moveRows(pos: number, top: number, bottom: number, to: number): 
 /** Moves columns before the column of a number. Columns over which a cell reaches from outside stay where they are. */
 export function moveColumns(pos: number, left: number, right: number, to: number): Command {
   return (state, dispatch) => {
-    const table = state.doc.nodeAt(pos)
+    const table = nodeAt(state.doc, pos)
     if (table?.type !== nodes.table) return false
     const grid = gridOf(table)
     if (left < 0 || right > grid.columns || to < 0 || to > grid.columns || left >= right) return false

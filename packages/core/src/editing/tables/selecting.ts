@@ -1,5 +1,5 @@
 /** Cells, rows, columns and whole tables selected. */
-import { gridOf, nodes } from "../../document"
+import { gridOf, nodeAt, nodes } from "../../document"
 import type { Command } from "../command"
 import { selectedRect, selectRect, type Rect } from "./selection"
 
@@ -20,7 +20,7 @@ export function selectTable(what: "cell" | "row" | "column" | "table"): Command 
 /** Selects a rectangle of the table at a position. */
 export function selectCells(pos: number, rect: Rect): Command {
   return (state, dispatch) => {
-    const table = pos >= 0 && pos < state.doc.content.size ? state.doc.nodeAt(pos) : null
+    const table = nodeAt(state.doc, pos)
     if (table?.type !== nodes.table) return false
     const { rows, columns } = gridOf(table)
     if (
