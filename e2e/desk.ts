@@ -192,6 +192,14 @@ export class DeskPage {
     await expect(this.page.locator(".run").first()).toBeVisible()
   }
 
+  /** Opens a copy of one of them, in which a journey may do what it likes. */
+  async openCopy(name: string): Promise<void> {
+    await this.openNamed(name)
+    const copied = await fetch(`${this.server.address}/api/documents/${this.id}/copies`, { method: "POST" })
+    await this.open(((await copied.json()) as { id: string }).id)
+    await expect(this.page.locator(".run").first()).toBeVisible()
+  }
+
   get firstSheet(): Locator {
     return this.page.locator(".sheet").first()
   }

@@ -96,3 +96,48 @@ test("two people change two styles, and two properties of one paragraph, while t
   )
   expect((await desk.stored())[0]!.format).toMatchObject({ align: "right", indentLeft: expect.any(Number) })
 })
+
+test("who writes in a head that goes because somebody else takes away the text goes on in the text", async ({
+  desk,
+  page,
+  context,
+  server,
+}) => {
+  await desk.openCopy("Tides and timetables")
+  await page.locator(".block.header").first().dblclick()
+  await desk.press("End")
+  await desk.type("Q")
+  await expect(page.locator(".block.header").first()).toContainText("Q")
+  const other = new DeskPage(await context.newPage(), server)
+  await other.open(desk.id)
+  await other.enter()
+  await other.press("Control+a")
+  await other.type("Short.")
+  await other.saved()
+  await page.bringToFront()
+  await expect(page.locator(".block.header")).toHaveCount(0)
+  await desk.press("ArrowDown")
+  await desk.type("Slack water")
+  await expect.poll(async () => (await desk.shown()).join()).toContain("Slack water")
+  await expect(page.getByRole("main")).toHaveAttribute("aria-busy", "false")
+})
+
+test("whole paragraphs pasted over everything leave the caret behind them, though heads and notes follow", async ({
+  desk,
+  page,
+}) => {
+  await desk.openCopy("Tides and timetables")
+  await desk.enter()
+  await desk.press("Control+a")
+  await page.evaluate(() => {
+    const data = new DataTransfer()
+    data.setData("text/html", "<p>Ebb</p><p>Flow</p>")
+    document.activeElement?.dispatchEvent(
+      new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }),
+    )
+  })
+  await desk.expectShown("Ebb", "Flow")
+  await desk.press("ArrowDown")
+  await desk.type(" tide")
+  await desk.expectShown("Ebb", "Flow tide")
+})

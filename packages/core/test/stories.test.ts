@@ -1,4 +1,5 @@
 import fc from "fast-check"
+import { Fragment, Slice } from "prosemirror-model"
 import { type EditorState, TextSelection } from "prosemirror-state"
 import {
   document,
@@ -113,6 +114,26 @@ test("movement, selecting all and joining stay in the text that the caret is in"
     bodyEnd,
     noteStart,
   ])
+})
+
+test("behind whole paragraphs that are pasted at the end of a text the caret stays in it", () => {
+  const pasted = editing.pasteSlice(new Slice(Fragment.from([p("Ebb"), p("Flow")]), 0, 0))
+  const state = noted()
+  const leaves = leavesOf(state.doc)
+  const cells = stateOf([table([[[p("a")], [p("b")]]]), p("behind")], [0, 1])
+  const anchored = insertStory("note")
+  for (const own of [
+    caret(state, leaves.end(1)),
+    caret(state, leaves.start(1), leaves.end(1)),
+    after(caret(state, leaves.start(1)), editing.selectAll),
+    caret(state, leaves.end(2)),
+    cells,
+    acted(caret(cells, leavesOf(cells.doc).end(2)), anchored),
+  ]) {
+    const { selection, doc } = acted(own, pasted)
+    const leaf = leavesOf(doc).at(selection.head)
+    expect([textOf(leavesOf(doc).node(leaf)), selection.head]).toEqual(["Flow", leavesOf(doc).end(leaf)])
+  }
 })
 
 test("a document from outside loses stories without an anchor, and anchors without a story or with one that another has", () => {

@@ -155,6 +155,10 @@ export class DeskSession implements DeskPort {
     this.surface = new Surface(this.editing, this.typing, layout, this.viewing, this.store, {
       seen: this.composing.seen,
       marks: (leaf) => this.marking.of(leaf),
+      lost: () => {
+        // Keys that wait for it go on in the text.
+        if (this.going.backToText()) this.waiting.release()
+      },
       dropped: (place, data) => {
         this.focus()
         this.editing.select(place.pos, place)

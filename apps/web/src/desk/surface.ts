@@ -21,6 +21,8 @@ import type { Viewing } from "./viewing"
 
 export interface SurfaceTarget extends PressedCardsTarget {
   marks(leaf: number): readonly Mark[]
+  /** What was gone to stands on no sheet. */
+  lost(): void
   /** Something was dropped at a place. */
   dropped(place: Place, data: DataTransfer | null): void
   /** A selection was made by pointer, and is about to be. */
@@ -117,6 +119,7 @@ export class Surface {
       bias: () => this.editing.bias,
       composing: () => this.composing,
       marks: (leaf: number) => this.target.marks(leaf),
+      lost: () => this.target.lost(),
     }
     return new SheetView(host, source, this.viewing.stackOptions(host), (summary) => {
       this.target.summary(summary)

@@ -218,8 +218,11 @@ export class LayoutDesk {
   private locate(id: number, leaf: number, offset: number): void {
     const story = this.doc && leavesOf(this.doc).flow(leaf).story
     if (story !== null) {
-      // A note stands where it begins; heads and feet stand on every sheet.
-      const at = this.layout?.placed.findIndex(({ sheet }) => sheet.notes.some((note) => note.story === story)) ?? -1
+      // A note stands where it begins; a head or foot on every sheet of its paper.
+      const holds = ({ sheet: { notes, start } }: PlacedSheet) =>
+        notes.some((note) => note.story === story) ||
+        (!start.blank && (start.paper?.head === story || start.paper?.foot === story))
+      const at = this.layout?.placed.findIndex(holds) ?? -1
       return this.post({ type: "located", id, sheet: at })
     }
     const shows = (placed: PlacedSheet) =>

@@ -308,8 +308,15 @@ export function pasteSlice(slice: Slice, name = "Pasted", brought: Brought | nul
     ) {
       tr.replaceWith($from.before(), $from.after(), slice.content)
       tr.setSelection(TextSelection.near(tr.doc.resolve(tr.mapping.map($from.after())), -1))
-    } else if (slice.content.content.every((own) => own.isTextblock || own.isInline)) tr.replaceSelection(slice)
-    else putBlocks(tr, slice)
+    } else if (slice.content.content.every((own) => own.isTextblock || own.isInline)) {
+      tr.replaceSelection(slice)
+      // Behind whole paragraphs at the end of a text the caret would go to what follows that: a cell, a note, a head.
+      if ($to.depth > 1 && tr.selection.$head.start(-1) !== tr.mapping.map($to.start(-1), -1)) {
+        let end = 0
+        tr.mapping.maps.at(-1)?.forEach((_from, _to, _newFrom, newTo) => (end = newTo))
+        tr.setSelection(TextSelection.near(tr.doc.resolve(end), -1))
+      }
+    } else putBlocks(tr, slice)
     settleLetters(tr)
     let words = ""
     slice.content.descendants((node) => {

@@ -20,6 +20,8 @@ export interface ViewSource {
   composing(): { from: number; to: number } | null
   /** What is marked in a leaf, by offsets, with the class of its boxes. */
   marks(leaf: number): readonly Mark[]
+  /** Somebody went to a place that stands on no sheet, as in a head that none has any more. */
+  lost(): void
 }
 
 /** Something marked in the text: a place that was found, what a change touched. */

@@ -186,6 +186,11 @@ export class Staying {
       // Meanwhile a report may have brought it, and it stands where it should; or somebody went elsewhere.
       const stack = this.sheets.stack()
       const wanted = this.revealing?.place === place || this.restoring?.place === place
+      const { mirror, current } = this.source.layout
+      if (index < 0 && this.revealing?.place === place && mirror.complete && current && !this.places.box(place)) {
+        this.revealing = null
+        return this.source.lost()
+      }
       if (!wanted || index < 0 || index >= stack.count || this.places.box(place)) return
       const { scrollTop, clientHeight } = this.room
       const bottom = stack.top(index) + (stack.table.heights[index] ?? 0) * stack.options.scale
