@@ -116,8 +116,10 @@ test("movement, selecting all and joining stay in the text that the caret is in"
   ])
 })
 
+const closed = new Slice(Fragment.from([p("Ebb"), p("Flow")]), 0, 0)
+
 test("behind whole paragraphs that are pasted at the end of a text the caret stays in it", () => {
-  const pasted = editing.pasteSlice(new Slice(Fragment.from([p("Ebb"), p("Flow")]), 0, 0))
+  const pasted = editing.pasteSlice(closed)
   const state = noted()
   const leaves = leavesOf(state.doc)
   const cells = stateOf([table([[[p("a")], [p("b")]]]), p("behind")], [0, 1])
@@ -167,6 +169,7 @@ const act = fc.record({
     "forward",
     "note",
     "copy",
+    "paste",
     "drag",
     "enter",
     "undo",
@@ -178,7 +181,9 @@ const act = fc.record({
   to: fc.nat(80),
 })
 
-test("whatever is done, every anchor has its story, every story its anchor, and a selection stays in one text", () => {
+const storyOf = ({ doc, selection }: EditorState) => leavesOf(doc).flow(leavesOf(doc).at(selection.head)).story
+
+test("whatever is done, every anchor has its story, every story its anchor, and a selection stays in one text, that in which one writes", () => {
   fc.assert(
     fc.property(fc.array(act, { maxLength: 20 }), (acts) => {
       let state = noted()
@@ -192,6 +197,7 @@ test("whatever is done, every anchor has its story, every story its anchor, and 
           state.tr.setSelection(editing.selectionBetween(state.doc, anchor, collapsed ? anchor : place(to))),
         )
         const whole = selectedSlice(acted(state, editing.selectAll))
+        const story = storyOf(state)
         const command: Command = {
           type: editing.insertText("tide"),
           delete: editing.deleteSelection,
@@ -199,6 +205,7 @@ test("whatever is done, every anchor has its story, every story its anchor, and 
           forward: editing.deleteWordForward,
           note: insertStory("note"),
           copy: editing.pasteSlice(whole),
+          paste: editing.pasteSlice(closed),
           drag: editing.dragSelection(place(to + from), to % 2 === 0),
           enter: editing.enter,
           undo: editing.undo,
@@ -209,6 +216,8 @@ test("whatever is done, every anchor has its story, every story its anchor, and 
         // What would grow without end is copied only while it is small.
         if (kind === "copy" && state.doc.content.size > 1500) continue
         state = acted(state, command)
+        if (["type", "delete", "back", "forward", "copy", "paste", "enter"].includes(kind))
+          expect([kind, storyOf(state)]).toEqual([kind, story])
         const { anchor: a, head: h } = state.selection
         const part = partAt(state.doc, a)
         expect([h >= part.from && h <= part.to, withoutOrphans(state.doc) === state.doc]).toEqual([true, true])

@@ -25,6 +25,7 @@ import {
   deleteColumns,
   deleteRows,
   deleteSelection,
+  deleteTable,
   divideCell,
   editHistory,
   enter,
@@ -56,7 +57,7 @@ import { htmlPage } from "../src/formats/html/page"
 import { readHtml } from "../src/formats/html"
 import { fragmentsOf, layoutDocument, tablesOf } from "../src/layout"
 import { layoutOf, typesetter } from "../node/typesetting"
-import { after, shown, stateOf, texts } from "./telling"
+import { after, shown, stateOf, texts, told } from "./telling"
 
 /** The cells of the first table, row by row; one that reaches over places says over how many. */
 function cells(state: EditorState): string[][] {
@@ -127,6 +128,18 @@ describe("tables are edited", () => {
     expect(cells(after(at(state, 4, 7), deleteRows)).map((row) => row[0])).toEqual(["Crossing", "Dusk"])
     expect(cells(after(at(state, 2), deleteColumns))[3]).toEqual(["Dusk", "20"])
     expect(texts(after(at(state, 1), selectTable("table"), deleteRows).doc)).toEqual(["above", "below"])
+  })
+
+  test("a table in a cell that is taken away leaves the caret in that cell, before or behind what else is there", () => {
+    for (const [inner, leaf] of [
+      [[p("a"), table([[[p("x")]]])], 1],
+      [[table([[[p("x")]]]), p("a")], 0],
+    ] as const) {
+      const own = EditorState.create({ doc: document([table([[inner, [p("next")]]]), p("behind")]) })
+      const gone = after(at(own, leaf), deleteTable)
+      expect(told(gone).replace("|", "")).toBe("a\nnext\nbehind")
+      expect(told(gone)).toMatch(/^\|?a\|?\n/)
+    }
   })
 
   test("cells are joined with all that they hold, and divided again", () => {

@@ -182,7 +182,9 @@ function dropTable(tr: Transaction, pos: number): void {
   const $pos = tr.doc.resolve(pos)
   if ($pos.parent.childCount > 1) tr.delete(pos, pos + table.nodeSize)
   else tr.replaceWith(pos, pos + table.nodeSize, paragraph())
-  tr.setSelection(Selection.near(tr.doc.resolve(Math.min(pos, tr.doc.content.size)), 1))
+  const $at = tr.doc.resolve(pos)
+  // The caret stays in the text in which the table stood.
+  tr.setSelection(Selection.near($at, $at.nodeAfter ? 1 : -1))
 }
 
 export const deleteTable: Command = (state, dispatch) => {
