@@ -345,7 +345,7 @@ class Setter {
   }
 
   private breakAt(row: number, cells: readonly (BlockPlace | null)[]): Break {
-    const { grid, table } = this
+    const { table, grid } = this
     // The leaves of a table count from its first, those of a sheet from where the table goes on.
     const begun = grid.standing(row).flatMap((cell) => (cell.row < row ? leafOfCell(table, cell) : []))
     return { row, cells, above: [this.head(), grid.leaf(row), ...begun].join(" ") }
