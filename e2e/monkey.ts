@@ -4,7 +4,7 @@
  * unheard, and what the sheets show has to be what a fresh opening shows.
  */
 import { parseArgs } from "node:util"
-import { chromium, type Page } from "playwright-core"
+import { chromium } from "playwright-core"
 import { chromiumOptions } from "../scripts/chromium.mjs"
 import { TestServer } from "./server"
 
@@ -150,9 +150,11 @@ async function rested(): Promise<void> {
   })
 }
 
+type Shown = Record<string, { what: string; x: number; y: number }[]>
+
 /** What the sheets in sight show, by their names: each piece of text with its look, and where it stands in thousandths of a sheet's width. */
-function shown(on: Page): Promise<Record<string, { what: string; x: number; y: number }[]>> {
-  return on.evaluate(() => {
+function shown(): Promise<Shown> {
+  return page.evaluate(() => {
     const sheets = [...document.querySelectorAll(".canvas .sheet")].filter((sheet) => {
       const { top, bottom } = sheet.getBoundingClientRect()
       return bottom > 100 && top < innerHeight - 60
@@ -173,11 +175,11 @@ function shown(on: Page): Promise<Record<string, { what: string; x: number; y: n
 }
 
 /** What one opening shows and the other does not. */
-function difference(live: Awaited<ReturnType<typeof shown>>, fresh: Awaited<ReturnType<typeof shown>>): string[] {
-  return Object.keys(live).flatMap((name) => {
-    const rest = [...(fresh[name] ?? [])]
+function difference(live: Shown, fresh: Shown): string[] {
+  return Object.entries(live).flatMap(([name, pieces]) => {
     if (!fresh[name]) return []
-    const gone = (live[name] ?? []).filter((own) => {
+    const rest = [...fresh[name]]
+    const gone = pieces.filter((own) => {
       const like = rest.findIndex(
         (other) => other.what === own.what && Math.abs(other.x - own.x) < 2.5 && Math.abs(other.y - own.y) < 2.5,
       )
@@ -198,13 +200,13 @@ async function stretch(): Promise<void> {
   await rested()
   const sheets = await page.locator(".canvas:not(.flow):not(.reading)").count()
   const top = await page.locator(".canvas").evaluate((canvas) => canvas.parentElement?.scrollTop ?? 0)
-  const live = await shown(page)
+  const live = await shown()
   await page.reload()
   await page.waitForSelector(".canvas .sheet")
   await rested()
   await page.locator(".canvas").evaluate((canvas, y) => canvas.parentElement?.scrollTo(0, y), top)
   await rested()
-  const unlike = sheets > 0 ? difference(live, await shown(page)) : []
+  const unlike = sheets > 0 ? difference(live, await shown()) : []
   if (unlike.length > 0) tell(`Not as a fresh opening shows it:\n  ${unlike.slice(0, 6).join("\n  ")}`)
 }
 

@@ -7,8 +7,6 @@ import { enhancedMetafile, pictureRun, vectorDrawing } from "../../../packages/c
 import { officeFile, wp, wr } from "../../../packages/core/test/office"
 import { run } from "../src/command/main"
 
-// Sheets are set and drawn, and programs started, beside whatever else the machine does.
-
 const folder = mkdtempSync(join(tmpdir(), "biblon-command-"))
 const path = (name: string) => join(folder, name)
 writeFileSync(path("in.txt"), "Dear Captain Orrin,\n\nThe hull was launched\non the neap tide.\n")

@@ -185,13 +185,14 @@ export class Staying {
     void this.source.layout.locate(leaf, place.pos - leavesOf(doc).start(leaf)).then((index) => {
       // Meanwhile a report may have brought it, and it stands where it should; or somebody went elsewhere.
       const stack = this.sheets.stack()
-      const wanted = this.revealing?.place === place || this.restoring?.place === place
+      const isGoneTo = this.revealing?.place === place
+      if ((!isGoneTo && this.restoring?.place !== place) || this.places.box(place)) return
       const { mirror, current } = this.source.layout
-      if (index < 0 && this.revealing?.place === place && mirror.complete && current && !this.places.box(place)) {
+      if (index < 0 && isGoneTo && mirror.complete && current) {
         this.revealing = null
         return this.source.lost()
       }
-      if (!wanted || index < 0 || index >= stack.count || this.places.box(place)) return
+      if (index < 0 || index >= stack.count) return
       const { scrollTop, clientHeight } = this.room
       const bottom = stack.top(index) + (stack.table.heights[index] ?? 0) * stack.options.scale
       if (stack.top(index) < scrollTop + clientHeight && bottom > scrollTop) return
