@@ -1,11 +1,14 @@
 /**
  * Those who do anything: `npm run monkey -- --minutes 5 --seed 7`, with `--phone` at a phone and with `--two` two people in one document.
  * In copies of the demo documents they press, drag, type, format, paste, take back and try tools and trays at random. After each stretch
- * everything has to come to rest, nothing may have failed unheard, and what the sheets show has to be what a fresh opening shows.
+ * everything has to come to rest, nothing may have failed unheard, and what the sheets show has to be what a fresh opening shows, in the
+ * end also what the PDF shows.
  */
 import { parseArgs } from "node:util"
 import { chromium, type Page } from "@playwright/test"
 import { chromiumOptions } from "../../scripts/chromium.mjs"
+import { DeskPage } from "../desk"
+import { expectPrintsAsSeen } from "../pictures"
 import { TestServer } from "../server"
 import { type Person, Toucher, Writer } from "./person"
 import { Chance } from "./random"
@@ -31,6 +34,7 @@ const server = new TestServer()
 await server.start(true)
 const browser = await chromium.launch(chromiumOptions)
 let problems = 0
+let rounds = 0
 
 async function somebody(touches: boolean): Promise<Person> {
   const context = await browser.newContext(touches ? phone : wide)
@@ -73,8 +77,24 @@ async function stretch(): Promise<boolean> {
   return true
 }
 
+function picture(page: Page, what: string): Promise<unknown> {
+  return page.screenshot({ path: `test-results/monkey-${seed}-${rounds}-${what}.png` })
+}
+
+/** Holds the sheets of a page against their PDF. */
+async function print(page: Page): Promise<void> {
+  if ((await page.locator(".canvas:not(.flow):not(.reading)").count()) === 0) return
+  try {
+    await page.locator(".canvas").evaluate((canvas) => canvas.parentElement?.scrollTo(0, 0))
+    await rested(page)
+    await expectPrintsAsSeen(new DeskPage(page, server))
+  } catch (error) {
+    tell(`Not as it is printed: ${String(error).slice(0, 600)}`)
+    await picture(page, "printed")
+  }
+}
+
 const list = (await (await fetch(`${server.address}/api/documents`)).json()) as { id: string; name: string | null }[]
-let rounds = 0
 while (Date.now() < ends) {
   const { id: from, name } = chance.any(list)
   const made = await fetch(`${server.address}/api/documents/${from}/copies`, { method: "POST" })
@@ -86,12 +106,15 @@ while (Date.now() < ends) {
   }
   try {
     for (let n = 0; n < stretches && Date.now() < ends && (await stretch()); n++);
+    // Of two, each shows where the other stands; and on a phone, bars cover a part of the sheet.
+    const [only, other] = people
+    if (only instanceof Writer && !other && only.page.url().includes("/d/")) await print(only.page)
   } catch (error) {
     tell(`Did not go on in ${name}: ${String(error).slice(0, 300)}`)
     for (const [n, { page }] of people.entries()) {
       const busy = await page.evaluate(() => document.querySelector("[role=main]")?.getAttribute("aria-busy"))
       console.log(`  at ${page.url()}, busy ${busy}`)
-      await page.screenshot({ path: `test-results/monkey-${seed}-${rounds}-${n}.png` })
+      await picture(page, String(n))
     }
   }
   rounds++

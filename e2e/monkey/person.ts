@@ -17,13 +17,36 @@ const keys = [
   ...["Shift+ArrowDown", "Shift+ArrowUp", "Shift+End", "Control+Shift+ArrowRight", "Control+Backspace", "Control+Home"],
 ]
 const formats = "b,i,u,Alt+j,Alt+b,Alt+ArrowUp,Alt+ArrowDown,Alt+ArrowRight,Alt+n,Alt+y,Alt+l".split(",")
-const searched =
-  "bold,note,table,row,column,list,heading,section,break,sheet,head,caption,link,picture,style,level,undo,sort".split(
+const searched = [
+  ..."bold,note,endnote,table,row,column,list,heading,section,break,sheet,head,caption,link,picture,style,level".split(
     ",",
-  )
+  ),
+  ..."undo,sort,field,date,number,watermark,cover,contents,index,source,remark,suggest,formula,symbol,shape".split(","),
+  ..."margin,landscape,border,colour,tab,indent,space,capital,language,replace,merge,split,mark,paper,line".split(","),
+]
+/** What somebody writes into a field, right or not. */
+const values = [
+  "0",
+  "1",
+  "3",
+  "12",
+  "-5",
+  "99999",
+  "1e9",
+  "2.5 cm",
+  "50%",
+  "abc",
+  "",
+  "#a03050",
+  "=SUM(A1:A3)",
+  sentence,
+]
 /** What leads out of the document, or asks the machine for a file. */
 const leadsOut = /shelf|print|pdf|save|file|delete the|share|camera|show marks|reading|deliver/i
-const tools = "[role=region] button, [role=region] [role=tab], [role=region] [role=radio], [role=toolbar] button"
+const inTray = (roles: string) =>
+  ["region", "dialog"].flatMap((tray) => roles.split(", ").map((own) => `[role=${tray}] ${own}`)).join(", ")
+const tools = `${inTray("button, [role=tab], [role=radio], [role=switch], [role=checkbox], [role=option]")}, [role=toolbar] button`
+const fields = inTray("input, textarea, [role=spinbutton]")
 
 type Point = { x: number; y: number }
 
@@ -38,11 +61,11 @@ export abstract class Person {
 
   protected abstract pressAt(point: Point): Promise<void>
   protected abstract drag(from: Point, to: Point): Promise<void>
-  protected abstract findTool(): Promise<void>
+  protected abstract findTool(): Promise<unknown>
   /** What only this kind of person does. */
-  protected abstract own: Record<string, () => Promise<void>>
+  protected abstract own: Record<string, () => Promise<unknown>>
 
-  private readonly common: Record<string, () => Promise<void>> = {
+  private readonly common: Record<string, () => Promise<unknown>> = {
     press: () => this.press(".canvas .run"),
     drag: () => {
       const { width, height } = this.page.viewportSize()!
@@ -77,6 +100,22 @@ export abstract class Person {
     },
     stage: () => this.press("nav[aria-label=Bench] button"),
     button: () => this.press(tools),
+    fill: async () => {
+      if (!(await this.press(fields))) return
+      await this.page.keyboard.press("Control+a")
+      await this.page.keyboard.type(this.chance.any(values))
+      await this.page.keyboard.press(this.chance.any(["Enter", "Tab", "Escape"]))
+    },
+    choose: async () => {
+      const all = this.page.locator(inTray("select"))
+      const [count, part] = [await all.count(), this.chance.next()]
+      if (count === 0) return
+      const own = all.nth(Math.floor(this.chance.next() * count))
+      const options = await own.locator("option").allTextContents()
+      const label = options[Math.floor(part * options.length)] ?? ""
+      this.done.push(`(${label})`)
+      if (await own.isVisible()) await own.selectOption({ label }, { timeout: 2000 }).catch(() => {})
+    },
     away: () => this.page.keyboard.press("Escape"),
     scroll: () => {
       const by = this.chance.from(-800, 800)
@@ -86,7 +125,21 @@ export abstract class Person {
 
   /** Does one thing. */
   async act(): Promise<void> {
-    const often = ["press", "press", "type", "type", "type", "keys", "keys", "button", "button", "paste"]
+    const often = [
+      "press",
+      "press",
+      "type",
+      "type",
+      "type",
+      "keys",
+      "keys",
+      "button",
+      "button",
+      "button",
+      "fill",
+      "choose",
+      "paste",
+    ]
     const name = this.chance.any([...Object.keys(this.common), ...Object.keys(this.own), ...often])
     this.done.push(name)
     await (this.own[name] ?? this.common[name])?.()
@@ -97,11 +150,13 @@ export abstract class Person {
     for (let n = 0; n < 3; n++) await this.page.keyboard.press("Escape")
   }
 
-  protected async press(selector: string): Promise<void> {
+  /** @returns whether there was anything to press */
+  protected async press(selector: string): Promise<boolean> {
     const found = await this.pressable(selector)
-    if (!found) return
+    if (!found) return false
     this.done.push(`(${found.name})`)
     await this.pressAt(found)
+    return true
   }
 
   /** The middle of something on the page that can be pressed, among those that a selector names. */
@@ -194,7 +249,7 @@ export class Toucher extends Person {
     await this.touch("touchEnd", 0.016)
   }
 
-  protected findTool(): Promise<void> {
+  protected findTool(): Promise<unknown> {
     return this.press("[aria-label='Find a tool']")
   }
 
