@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from "node:fs"
 import { tmpdir } from "node:os"
 import { join } from "node:path"
 import opentype from "opentype.js"
-import { defaultProperties, defaultStyles, document, letters, p, paragraph } from "../src/document"
+import { defaultProperties, defaultStyles, document, letters, nodes, p, paragraph } from "../src/document"
 import { FontFileError, readFontFile } from "../src/document/fontFile"
 import { fragmentsOf } from "../src/layout"
 import { createSubsetter, sheetPicture } from "../src/output"
@@ -46,6 +46,19 @@ test("structure, bookmarks and text are those of the document", () => {
   const plain = execFileSync("qpdf", ["--qdf", "--object-streams=disable", path, "-"], { encoding: "latin1" })
   expect(plain).toContain("/Lang (en-GB)")
   expect(plain.match(/\/Count 2/)).not.toBeNull()
+})
+
+test("also who knows nothing of words said around glyphs reads a field, a number and a letter with its accent once", () => {
+  const title = "Tides of 1912"
+  const own = document([p(nodes.field.create({ kind: "title", format: "" }), " e\u0301 by numbers")], {
+    properties: { ...defaultProperties, title },
+  })
+  const path = file("said.pdf", pdfOf(layoutOf(own), "x"))
+  const plain = execFileSync("qpdf", ["--qdf", "--object-streams=disable", path, "-"], { encoding: "latin1" })
+  const deaf = file("deaf.pdf", Buffer.from(plain.replaceAll("/ActualText", "/NobodyText"), "latin1"))
+  expect(execFileSync("pdftotext", [deaf, "-"], { encoding: "utf8" }).normalize("NFC").trim()).toBe(
+    `${title} é by numbers`,
+  )
 })
 
 test("glyphs stand within five hundredths of a point of where the layout put them", () => {

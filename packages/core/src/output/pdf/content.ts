@@ -33,7 +33,7 @@ import {
   type Sheet,
 } from "../../layout"
 import { placedGlyphs } from "../glyphs"
-import type { PdfFace } from "./fonts"
+import { silent, type PdfFace } from "./fonts"
 import { num, textString } from "./objects"
 
 /** A stretch of marked content: what stands before an item of a list, or the text of a block. */
@@ -396,6 +396,13 @@ function glyphPath(outline: string, point: (x: number, y: number) => string): st
   return out
 }
 
+/** What each glyph of a cluster stands for, so that all together say its text once: its own letter, or one says it all. */
+function textsOf(cluster: string, count: number, back: boolean): string[] {
+  const letters = [...cluster]
+  if (letters.length === count) return back ? letters.reverse() : letters
+  return Array.from({ length: count }, (_, i) => (i === (back ? count - 1 : 0) ? cluster : silent))
+}
+
 /** Shows the glyphs of a run, corrected wherever the declared widths have drifted from where layout put them by half a thousandth. */
 function glyphs(piece: LineRun, face: PdfFace, text: string): string {
   const { run, first, last, extra } = piece
@@ -440,13 +447,14 @@ function glyphs(piece: LineRun, face: PdfFace, text: string): string {
     // A hyphen at the end of a line is no part of the word.
     const cluster =
       run.shows === null ? text.slice(start, end) : run.from === run.to && run.shows === "-" ? "\u00ad" : run.shows
-    // Several glyphs for one text: the text is said once, around them all.
-    const several = next - g > 1 || !face.standsFor(ids[g] as number, cluster)
-    if (several) {
+    // Where glyphs cannot stand for their own letters, the text is said around them all.
+    const texts = textsOf(cluster, next - g, run.level % 2 === 1)
+    const around = texts.includes(silent) || texts.some((own, i) => !face.standsFor(ids[g + i]!, own))
+    if (around) {
       flush()
       out += `]TJ\n/Span<</ActualText ${textString(cluster)}>>BDC\n[`
     }
-    for (; g < next; g++) {
+    for (const own of texts) {
       const dx = (offsets?.[2 * g] ?? 0) * unit
       const dy = (offsets?.[2 * g + 1] ?? 0) * run.scale
       moveTo(wanted + dx)
@@ -456,12 +464,13 @@ function glyphs(piece: LineRun, face: PdfFace, text: string): string {
         rise = dy
       }
       const glyph = ids[g] as number
-      codes += face.cid(glyph, cluster)
+      codes += face.cid(glyph, own)
       actual += face.width(glyph)
       wanted += (advances[g] as number) * unit
+      g++
     }
     if (isWordSpace(text.charCodeAt(start))) wanted += stretch
-    if (several) {
+    if (around) {
       flush()
       out += "]TJ\nEMC\n["
     }

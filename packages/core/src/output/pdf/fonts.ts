@@ -13,6 +13,9 @@ interface Character {
   text: string
 }
 
+/** What a glyph stands for whose text another says: a sign that nobody sees, which readers leave out of words. */
+export const silent = "\u200b"
+
 /** A glyph that stands for one unit of text. */
 interface Single {
   unit: number
@@ -45,9 +48,9 @@ export class PdfFace {
   /** Whether a glyph can stand for one text only, so that others have to be said beside it. */
   standsFor(glyph: number, text: string): boolean {
     if (!this.postscript) return true
-    const known = this.texts.get(glyph)
-    if (known === undefined) this.texts.set(glyph, text)
-    return known === undefined || known === text
+    const known = this.texts.get(glyph) ?? silent
+    if (known === silent) this.texts.set(glyph, text)
+    return known === silent || known === text
   }
   private readonly texts = new Map<number, string>()
 
