@@ -1,7 +1,7 @@
 /** What the sheets show, to hold one opening against another. */
 import type { Page } from "@playwright/test"
 
-/** The sheets in sight by their names: each piece of text with its look, and where it stands in thousandths of a sheet's width. */
+/** The sheets in sight by their names, or the text in flow: each piece of text with its look, and where it stands in thousandths of their width. */
 export interface Shown {
   /** How wide and how large the text is drawn: other openings show other strips of it. */
   size: string
@@ -9,7 +9,7 @@ export interface Shown {
 }
 
 interface SheetShown {
-  /** Between which heights of it everything has to be there. */
+  /** Between which heights everything has to be there. */
   from: number
   to: number
   pieces: { what: string; x: number; y: number }[]
@@ -37,21 +37,31 @@ export function shown(page: Page): Promise<Shown> {
       return bottom > 100 && top < innerHeight - 60
     })
     const flow = document.querySelector(".canvas.flow") !== null
-    const sheets = Object.fromEntries(
-      inSight.map((sheet) => {
-        const { left, top, bottom, width } = sheet.getBoundingClientRect()
-        const pieces = [...sheet.querySelectorAll(".run, .picture")].map((own) => {
-          const box = own.getBoundingClientRect()
-          const { fontFamily, color } = getComputedStyle(own)
-          const place = { x: ((box.left - left) / width) * 1000, y: ((box.top - top) / width) * 1000 }
-          return { what: `${own.className} ${own.textContent} ${fontFamily} ${color}`, ...place }
-        })
-        // A sheet is drawn as a whole, of a strip what is in sight.
-        const [from, to] = flow ? [100, innerHeight - 100] : [top - 100, bottom + 100]
-        const part = { from: ((from - top) / width) * 1000, to: ((to - top) / width) * 1000, pieces }
-        return [sheet.getAttribute("aria-label") ?? "", part]
-      }),
-    )
+    const piecesOf = (sheet: Element, { left, top, width }: DOMRect) =>
+      [...sheet.querySelectorAll(".run, .picture")].map((own) => {
+        const box = own.getBoundingClientRect()
+        const { fontFamily, color } = getComputedStyle(own)
+        const place = { x: ((box.left - left) / width) * 1000, y: ((box.top - top) / width) * 1000 }
+        return { what: `${own.className} ${own.textContent} ${fontFamily} ${color}`, ...place }
+      })
+    const whole = document.querySelector(".canvas")!.getBoundingClientRect()
+    const inWhole = (y: number) => ((y - whole.top) / whole.width) * 1000
+    // A sheet is drawn as a whole; of a text in flow, whose strips have no names, what is in sight.
+    const sheets: Shown["sheets"] = flow
+      ? {
+          text: {
+            from: inWhole(100),
+            to: inWhole(innerHeight - 100),
+            pieces: inSight.flatMap((strip) => piecesOf(strip, whole)),
+          },
+        }
+      : Object.fromEntries(
+          inSight.map((sheet) => {
+            const box = sheet.getBoundingClientRect()
+            const part = { from: -1e6, to: 1e6, pieces: piecesOf(sheet, box) }
+            return [sheet.getAttribute("aria-label") ?? "", part]
+          }),
+        )
     const width = inSight[0]?.getBoundingClientRect().width.toFixed(1) ?? ""
     const letters = document.querySelector<HTMLElement>(".canvas .run")?.style.fontSize ?? ""
     return { size: `${flow ? letters : ""} ${width}`, sheets }
