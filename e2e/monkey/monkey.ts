@@ -38,6 +38,8 @@ let rounds = 0
 
 async function somebody(touches: boolean): Promise<Person> {
   const context = await browser.newContext(touches ? phone : wide)
+  // What is evaluated there was named by a bundler.
+  await context.addInitScript("globalThis.__name = (own) => own")
   const person = new (touches ? Toucher : Writer)(await context.newPage(), chance)
   person.page.on("pageerror", (error) => tell(`Not caught: ${error.stack ?? error.message}`))
   person.page.on("dialog", (dialog) => void dialog.accept())

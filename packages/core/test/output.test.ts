@@ -49,7 +49,7 @@ test("structure, bookmarks and text are those of the document", () => {
 })
 
 test("also who knows nothing of words said around glyphs reads a field, a number and a letter with its accent once", () => {
-  const title = "Tides of 1912"
+  const title = "Tides at the office, 1912"
   const own = document([p(nodes.field.create({ kind: "title", format: "" }), " e\u0301 by numbers")], {
     properties: { ...defaultProperties, title },
   })

@@ -396,11 +396,12 @@ function glyphPath(outline: string, point: (x: number, y: number) => string): st
   return out
 }
 
-/** What each glyph of a cluster stands for, so that all together say its text once: its own letter, or one says it all. */
-function textsOf(cluster: string, count: number, back: boolean): string[] {
-  const letters = [...cluster]
-  if (letters.length === count) return back ? letters.reverse() : letters
-  return Array.from({ length: count }, (_, i) => (i === (back ? count - 1 : 0) ? cluster : silent))
+/** What each glyph of a cluster stands for, so that all together say its text once, in its order: a letter, and the last what is left. */
+function textsOf(letters: readonly string[], count: number, back: boolean): string[] {
+  const texts = Array.from({ length: count }, (_, i) =>
+    i === count - 1 ? letters.slice(i).join("") || silent : (letters[i] ?? silent),
+  )
+  return back ? texts.reverse() : texts
 }
 
 /** Shows the glyphs of a run, corrected wherever the declared widths have drifted from where layout put them by half a thousandth. */
@@ -448,8 +449,10 @@ function glyphs(piece: LineRun, face: PdfFace, text: string): string {
     const cluster =
       run.shows === null ? text.slice(start, end) : run.from === run.to && run.shows === "-" ? "\u00ad" : run.shows
     // Where glyphs cannot stand for their own letters, the text is said around them all.
-    const texts = textsOf(cluster, next - g, run.level % 2 === 1)
-    const around = texts.includes(silent) || texts.some((own, i) => !face.standsFor(ids[g + i]!, own))
+    const letters = [...cluster]
+    const texts = textsOf(letters, next - g, run.level % 2 === 1)
+    const around =
+      (texts.length > 1 && texts.length !== letters.length) || texts.some((own, i) => !face.standsFor(ids[g + i]!, own))
     if (around) {
       flush()
       out += `]TJ\n/Span<</ActualText ${textString(cluster)}>>BDC\n[`
