@@ -1,10 +1,11 @@
 /** What other programs put into a file is given back to them. */
-import { document, documentAttrs, p } from "../src/document"
+import { bodyOf, defaultProperties, document, documentAttrs, fieldAttrs, nodes, p } from "../src/document"
 import { checkDocument } from "../src/document/reading"
 import { readOfficeOpenXml } from "../src/formats/officeopenxml/reading"
 import { writeOfficeOpenXml } from "../src/formats/officeopenxml/writing"
 import { readOpenDocument } from "../src/formats/opendocument/reading"
 import { writeOpenDocument } from "../src/formats/opendocument/writing"
+import { formats } from "../src/formats/table"
 import { unzip } from "../src/formats/zip"
 import { officeFile } from "./office"
 
@@ -78,3 +79,31 @@ test("a document without them has neither part nor property", () => {
   const parts = unzip(writeOfficeOpenXml(document([p("Log")]), sources))
   expect([...parts.keys()].filter((path) => /custom/i.test(path))).toEqual([])
 })
+
+test.each(["docx", "odt", "rtf"] as const)(
+  "what a cover shows of a document comes back from %s, as fields",
+  (ending) => {
+    const { read, write } = formats[ending]
+    const kinds = ["title", "author", "property subtitle", "property organisation", "property date"] as const
+    const fields = kinds.map((own) => {
+      const [kind, format = ""] = own.split(" ")
+      return p(nodes.field.create({ kind, format }))
+    })
+    const told = {
+      title: "Tides",
+      subtitle: "A year",
+      author: "Nell Caddow",
+      organisation: "The Trust",
+      date: "Spring",
+    }
+    const back = (properties: typeof told) => {
+      const { doc } = read!(write!({ name: "Tides", doc: document(fields, { properties }) }), {})
+      const shown = bodyOf(doc).children.flatMap(({ children }) => children.map((own) => fieldAttrs(own)))
+      return { properties: documentAttrs(doc).properties, shown, kept: documentAttrs(doc).kept.properties }
+    }
+    const shown = fields.map(({ firstChild }) => fieldAttrs(firstChild!))
+    expect(back(told)).toEqual({ properties: told, shown, kept: {} })
+    const none = { ...defaultProperties, title: "Tides" }
+    expect(back(none).properties).toEqual(none)
+  },
+)

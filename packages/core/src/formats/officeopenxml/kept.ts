@@ -3,7 +3,7 @@
  * with data of other programs (15.2.5). A part goes back letter by letter, if it is whole XML without a document type.
  */
 import { asName, limits, type Kept } from "../../document"
-import { keptProperty } from "../keptProperty"
+import { keptProperty } from "../properties"
 import { childrenNamed, isElement, parseXml, textIn, type XmlElement } from "../xml/parsing"
 import { escapeXml, xml } from "../xml/writing"
 import { namespaces, prefixOf } from "./names"

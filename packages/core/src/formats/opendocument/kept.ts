@@ -1,9 +1,12 @@
 /** Properties that people made (OpenDocument 1.3, 4.3.3), which are given back. */
 import { asName, limits, type Kept } from "../../document"
-import { keptProperty } from "../keptProperty"
+import { keptProperty } from "../properties"
 import { child, childrenNamed, textIn, type XmlElement } from "../xml/parsing"
 import { escapeXml, xml } from "../xml/writing"
 import { sourcesPropertyName } from "./sources"
+
+/** The document's own properties that stand among those that people made. */
+export const placeless = ["organisation", "date"] as const
 
 type Kind = Kept["properties"][string]["kind"]
 

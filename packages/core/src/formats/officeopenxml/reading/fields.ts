@@ -1,5 +1,6 @@
 /** Fields (ISO/IEC 29500-1, 17.16) by their instructions: those that are ours, and what of the others stays as text. */
 import { asName, citationFormat, type dateFormats, limits, type FieldAttrs } from "../../../document"
+import { ownNamed } from "../../properties"
 import { meanings } from "../../meanings"
 import { citationFrom } from "../sources"
 
@@ -78,7 +79,7 @@ export function fieldOf({ name, words, switches, text }: Instruction): FieldAttr
     case "SUBJECT":
       return { kind: "property", format: "subtitle" }
     case "DOCPROPERTY": {
-      const property = propertyMeant(about.toLowerCase())
+      const property = propertyMeant(about.toLowerCase()) ?? ownNamed(about)
       return property === "title" || property === "author"
         ? { kind: property, format: "" }
         : property

@@ -24,6 +24,7 @@ import { withTrueReferences } from "../../trueReferences"
 import { child, childrenNamed, textIn, type XmlElement } from "../../xml/parsing"
 import { Parts } from "../parts"
 import { embeddedFonts } from "../fonts"
+import { withoutOwn, withShown } from "../../properties"
 import { dataParts, keptFrom } from "../kept"
 import { ourParts, sourcesFrom } from "../sources"
 import { Book, type ReadBlocks } from "./book"
@@ -84,6 +85,7 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
     if (heads.length > 0) behind = book.watermarkOf(heads)
     return { ...setup, watermark: behind }
   })
+  const { kept, own } = withoutOwn(keptFrom(parts, data, ourParts), ["date"])
   const made = document(
     blocks,
     {
@@ -91,8 +93,8 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
       setup,
       part: begun,
       comments: book.commenting.comments,
-      kept: keptFrom(parts, data, ourParts),
-      properties: propertiesOf(parts),
+      kept,
+      properties: withShown({ ...propertiesOf(parts), ...own }, book.shown),
       notes: notesOf(settings),
       sources,
     },

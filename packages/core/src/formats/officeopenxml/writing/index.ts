@@ -14,6 +14,7 @@ import type { Node } from "prosemirror-model"
 import { momentOf } from "../../commenting"
 import { facesToEmbed } from "../../embeddedFonts"
 import type { WriteSources } from "../../format"
+import { withOwn } from "../../properties"
 import { coverMark, partMark } from "../../partMarks"
 import { escapeXml, xml, xmlHead } from "../../xml/writing"
 import { zip } from "../../zip"
@@ -216,7 +217,7 @@ export function writeOfficeOpenXml(doc: Node, sources: WriteSources): Uint8Array
     parts.relate(path, "customXmlProps", told)
     overrides.push([`customXml/${told}`, "application/vnd.openxmlformats-officedocument.customXmlProperties+xml"])
   })
-  const made = propertiesPart(kept)
+  const made = propertiesPart(withOwn(kept, properties, ["date"]))
   if (made !== "") {
     files.set("docProps/custom.xml", made)
     parts.relate("", "custom-properties", "docProps/custom.xml")

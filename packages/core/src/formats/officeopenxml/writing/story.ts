@@ -27,6 +27,7 @@ import { escapeXml, xml } from "../../xml/writing"
 import { datePatterns } from "../reading/fields"
 import { runProperties } from "./letters"
 import { enclosedMark, enclosureIn } from "../../enclosed"
+import { nameOfOwn } from "../../properties"
 import { citationInstruction } from "../sources"
 import { paragraphProperties } from "./paragraphs"
 import { assetOf, drawing } from "./pictures"
@@ -418,6 +419,12 @@ function textElement(text: string): string {
   return own.endsWith("/>") ? "" : own
 }
 
+function propertyInstruction(property: string): string | null {
+  if (property === "subtitle") return "SUBJECT"
+  const name = property === "organisation" ? "Company" : nameOfOwn(property)
+  return name === undefined ? null : `DOCPROPERTY "${name}"`
+}
+
 /** The instruction of a field; null for one whose words stand for it elsewhere. */
 function instructionFor(field: Node, parts: WrittenParts): string | null {
   const { kind, format } = fieldAttrs(field)
@@ -437,7 +444,7 @@ function instructionFor(field: Node, parts: WrittenParts): string | null {
     case "date":
       return `${format === "time" ? "TIME" : "DATE"} \\@ "${entryOf(datePatterns as Record<string, string>, format) ?? datePatterns.long}"`
     case "property":
-      return format === "subtitle" ? "SUBJECT" : format === "organisation" ? 'DOCPROPERTY "Company"' : null
+      return propertyInstruction(format)
     case "heading": {
       const level = Number.parseInt(format) || 1
       return `STYLEREF ${level}${format.endsWith("last") ? " \\l" : ""}`

@@ -25,7 +25,8 @@ import { formMeant } from "../numberForms"
 import { withTrueReferences } from "../../trueReferences"
 import { child, childrenNamed, isElement, parseXml, textIn, xmlText, type XmlElement } from "../../xml/parsing"
 import { embeddedFonts } from "../fonts"
-import { keptFromMeta } from "../kept"
+import { withoutOwn, withShown } from "../../properties"
+import { keptFromMeta, placeless } from "../kept"
 import { sourcesFromMeta } from "../sources"
 import { isZip, unzip } from "../../zip"
 import { prefixOf } from "../names"
@@ -110,6 +111,7 @@ export function readOpenDocument(bytes: Uint8Array, { progress }: ReadOptions = 
   const masters = new Masters(common, ofStyles, styles.with(ofStyles), book)
   const reader = new StoryReader(book, styles, "body").takeAll(text)
   const { blocks, setup, part } = sectioned(reader.blocks, masters)
+  const { kept, own } = withoutOwn(keptFromMeta(meta), placeless)
   const made = document(
     blocks,
     {
@@ -117,8 +119,8 @@ export function readOpenDocument(bytes: Uint8Array, { progress }: ReadOptions = 
       setup,
       part,
       comments: book.commenting.comments,
-      kept: keptFromMeta(meta),
-      properties: propertiesOf(meta),
+      kept,
+      properties: withShown({ ...propertiesOf(meta), ...own }, book.shown),
       notes: notesOf(named),
       sources: book.sources,
     },

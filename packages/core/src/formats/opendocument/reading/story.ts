@@ -26,6 +26,7 @@ import {
 } from "../../../document"
 import { Mark, type Node } from "prosemirror-model"
 import { commentOf } from "../../commenting"
+import { ownNamed } from "../../properties"
 import { meanings } from "../../meanings"
 import { isPartStart, partMarked, type PartStart } from "../../partMarks"
 import { squared } from "../../squared"
@@ -413,6 +414,10 @@ export class StoryReader {
         return { kind: "author", format: "" }
       case "text:subject":
         return { kind: "property", format: "subtitle" }
+      case "text:user-defined": {
+        const property = ownNamed(attrs["text:name"])
+        return property ? { kind: "property", format: property } : null
+      }
       case "text:file-name":
         return { kind: "name", format: "" }
       case "text:chapter":

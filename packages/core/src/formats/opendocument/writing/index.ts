@@ -20,7 +20,8 @@ import type { WriteSources } from "../../format"
 import { coverMark, partMark } from "../../partMarks"
 import { escapeXml, xml, xmlHead } from "../../xml/writing"
 import { fontDeclarations, fontPath, fontType } from "../fonts"
-import { keptProperties } from "../kept"
+import { withOwn } from "../../properties"
+import { keptProperties, placeless } from "../kept"
 import { sourcesProperty } from "../sources"
 import { zip } from "../../zip"
 import { enclosedFolder, namespaces, textType } from "../names"
@@ -249,7 +250,7 @@ export function writeOpenDocument(doc: Node, sources: WriteSources): Uint8Array 
       word("meta:initial-creator", properties.author),
       word("dc:creator", properties.author),
       sourcesProperty(documentAttrs(doc).sources),
-      keptProperties(documentAttrs(doc).kept),
+      keptProperties(withOwn(documentAttrs(doc).kept, properties, placeless)),
     ),
   )
   const entry = (path: string, type: string) =>

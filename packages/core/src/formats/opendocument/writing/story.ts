@@ -31,6 +31,7 @@ import {
 import type { Mark, Node } from "prosemirror-model"
 import { momentOf } from "../../commenting"
 import { enclosureIn } from "../../enclosed"
+import { nameOfOwn } from "../../properties"
 import { escapeXml, xml, type XmlValues } from "../../xml/writing"
 import { citationMark } from "../sources"
 import type { Written } from "./written"
@@ -309,8 +310,11 @@ export class StoryWriter {
           { "style:data-style-name": this.written.dateStyle(format) },
           shown,
         )
-      case "property":
-        return format === "subtitle" ? xml("text:subject", null, shown) : shown
+      case "property": {
+        if (format === "subtitle") return xml("text:subject", null, shown)
+        const name = nameOfOwn(format)
+        return name === undefined ? shown : xml("text:user-defined", { "text:name": name }, shown)
+      }
       case "caption":
         return xml("text:sequence", { "text:name": this.written.sequence(format), "style:num-format": "1" }, shown)
       case "reference": {
