@@ -5,6 +5,7 @@ import {
   cellFormat,
   document,
   documentAttrs,
+  edgeStory,
   fieldAttrs,
   leavesOf,
   limits,
@@ -195,13 +196,42 @@ test("master pages are sections with heads and feet, sections with columns go on
   const stories = storiesOf(doc)
     .values()
     .map(({ node }) => `${node.attrs.kind as string}: ${node.textContent}`)
-  expect(stories).toEqual(["note: Said.", "header: Sheet –"])
+  // The wide sheets have no head: an empty one stands in place of the one before.
+  expect(stories).toEqual(["note: Said.", "header: Sheet –", "header: "])
   expect(
     bodyOf(doc)
       .children.filter((own) => own.type.name === "contents")
       .map((own) => own.attrs.levels as number),
   ).toEqual([2])
   expect(bodyOf(doc).textContent).toContain("three 9")
+})
+
+test("sections go on with the heads and feet of those before them where their master pages have the same", () => {
+  const style = (name: string) =>
+    `<style:style style:name="To${name}" style:family="paragraph" style:master-page-name="${name}"/>`
+  const master = (name: string, head: string, foot: string) =>
+    `<style:master-page style:name="${name}" style:page-layout-name="A"><style:header><text:p>${head}</text:p></style:header><style:footer><text:p>${foot}</text:p></style:footer></style:master-page>`
+  const { doc } = read(
+    `<text:p>one</text:p>${["Two", "Three", "Two", "Standard"].map((name) => `<text:p text:style-name="To${name}">${name}</text:p>`).join("")}`,
+    {
+      automatic: `<style:page-layout style:name="A"/>${["Standard", "Two", "Three"].map(style).join("")}`,
+      masters: master("Standard", "Tides", "Foot") + master("Two", "Tides", "Other") + master("Three", "Tides", "Foot"),
+    },
+  )
+  const told = (own: Node) => {
+    const sections = sectionsOf(own)
+    return (["head", "foot"] as const).map((edge) =>
+      sections.map(({ setup }, i) => {
+        const words = storiesOf(own).get(edgeStory(sections, i, edge, "all") ?? "")?.node.textContent
+        return `${words}${setup[edge].all === null ? " as before" : ""}`
+      }),
+    )
+  }
+  expect(told(doc)).toEqual([
+    ["Tides", ...Array<string>(4).fill("Tides as before")],
+    ["Foot", "Other", "Foot", "Other", "Foot"],
+  ])
+  expect(told(readOpenDocument(writeOpenDocument(doc, { name: null, asset: () => undefined })).doc)).toEqual(told(doc))
 })
 
 test("tables with spans and heads, pictures of the archive and of the text itself, references that stay true", () => {

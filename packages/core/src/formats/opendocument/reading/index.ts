@@ -31,6 +31,7 @@ import { sourcesFromMeta } from "../sources"
 import { isZip, unzip } from "../../zip"
 import { prefixOf } from "../names"
 import { Book, namedIn } from "./book"
+import { SectionEdges } from "./edges"
 import { Lists } from "./lists"
 import { borderOf, colourOf, facesOf, lengthOf, type LetterContext } from "./properties"
 import { columnsOf, isSectionStart, StoryReader, type Block, type SectionStart } from "./story"
@@ -110,7 +111,7 @@ export function readOpenDocument(bytes: Uint8Array, { progress }: ReadOptions = 
 
   const masters = new Masters(common, ofStyles, styles.with(ofStyles), book)
   const reader = new StoryReader(book, styles, "body").takeAll(text)
-  const { blocks, setup, part } = sectioned(reader.blocks, masters)
+  const { blocks, setup, part, stories } = sectioned(reader.blocks, masters, book)
   const { kept, own } = withoutOwn(keptFromMeta(meta), placeless)
   const made = document(
     blocks,
@@ -124,7 +125,7 @@ export function readOpenDocument(bytes: Uint8Array, { progress }: ReadOptions = 
       notes: notesOf(named),
       sources: book.sources,
     },
-    book.stories,
+    stories,
   )
   const doc = checkDocument(withoutOrphans(withTrueReferences(made, book.shown)))
   for (const [asked, shown] of context.replaced) leaving.add(`the typeface ${asked}, shown in ${shown}`)
@@ -245,11 +246,13 @@ class Masters {
 function sectioned(
   blocks: readonly Block[],
   masters: Masters,
-): { blocks: Node[]; setup: PageSetup; part: PartName | null } {
+  book: Book,
+): { blocks: Node[]; setup: PageSetup; part: PartName | null; stories: Node[] } {
   let part: PartName | null = null
   let current: PageSetup | null = null
   let first: PageSetup | null = null
   const made: Node[] = []
+  let edges = new SectionEdges(book)
   const begin = ({ master, columns, start }: SectionStart) => {
     const before = current ?? masters.setup(masters.first)
     const setup: PageSetup =
@@ -264,14 +267,13 @@ function sectioned(
             foot: { ...before.foot, all: null, first: null, left: null },
             numbering: { ...before.numbering, start: null },
           }
-    if (made.length === 0)
-      first = current = fitSetup({
-        ...setup,
-        begins: "sheet",
-        ...(master === null ? { head: before.head, foot: before.foot } : {}),
-      })
-    else {
-      current = fitSetup(setup)
+    if (made.length === 0) {
+      edges = new SectionEdges(book)
+      const own = master === null ? { head: before.head, foot: before.foot } : {}
+      first = current = edges.behind(fitSetup({ ...setup, begins: "sheet", ...own }))
+    } else {
+      if (current === null) edges.behind(before)
+      current = fitSetup(master === null ? setup : edges.behind(setup))
       made.push(nodes.sectionBreak.create({ setup: current }))
     }
   }
@@ -293,7 +295,9 @@ function sectioned(
       made.pop()
     else made.push(paragraph())
   }
-  return { blocks: made, setup: first ?? masters.setup(masters.first), part }
+  const setup = first ?? masters.setup(masters.first)
+  if (current === null) edges.behind(setup)
+  return { blocks: made, setup, part, stories: edges.stories }
 }
 
 function propertiesOf(meta: XmlElement | undefined): Properties {
