@@ -165,7 +165,7 @@ export class Viewing {
   }
 
   turn(rows: number): void {
-    if (!this.target.isCurrent()) return this.target.again(() => this.turn(rows))
-    this.target.view()?.turn(rows)
+    const done = this.target.isCurrent() && this.target.view()?.turn(rows) !== false
+    if (!done) this.target.again(() => this.turn(rows))
   }
 }

@@ -259,12 +259,15 @@ export class SheetView {
     return mirror.table.within[index] === 0 ? mirror.firstLeaf(index) : null
   }
 
-  /** One row of sheets on or back, in reading view. */
-  turn(rows: number): void {
-    const { rowHeight } = this.options
-    if (rowHeight === null) return
-    this.room.scrollTo((Math.round(this.room.scrollTop / rowHeight) + rows) * rowHeight)
+  /** So many rows of sheets on or back, in reading view. @returns whether it is done: the sheets that are turned to may not be here yet */
+  turn(rows: number): boolean {
+    const { rowHeight, columns } = this.options
+    if (rowHeight === null) return true
+    const row = Math.round(this.room.scrollTop / rowHeight) + rows
+    if (row * columns >= this.stack.count && !this.source.layout.mirror.complete) return false
+    this.room.scrollTo(row * rowHeight)
     this.paint()
+    return true
   }
 
   /** Whether the sheets at a height of the desk are here; those that are not are asked for, besides those in sight. */
