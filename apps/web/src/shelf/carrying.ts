@@ -61,17 +61,30 @@ export function newId(): string {
 /** A press that was more than one: the click that follows it does nothing. */
 let spent = false
 
+/** Whether a finger carries something, or is about to. */
+let carries = false
+
+/** A finger that carries does not scroll a list. It hears of fingers before one comes: what listens only from then on may be asked too late. @returns what ends that */
+export function carriesInstead(list: HTMLElement): () => void {
+  const over = new AbortController()
+  const hear = (event: TouchEvent) => {
+    if (carries) event.preventDefault()
+  }
+  list.addEventListener("touchmove", hear, { passive: false, signal: over.signal })
+  return () => over.abort()
+}
+
 function drag(id: string, press: PointerEvent<HTMLElement>): void {
   const touch = press.pointerType !== "mouse"
   const { chosen, choose } = useShelf.getState()
   const ids = chosen?.has(id) ? [...chosen] : [id]
   let armed = !touch
+  carries = false
   let { clientX: x, clientY: y } = press
   let frame = 0
-  const over = new AbortController()
   const timer = touch
     ? setTimeout(() => {
-        armed = spent = true
+        armed = carries = spent = true
         if (!chosen?.has(id)) choose([...(chosen ?? []), id])
       }, longPress)
     : 0
@@ -81,8 +94,6 @@ function drag(id: string, press: PointerEvent<HTMLElement>): void {
     if (scrollNear(y)) carry()
     frame = requestAnimationFrame(scrolling)
   }
-  // Once it is carried, a finger does not scroll.
-  addEventListener("touchmove", (event) => armed && event.preventDefault(), { passive: false, signal: over.signal })
   followPress(window, press, {
     slack: touch ? slack.touch : slack.mouse,
     move(_dx, _dy, event) {
@@ -95,7 +106,7 @@ function drag(id: string, press: PointerEvent<HTMLElement>): void {
     end(how) {
       clearTimeout(timer)
       cancelAnimationFrame(frame)
-      over.abort()
+      carries = false
       const { now } = useCarrying.getState()
       useCarrying.setState({ now: null })
       if (how === "moved" && now) layDown(now)
