@@ -61,14 +61,14 @@ export function newId(): string {
 /** A press that was more than one: the click that follows it does nothing. */
 let spent = false
 
-/** Whether a finger carries something, or is about to. */
-let carries = false
+/** The pointers of fingers that carry something, or are about to. */
+const fingers = new Set<number>()
 
 /** A finger that carries does not scroll a list. It hears of fingers before one comes: what listens only from then on may be asked too late. @returns what ends that */
 export function carriesInstead(list: HTMLElement): () => void {
   const over = new AbortController()
   const hear = (event: TouchEvent) => {
-    if (carries) event.preventDefault()
+    if (fingers.size > 0) event.preventDefault()
   }
   list.addEventListener("touchmove", hear, { passive: false, signal: over.signal })
   return () => over.abort()
@@ -79,12 +79,12 @@ function drag(id: string, press: PointerEvent<HTMLElement>): void {
   const { chosen, choose } = useShelf.getState()
   const ids = chosen?.has(id) ? [...chosen] : [id]
   let armed = !touch
-  carries = false
   let { clientX: x, clientY: y } = press
   let frame = 0
   const timer = touch
     ? setTimeout(() => {
-        armed = carries = spent = true
+        armed = spent = true
+        fingers.add(press.pointerId)
         if (!chosen?.has(id)) choose([...(chosen ?? []), id])
       }, longPress)
     : 0
@@ -106,7 +106,7 @@ function drag(id: string, press: PointerEvent<HTMLElement>): void {
     end(how) {
       clearTimeout(timer)
       cancelAnimationFrame(frame)
-      carries = false
+      fingers.delete(press.pointerId)
       const { now } = useCarrying.getState()
       useCarrying.setState({ now: null })
       if (how === "moved" && now) layDown(now)
