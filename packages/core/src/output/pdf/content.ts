@@ -397,7 +397,9 @@ function glyphPath(outline: string, point: (x: number, y: number) => string): st
 }
 
 /** What each glyph of a cluster stands for, so that all together say its text once, in its order: a letter, and the last what is left. */
-function textsOf(letters: readonly string[], count: number, back: boolean): string[] {
+function textsOf(cluster: string, count: number, back: boolean): string[] {
+  if (count === 1) return [cluster || silent]
+  const letters = [...cluster]
   const texts = Array.from({ length: count }, (_, i) =>
     i === count - 1 ? letters.slice(i).join("") || silent : (letters[i] ?? silent),
   )
@@ -449,10 +451,10 @@ function glyphs(piece: LineRun, face: PdfFace, text: string): string {
     const cluster =
       run.shows === null ? text.slice(start, end) : run.from === run.to && run.shows === "-" ? "\u00ad" : run.shows
     // Where glyphs cannot stand for their own letters, the text is said around them all.
-    const letters = [...cluster]
-    const texts = textsOf(letters, next - g, run.level % 2 === 1)
+    const count = next - g
+    const texts = textsOf(cluster, count, run.level % 2 === 1)
     const around =
-      (texts.length > 1 && texts.length !== letters.length) || texts.some((own, i) => !face.standsFor(ids[g + i]!, own))
+      (count > 1 && [...cluster].length !== count) || texts.some((own, i) => !face.standsFor(ids[g + i]!, own))
     if (around) {
       flush()
       out += `]TJ\n/Span<</ActualText ${textString(cluster)}>>BDC\n[`
