@@ -4,7 +4,9 @@ import { tmpdir } from "node:os"
 import { join } from "node:path"
 import AxeBuilder from "@axe-core/playwright"
 import { test as plain, expect, type Browser, type BrowserContext, type Locator, type Page } from "@playwright/test"
+import { copiedFrom, pasteInto } from "./clipboard"
 import { TestServer } from "./server"
+import { hearLate } from "./workers"
 
 export { expect }
 
@@ -26,39 +28,6 @@ function cutOff(): string[] {
       return text.length < 25 && hides && part.scrollWidth > part.clientWidth + 1 ? [text] : []
     }),
   )
-}
-
-/** Workers hear of everything so many milliseconds late, as on a machine that has other things to do. To be called before a page is opened. */
-export async function hearLate(page: Page, late: number): Promise<void> {
-  if (late > 0)
-    await page.addInitScript((milliseconds) => {
-      const { postMessage } = Worker.prototype
-      // What is handed over, as against copied, is there at once; what is copied, is as it was.
-      Worker.prototype.postMessage = function (this: Worker, message: unknown, ...rest: [never]) {
-        if (rest.length > 0) return postMessage.call(this, message, ...rest)
-        const copy: unknown = structuredClone(message)
-        setTimeout(() => postMessage.call(this, copy), milliseconds)
-      }
-    }, late)
-}
-
-/** Lets workers hear of nothing for a while; to be called before a page is opened. @returns what says whether they hear, at first they do */
-export async function holdable(page: Page): Promise<(hearing: boolean) => Promise<void>> {
-  await page.addInitScript(() => {
-    const { postMessage } = Worker.prototype
-    let waiting: (() => void)[] | null = null
-    Worker.prototype.postMessage = function (this: Worker, ...message: [unknown]) {
-      if (waiting) waiting.push(() => postMessage.apply(this, message))
-      else postMessage.apply(this, message)
-    }
-    const hear = (hearing: boolean) => {
-      const sent = waiting ?? []
-      waiting = hearing ? null : []
-      for (const send of sent) send()
-    }
-    Object.assign(globalThis, { hear })
-  })
-  return (hearing) => page.evaluate((own) => (globalThis as unknown as { hear(own: boolean): void }).hear(own), hearing)
 }
 
 /** One profile of the browser for many journeys: each finds it empty, but the program need not be fetched and read anew. */
@@ -230,6 +199,11 @@ export class DeskPage {
     for (const key of keys) await this.page.keyboard.press(key)
   }
 
+  /** Pastes what lies on the clipboard, by its media type; plain text comes as one change. */
+  async paste(data: Readonly<Record<string, string>>): Promise<void> {
+    await pasteInto(this.page, data)
+  }
+
   /** The paragraphs that can be read on the sheets in sight. */
   async shown(): Promise<string[]> {
     return this.page
@@ -245,18 +219,18 @@ export class DeskPage {
     await this.saved()
     return this.server.paragraphs(this.id)
   }
-  /** Waits until the sheets show what was done last. */
-  async settled(): Promise<void> {
+  /** Waits until the sheets show what was done last. @param timeout milliseconds, where more than a stroke was done */
+  async settled(timeout?: number): Promise<void> {
     // What was done has to be taken in before the state that it leads to can be read.
     await this.page.evaluate(() => new Promise(requestAnimationFrame))
-    await expect(this.page.getByRole("main")).toHaveAttribute("aria-busy", "false")
+    await expect(this.page.getByRole("main")).toHaveAttribute("aria-busy", "false", { timeout })
     await this.page.evaluate(async () => {
       for (let frame = 0; frame < 4; frame++) await new Promise(requestAnimationFrame)
     })
   }
-  async saved(): Promise<void> {
-    await this.settled()
-    await expect(this.saving).toHaveText(/^Saved/)
+  async saved(timeout?: number): Promise<void> {
+    await this.settled(timeout)
+    await expect(this.saving).toHaveText(/^Saved/, { timeout })
   }
 
   /** The PDF that a person saves, as a file. */
@@ -280,13 +254,7 @@ export class DeskPage {
 
   /** The text that is selected, by the browser's own copy. */
   async selected(): Promise<string> {
-    return this.page.evaluate(() => {
-      const data = new DataTransfer()
-      document.activeElement?.dispatchEvent(
-        new ClipboardEvent("copy", { clipboardData: data, cancelable: true, bubbles: true }),
-      )
-      return data.getData("text/plain")
-    })
+    return (await copiedFrom(this.page)).text
   }
 
   /** Where a piece of text stands on the screen: from its first to its last character. */

@@ -12,7 +12,7 @@ import { expectPrintsAsSeen } from "../pictures"
 import { TestServer } from "../server"
 import { type Person, Toucher, Writer } from "./person"
 import { Chance } from "./random"
-import { difference, rested, shown } from "./shown"
+import { difference, shown } from "./shown"
 
 const { values } = parseArgs({
   options: {
@@ -53,6 +53,9 @@ function tell(what: string): void {
   problems++
   console.log([what, ...people.map(({ done }) => `after ${done.slice(-16).join("; ")}`)].join("\n  "))
 }
+
+/** Waits until the sheets are complete and all is saved. */
+const rested = (page: Page) => new DeskPage(page, server).saved(45_000)
 
 /** Holds what somebody's page shows against a fresh opening of it. */
 async function compare(page: Page): Promise<void> {

@@ -1,5 +1,6 @@
 /** Somebody at a page who does anything: with mouse and keyboard, or with fingers. */
 import type { CDPSession, Page } from "@playwright/test"
+import { pasteInto } from "../clipboard"
 import type { Chance } from "./random"
 
 const sentence = "The ferry runs at slack water; the chain was greased on 3 November, and the toll book says so."
@@ -85,14 +86,10 @@ export abstract class Person {
       for (const _ of this.chance.upTo(6)) await this.page.keyboard.press("Control+z")
     },
     redo: () => this.page.keyboard.press("Control+y"),
-    paste: () =>
-      this.page.evaluate((html) => {
-        const data = new DataTransfer()
-        data.setData("text/html", html)
-        data.setData("text/plain", html.replace(/<[^>]*>/g, " "))
-        const event = new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true })
-        document.activeElement?.dispatchEvent(event)
-      }, this.chance.any(pages)),
+    paste: () => {
+      const html = this.chance.any(pages)
+      return pasteInto(this.page, { "text/html": html, "text/plain": html.replace(/<[^>]*>/g, " ") })
+    },
     tool: async () => {
       await this.findTool()
       await this.page.keyboard.type(this.chance.any(searched))

@@ -15,21 +15,6 @@ interface SheetShown {
   pieces: { what: string; x: number; y: number }[]
 }
 
-/** Waits until the sheets are complete and all is saved. */
-export async function rested(page: Page): Promise<void> {
-  await page.evaluate(() => new Promise(requestAnimationFrame))
-  await page.waitForFunction(
-    () =>
-      document.querySelector("[role=main]")?.getAttribute("aria-busy") === "false" &&
-      document.querySelector("[data-testid=saving]")?.textContent?.startsWith("Saved"),
-    null,
-    { timeout: 45_000 },
-  )
-  await page.evaluate(async () => {
-    for (let frame = 0; frame < 6; frame++) await new Promise(requestAnimationFrame)
-  })
-}
-
 export function shown(page: Page): Promise<Shown> {
   return page.evaluate(() => {
     const inSight = [...document.querySelectorAll(".canvas .sheet")].filter((sheet) => {

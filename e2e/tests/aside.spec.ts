@@ -23,16 +23,6 @@ async function refusing(page: Page, word: string): Promise<void> {
 
 const card = (page: Page) => page.getByRole("alertdialog", { name: "Not in the document" })
 
-/** Pastes plain text, which comes as one change. */
-const paste = (page: Page, text: string) =>
-  page.evaluate((own) => {
-    const data = new DataTransfer()
-    data.setData("text/plain", own)
-    document.activeElement?.dispatchEvent(
-      new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }),
-    )
-  }, text)
-
 test("a refused change is set aside with its words, writing goes on saved, and each way out works", async ({
   desk,
   page,
@@ -40,7 +30,7 @@ test("a refused change is set aside with its words, writing goes on saved, and e
   await refusing(page, "kraken")
   await desk.blank()
   await desk.type("Before. ")
-  await paste(page, "Here be kraken. ")
+  await desk.paste({ "text/plain": "Here be kraken. " })
   await desk.type("After.")
   await expect(card(page)).toContainText("It does not fit.")
   await expect(card(page).getByRole("note")).toContainText("Here be kraken")
@@ -64,7 +54,7 @@ test("a refused change is set aside with its words, writing goes on saved, and e
 test("what was set aside is put in again at the caret, and saved", async ({ desk, page, context }) => {
   await refusing(page, "kraken")
   await desk.blank()
-  await paste(page, "Here be kraken.")
+  await desk.paste({ "text/plain": "Here be kraken." })
   await expect(card(page)).toBeVisible()
   // In another tab nothing refuses it any more.
   const again = new DeskPage(await context.newPage(), desk.server)
@@ -222,13 +212,11 @@ test.describe("on a server of its own", () => {
 test("a paste of 12,000 paragraphs is shown, is one undo, and is saved whole", async ({ desk, page }) => {
   await desk.blank()
   await desk.type("Above. ")
-  await paste(
-    page,
-    Array.from(
-      { length: 12_000 },
-      (_, i) => `Crossing ${i + 1} took six minutes at slack water, with the wind from the south-west.`,
-    ).join("\n"),
+  const crossings = Array.from(
+    { length: 12_000 },
+    (_, i) => `Crossing ${i + 1} took six minutes at slack water, with the wind from the south-west.`,
   )
+  await desk.paste({ "text/plain": crossings.join("\n") })
   await desk.type(" Below.")
   await expect(page.getByTestId("words")).toContainText(/^1[56]\d,\d{3} words/, { timeout: 60_000 })
   await expect(desk.saving).toHaveText(/^Saved \d\d/, { timeout: 60_000 })

@@ -54,11 +54,7 @@ test("the cards of links and of what was pasted are whole in sight above the key
 
   const pasted = page.getByRole("group", { name: "How to paste" })
   await desk.press("End")
-  await page.evaluate(() => {
-    const data = new DataTransfer()
-    data.setData("text/html", "<p>The <b>board</b> is right.</p>")
-    document.activeElement?.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true }))
-  })
+  await desk.paste({ "text/html": "<p>The <b>board</b> is right.</p>" })
   await expect(pasted.getByRole("button", { name: "Text only" })).toBeVisible()
   await expectWhole(pasted)
 })

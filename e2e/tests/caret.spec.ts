@@ -1,4 +1,5 @@
-import { expect, hearLate, test, type DeskPage } from "../desk"
+import { expect, test, type DeskPage } from "../desk"
+import { hearLate } from "../workers"
 
 /** Distances between the caret and the edge of the glyph beside it, as the browser painted it, while the caret walks along lines. */
 async function caretErrors(desk: DeskPage, steps: number, stride: number): Promise<number[]> {

@@ -132,17 +132,8 @@ test("text dropped from elsewhere lands where it is let go", async ({ desk, page
 
 test("what comes as Biblon's own is checked like any file; what says nothing usable holds no keys", async ({
   desk,
-  page,
 }) => {
   await desk.blank()
-  const paste = (data: Record<string, string>) =>
-    page.evaluate((own) => {
-      const transfer = new DataTransfer()
-      for (const [type, text] of Object.entries(own)) transfer.setData(type, text)
-      document.activeElement?.dispatchEvent(
-        new ClipboardEvent("paste", { clipboardData: transfer, bubbles: true, cancelable: true }),
-      )
-    }, data)
   const own = (marks: unknown[], brought: unknown = { styles: {}, lists: {}, fonts: {} }) =>
     JSON.stringify({
       slice: {
@@ -152,16 +143,22 @@ test("what comes as Biblon's own is checked like any file; what says nothing usa
       },
       brought,
     })
-  await paste({ "application/x-biblon-slice": own([{ type: "size", attrs: { value: 50_000 } }]), "text/plain": "one " })
-  await paste({
+  await desk.paste({
+    "application/x-biblon-slice": own([{ type: "size", attrs: { value: 50_000 } }]),
+    "text/plain": "one ",
+  })
+  await desk.paste({
     "application/x-biblon-slice": own([], { styles: { evil: { name: 7 } }, lists: {}, fonts: {} }),
     "text/plain": "two ",
   })
-  await paste({ "application/x-biblon-slice": "{", "text/html": "<p>three </p>", "text/plain": "three " })
+  await desk.paste({ "application/x-biblon-slice": "{", "text/html": "<p>three </p>", "text/plain": "three " })
   await desk.type("four")
-  await paste({ "text/html": "<script>alert(1)</script>", "text/plain": "" })
+  await desk.paste({ "text/html": "<script>alert(1)</script>", "text/plain": "" })
   await desk.type(" five")
   expect((await desk.stored()).map(({ text }) => text).join("|")).toMatch(/^one two three ?four five$/)
-  await paste({ "application/x-biblon-slice": own([{ type: "bold", attrs: { value: true } }]), "text/plain": "no" })
+  await desk.paste({
+    "application/x-biblon-slice": own([{ type: "bold", attrs: { value: true } }]),
+    "text/plain": "no",
+  })
   expect((await desk.stored())[0]?.runs.at(-1)).toEqual({ text: "huge", marks: { bold: true } })
 })

@@ -1,4 +1,5 @@
-import { expect, hearLate, test } from "../desk"
+import { expect, test } from "../desk"
+import { hearLate } from "../workers"
 
 test("the undo list names what was done, previews it, goes back several at once, and takes one back alone", async ({
   desk,

@@ -4,19 +4,9 @@ import { expect, test, type DeskPage } from "../desk"
 
 /** Pastes Biblon's own content, as copying from another document does. */
 async function pasteOwn(desk: DeskPage, content: unknown[]): Promise<void> {
-  await desk.page.evaluate((blocks) => {
-    const data = new DataTransfer()
-    data.setData(
-      "application/x-biblon-slice",
-      JSON.stringify({
-        slice: { content: blocks, openStart: 0, openEnd: 0 },
-        brought: { styles: {}, lists: {}, fonts: {} },
-      }),
-    )
-    document.activeElement?.dispatchEvent(
-      new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }),
-    )
-  }, content)
+  const slice = { content, openStart: 0, openEnd: 0 }
+  const brought = { styles: {}, lists: {}, fonts: {} }
+  await desk.paste({ "application/x-biblon-slice": JSON.stringify({ slice, brought }) })
 }
 
 const sample: Record<string, string> = {

@@ -22,13 +22,7 @@ const lines = (desk: DeskPage) =>
 /** Pastes a text into a blank document and gives its lines, none of which is wider than its column. */
 async function set(desk: DeskPage, text: string): Promise<string[]> {
   await desk.blank()
-  await desk.page.evaluate((content) => {
-    const clipboardData = new DataTransfer()
-    clipboardData.setData("text/plain", content)
-    document.activeElement?.dispatchEvent(
-      new ClipboardEvent("paste", { clipboardData, bubbles: true, cancelable: true }),
-    )
-  }, text)
+  await desk.paste({ "text/plain": text })
   await expect.poll(async () => (await lines(desk)).join("")).toBe(text)
   await desk.page.evaluate(() => document.fonts.ready)
   const wide = await desk.page

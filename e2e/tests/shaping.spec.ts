@@ -1,20 +1,11 @@
 /** Letters, paragraphs, lists, styles, sets, the trail and the outline, as a person shapes with them. */
 import { readFileSync } from "node:fs"
 import { join } from "node:path"
+import { copiedFrom } from "../clipboard"
 import { expect, expectAccessible, test, type DeskPage } from "../desk"
 import { root } from "../server"
 
 const run = (desk: DeskPage, text: string) => desk.page.locator(".canvas .run", { hasText: text }).first()
-
-async function paste(desk: DeskPage, data: Record<string, string>): Promise<void> {
-  await desk.page.evaluate((types) => {
-    const transfer = new DataTransfer()
-    for (const [type, text] of Object.entries(types)) transfer.setData(type, text)
-    document.activeElement?.dispatchEvent(
-      new ClipboardEvent("paste", { clipboardData: transfer, bubbles: true, cancelable: true }),
-    )
-  }, data)
-}
 
 test("a value is tried on the text while the pointer is on it, and is no change until it is chosen", async ({
   desk,
@@ -310,21 +301,15 @@ test("lists typed as text, changed in kind, numbered anew, ticked; their keys; o
 
 test("lists pasted from elsewhere are lists here, and go out as lists", async ({ desk }) => {
   await desk.blank()
-  await paste(desk, { "text/html": "<p>Bring:</p><ol><li>oars<ul><li>long</li></ul></li><li>chain</li></ol>" })
+  await desk.paste({ "text/html": "<p>Bring:</p><ol><li>oars<ul><li>long</li></ul></li><li>chain</li></ol>" })
   await desk.expectShown("Bring:", "1.oars", "–long", "2.chain")
   await desk.press("Control+a", "Delete")
-  await paste(desk, { "text/plain": "1. oars\n2. chain\n3. lamp" })
+  await desk.paste({ "text/plain": "1. oars\n2. chain\n3. lamp" })
   await desk.expectShown("1.oars", "2.chain", "3.lamp")
   await desk.press("Control+a")
-  const html = await desk.page.evaluate(() => {
-    const data = new DataTransfer()
-    document.activeElement?.dispatchEvent(
-      new ClipboardEvent("copy", { clipboardData: data, cancelable: true, bubbles: true }),
-    )
-    return [data.getData("text/html"), data.getData("text/plain")]
-  })
-  expect(html[0]).toMatch(/<ol><li[^>]*>oars<\/li>/)
-  expect(html[1]).toBe("1. oars\n2. chain\n3. lamp")
+  const { html, text } = await copiedFrom(desk.page)
+  expect(html).toMatch(/<ol><li[^>]*>oars<\/li>/)
+  expect(text).toBe("1. oars\n2. chain\n3. lamp")
 })
 
 test("text from right to left: typed, with the caret where it is seen, arrows by sight and the selection in pieces", async ({

@@ -46,10 +46,8 @@ test("an edge dragged in the flow view does on the sheet what it does there: the
   page,
 }) => {
   await desk.blankByTap()
-  await page.evaluate(() => {
-    const data = new DataTransfer()
-    data.setData("text/html", "<table><tr><td>Tide</td><td>Hour</td></tr><tr><td>ebb</td><td>six</td></tr></table>")
-    document.activeElement?.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true }))
+  await desk.paste({
+    "text/html": "<table><tr><td>Tide</td><td>Hour</td></tr><tr><td>ebb</td><td>six</td></tr></table>",
   })
   await expect(page.locator("[role=cell], [role=columnheader]")).toHaveCount(4)
   await page.getByRole("button", { name: "Put the keyboard away" }).tap()

@@ -124,18 +124,11 @@ test("who writes in a head that goes because somebody else takes away the text g
 
 test("whole paragraphs pasted over everything leave the caret behind them, though heads and notes follow", async ({
   desk,
-  page,
 }) => {
   await desk.openCopy("Tides and timetables")
   await desk.enter()
   await desk.press("Control+a")
-  await page.evaluate(() => {
-    const data = new DataTransfer()
-    data.setData("text/html", "<p>Ebb</p><p>Flow</p>")
-    document.activeElement?.dispatchEvent(
-      new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }),
-    )
-  })
+  await desk.paste({ "text/html": "<p>Ebb</p><p>Flow</p>" })
   await desk.expectShown("Ebb", "Flow")
   await desk.press("ArrowDown")
   await desk.type(" tide")

@@ -1,5 +1,6 @@
-import { expect, holdable, test } from "../desk"
+import { expect, test } from "../desk"
 import { difference, inkOf } from "../pictures"
+import { holdable } from "../workers"
 
 test("what is typed stands on the sheet and reaches the server", async ({ desk }) => {
   await desk.blank()

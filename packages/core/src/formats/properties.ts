@@ -31,7 +31,9 @@ const ownNames = { organisation: "Organisation", date: "Document date" } as cons
 type OwnProperty = keyof typeof ownNames
 
 /** The property of the document that is meant by the name of one that somebody made. */
-export const ownNamed = meanings<OwnProperty>({ [ownNames.organisation]: "organisation", [ownNames.date]: "date" })
+export const ownNamed = meanings(
+  Object.fromEntries(Object.entries(ownNames).map(([own, name]) => [name, own as OwnProperty])),
+)
 
 /** The name among those that people made of a property for which a format may have no other place. */
 export const nameOfOwn = (property: string): string | undefined => entryOf(ownNames as Record<string, string>, property)
