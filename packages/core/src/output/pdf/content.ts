@@ -33,6 +33,7 @@ import {
   type Sheet,
 } from "../../layout"
 import { placedGlyphs } from "../glyphs"
+import { Bytes } from "./bytes"
 import { silent, type PdfFace } from "./fonts"
 import { num, textString } from "./objects"
 
@@ -55,7 +56,7 @@ export type Marked = MarkedText | MarkedPicture
 export type ImageFor = (picture: DrawnPicture) => string | null
 
 export interface Drawn {
-  content: string
+  content: Uint8Array
   faces: Set<PdfFace>
   /** Names of the pictures that are drawn, and strengths at which some are. */
   images: Set<string>
@@ -119,57 +120,56 @@ export function drawSheet(
 ): Drawn {
   const pen = new Pen(placed.sheet, fonts, faceFor, imageFor)
   const fragments = fragmentsOf(placed)
-  const backdrop = backdropOf(placed).map((fragment) => pen.turned(fragment, pen.whole(fragment)))
-  const behind =
-    pen.paper() +
-    backdrop.join("") +
-    pen.rules() +
-    pen.tables(placed) +
-    fragments.map((fragment) => pen.turned(fragment, pen.ground(fragment))).join("")
-  // Heads and feet are no part of what is read, nor is what a table shows again.
-  const furniture = fragments.filter(isFurniture).map((fragment) => {
-    const kind = { header: "/Subtype/Header", footer: "/Subtype/Footer" }[fragment.part as string] ?? ""
-    const type = `/Artifact<</Type/Pagination${kind}>>BDC\n`
-    const text = partsOf(fragment).map((part) => pen.turned(fragment, pen.text(fragment, linesOf(fragment, part))))
-    return text.length > 0 ? `${type}${text.join("")}EMC\n` : ""
+  const floats = floatsOn(placed)
+  pen.within("/Artifact BMC\n", "EMC\n", () => {
+    pen.paper()
+    for (const fragment of backdropOf(placed)) pen.turned(fragment, () => pen.whole(fragment))
+    pen.rules()
+    pen.tables(placed)
+    for (const fragment of fragments) pen.turned(fragment, () => pen.ground(fragment))
   })
+  drawFurniture(pen, fragments, floats)
   const marked: Marked[] = []
-  const parts: string[] = []
-  const mark = (own: Marked, tag: string, content: string) => {
-    parts.push(`/${tag}<</MCID ${marked.length}>>BDC\n${content}EMC\n`)
+  const mark = (own: Marked, tag: string, draw: () => void) => {
+    pen.within(`/${tag}<</MCID ${marked.length}>>BDC\n`, "EMC\n", draw)
     marked.push(own)
   }
   const float = ({ leaf, offset, picture, x, y, cell }: StandingFloat) => {
-    const drawn = pen.picture(picture, x, y)
-    if (cell?.repeated) furniture.push(`/Artifact BMC\n${drawn}EMC\n`)
-    else mark({ part: "figure", leaf, offset, picture, cell }, "Figure", drawn)
+    if (!cell?.repeated)
+      mark({ part: "figure", leaf, offset, picture, cell }, "Figure", () => pen.picture(picture, x, y))
   }
-  const floats = floatsOn(placed)
   for (const own of floats) if (own.format.wrap !== "over") float(own)
   for (const fragment of fragments) {
-    const inLine = picturesIn(fragment)
-    if (isFurniture(fragment)) {
-      for (const { picture, x, y } of inLine)
-        furniture.push(`/Artifact BMC\n${pen.turned(fragment, pen.picture(picture, x, y))}EMC\n`)
-      continue
-    }
-    for (const part of partsOf(fragment)) {
-      const text = pen.turned(fragment, pen.text(fragment, linesOf(fragment, part)))
-      mark({ fragment, part }, part === "label" ? "Lbl" : tagOf(fragment), text)
-    }
+    if (isFurniture(fragment)) continue
+    for (const part of partsOf(fragment))
+      mark({ fragment, part }, part === "label" ? "Lbl" : tagOf(fragment), () =>
+        pen.turned(fragment, () => pen.text(fragment, linesOf(fragment, part))),
+      )
     const { leaf, cell } = fragment
-    for (const { picture, offset, x, y } of inLine)
-      mark({ part: "figure", leaf, offset, picture, cell }, "Figure", pen.turned(fragment, pen.picture(picture, x, y)))
+    for (const { picture, offset, x, y } of picturesIn(fragment))
+      mark({ part: "figure", leaf, offset, picture, cell }, "Figure", () =>
+        pen.turned(fragment, () => pen.picture(picture, x, y)),
+      )
   }
   for (const own of floats) if (own.format.wrap === "over") float(own)
-  return {
-    content: `${behind ? `/Artifact BMC\n${behind}EMC\n` : ""}${furniture.join("")}${parts.join("")}`,
-    faces: pen.faces,
-    images: pen.images,
-    strengths: pen.strengths,
-    links: pen.links,
-    marked,
+  const { faces, images, strengths, links } = pen
+  return { content: pen.drawn, faces, images, strengths, links, marked }
+}
+
+/** Heads and feet are no part of what is read, nor is what a table shows again. */
+function drawFurniture(pen: Pen, fragments: readonly Fragment[], floats: readonly StandingFloat[]): void {
+  const furniture = fragments.filter(isFurniture)
+  for (const fragment of furniture) {
+    const kind = { header: "/Subtype/Header", footer: "/Subtype/Footer" }[fragment.part as string] ?? ""
+    pen.within(`/Artifact<</Type/Pagination${kind}>>BDC\n`, "EMC\n", () => {
+      for (const part of partsOf(fragment)) pen.turned(fragment, () => pen.text(fragment, linesOf(fragment, part)))
+    })
   }
+  const artifact = (draw: () => void) => pen.within("/Artifact BMC\n", "EMC\n", draw)
+  for (const { cell, picture, x, y } of floats) if (cell?.repeated) artifact(() => pen.picture(picture, x, y))
+  for (const fragment of furniture)
+    for (const { picture, x, y } of picturesIn(fragment))
+      artifact(() => pen.turned(fragment, () => pen.picture(picture, x, y)))
 }
 
 class Pen {
@@ -177,6 +177,7 @@ class Pen {
   readonly images = new Set<string>()
   readonly strengths = new Set<number>()
   readonly links: LinkBox[] = []
+  private readonly out = new Bytes()
 
   constructor(
     private readonly sheet: Sheet,
@@ -184,6 +185,15 @@ class Pen {
     private readonly faceFor: (run: LineRun) => PdfFace,
     private readonly imageFor: ImageFor,
   ) {}
+
+  get drawn(): Uint8Array {
+    return this.out.all
+  }
+
+  /** Draws something between a beginning and an end, which are left out where nothing is drawn. */
+  within(begin: string, end: string, draw: () => void): void {
+    this.out.within(begin, end, draw)
+  }
 
   /** Path data with its y downwards from a point of the sheet. */
   private path(d: string): string {
@@ -203,7 +213,7 @@ class Pen {
   }
 
   /** A picture whose upright box has its corner at a point of the sheet. */
-  picture(own: DrawnPicture, left: number, top: number): string {
+  picture(own: DrawnPicture, left: number, top: number): void {
     const { width, height, box, turn, opacity } = own
     const name = this.imageFor(own)
     const radians = (-turn * Math.PI) / 180
@@ -228,15 +238,16 @@ class Pen {
     const frame = frameOfPicture(own)
     if (frame)
       out += `${components(frame.colour)} RG ${num(frame.width)} w [${frame.dashes ?? ""}] 0 d\n${outline(0, 0)}S\n`
-    return `${out}Q\n`
+    this.out.say(`${out}Q\n`)
   }
 
-  private box({ x, y, width, height }: Box, colour: string): string {
-    return `${fill(colour)}${num(x)} ${num(this.sheet.height - y - height)} ${num(width)} ${num(height)} re f\n`
+  private box({ x, y, width, height }: Box, colour: string): void {
+    const corner = `${num(x)} ${num(this.sheet.height - y - height)}`
+    this.out.say(`${fill(colour)}${corner} ${num(width)} ${num(height)} re f\n`)
   }
 
   /** A rule whose x and y are on the sheet. */
-  private rule(rule: Rule): string {
+  private rule(rule: Rule): void {
     if (rule.pattern === "solid") return this.box(rule, rule.colour)
     const { d, stroke } = rulePath(rule)
     const path = d
@@ -246,32 +257,29 @@ class Pen {
           `${num(Number(x))} ${num(this.sheet.height - Number(y))} ${op === "M" ? "m" : "l"}\n`,
       )
       .replaceAll("Z", "h\n")
-    return stroke === null
-      ? `${fill(rule.colour)}${path}f\n`
-      : `${components(rule.colour)} RG ${num(stroke)} w\n${path}S\n`
+    this.out.say(
+      stroke === null ? `${fill(rule.colour)}${path}f\n` : `${components(rule.colour)} RG ${num(stroke)} w\n${path}S\n`,
+    )
   }
 
   /** The colour of the paper. */
-  paper(): string {
+  paper(): void {
     const { start, width, height } = this.sheet
     const colour = start.paper?.setup.colour
-    return colour ? this.box({ x: 0, y: 0, width, height }, colour) : ""
+    if (colour) this.box({ x: 0, y: 0, width, height }, colour)
   }
 
   /** Lines between columns, above notes and round the sheet. */
-  rules(): string {
-    return this.sheet.rules.map((rule) => this.rule(rule)).join("")
+  rules(): void {
+    for (const rule of this.sheet.rules) this.rule(rule)
   }
 
   /** Grounds and lines of tables. */
-  tables(placed: PlacedSheet): string {
-    return tablesOf(placed)
-      .map(
-        ({ ground }) =>
-          ground.fills.map(({ colour, ...place }) => this.box(place, colour)).join("") +
-          ground.rules.map((rule) => this.rule(rule)).join(""),
-      )
-      .join("")
+  tables(placed: PlacedSheet): void {
+    for (const { ground } of tablesOf(placed)) {
+      for (const { colour, ...place } of ground.fills) this.box(place, colour)
+      for (const rule of ground.rules) this.rule(rule)
+    }
   }
 
   private link(to: LinkBox["to"], { x, y, width, height }: Box): void {
@@ -280,14 +288,14 @@ class Pen {
   }
 
   /** All of a fragment, before it is turned. */
-  whole(fragment: Fragment): string {
-    const text = partsOf(fragment).map((part) => this.text(fragment, linesOf(fragment, part)))
-    return [...text, ...picturesIn(fragment).map((own) => this.picture(own.picture, own.x, own.y))].join("")
+  whole(fragment: Fragment): void {
+    for (const part of partsOf(fragment)) this.text(fragment, linesOf(fragment, part))
+    for (const { picture, x, y } of picturesIn(fragment)) this.picture(picture, x, y)
   }
 
-  /** Something drawn of a fragment, turned as that is. */
-  turned({ turn }: Fragment, content: string): string {
-    if (!turn || content === "") return content
+  /** Draws something of a fragment, turned as that is. */
+  turned({ turn }: Fragment, draw: () => void): void {
+    if (!turn) return draw()
     const { angle, x, y } = turn
     const radians = (angle * Math.PI) / 180
     const [sin, cos] = [Math.sin(radians), Math.cos(radians)]
@@ -295,29 +303,27 @@ class Pen {
     const parts = [cos, sin, -sin, cos, left - left * cos + bottom * sin, bottom - left * sin - bottom * cos]
     // A turn needs more places than lengths do.
     const matrix = parts.map((part, i) => (i < 4 ? part.toFixed(6) : num(part))).join(" ")
-    return `q ${matrix} cm\n${content}Q\n`
+    this.within(`q ${matrix} cm\n`, "Q\n", draw)
   }
 
   /** Background and borders of the paragraph, of its letters, and their shadows. */
-  ground(fragment: Fragment): string {
+  ground(fragment: Fragment): void {
     const { frame, paragraph, from, to } = fragment
-    let out = frame?.shading ? this.box(frame.box, frame.shading) : ""
-    for (const rule of frame?.rules ?? []) out += this.rule(rule)
+    if (frame?.shading) this.box(frame.box, frame.shading)
+    for (const rule of frame?.rules ?? []) this.rule(rule)
     for (const line of paragraph.lines.slice(from, to)) {
       const top = lineTop(fragment, line)
-      for (const rule of line.leaders)
-        out += this.rule({ ...rule, x: fragment.x + rule.x, y: top + line.baseline + rule.y })
+      for (const rule of line.leaders) this.rule({ ...rule, x: fragment.x + rule.x, y: top + line.baseline + rule.y })
       for (const piece of line.runs) {
         const lit = highlightOf(line, piece)
-        if (lit) out += this.box({ ...lit, x: fragment.x + lit.x, y: top + lit.y }, lit.colour)
+        if (lit) this.box({ ...lit, x: fragment.x + lit.x, y: top + lit.y }, lit.colour)
         if (piece.run.look.shadow)
-          out += this.shadow(piece, paragraph.text, fragment.x + piece.x, top + line.baseline - piece.run.rise)
+          this.shadow(piece, paragraph.text, fragment.x + piece.x, top + line.baseline - piece.run.rise)
       }
     }
-    return out
   }
 
-  private shadow(piece: LineRun, text: string, left: number, baseline: number): string {
+  private shadow(piece: LineRun, text: string, left: number, baseline: number): void {
     const { run } = piece
     const off = shadowOffset * run.size
     const point = (x: number, y: number) => `${num(left + off + x)} ${num(this.sheet.height - baseline - off + y)}`
@@ -326,15 +332,13 @@ class Pen {
       path += glyphPath(this.fonts.font(run.face).outline(glyph), (gx, gy) =>
         point(x + gx * run.scale, y + gy * run.scale),
       )
-    return path ? `${fill(shadowColour(run.look.colour))}${path}f\n` : ""
+    if (path) this.out.say(`${fill(shadowColour(run.look.colour))}${path}f\n`)
   }
 
-  text(
-    fragment: Fragment,
-    lines: { line: Fragment["paragraph"]["lines"][number]; runs: readonly LineRun[] }[],
-  ): string {
-    const parts: string[] = ["BT\n"]
-    const rules: string[] = []
+  text(fragment: Fragment, lines: { line: Fragment["paragraph"]["lines"][number]; runs: readonly LineRun[] }[]): void {
+    const { out } = this
+    const rules: Rule[] = []
+    out.say("BT\n")
     let font = ""
     let colour = ""
     let outlined = false
@@ -348,12 +352,13 @@ class Pen {
         const face = this.faceFor(piece)
         this.faces.add(face)
         const wanted = `/${face.name} ${num(run.size)} Tf\n`
-        if (wanted !== font) parts.push((font = wanted))
-        if (look.outline !== outlined) parts.push((outlined = look.outline) ? "1 Tr\n" : "0 Tr\n")
-        if (look.outline) parts.push(`${components(look.colour)} RG ${num(outlineWidth * run.size)} w\n`)
-        else if (look.colour !== colour) parts.push(fill((colour = look.colour)))
+        if (wanted !== font) out.say((font = wanted))
+        if (look.outline !== outlined) out.say((outlined = look.outline) ? "1 Tr\n" : "0 Tr\n")
+        if (look.outline) out.say(`${components(look.colour)} RG ${num(outlineWidth * run.size)} w\n`)
+        else if (look.colour !== colour) out.say(fill((colour = look.colour)))
         const x = fragment.x + piece.x
-        parts.push(`1 0 0 1 ${num(x)} ${num(y)} Tm\n`, glyphs(piece, face, fragment.paragraph.text))
+        out.say(`1 0 0 1 ${num(x)} ${num(y)} Tm\n`)
+        writeGlyphs(out, piece, face, fragment.paragraph.text)
         const anchor = fragment.paragraph.anchors?.find(({ offset }) => offset === piece.from)
         const to =
           fragment.entry !== null && fragment.entry >= 0
@@ -365,12 +370,13 @@ class Pen {
                 : look.link
         if (to) this.link(to, turnedBox(fragment.turn, { x, y: top, width: piece.width, height: line.height }))
         for (const rule of letterRules(line, piece))
-          rules.push(this.rule({ ...rule, x: fragment.x + rule.x, y: top + line.baseline + rule.y }))
+          rules.push({ ...rule, x: fragment.x + rule.x, y: top + line.baseline + rule.y })
       }
     }
     // The mode of drawing letters outlives the text object.
-    if (outlined) parts.push("0 Tr\n")
-    return `${parts.join("")}ET\n${rules.join("")}`
+    if (outlined) out.say("0 Tr\n")
+    out.say("ET\n")
+    for (const rule of rules) this.rule(rule)
   }
 }
 
@@ -406,37 +412,62 @@ function textsOf(cluster: string, count: number, back: boolean): string[] {
   return back ? texts.reverse() : texts
 }
 
-/** Shows the glyphs of a run, corrected wherever the declared widths have drifted from where layout put them by half a thousandth. */
-function glyphs(piece: LineRun, face: PdfFace, text: string): string {
+/** Strings of glyphs and moves between them, as the operator TJ takes them (ISO 32000-1, 9.4.3); lengths in thousandths of the size. */
+class Strings {
+  private inString = false
+  /** How far the widths that are declared have come. */
+  private come = 0
+
+  constructor(private readonly out: Bytes) {
+    out.say("[")
+  }
+
+  /** Shows a glyph at a distance from where all began. */
+  show(cid: number, at: number, width: number): void {
+    const move = Math.round(at - this.come)
+    if (move !== 0) {
+      this.close()
+      this.out.say(String(-move))
+    }
+    if (!this.inString) this.out.say("(")
+    this.inString = true
+    this.out.code(cid)
+    this.come += move + width
+  }
+
+  private close(): void {
+    if (this.inString) this.out.say(")")
+    this.inString = false
+  }
+
+  /** Says something else between glyphs. */
+  between(operators: string): void {
+    this.end()
+    this.out.say(`${operators}[`)
+  }
+
+  end(): void {
+    this.close()
+    this.out.say("]TJ\n")
+  }
+}
+
+/** Writes what shows the glyphs of a run, corrected wherever the declared widths have drifted from where layout put them by half a thousandth. */
+function writeGlyphs(out: Bytes, piece: LineRun, face: PdfFace, text: string): void {
   const { run, first, last, extra } = piece
   const { ids, advances, offsets, clusters } = run.glyphs
   const clusterAt = (g: number) => clusterOf(run.glyphs, g)
   const isPlain = clusters === null && offsets === null && run.shows === null && run.level === 0
   const unit = (run.scale * 1000) / run.size
   const stretch = (extra * 1000) / run.size
-  let out = "["
-  let codes = ""
+  const strings = new Strings(out)
   let wanted = 0
-  let actual = 0
   let rise = 0
-  const flush = () => {
-    if (codes) out += `(${codes})`
-    codes = ""
-  }
-  const moveTo = (x: number) => {
-    const adjust = Math.round(x - actual)
-    if (adjust === 0) return
-    flush()
-    out += -adjust
-    actual += adjust
-  }
   for (let g = first; g < last;) {
     const start = clusterAt(g)
     const single = isPlain ? face.single(ids[g]!, text, start) : null
     if (single) {
-      moveTo(wanted)
-      codes += single.cid
-      actual += single.width
+      strings.show(single.cid, wanted, single.width)
       wanted += advances[g]! * unit
       if (stretch !== 0 && isWordSpace(text.charCodeAt(start))) wanted += stretch
       g++
@@ -455,31 +486,19 @@ function glyphs(piece: LineRun, face: PdfFace, text: string): string {
     const texts = textsOf(cluster, count, run.level % 2 === 1)
     const around =
       (count > 1 && [...cluster].length !== count) || texts.some((own, i) => !face.standsFor(ids[g + i]!, own))
-    if (around) {
-      flush()
-      out += `]TJ\n/Span<</ActualText ${textString(cluster)}>>BDC\n[`
-    }
+    if (around) strings.between(`/Span<</ActualText ${textString(cluster)}>>BDC\n`)
     for (const own of texts) {
       const dx = (offsets?.[2 * g] ?? 0) * unit
       const dy = (offsets?.[2 * g + 1] ?? 0) * run.scale
-      moveTo(wanted + dx)
-      if (dy !== rise) {
-        flush()
-        out += `]TJ ${num(dy)} Ts[`
-        rise = dy
-      }
+      if (dy !== rise) strings.between(`${num((rise = dy))} Ts\n`)
       const glyph = ids[g] as number
-      codes += face.cid(glyph, own)
-      actual += face.width(glyph)
+      strings.show(face.cid(glyph, own), wanted + dx, face.width(glyph))
       wanted += (advances[g] as number) * unit
       g++
     }
     if (isWordSpace(text.charCodeAt(start))) wanted += stretch
-    if (around) {
-      flush()
-      out += "]TJ\nEMC\n["
-    }
+    if (around) strings.between("EMC\n")
   }
-  flush()
-  return `${out}]TJ\n${rise !== 0 ? "0 Ts\n" : ""}`
+  strings.end()
+  if (rise !== 0) out.say("0 Ts\n")
 }

@@ -19,7 +19,7 @@ export const silent = "\u200b"
 /** A glyph that stands for one unit of text. */
 interface Single {
   unit: number
-  cid: string
+  cid: number
   width: number
 }
 
@@ -27,7 +27,7 @@ export class PdfFace {
   readonly ref: Ref
   private readonly characters: Character[] = [{ glyph: 0, text: "" }]
   /** Identifiers by glyph and text. */
-  private readonly numbers = new Map<number, Map<string, string>>()
+  private readonly numbers = new Map<number, Map<string, number>>()
   private readonly advances = new Map<number, number>()
   /** Fonts with PostScript outlines are embedded so that a character's identifier is its glyph (ISO 32000-1, 9.7.4.2). */
   private readonly postscript: boolean
@@ -54,17 +54,17 @@ export class PdfFace {
   }
   private readonly texts = new Map<number, string>()
 
-  /** The character identifier, as two bytes of a literal string, for a glyph that stands for a text. */
-  cid(glyph: number, text: string): string {
+  /** The character identifier for a glyph that stands for a text. */
+  cid(glyph: number, text: string): number {
     if (this.postscript) {
       this.texts.set(glyph, this.texts.get(glyph) ?? text)
-      return literal(glyph)
+      return glyph
     }
     let byText = this.numbers.get(glyph)
     if (!byText) this.numbers.set(glyph, (byText = new Map()))
     let cid = byText.get(text)
     if (cid === undefined) {
-      cid = literal(this.characters.push({ glyph, text }) - 1)
+      cid = this.characters.push({ glyph, text }) - 1
       byText.set(text, cid)
     }
     return cid
@@ -139,14 +139,6 @@ export class PdfFace {
     return `/CIDInit/ProcSet findresource begin\n12 dict begin\nbegincmap\n/CIDSystemInfo<</Registry(Adobe)/Ordering(UCS)/Supplement 0>>def\n/CMapName/Adobe-Identity-UCS def\n/CMapType 2 def\n1 begincodespacerange\n<0000><FFFF>\nendcodespacerange\n${blocks.join("\n")}\nendcmap\nCMapName currentdict/CMap defineresource pop\nend\nend`
   }
 }
-
-/** What a byte is in a literal string, which is half as long as one in hexadecimal (7.3.4.2). */
-const inLiteral = Array.from({ length: 256 }, (_, byte) => {
-  const sign = String.fromCharCode(byte)
-  return sign === "\r" ? "\\r" : sign === "(" || sign === ")" || sign === "\\" ? `\\${sign}` : sign
-})
-
-const literal = (cid: number) => `${inLiteral[cid >> 8] ?? ""}${inLiteral[cid & 255] ?? ""}`
 
 /** Six letters that tell subsets of one face apart. */
 function subsetTag(id: string, count: number): string {

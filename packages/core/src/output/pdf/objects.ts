@@ -3,9 +3,7 @@ export type Ref = number
 
 /** Numbers as PDF wants them: no exponent, no more digits than matter. */
 export function num(value: number): string {
-  if (Number.isInteger(value)) return String(value)
-  const text = value.toFixed(3)
-  return text.replace(/\.?0+$/, "") || "0"
+  return String(Math.round(value * 1000) / 1000)
 }
 
 export function ref(id: Ref): string {
