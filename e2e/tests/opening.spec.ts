@@ -2,6 +2,7 @@
 import type { Page } from "@playwright/test"
 import { expect, test } from "../desk"
 import { difference, inkOf } from "../pictures"
+import { hearLate } from "../workers"
 
 /** Keeps the program, or another script, away until it is let in. */
 async function held(page: Page, script = /\/entry-.*\.js/): Promise<() => void> {
@@ -16,11 +17,16 @@ async function held(page: Page, script = /\/entry-.*\.js/): Promise<() => void> 
 
 const inSight = (page: Page) => page.waitForFunction(() => performance.getEntriesByName("sight").length > 0)
 
-for (const view of ["Sheets", "Flow"])
-  test(`the first sheets are seen before the program is here, and stay where they are when it comes: ${view}`, async ({
+for (const [view, late] of [
+  ["Sheets", 0],
+  ["Flow", 0],
+  ["Flow", 300],
+] as const)
+  test(`the first sheets are seen before the program is here, and stay where they are when it comes: ${view}, workers ${late} ms late`, async ({
     desk,
     page,
   }) => {
+    await hearLate(page, late)
     await desk.openNamed("Risk report")
     await page.getByRole("button", { name: view, exact: true }).click()
     await desk.saved()

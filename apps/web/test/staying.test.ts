@@ -114,6 +114,26 @@ test("what is being read stays at its height while all is composed anew, however
   )
 })
 
+test("what is being read stays at its height in another layout, also where sheets of the one before still come", () => {
+  fc.assert(
+    fc.property(heights, fc.array(heights, { maxLength: 3 }), heights, fc.nat(19), (all, late, then, leaf) => {
+      const own = desk(all)
+      own.caretAt(leaf)
+      own.staying.reveal(own.place(leaf))
+      const before = own.seenAt(leaf)
+      own.staying.restore(own.staying.read())
+      own.layout.current = false
+      for (const next of late) own.report(next)
+      own.layout.current = true
+      own.report(then)
+      if (own.room.scrollTop > 0) expect(own.seenAt(leaf)).toBeCloseTo(before, 6)
+      const { scrollTop } = own.room
+      own.report(then)
+      expect(own.room.scrollTop).toBe(scrollTop)
+    }),
+  )
+})
+
 test("who scrolls meanwhile reads on there", () => {
   const own = desk(many(500))
   own.caretAt(6)

@@ -5,7 +5,7 @@ import type { DeskStore } from "./store"
 import { fitted, scales, type Fit, type ViewMode } from "./view/fitting"
 import { isDark, keepView, viewOf } from "./view/kept"
 import type { SheetView } from "./view/sheetView"
-import { specFor } from "./view/spec"
+import { specAhead, specFor } from "./view/spec"
 import type { StackOptions } from "./view/stack"
 
 export interface ViewingTarget {
@@ -30,7 +30,7 @@ export interface ViewingTarget {
 export class Viewing {
   /** How the sheets fit the window; null where a scale was chosen. */
   private fit: Fit | null = "width"
-  private spec: LayoutSpec | null = null
+  private spec: LayoutSpec
   private modeBefore: ViewMode = "sheets"
 
   constructor(
@@ -39,10 +39,13 @@ export class Viewing {
     private readonly target: ViewingTarget,
   ) {
     this.readPreference()
+    // What the page asked for before the program was here.
+    this.spec = specAhead(viewOf(id))
   }
 
+  /** What is laid out, as far as is known: the room that there is, shows only when the sheets hang in the page. */
   get currentSpec(): LayoutSpec {
-    return this.spec ?? { mode: "sheets" }
+    return this.spec
   }
 
   /** How this document was looked at last, on this device. */

@@ -4,9 +4,8 @@
  * What was begun is taken over by the program (begun.ts).
  */
 import { dictionaryOf } from "@biblon/core/checking/dictionaries"
-import { fitted } from "../desk/view/fitting"
 import { viewOf } from "../desk/view/kept"
-import { specFor } from "../desk/view/spec"
+import { specAhead } from "../desk/view/spec"
 import { isSpellingOn } from "../kept"
 import { workerOf } from "../workers/addresses"
 import { noId, type Asked } from "../workers/asking"
@@ -63,11 +62,7 @@ function begin(id: string, { desk, wait, covers }: Start): void {
   }
   const sight = new Sight(view, shown, covers)
   const said: FromLayout[] = []
-  const { mode, fit } = view
-  const room = { width: innerWidth, height: innerHeight }
-  // How large sheets are is not known yet, and only the flow of text asks how large it is shown.
-  const { scale } = fit === null ? view : fitted({ mode: "flow", fit, room, sheet: room })
-  const spec = specFor({ mode, scale, name: null }, innerWidth)
+  const spec = specAhead(view)
   worker.onmessage = ({ data }: MessageEvent<FromLayout>) => {
     said.push(data)
     if (data.type === "report" && wait > 0) sight.take(data)

@@ -123,8 +123,9 @@ export class Staying {
     const anchorId = before.table.ids[anchor]
     if (this.restoring) {
       const { restoring } = this
-      if (this.scrollTo(restoring)) this.restoring = null
-      else this.bringNear(restoring.place)
+      if (!this.scrollTo(restoring)) this.bringNear(restoring.place)
+      // Sheets of the layout before may still come, and what is asked for after them.
+      else if (current) this.restoring = null
     } else if (this.keepHeld()) {
       if (mirror.complete && current) this.holding = null
     } else if (top >= begun && anchorId !== undefined && mirror.table.ids[anchor] !== anchorId) {
