@@ -6,6 +6,9 @@ import { join } from "node:path"
 import { expect, type Locator, type Page } from "@playwright/test"
 import type { DeskPage } from "./desk"
 
+/** What pictures are taken with that show the text alone: without the caret, which comes and goes, what is marked and what says where something begins. */
+export const textAlone = ".canvas :is(.caret, .marks, .break) { visibility: hidden !important }"
+
 /** Darkness from 0 to 1 of each cell of a sheet, row by row. */
 export interface Ink {
   columns: number

@@ -1,5 +1,5 @@
 import { expect, test, type DeskPage } from "../desk"
-import { hearLate } from "../workers"
+import { hearLate } from "../late"
 
 /** Distances between the caret and the edge of the glyph beside it, as the browser painted it, while the caret walks along lines. */
 async function caretErrors(desk: DeskPage, steps: number, stride: number): Promise<number[]> {

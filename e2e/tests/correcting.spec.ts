@@ -1,5 +1,5 @@
 import { expect, test } from "../desk"
-import { hearLate } from "../workers"
+import { hearLate } from "../late"
 
 test("the undo list names what was done, previews it, goes back several at once, and takes one back alone", async ({
   desk,

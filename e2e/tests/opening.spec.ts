@@ -1,8 +1,8 @@
 /** What is seen before the program is here: the first sheets, where the desk then shows them. */
 import type { Page } from "@playwright/test"
 import { expect, test } from "../desk"
-import { difference, inkOf } from "../pictures"
-import { hearLate } from "../workers"
+import { difference, inkOf, textAlone } from "../pictures"
+import { hearLate } from "../late"
 
 /** Keeps the program, or another script, away until it is let in. */
 async function held(page: Page, script = /\/entry-.*\.js/): Promise<() => void> {
@@ -41,9 +41,7 @@ for (const [view, late] of [
     letIn()
     await desk.saved()
     await page.getByRole("main").focus()
-    // Without caret, tints of fields and signs of breaks.
-    await page.locator(".canvas").evaluate((canvas) => canvas.classList.add("reading"))
-    const { worst, at } = difference(before, await inkOf(page, await page.screenshot({ clip })))
+    const { worst, at } = difference(before, await inkOf(page, await page.screenshot({ clip, style: textAlone })))
     expect(worst, at).toBeLessThan(0.02)
   })
 
@@ -73,8 +71,7 @@ test("what is pressed on the shelf is seen before its desk is there, is asked fo
     await expect(page.locator(".canvas .run").first()).toBeVisible()
     await desk.saved()
     await page.getByRole("main").focus()
-    await page.locator(".canvas").evaluate((canvas) => canvas.classList.add("reading"))
-    const { worst, at } = difference(before, await inkOf(page, await page.screenshot({ clip })))
+    const { worst, at } = difference(before, await inkOf(page, await page.screenshot({ clip, style: textAlone })))
     expect(worst, `${time}, ${at}`).toBeLessThan(0.02)
     expect(asked).toBe(1)
     await page.unroute(deskProgram)

@@ -1,6 +1,6 @@
 import { expect, test } from "../desk"
-import { difference, inkOf } from "../pictures"
-import { holdable } from "../workers"
+import { difference, inkOf, textAlone } from "../pictures"
+import { holdable } from "../late"
 
 test("what is typed stands on the sheet and reaches the server", async ({ desk }) => {
   await desk.blank()
@@ -222,9 +222,7 @@ for (const view of ["Sheets", "Flow"])
     await expect(page.locator(".canvas")).toContainText("whatever the weather may be, and")
     expect(await lines()).toBeGreaterThan(before)
     await expect(main).toHaveAttribute("aria-busy", "false")
-    // Without the caret, which comes and goes.
-    const style = ".caret { visibility: hidden !important }"
-    const picture = async () => inkOf(page, await main.screenshot({ animations: "disabled", style }))
+    const picture = async () => inkOf(page, await main.screenshot({ animations: "disabled", style: textAlone }))
     await page.mouse.move(5, 5)
     const ahead = await picture()
     await hear(true)

@@ -1,5 +1,5 @@
 import { expect, expectAccessible, test, type DeskPage } from "../desk"
-import { hearLate } from "../workers"
+import { hearLate } from "../late"
 
 async function tap(desk: DeskPage, text: string, where: "left" | "middle" | "right" = "middle"): Promise<void> {
   const { left, right, middle } = await desk.where(text)

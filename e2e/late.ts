@@ -1,4 +1,4 @@
-/** Machines on which workers are slow, or away for a while. */
+/** Workers that are slow or away for a while, and a server that is far away. */
 import type { Page } from "@playwright/test"
 
 /** Workers hear of everything so many milliseconds late, as on a machine that has other things to do. To be called before a page is opened. */
@@ -32,4 +32,30 @@ export async function holdable(page: Page): Promise<(hearing: boolean) => Promis
     Object.assign(globalThis, { hear })
   })
   return (hearing) => page.evaluate((own) => (globalThis as unknown as { hear(own: boolean): void }).hear(own), hearing)
+}
+
+/** The server is so many milliseconds away, there and back: what is asked for, and what is told to it and heard of it. To be called before a page is opened. */
+export async function beFarAway(page: Page, away: number): Promise<void> {
+  if (away > 0)
+    await page.addInitScript((milliseconds) => {
+      const later = () => new Promise((resolve) => setTimeout(resolve, milliseconds / 2))
+      const { fetch } = globalThis
+      globalThis.fetch = async (...asked) => {
+        await later()
+        const answer = await fetch(...asked)
+        await later()
+        return answer
+      }
+      const { send } = WebSocket.prototype
+      WebSocket.prototype.send = function (...message) {
+        void later().then(() => this.readyState === WebSocket.OPEN && send.apply(this, message))
+      }
+      const onmessage = Object.getOwnPropertyDescriptor(WebSocket.prototype, "onmessage")!
+      Object.defineProperty(WebSocket.prototype, "onmessage", {
+        ...onmessage,
+        set(this: WebSocket, hear: ((event: MessageEvent) => void) | null) {
+          onmessage.set!.call(this, hear && ((event: MessageEvent) => void later().then(() => hear.call(this, event))))
+        },
+      })
+    }, away)
 }
