@@ -32,6 +32,20 @@ async function box(desk: DeskPage) {
   return own!
 }
 
+/** The middle of the grip at the picture's lower right corner, once the frame stands round the picture. */
+async function corner(desk: DeskPage): Promise<{ x: number; y: number }> {
+  const grip = desk.page.getByTestId("picture-corner 1,1")
+  let middle = { x: NaN, y: NaN }
+  await expect
+    .poll(async () => {
+      const [{ x, y, width, height }, own] = [await box(desk), (await grip.boundingBox())!]
+      middle = { x: own.x + own.width / 2, y: own.y + own.height / 2 }
+      return Math.hypot(x + width - middle.x, y + height - middle.y)
+    })
+    .toBeLessThan(4)
+  return middle
+}
+
 test("a picture from a file is sized by its corner, turned, cropped and shaped; sheets are as the PDF, which says what it shows", async ({
   desk,
   page,
@@ -40,8 +54,7 @@ test("a picture from a file is sized by its corner, turned, cropped and shaped; 
   await tray.getByLabel("What it shows").fill("A disc")
   await tray.getByLabel("What it shows").press("Enter")
   const before = await box(desk)
-  const corner = (await page.getByTestId("picture-corner 1,1").boundingBox())!
-  const from = { x: corner.x + corner.width / 2, y: corner.y + corner.height / 2 }
+  const from = await corner(desk)
   await page.mouse.move(from.x, from.y)
   await page.mouse.down()
   await page.mouse.move(from.x - before.width / 2, from.y - before.height / 2, { steps: 6 })
@@ -50,10 +63,10 @@ test("a picture from a file is sized by its corner, turned, cropped and shaped; 
   const half = await box(desk)
   expect(half.width / half.height).toBeCloseTo(before.width / before.height, 1)
   // Escape puts back what is being dragged.
-  const again = (await page.getByTestId("picture-corner 1,1").boundingBox())!
-  await page.mouse.move(again.x + 8, again.y + 8)
+  const again = await corner(desk)
+  await page.mouse.move(again.x, again.y)
   await page.mouse.down()
-  await page.mouse.move(again.x + 90, again.y + 80, { steps: 4 })
+  await page.mouse.move(again.x + 82, again.y + 72, { steps: 4 })
   await expect.poll(async () => (await box(desk)).width).toBeGreaterThan(half.width + 30)
   await desk.press("Escape")
   await page.mouse.up()
