@@ -224,7 +224,8 @@ export class DeskPage {
   async settled(timeout?: number): Promise<void> {
     // What was done has to be taken in before the state that it leads to can be read.
     await this.page.evaluate(() => new Promise(requestAnimationFrame))
-    await expect(this.page.getByRole("main")).toHaveAttribute("aria-busy", "false", { timeout })
+    // Also where a dialog hides it from those who cannot see.
+    await expect(this.page.locator("[role=main]")).toHaveAttribute("aria-busy", "false", { timeout })
     await this.page.evaluate(async () => {
       for (let frame = 0; frame < 4; frame++) await new Promise(requestAnimationFrame)
     })

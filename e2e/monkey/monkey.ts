@@ -8,6 +8,7 @@ import { parseArgs } from "node:util"
 import { chromium, type Page } from "@playwright/test"
 import { chromiumOptions } from "../../scripts/chromium.mjs"
 import { DeskPage } from "../desk"
+import { beFarAway, hearLate } from "../late"
 import { expectPrintsAsSeen } from "../pictures"
 import { TestServer } from "../server"
 import { type Person, Toucher, Writer } from "./person"
@@ -40,7 +41,10 @@ async function somebody(touches: boolean): Promise<Person> {
   const context = await browser.newContext(touches ? phone : wide)
   // What is evaluated there was named by a bundler.
   await context.addInitScript("globalThis.__name = (own) => own")
-  const person = new (touches ? Toucher : Writer)(await context.newPage(), chance)
+  const page = await context.newPage()
+  await hearLate(page, Number(process.env["BIBLON_LATE"] ?? 0))
+  await beFarAway(page, Number(process.env["BIBLON_FAR"] ?? 0))
+  const person = new (touches ? Toucher : Writer)(page, chance)
   person.page.on("pageerror", (error) => tell(`Not caught: ${error.stack ?? error.message}`))
   person.page.on("dialog", (dialog) => void dialog.accept())
   return person
