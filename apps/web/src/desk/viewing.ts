@@ -43,7 +43,7 @@ export class Viewing {
     this.spec = specAhead(viewOf(id))
   }
 
-  /** What is laid out, as far as is known: the room that there is, shows only when the sheets hang in the page. */
+  /** What is laid out, as far as is known: what room there is shows only when the sheets hang in the page. */
   get currentSpec(): LayoutSpec {
     return this.spec
   }

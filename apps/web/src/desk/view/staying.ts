@@ -124,7 +124,7 @@ export class Staying {
     if (this.restoring) {
       const { restoring } = this
       if (!this.scrollTo(restoring)) this.bringNear(restoring.place)
-      // Sheets of the layout before may still come, and what is asked for after them.
+      // Sheets of the layout before may still come first.
       else if (current) this.restoring = null
     } else if (this.keepHeld()) {
       if (mirror.complete && current) this.holding = null
