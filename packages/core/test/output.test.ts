@@ -7,6 +7,7 @@ import { defaultProperties, defaultStyles, document, letters, nodes, p, paragrap
 import { FontFileError, readFontFile } from "../src/document/fontFile"
 import { fragmentsOf } from "../src/layout"
 import { createSubsetter, sheetPicture } from "../src/output"
+import { Bytes } from "../src/output/pdf/bytes"
 import { faceFile, layoutOf, openTypesetter, pdfOf, typesetter, wasmFile } from "../node/typesetting"
 
 const folder = mkdtempSync(join(tmpdir(), "biblon-core-"))
@@ -59,6 +60,38 @@ test("also who knows nothing of words said around glyphs reads a field, a number
   expect(execFileSync("pdftotext", [deaf, "-"], { encoding: "utf8" }).normalize("NFC").trim()).toBe(
     `${title} é by numbers`,
   )
+})
+
+test("letters are read whatever signs of PDF their numbers in the file are", () => {
+  const signs = Array.from({ length: 0x250 - 0xa1 }, (_, i) => String.fromCharCode(0xa1 + i)).filter(
+    (c) => c !== "\u00ad",
+  )
+  const words = signs.map((sign) => `n${sign}n`)
+  const path = file("many.pdf", pdfOf(layoutOf(document([p(words.join(" "))])), "x"))
+  const read = execFileSync("pdftotext", [path, "-"], { encoding: "utf8" })
+  expect(read.split(/\s+/).filter(Boolean)).toEqual(words)
+})
+
+test("any two bytes come back from a literal string", () => {
+  const codes = Array.from({ length: 0x10000 }, (_, code) => code)
+  const bytes = new Bytes()
+  for (const code of codes) bytes.code(code)
+  const string = Buffer.from(bytes.all).toString("latin1")
+  // What is not behind a backslash is no sign of PDF.
+  expect(string.replace(/\\[r()\\]/g, "")).not.toMatch(/[\r()\\]/)
+  const plain = Buffer.from(
+    string.replace(/\\([r()\\])/g, (_, sign: string) => (sign === "r" ? "\r" : sign)),
+    "latin1",
+  )
+  expect(codes.every((code) => plain.readUInt16BE(2 * code) === code)).toBe(true)
+  expect(plain.length).toBe(2 * codes.length)
+})
+
+test("what is drawn between a beginning and an end, and neither where nothing is", () => {
+  const bytes = new Bytes()
+  bytes.within("q ", "Q", () => bytes.within("cm ", "cm", () => {}))
+  bytes.within("q ", "Q", () => bytes.say("f "))
+  expect(Buffer.from(bytes.all).toString("latin1")).toBe("q f Q")
 })
 
 test("glyphs stand within five hundredths of a point of where the layout put them", () => {
