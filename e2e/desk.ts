@@ -6,7 +6,7 @@ import AxeBuilder from "@axe-core/playwright"
 import { test as plain, expect, type Browser, type BrowserContext, type Locator, type Page } from "@playwright/test"
 import { copiedFrom, pasteInto } from "./clipboard"
 import { TestServer } from "./server"
-import { beFarAway, hearLate } from "./late"
+import { beLateAsAsked } from "./late"
 
 export { expect }
 
@@ -100,8 +100,7 @@ export const test = base.extend<{ desk: DeskPage }, Fixtures>({
     { scope: "worker" },
   ],
   desk: async ({ page, server }, use) => {
-    await hearLate(page, Number(process.env["BIBLON_LATE"] ?? 0))
-    await beFarAway(page, Number(process.env["BIBLON_FAR"] ?? 0))
+    await beLateAsAsked(page)
     await use(new DeskPage(page, server))
   },
 })

@@ -35,7 +35,7 @@ export async function holdable(page: Page): Promise<(hearing: boolean) => Promis
 }
 
 /** The server is so many milliseconds away, there and back: what is asked for, and what is told to it and heard of it. To be called before a page is opened. */
-export async function beFarAway(page: Page, away: number): Promise<void> {
+async function beFarAway(page: Page, away: number): Promise<void> {
   if (away > 0)
     await page.addInitScript((milliseconds) => {
       const later = () => new Promise((resolve) => setTimeout(resolve, milliseconds / 2))
@@ -58,4 +58,10 @@ export async function beFarAway(page: Page, away: number): Promise<void> {
         },
       })
     }, away)
+}
+
+/** As `BIBLON_LATE` and `BIBLON_FAR` ask for. To be called before a page is opened. */
+export async function beLateAsAsked(page: Page): Promise<void> {
+  await hearLate(page, Number(process.env["BIBLON_LATE"] ?? 0))
+  await beFarAway(page, Number(process.env["BIBLON_FAR"] ?? 0))
 }

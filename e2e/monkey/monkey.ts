@@ -8,7 +8,7 @@ import { parseArgs } from "node:util"
 import { chromium, type Page } from "@playwright/test"
 import { chromiumOptions } from "../../scripts/chromium.mjs"
 import { DeskPage } from "../desk"
-import { beFarAway, hearLate } from "../late"
+import { beLateAsAsked } from "../late"
 import { expectPrintsAsSeen } from "../pictures"
 import { TestServer } from "../server"
 import { type Person, Toucher, Writer } from "./person"
@@ -42,8 +42,7 @@ async function somebody(touches: boolean): Promise<Person> {
   // What is evaluated there was named by a bundler.
   await context.addInitScript("globalThis.__name = (own) => own")
   const page = await context.newPage()
-  await hearLate(page, Number(process.env["BIBLON_LATE"] ?? 0))
-  await beFarAway(page, Number(process.env["BIBLON_FAR"] ?? 0))
+  await beLateAsAsked(page)
   const person = new (touches ? Toucher : Writer)(page, chance)
   person.page.on("pageerror", (error) => tell(`Not caught: ${error.stack ?? error.message}`))
   person.page.on("dialog", (dialog) => void dialog.accept())

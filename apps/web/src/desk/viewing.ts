@@ -3,7 +3,7 @@ import type { LayoutSpec } from "@biblon/core/layout"
 import { keep } from "../kept"
 import type { DeskStore } from "./store"
 import { fitted, scales, type Fit, type ViewMode } from "./view/fitting"
-import { isDark, keepView, viewOf } from "./view/kept"
+import { isDark, keepView, viewOf, type KeptView } from "./view/kept"
 import type { SheetView } from "./view/sheetView"
 import { specAhead, specFor } from "./view/spec"
 import type { StackOptions } from "./view/stack"
@@ -38,9 +38,8 @@ export class Viewing {
     private readonly store: DeskStore,
     private readonly target: ViewingTarget,
   ) {
-    this.readPreference()
     // What the page asked for before the program was here.
-    this.spec = specAhead(viewOf(id))
+    this.spec = specAhead(this.readPreference())
   }
 
   /** What is laid out, as far as is known: what room there is shows only when the sheets hang in the page. */
@@ -49,10 +48,12 @@ export class Viewing {
   }
 
   /** How this document was looked at last, on this device. */
-  private readPreference(): void {
-    const { mode, fit, scale } = viewOf(this.id)
+  private readPreference(): KeptView {
+    const view = viewOf(this.id)
+    const { mode, fit, scale } = view
     this.fit = fit
     this.store.setState({ mode, ...(fit === null ? { scale } : {}) })
+    return view
   }
 
   private keepPreference(): void {

@@ -121,7 +121,7 @@ export function drawSheet(
   const pen = new Pen(placed.sheet, fonts, faceFor, imageFor)
   const fragments = fragmentsOf(placed)
   const floats = floatsOn(placed)
-  pen.within("/Artifact BMC\n", "EMC\n", () => {
+  pen.out.within("/Artifact BMC\n", "EMC\n", () => {
     pen.paper()
     for (const fragment of backdropOf(placed)) pen.turned(fragment, () => pen.whole(fragment))
     pen.rules()
@@ -131,7 +131,7 @@ export function drawSheet(
   drawFurniture(pen, fragments, floats)
   const marked: Marked[] = []
   const mark = (own: Marked, tag: string, draw: () => void) => {
-    pen.within(`/${tag}<</MCID ${marked.length}>>BDC\n`, "EMC\n", draw)
+    pen.out.within(`/${tag}<</MCID ${marked.length}>>BDC\n`, "EMC\n", draw)
     marked.push(own)
   }
   const float = ({ leaf, offset, picture, x, y, cell }: StandingFloat) => {
@@ -153,7 +153,7 @@ export function drawSheet(
   }
   for (const own of floats) if (own.format.wrap === "over") float(own)
   const { faces, images, strengths, links } = pen
-  return { content: pen.drawn, faces, images, strengths, links, marked }
+  return { content: pen.out.all, faces, images, strengths, links, marked }
 }
 
 /** Heads and feet are no part of what is read, nor is what a table shows again. */
@@ -161,11 +161,11 @@ function drawFurniture(pen: Pen, fragments: readonly Fragment[], floats: readonl
   const furniture = fragments.filter(isFurniture)
   for (const fragment of furniture) {
     const kind = { header: "/Subtype/Header", footer: "/Subtype/Footer" }[fragment.part as string] ?? ""
-    pen.within(`/Artifact<</Type/Pagination${kind}>>BDC\n`, "EMC\n", () => {
+    pen.out.within(`/Artifact<</Type/Pagination${kind}>>BDC\n`, "EMC\n", () => {
       for (const part of partsOf(fragment)) pen.turned(fragment, () => pen.text(fragment, linesOf(fragment, part)))
     })
   }
-  const artifact = (draw: () => void) => pen.within("/Artifact BMC\n", "EMC\n", draw)
+  const artifact = (draw: () => void) => pen.out.within("/Artifact BMC\n", "EMC\n", draw)
   for (const { cell, picture, x, y } of floats) if (cell?.repeated) artifact(() => pen.picture(picture, x, y))
   for (const fragment of furniture)
     for (const { picture, x, y } of picturesIn(fragment))
@@ -177,7 +177,7 @@ class Pen {
   readonly images = new Set<string>()
   readonly strengths = new Set<number>()
   readonly links: LinkBox[] = []
-  private readonly out = new Bytes()
+  readonly out = new Bytes()
 
   constructor(
     private readonly sheet: Sheet,
@@ -185,15 +185,6 @@ class Pen {
     private readonly faceFor: (run: LineRun) => PdfFace,
     private readonly imageFor: ImageFor,
   ) {}
-
-  get drawn(): Uint8Array {
-    return this.out.all
-  }
-
-  /** Draws something between a beginning and an end, which are left out where nothing is drawn. */
-  within(begin: string, end: string, draw: () => void): void {
-    this.out.within(begin, end, draw)
-  }
 
   /** Path data with its y downwards from a point of the sheet. */
   private path(d: string): string {
@@ -303,7 +294,7 @@ class Pen {
     const parts = [cos, sin, -sin, cos, left - left * cos + bottom * sin, bottom - left * sin - bottom * cos]
     // A turn needs more places than lengths do.
     const matrix = parts.map((part, i) => (i < 4 ? part.toFixed(6) : num(part))).join(" ")
-    this.within(`q ${matrix} cm\n`, "Q\n", draw)
+    this.out.within(`q ${matrix} cm\n`, "Q\n", draw)
   }
 
   /** Background and borders of the paragraph, of its letters, and their shadows. */

@@ -27,7 +27,7 @@ const encoder = new TextEncoder()
 
 function latin1(text: string): Uint8Array {
   const bytes = new Uint8Array(text.length)
-  // What most pages say is ASCII, which the platform writes in one go.
+  // Most of it is ASCII, which the platform writes in one go.
   if (encoder.encodeInto(text, bytes).read === text.length) return bytes
   for (let i = 0; i < text.length; i++) bytes[i] = text.charCodeAt(i)
   return bytes
