@@ -191,6 +191,30 @@ test("undo and redo go by what was meant: a stretch of typing, a paragraph, a fo
   await desk.expectShown("The ferry", "")
 })
 
+test("what was typed stands where it was meant to, also if somebody presses elsewhere before the sheets are there", async ({
+  desk,
+  page,
+}) => {
+  const hear = await holdable(page)
+  await desk.blank()
+  await desk.type("The ferry crosses")
+  await desk.press("Enter")
+  await desk.type("And rests at ebb")
+  await desk.settled()
+  await hear(false)
+  await desk.press("Enter")
+  await desk.type("mooring")
+  await desk.press("Home")
+  await desk.type("Quay ")
+  const main = page.getByRole("main")
+  await expect(main).toHaveAttribute("aria-busy", "true")
+  const { x, y, height } = (await page.locator(".line", { hasText: "The ferry" }).boundingBox())!
+  await page.mouse.click(x + 1, y + height / 2)
+  await desk.type("When ")
+  await hear(true)
+  await desk.expectShown("When The ferry crosses", "And rests at ebb", "Quay mooring")
+})
+
 for (const view of ["Sheets", "Flow"])
   test(`a letter that makes a line more is seen before the worker has heard of it, and stays as it was seen: ${view}`, async ({
     desk,

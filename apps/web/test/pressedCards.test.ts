@@ -7,6 +7,7 @@ import { Editing } from "../src/desk/editing"
 import { PressedCards, type PressedCardsTarget } from "../src/desk/pressedCards"
 import { Pressing } from "../src/desk/pressing"
 import { createDeskStore } from "../src/desk/store"
+import { SeenText } from "../src/desk/view/seenText"
 import type { SheetView } from "../src/desk/view/sheetView"
 
 /** A desk with a line of text, each letter a pixel wide; letters 4 to 9 are a wrong word, 12 to 30 a remark, and a field stands at 40. */
@@ -17,9 +18,14 @@ function desk(touch: boolean) {
   const store = createDeskStore({ mode: "flow", scale: 1 })
   store.setState({ touch })
   const focused = jest.fn()
+  const seen = new SeenText(() => editing.open)
+  let seq = 0
   const editing = new Editing({
     changing: () => {},
-    changed: (change) => pressing.follow(change),
+    changed: (change) => {
+      if (change.steps.length > 0) seen.changed(++seq, change.before.doc, change.steps)
+      pressing.follow(change)
+    },
     made: () => {},
     turned: () => {},
   })
@@ -29,11 +35,12 @@ function desk(touch: boolean) {
   const remark = { kind: "grammar", words: "have went", start: start + 12, end: start + 30 }
   const among = (own: { start: number; end: number }, pos: number) => own.start <= pos && pos <= own.end
   const target = {
-    seen: {},
+    seen,
     wrongWord: (pos: number) => (among(word, pos) ? word : null),
     remark: (pos: number) => (among(remark, pos) ? remark : null),
   }
   const view = {
+    canvas: { getBoundingClientRect: () => ({ left: 0, top: 0 }) },
     onCanvas: (x: number, y: number) => [x, y],
     pressed: (x: number) => ({ pos: start + x, bias: 1 }),
     // Beside the last letter of the line is the blank.
@@ -73,6 +80,7 @@ function desk(touch: boolean) {
       cards.text(x, y)
     },
     cards,
+    seen,
   }
 }
 
@@ -176,5 +184,26 @@ test("a card of where something begins stays while others write, as long as it b
   editing.apply(editing.open.tr.insertText("Ebb ", leavesOf(editing.open.doc).start(0)))
   expect(own.store.getState().pressed?.pos).toBe(pos + 4)
   removeBreak(pos + 4)(editing.open, (tr) => editing.apply(tr))
+  expect(own.shown()).toBeNull()
+})
+
+test("the sign of a break that is pressed while the sheets are behind is that of the same break by now, or of none", () => {
+  const own = desk(false)
+  const { editing } = own
+  const block = paragraph("body", ["next"], { breakBefore: true })
+  editing.apply(editing.open.tr.insert(editing.open.doc.child(0).nodeSize - 1, block))
+  own.seen.shows(1)
+  const pos = leavesOf(editing.open.doc).before(1)
+  const sign = {
+    dataset: { pos: String(pos) },
+    textContent: "New sheet",
+    getBoundingClientRect: () => ({ left: 0, top: 20, width: 9, height: 9 }),
+  } as unknown as HTMLElement
+  editing.apply(editing.open.tr.insertText("Ebb ", leavesOf(editing.open.doc).start(0)))
+  own.cards.break(sign)
+  expect([own.shown(), own.store.getState().pressed?.pos]).toEqual(["break New sheet", pos + 4])
+  own.pressing.putAway()
+  removeBreak(pos + 4)(editing.open, (tr) => editing.apply(tr))
+  own.cards.break(sign)
   expect(own.shown()).toBeNull()
 })

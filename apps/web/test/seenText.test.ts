@@ -69,6 +69,18 @@ test("a letter that is seen is the same letter by now, whatever was put in, divi
   )
 })
 
+test("a block that is seen begins where its first letter is by now", () => {
+  const own = desk([3, 3, 3])
+  const before = leavesOf(own.doc).before(2)
+  own.change((tr) => tr.insertText("x", 1).split(2))
+  own.change((tr) => tr.delete(leavesOf(tr.doc).before(2), leavesOf(tr.doc).before(3)))
+  const now = own.seen.beginning(before)
+  expect(own.doc.nodeAt(now)).toBe(own.seen.doc.nodeAt(before))
+  expect(own.seen.beginning(before + 99)).toBe(own.doc.content.size)
+  own.shows(2)
+  expect(own.seen.beginning(now)).toBe(now)
+})
+
 test("where what was pressed is gone, the caret stands in the nearest text", () => {
   const own = desk([3, 3, 3])
   const pos = leavesOf(own.doc).start(1) + 1

@@ -1,6 +1,7 @@
 /** The cards that a press on the sheets opens: of words, of what was said of them, of fields, and of where something begins. */
 import { commentsAt, leavesOf } from "@biblon/core/document"
 import type { Editing } from "./editing"
+import { isBreakAt } from "./pressing"
 import type { WrongWord } from "./spelling"
 import type { DeskStore, SaidKind } from "./store"
 import type { SeenText } from "./view/seenText"
@@ -83,15 +84,14 @@ export class PressedCards {
     if (said.length > 0) this.show("comment", pos, said.map(({ text }) => text).join("\n"))
   }
 
-  /** The sign of a place where something begins. */
+  /** The sign of a place where something begins, if by now it still does. */
   break(sign: HTMLElement): void {
     const canvas = this.view()?.canvas.getBoundingClientRect()
-    if (!canvas) return
+    const pos = this.target.seen.beginning(Number(sign.dataset.pos))
+    if (!canvas || !isBreakAt(this.editing.open.doc, pos)) return
     const own = sign.getBoundingClientRect()
     const box = { x: own.left - canvas.left, y: own.top - canvas.top, width: own.width, height: own.height }
-    this.store.setState({
-      pressed: { kind: "break", pos: this.target.seen.now(Number(sign.dataset.pos)), words: sign.textContent, box },
-    })
+    this.store.setState({ pressed: { kind: "break", pos, words: sign.textContent, box } })
   }
 
   private show(kind: SaidKind, pos: number, words: string): void {

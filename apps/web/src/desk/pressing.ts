@@ -66,7 +66,7 @@ export class Pressing {
 }
 
 /** Whether something begins at a block, or behind a break of sections. */
-function isBreakAt(doc: Node, pos: number): boolean {
+export function isBreakAt(doc: Node, pos: number): boolean {
   const node = nodeAt(doc, pos)
   const leaf = node && leavesOf(doc).at(pos + (node.isLeaf ? 2 : 1))
   return leaf !== null && breakBefore(doc, leaf)?.pos === pos

@@ -166,6 +166,7 @@ export class DeskSession implements DeskPort {
         if (pictures.length > 0) return void this.picturing.add(pictures)
         void this.clipboard.paste(transferred(data))
       },
+      inTurn: (act) => this.waiting.inTurn(act),
       selecting: () => {
         this.pressing.putAway()
         this.opening.link(false)

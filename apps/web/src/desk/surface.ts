@@ -25,6 +25,8 @@ export interface SurfaceTarget extends PressedCardsTarget {
   lost(): void
   /** Something was dropped at a place. */
   dropped(place: Place, data: DataTransfer | null): void
+  /** Does something after the keys that wait for what is on its way. */
+  inTurn(act: () => boolean): boolean
   /** A selection was made by pointer, and is about to be. */
   selecting(): void
   selected(): void
@@ -42,6 +44,8 @@ export class Surface {
   private pointer: PointerInput | null = null
   private attached: AbortController | null = null
   composing: { from: number; to: number } | null = null
+  /** Selections made by pointer while keys wait that were pressed before. */
+  private readonly due = new Set<{ anchor: number; head: Place }>()
   /** Where the caret stands, and how high the window was over it: if it was in sight it stays so when a tray takes some of that. */
   private caret: Box | null = null
   private seenHeight = 0
@@ -101,8 +105,12 @@ export class Surface {
     return () => attached.abort()
   }
 
-  /** Carries what is being composed over a change. */
+  /** Carries what is being composed, and what is about to be selected, over a change. */
   map(mapping: Mappable): void {
+    for (const own of this.due) {
+      own.anchor = mapping.map(own.anchor)
+      own.head = { ...own.head, pos: mapping.map(own.head.pos) }
+    }
     if (this.composing)
       this.composing = { from: mapping.map(this.composing.from, -1), to: mapping.map(this.composing.to) }
   }
@@ -172,22 +180,37 @@ export class Surface {
       },
       tell: (x, y) => this.cards.tap(x, y),
       goTo: (leaf) => this.target.goTo(leaf),
-      selected: (x, y) => {
-        this.target.selected()
-        this.cards.text(x, y)
-      },
+      selected: (x, y) =>
+        void this.target.inTurn(() => {
+          this.target.selected()
+          this.cards.text(x, y)
+          return true
+        }),
       follow: () => {
         const link = this.editing.now && linkAt(this.editing.now)
         if (link) this.target.follow(link.href)
         return link !== null
       },
-      select: (anchor, head) => {
-        this.target.selecting()
-        view.stay()
-        this.editing.select(anchor, head)
-      },
+      select: (anchor, head) => this.select(view, anchor, head),
       focus: () => this.focus(),
     })
+  }
+
+  /** What was typed before stands where it was meant to; only then the caret goes to where somebody has pressed. */
+  private select(view: SheetView, anchor: number, head: Place): void {
+    const own = { anchor, head }
+    let waited = false
+    this.due.add(own)
+    this.target.inTurn(() => {
+      this.due.delete(own)
+      this.target.selecting()
+      view.stay()
+      this.editing.select(own.anchor, own.head)
+      // Keys that waited may have led elsewhere.
+      if (waited) view.reveal(own.head)
+      return true
+    })
+    waited = true
   }
 
   private listen(host: HTMLElement, view: SheetView, field: TextField, signal: AbortSignal): void {

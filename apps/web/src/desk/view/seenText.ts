@@ -31,11 +31,15 @@ export class SeenText {
     return this.unseen[0]?.before ?? this.editor().doc
   }
 
-  /** Where a place that is seen is by now; the nearest one if it is gone. */
+  /** Where a block or a break that is seen begins by now. */
+  beginning(pos: number): number {
+    return this.unseen.reduce((at, { mapping }) => mapping.map(at), Math.min(pos, this.doc.content.size))
+  }
+
+  /** Where a place in the text that is seen is by now; the nearest one if it is gone. */
   now(pos: number): number {
     if (this.unseen.length === 0) return pos
-    const here = Math.min(pos, this.doc.content.size)
-    const $pos = this.editor().doc.resolve(this.unseen.reduce((at, { mapping }) => mapping.map(at), here))
+    const $pos = this.editor().doc.resolve(this.beginning(pos))
     return $pos.parent.inlineContent ? $pos.pos : Selection.near($pos).head
   }
 
