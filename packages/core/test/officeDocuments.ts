@@ -50,8 +50,8 @@ const inline = fc.oneof(
   {
     weight: 1,
     arbitrary: fc
-      .constantFrom("long", "full", "time", "dayMonth")
-      .map((format) => nodes.field.create({ kind: "date", format })),
+      .tuple(fc.constantFrom("long", "full", "time", "dayMonth"), look)
+      .map(([format, own]) => nodes.field.create({ kind: "date", format }).mark(letters("1", own).marks)),
   },
   {
     weight: 1,
@@ -152,7 +152,7 @@ export function said(doc: Node) {
     .nodes.map((leaf) => ({
       text: leaf.textContent,
       style: leaf.attrs.style === "code2" ? "body" : (leaf.attrs.style as string),
-      letters: leaf.children.filter(({ isText }) => isText).map((node) => lettersOf(node)),
+      letters: leaf.children.filter(({ isText, type }) => isText || type.name === "field").map(lettersOf),
       atoms: leaf.children.filter(({ isText }) => !isText).map(({ type }) => type.name),
     }))
     .filter(({ text, atoms }) => text !== "" || atoms.length > 0)

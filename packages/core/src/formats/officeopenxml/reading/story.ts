@@ -53,8 +53,9 @@ interface OpenField {
   field: FieldAttrs | null
   contents: boolean
   link: string | null
-  /** What it showed. */
+  /** What it showed, and how that began. */
   text: string
+  letters: XmlElement | undefined
 }
 
 /** A paragraph while it is read. */
@@ -400,7 +401,10 @@ export class StoryReader {
       field.instruction += words
       return
     }
-    for (const own of this.open) own.text += words
+    for (const own of this.open) {
+      own.text += words
+      own.letters ??= rPr
+    }
     if (words === "" || this.dropping) return
     const { format, style, hidden, unlike } = this.lettersOf(rPr)
     if (hidden) return this.book.leaving.addHere("hidden text")
@@ -618,7 +622,15 @@ export class StoryReader {
   }
 
   private begin(instruction: string): void {
-    this.open.push({ instruction, phase: "instruction", field: null, contents: false, link: null, text: "" })
+    this.open.push({
+      instruction,
+      phase: "instruction",
+      field: null,
+      contents: false,
+      link: null,
+      text: "",
+      letters: undefined,
+    })
   }
 
   private separate(): void {
@@ -682,7 +694,7 @@ export class StoryReader {
     if (read.name === "SEQ" && read.switches.has("h")) return
     const node = nodes.field.create(field.field)
     this.book.shown.set(node, field.text)
-    const { format, style } = this.lettersOf(rPr)
+    const { format, style } = this.lettersOf(field.letters ?? rPr)
     const marked = node.mark(marksOf(format, style, this.linkNow, this.placeNow))
     this.book.shown.set(marked, field.text)
     this.put(marked)

@@ -524,6 +524,7 @@ export class StoryReader {
     )
     const padding = { across: defaultTable.padding.across, down: 0 }
     let most = 0
+    let divides = true
     const made = rows.map(({ element: row }) => {
       const cells: Node[] = []
       let column = 0
@@ -535,11 +536,12 @@ export class StoryReader {
         }
       }
       most = Math.max(most, column)
-      const height = lengthOf(
-        child(this.styles.element("table-row", row.attrs["table:style-name"]), "style:table-row-properties")?.attrs[
-          "style:min-row-height"
-        ],
-      )
+      const properties = child(
+        this.styles.element("table-row", row.attrs["table:style-name"]),
+        "style:table-row-properties",
+      )?.attrs
+      if (properties?.["fo:keep-together"] === "always") divides = false
+      const height = lengthOf(properties?.["style:min-row-height"])
       return nodes.row.create(
         { format: height ? { height: bound(height, limits.table.height) } : null },
         cells.length > 0 ? cells : [nodes.cell.create(null, paragraph())],
@@ -562,7 +564,7 @@ export class StoryReader {
       ...(known.length === most && most > 0 ? { columns: known.map((own) => bound(own, limits.table.column)) } : {}),
       align: align === "center" || align === "right" ? align : "left",
       ...(indent && indent > 0 ? { indent: bound(indent, limits.space) } : {}),
-      divides: true,
+      divides,
       padding,
     }
     const alt = textIn(child(element, "table:desc")).trim() || textIn(child(element, "table:title")).trim()
