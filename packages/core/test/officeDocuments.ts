@@ -20,7 +20,7 @@ import type { Node } from "prosemirror-model"
 export const png = writePng(8, 6, (x, y) => [x * 20, y * 20, 100])
 export const picture = assetName(png)
 
-const style = fc.constantFrom("body", "heading1", "heading3", "title", "quotation", "caption", "code2")
+const style = fc.constantFrom("body", "heading1", "heading3", "title", "quotation", "caption")
 const words = fc.stringMatching(/^[a-zé .,&<"–אב\t]{1,12}$/)
 const look: fc.Arbitrary<Partial<LetterFormat>> = fc.record(
   {

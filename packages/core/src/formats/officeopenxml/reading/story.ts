@@ -271,13 +271,14 @@ export class StoryReader {
     for (const own of element.children) if (isElement(own) && own.name !== "w:pPr") this.inline(own)
     const { nodes: text, touched } = this.current
     const sectPr = child(pPr, "w:sectPr")
+    const isUnseen = text.length === 0 && this.lettersOf(mark).hidden
     if (read.cap && text.length > 0) {
       const family = text[0]?.marks.find(({ type }) => type.name === "family")?.attrs.value as string | undefined
       this.cap = { nodes: text, ...read.cap, family: family ?? null }
       this.current = null
-    } else if (text.length === 0 && touched && this.beside.length === 0) this.current = null
+    } else if (text.length === 0 && (touched || isUnseen) && this.beside.length === 0) this.current = null
     else this.end(mark)
-    if (sectPr && this.kind === "body") this.blocks.push({ sectPr, bare: text.length === 0, last: false })
+    if (sectPr && this.kind === "body") this.blocks.push({ sectPr, bare: text.length === 0 && !isUnseen, last: false })
   }
 
   private formatOf(read: ReadParagraph, style: string): Partial<ParagraphFormat> {

@@ -24,7 +24,7 @@ import { propertiesPart } from "../kept"
 import { sourceParts } from "../sources"
 import { part, WrittenParts } from "./parts"
 import { section } from "./sections"
-import { StoryWriter } from "./story"
+import { between, StoryWriter } from "./story"
 import { flag, hex, value } from "./values"
 
 const main = "word/document.xml"
@@ -54,7 +54,7 @@ function body(doc: Node, parts: WrittenParts): string {
     // A paragraph with words ends its section itself; else there is one for that alone.
     return last?.isTextblock && last.childCount > 0
       ? writer.blocks(blocks.slice(0, -1)) + writer.paragraph(last, null, properties(i))
-      : writer.blocks(blocks) + xml("w:p", null, xml("w:pPr", null, properties(i)))
+      : writer.blocks(blocks) + between(properties(i))
   }
   let number = 0
   nodes.forEach((node, i) => {

@@ -77,7 +77,7 @@ export class StoryWriter {
       else if (block.type.name === "table") {
         written += this.table(block)
         // Tables that follow one another would be one, and nothing may end with one.
-        if (!blocks[i + 1]?.isTextblock) written += xml("w:p", null)
+        if (!blocks[i + 1]?.isTextblock) written += between()
       }
     })
     return written
@@ -386,6 +386,12 @@ export class StoryWriter {
     const inner = new StoryWriter(this.parts, this.path, this.kind, Math.max(20, width / 20 - 2 * padding.across))
     return xml("w:tc", null, properties, inner.blocks(cell.node.children, lettersOf(sheet, table, cell)))
   }
+}
+
+/** A paragraph that nobody sees, where the format wants one: behind a table, and to end a section, whose properties it has then. */
+export function between(section = ""): string {
+  const low = xml("w:spacing", { "w:before": 0, "w:after": 0, "w:line": 20, "w:lineRule": "exact" })
+  return xml("w:p", null, xml("w:pPr", null, low, xml("w:rPr", null, xml("w:vanish", null)), section))
 }
 
 function linkOf(node: Node | undefined): string | null {

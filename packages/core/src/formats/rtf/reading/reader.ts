@@ -249,12 +249,12 @@ export class RtfReader implements RtfTaker {
       case "par":
       case "nestrow":
         this.runs.flush()
-        return this.runs.story.endParagraph(paragraph)
+        return this.runs.story.endParagraph(paragraph, this.runs.look(this.group))
       case "nestcell":
         return this.put("<w:tab/>")
       case "cell":
         this.runs.flush()
-        return this.runs.story.endCell(paragraph, this.row)
+        return this.runs.story.endCell(paragraph, this.row, this.runs.look(this.group))
       case "row":
         this.runs.flush()
         return this.runs.story.endRow(this.row)

@@ -6,6 +6,8 @@ import type { Book } from "./tellings"
 interface Block {
   paragraph: Paragraph
   runs: string
+  /** Letters of its end, which are all that it has where it is empty. */
+  mark: string
   /** The section that ends with it. */
   section: string
 }
@@ -22,20 +24,20 @@ export class Story {
   constructor(private readonly book: Book) {}
 
   /** The paragraph ends that is being read. */
-  endParagraph(paragraph: Paragraph): void {
-    const { runs } = this
+  endParagraph(paragraph: Paragraph, mark = ""): void {
+    const block = { paragraph, runs: this.runs, mark, section: "" }
     this.runs = ""
-    if (paragraph.inTable) this.cell += this.xml({ paragraph, runs, section: "" })
+    if (paragraph.inTable) this.cell += this.xml(block)
     else {
       this.endTable()
-      this.blocks.push({ paragraph, runs, section: "" })
+      this.blocks.push(block)
     }
   }
 
-  endCell(paragraph: Paragraph, row: Row): void {
+  endCell(paragraph: Paragraph, row: Row, mark: string): void {
     this.row = row
     // What was said between two paragraphs of a cell stands in it too.
-    this.endParagraph({ ...paragraph, inTable: true })
+    this.endParagraph({ ...paragraph, inTable: true }, mark)
     this.cells.push(this.cell)
     this.cell = ""
   }
@@ -63,12 +65,13 @@ export class Story {
     if (this.runs !== "" || this.rows.length > 0) this.endParagraph({ ...paragraph, inTable: false })
     const last = this.blocks.at(-1)
     if (typeof last === "object" && last.section === "") last.section = section
-    else this.blocks.push({ paragraph: { ...paragraph, inTable: false }, runs: "", section })
+    else this.blocks.push({ paragraph: { ...paragraph, inTable: false }, runs: "", mark: "", section })
   }
 
-  private xml({ paragraph, runs, section }: Block): string {
+  private xml({ paragraph, runs, mark, section }: Block): string {
     const { colours } = this.book
-    const format = paragraphXml(paragraphBeside(paragraph, this.book.baseOf(paragraph)), colours, section)
+    const inside = (runs === "" ? mark : "") + section
+    const format = paragraphXml(paragraphBeside(paragraph, this.book.baseOf(paragraph)), colours, inside)
     return runs === "" && format === "" ? "<w:p/>" : `<w:p>${format}${runs}</w:p>`
   }
 

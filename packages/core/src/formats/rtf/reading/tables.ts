@@ -29,6 +29,10 @@ export interface Row {
   header: boolean
   height: number | null
   whole: boolean
+  /** Where the table lies, as the other format says it. */
+  align: string | null
+  /** Room in its cells, in twips, by the sides that are told of; of those at the side also by the distance of texts. */
+  room: ReadonlyMap<string, number>
   cells: readonly Cell[]
   /** What the next cell is like, and the side whose line is being told. */
   next: Cell
@@ -40,6 +44,8 @@ export const plainRow: Row = {
   header: false,
   height: null,
   whole: false,
+  align: null,
+  room: new Map(),
   cells: [],
   next: plainCell,
   side: null,
@@ -53,6 +59,13 @@ const sides = new Map([
   ["clbrdrb", "bottom"],
   ["clbrdrl", "left"],
   ["clbrdrr", "right"],
+])
+const rooms = new Map([
+  ["trgaph", "beside"],
+  ["trpaddt", "top"],
+  ["trpaddl", "left"],
+  ["trpaddb", "bottom"],
+  ["trpaddr", "right"],
 ])
 /** Of the row: told, but taken from the cells. */
 const ofRow = /^trbrdr[tlbrhv]$/
@@ -70,6 +83,8 @@ export function withRow(row: Row, name: string, value: number | null, colours: r
         borders: new Map(row.next.borders).set(side, { val: "single", size: 4, space: 0, colour: null }),
       },
     }
+  const room = rooms.get(name)
+  if (room) return { ...row, room: new Map(row.room).set(room, value ?? 0) }
   if (ofRow.test(name)) return { ...row, side: "" }
   if (row.side !== null && name.startsWith("brdr")) {
     const line = row.side === "" ? null : withLine(row.next.borders.get(row.side), name, value, colours)
@@ -84,6 +99,10 @@ export function withRow(row: Row, name: string, value: number | null, colours: r
       return { ...row, header: true }
     case "trkeep":
       return { ...row, whole: true }
+    case "trqc":
+      return { ...row, align: "center" }
+    case "trqr":
+      return { ...row, align: "right" }
     case "trrh":
       return { ...row, height: value }
     case "clmgf":
@@ -160,7 +179,21 @@ export function tableXml(rows: readonly SetRow[]): string {
     return `<w:tr>${format ? `<w:trPr>${format}</w:trPr>` : ""}${parts.join("")}</w:tr>`
   })
   const left = edges[0] ?? 0
-  return `<w:tbl><w:tblPr><w:tblW w:w="0" w:type="auto"/>${left ? `<w:tblInd w:w="${left}" w:type="dxa"/>` : ""}<w:tblLayout w:type="fixed"/></w:tblPr><w:tblGrid>${grid.join("")}</w:tblGrid>${set.join("")}</w:tbl>`
+  const format =
+    `<w:tblW w:w="0" w:type="auto"/>` +
+    (rows[0]?.row.align ? `<w:jc w:val="${rows[0].row.align}"/>` : "") +
+    (left ? `<w:tblInd w:w="${left}" w:type="dxa"/>` : "") +
+    `<w:tblLayout w:type="fixed"/>` +
+    roomXml(rows[0]?.row.room ?? new Map())
+  return `<w:tbl><w:tblPr>${format}</w:tblPr><w:tblGrid>${grid.join("")}</w:tblGrid>${set.join("")}</w:tbl>`
+}
+
+function roomXml(room: Row["room"]): string {
+  const own = ["top", "left", "bottom", "right"].flatMap((side) => {
+    const width = room.get(side) ?? (side === "left" || side === "right" ? room.get("beside") : undefined)
+    return width === undefined ? [] : [`<w:${side} w:w="${Math.max(0, width)}" w:type="dxa"/>`]
+  })
+  return own.length > 0 ? `<w:tblCellMar>${own.join("")}</w:tblCellMar>` : ""
 }
 
 /** Where the cells of a row end: those that it does not tell of are as wide as an inch. */

@@ -65,7 +65,7 @@ export class StoryWriter {
     const format = paragraphWords(told(levelled, direct), numbered)
     return (
       `\\pard\\plain\\s${styles.number(style)}${inCell ? "\\intbl" : ""}${isItem ? `\\ls${number}\\ilvl${level}` : ""}${format}` +
-      `${lettersWords(look.letters, numbered)} ${this.runs(own, look)}\\par`
+      `${lettersWords(told(look.letters, child(direct, "w:rPr")), numbered)} ${this.runs(own, look)}\\par`
     )
   }
 
@@ -231,6 +231,9 @@ export class StoryWriter {
     const left = Number(child(format, "w:tblInd")?.attrs["w:w"] ?? 0)
     const align =
       { center: "\\trqc", right: "\\trqr", end: "\\trqr" }[child(format, "w:jc")?.attrs["w:val"] ?? ""] ?? ""
+    const margins = child(format, "w:tblCellMar")
+    const room = (side: string) => Number(child(margins, `w:${side}`)?.attrs["w:w"] ?? (/^[tb]/.test(side) ? 0 : 108))
+    const padding = sides.map((side) => `\\trpadd${side.charAt(0)}${room(side)}\\trpaddf${side.charAt(0)}3`).join("")
     const rows = childrenNamed(table, "w:tr").map((row) => {
       const own = child(row, "w:trPr")
       const height = child(own, "w:trHeight")
@@ -258,7 +261,7 @@ export class StoryWriter {
       })
       const exact = height?.attrs["w:hRule"] === "exact" ? -1 : 1
       return (
-        `\\trowd\\trgaph108\\trleft${upTo(skipped)}${align}` +
+        `\\trowd\\trgaph${room("left")}\\trleft${upTo(skipped)}${align}${padding}` +
         (child(own, "w:tblHeader") ? "\\trhdr" : "") +
         (child(own, "w:cantSplit") ? "\\trkeep" : "") +
         (height ? `\\trrh${exact * Number(height.attrs["w:val"] ?? 0)}` : "") +
