@@ -11,6 +11,7 @@ import {
   p,
   paragraph,
   table,
+  tableFormat,
   type LetterFormat,
   type ParagraphFormat,
 } from "../src/document"
@@ -100,12 +101,19 @@ const format: fc.Arbitrary<Partial<ParagraphFormat> | null> = fc.option(
 const block = fc
   .tuple(style, fc.array(inline, { maxLength: 5 }), format)
   .map(([own, parts, said]) => paragraph(own, parts, said))
-const grid = fc.array(fc.array(block, { minLength: 2, maxLength: 2 }), { minLength: 1, maxLength: 3 }).map((rows) =>
-  table(
-    rows.map((row) => row.map((own) => [own])),
-    { look: "bare", headRows: 0 },
-  ),
-)
+const grid = fc
+  .tuple(
+    fc.array(fc.array(block, { minLength: 2, maxLength: 2 }), { minLength: 1, maxLength: 3 }),
+    fc.boolean(),
+    fc.constantFrom("left", "center", "right"),
+    fc.record({ across: fc.integer({ min: 0, max: 9 }), down: fc.integer({ min: 0, max: 9 }) }),
+  )
+  .map(([rows, divides, align, padding]) =>
+    table(
+      rows.map((row) => row.map((own) => [own])),
+      { look: "bare", headRows: 0, columns: [120, 90], divides, align, padding },
+    ),
+  )
 const setup = (width: number) =>
   nodes.sectionBreak.create({ setup: { ...documentAttrs(document([])).setup, width, begins: "sheet" } })
 export const documents = fc
@@ -146,16 +154,23 @@ export function plain(doc: Node): unknown {
 export const lettersOf = (node: Node) =>
   Object.fromEntries(node.marks.map(({ type, attrs }) => [type.name, attrs.value as unknown]))
 
-/** The paragraphs that say something: style, text, letters and what else stands in them. */
+/** What stands one behind the other in the body, and how its tables are. */
+export function order(doc: Node) {
+  return bodyOf(doc).children.map((node) => {
+    if (node.type.name !== "table") return node.type.name
+    const { divides, align, padding, columns } = tableFormat(node)
+    return { divides, align, padding, columns, rows: node.childCount }
+  })
+}
+
+/** The paragraphs: style, text, letters and what else stands in them. */
 export function said(doc: Node) {
-  return leavesOf(doc)
-    .nodes.map((leaf) => ({
-      text: leaf.textContent,
-      style: leaf.attrs.style === "code2" ? "body" : (leaf.attrs.style as string),
-      letters: leaf.children.filter(({ isText, type }) => isText || type.name === "field").map(lettersOf),
-      atoms: leaf.children.filter(({ isText }) => !isText).map(({ type }) => type.name),
-    }))
-    .filter(({ text, atoms }) => text !== "" || atoms.length > 0)
+  return leavesOf(doc).nodes.map((leaf) => ({
+    text: leaf.textContent,
+    style: leaf.attrs.style as string,
+    letters: leaf.children.filter(({ isText, type }) => isText || type.name === "field").map(lettersOf),
+    atoms: leaf.children.filter(({ isText }) => !isText).map(({ type }) => type.name),
+  }))
 }
 
 /** The formats of the paragraphs of the body that say something. */

@@ -26,7 +26,7 @@ import { writeOfficeOpenXml } from "../src/formats/officeopenxml/writing"
 import { readFile } from "../src/formats/table"
 import { unzip, zip } from "../src/formats/zip"
 import { officeFile, wp, wr, type Made } from "./office"
-import { documents, formatsOf, lettersOf, picture, plain, png, said } from "./officeDocuments"
+import { documents, formatsOf, lettersOf, order, picture, plain, png, said } from "./officeDocuments"
 import type { Node } from "prosemirror-model"
 
 const read = (made: Made) => readOfficeOpenXml(officeFile(made))
@@ -320,6 +320,7 @@ test("what is written comes back: all text, letters, paragraphs, lists; and what
       const once = around(doc)
       expect(plain(around(once))).toEqual(plain(once))
       expect(said(once)).toEqual(said(doc))
+      expect(order(once)).toEqual(order(doc))
       expect(formatsOf(once)).toEqual(formatsOf(doc))
     }),
     runsOf,

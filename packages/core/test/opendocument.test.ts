@@ -23,7 +23,7 @@ import { readOpenDocument } from "../src/formats/opendocument/reading"
 import { writeOpenDocument } from "../src/formats/opendocument/writing"
 import { readFile } from "../src/formats/table"
 import { zip } from "../src/formats/zip"
-import { documents, formatsOf, lettersOf, picture, plain, png, said } from "./officeDocuments"
+import { documents, formatsOf, lettersOf, order, picture, plain, png, said } from "./officeDocuments"
 import type { Node } from "prosemirror-model"
 
 const declared = Object.entries(namespaces)
@@ -266,13 +266,12 @@ test("what is written comes back: all text, letters, paragraphs, lists; and what
       const once = around(doc)
       expect(plain(around(once))).toEqual(plain(once))
       expect(said(once)).toEqual(said(doc))
-      // Ticks are not carried, and new sheets are begun by sections themselves.
+      expect(order(once)).toEqual(order(doc))
+      // New sheets are begun by sections themselves.
       const empty = (own: object | null) => (own && Object.keys(own).length > 0 ? own : null)
       const close = (own: unknown) =>
         JSON.parse(
-          JSON.stringify(own, (name: string, value: unknown) =>
-            name === "done" || name === "breakBefore" ? undefined : value,
-          ),
+          JSON.stringify(own, (name: string, value: unknown) => (name === "breakBefore" ? undefined : value)),
         ) as (object | null)[]
       expect(close(formatsOf(once)).map(empty)).toEqual(close(formatsOf(doc)).map(empty))
     }),

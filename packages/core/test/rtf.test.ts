@@ -22,7 +22,7 @@ import { ReadingError } from "../src/document/reading"
 import { momentRead, momentWritten } from "../src/formats/rtf/moments"
 import { writeRtf } from "../src/formats/rtf/writing"
 import { readFile } from "../src/formats/table"
-import { documents, picture, png, said } from "./officeDocuments"
+import { documents, order, picture, png, said } from "./officeDocuments"
 import type { Node } from "prosemirror-model"
 
 const head = String.raw`{\rtf1\ansi\ansicpg1252\deff0\deflang2057{\fonttbl{\f0\fcharset0 Times New Roman;}{\f1 Arial;}{\f2\fcharset204 Arial;}}
@@ -355,6 +355,7 @@ test("what is written comes back and looks the same: text, letters, paragraphs, 
       const { doc: once, left } = readFile(writeRtf(doc, sources), "x.rtf")
       expect(left).toEqual([])
       expect(looks(once)).toEqual(looks(doc))
+      expect(order(once)).toEqual(order(doc))
       expect(said(once).map(({ style, atoms }) => [style, atoms])).toEqual(
         said(doc).map(({ style, atoms }) => [style, atoms]),
       )

@@ -86,10 +86,16 @@ export class Lists {
       JSON.stringify(own.map((level) => Object.entries({ ...fitLevel(level), tight: false }).sort()))
     const isReady = ready !== undefined && alike(ready.levels) === alike(made.levels)
     let key = isReady ? name : `list-${Object.keys(this.definitions).length + 1}`
-    if (made.levels[0]?.format === boxes.open) key = "tasks"
+    const sign = made.levels[0]?.format
+    if (sign === boxes.open || sign === boxes.done) key = "tasks"
     else if (!isReady) this.definitions[key] = made
     this.keys.set(style, key)
     return key
+  }
+
+  /** Whether its signs say that things are done. */
+  isDone(style: XmlElement): boolean {
+    return style.children.some((own) => isElement(own) && own.attrs["text:bullet-char"] === boxes.done)
   }
 
   /** A run for a list of a style: a new one, or that of the list which it goes on. */

@@ -53,6 +53,7 @@ interface ListNow {
   definition: string | null
   run: string
   level: number
+  done: boolean
   start: number | undefined
   /** Whether the next paragraph is the item itself, and not what follows in it. */
   fresh: boolean
@@ -161,10 +162,13 @@ export class StoryReader {
     for (const item of element.children.filter(isElement)) {
       if (item.name !== "text:list-item" && item.name !== "text:list-header") continue
       const header = item.name === "text:list-header"
+      const override = item.attrs["text:style-override"]
+      const signs = override === undefined ? style : (this.book.listStyle(override, this.styles) ?? style)
       this.list = {
         definition: header ? null : definition,
         run,
         level,
+        done: definition === "tasks" && signs !== undefined && this.book.lists.isDone(signs),
         start: this.book.lists.startOf(item),
         fresh: true,
       }
@@ -176,10 +180,10 @@ export class StoryReader {
   private placeInList(): ListPlace | null | undefined {
     const { list } = this
     if (!list) return undefined
-    const { definition, run, level, start, fresh } = list
+    const { definition, run, level, done, start, fresh } = list
     list.fresh = false
     if (!fresh || definition === null) return null
-    return { definition, run, level, ...(start === undefined ? {} : { start }) }
+    return { definition, run, level, ...(done ? { done } : {}), ...(start === undefined ? {} : { start }) }
   }
 
   // ---- paragraphs
@@ -195,6 +199,8 @@ export class StoryReader {
     this.nodes = []
     this.beside = []
     this.inlineAll(element, said.letters, "")
+    // Nobody sees it.
+    if (said.hidden && this.nodes.length === 0 && this.beside.length === 0) return
     let style = said.key
     const level = Number(element.attrs["text:outline-level"])
     if (element.name === "text:h" && level >= 1 && level <= 9 && this.book.outlineOf(style) !== level)

@@ -86,7 +86,7 @@ function textOf(doc: Node, written: Written, automatic: AutomaticStyles): string
             start: setup.numbering.start,
             mark: own ? { "text:name": title(own.name), "xml:id": partMark(own, part + 1) } : null,
           }
-    const content = writer.blocks(blocks.length > 0 ? blocks : opening ? [written.blank] : [], null, opening)
+    const content = writer.blocks(blocks, null, opening)
     made +=
       below && setup.columns.count > 1
         ? xml(

@@ -1,5 +1,6 @@
 /** Blocks of the body, of a head or foot, of a note or a cell. */
 import {
+  bodyStyle,
   cellFormat,
   contentsAttrs,
   edgeOf,
@@ -78,8 +79,8 @@ export class StoryWriter {
   ): string {
     let made = ""
     let begins = opening
-    if (begins?.master && !blocks[0]?.isTextblock) {
-      made += this.paragraph(this.written.blank, null, begins)
+    if ((begins?.master ?? begins?.mark) && !blocks[0]?.isTextblock) {
+      made += this.unseen(begins)
       begins = null
     }
     for (let i = 0; i < blocks.length;) {
@@ -126,12 +127,13 @@ export class StoryWriter {
         const { node, place } = items[at] as Item
         let own = ""
         const start = place.level === depth ? place.start : undefined
+        const done = place.level === depth ? this.written.lists.done(place) : undefined
         if (place.level === depth) {
           own = this.paragraph(node, letters, at === 0 ? opening : null)
           at++
         }
         if (at < items.length && (items[at] as Item).place.level > depth) own += level(depth + 1)
-        inside += xml("text:list-item", { "text:start-value": start }, own)
+        inside += xml("text:list-item", { "text:start-value": start, "text:style-override": done }, own)
       }
       const top = depth === 0
       return xml(
@@ -175,6 +177,23 @@ export class StoryWriter {
     return outline === null
       ? xml("text:p", { "text:style-name": name }, inside)
       : xml("text:h", { "text:style-name": name, "text:outline-level": outline }, inside)
+  }
+
+  /** A paragraph that nobody sees, where something begins that has none. */
+  private unseen({ master, start, mark, behind = "" }: Opening): string {
+    const low = xml("style:paragraph-properties", {
+      "fo:line-height": "1pt",
+      "fo:margin-top": "0pt",
+      "fo:margin-bottom": "0pt",
+      "style:page-number": (master && start) ?? undefined,
+    })
+    const name = this.automatic.style(
+      "P",
+      "paragraph",
+      { "style:parent-style-name": this.written.styles.name(bodyStyle), "style:master-page-name": master ?? undefined },
+      low + xml("style:text-properties", { "text:display": "none" }),
+    )
+    return xml("text:p", { "text:style-name": name }, behind + (mark ? xml("text:bookmark", mark) : ""))
   }
 
   private withFittingCap(node: Node, format: Partial<ParagraphFormat>): Partial<ParagraphFormat> {

@@ -7,6 +7,7 @@ import {
   type LetterFormat,
   styleLook,
   type ListLevel,
+  type ListPlace,
   type ParagraphFormat,
   type Style,
   type StyleSheet,
@@ -147,9 +148,13 @@ export class AutomaticStyles {
   }
 }
 
+const doneName = (definition: string) => `${encoded(definition)}_done`
+
 /** Styles of lists that are used. */
 export class WrittenLists {
   private readonly used = new Set<string>()
+  /** Those of which something is done. */
+  private readonly ticked = new Set<string>()
 
   constructor(private readonly sheet: StyleSheet) {}
 
@@ -158,23 +163,33 @@ export class WrittenLists {
     return encoded(definition)
   }
 
+  /** The style of an item that is done: the same with boxes that are ticked; undefined for one that is none to tick, or not done. */
+  done({ definition, level, done }: ListPlace): string | undefined {
+    if (!done || levelOf(this.sheet, definition, level).kind !== "check") return undefined
+    this.ticked.add(definition)
+    return doneName(definition)
+  }
+
   isCheck(definition: string): boolean {
     return levelOf(this.sheet, definition, 0).kind === "check"
   }
 
   get part(): string {
-    return [...this.used]
-      .map((definition) =>
-        xml(
-          "text:list-style",
-          { "style:name": encoded(definition), "style:display-name": listNamed(this.sheet, definition).name },
-          ...listNamed(this.sheet, definition).levels.map((own, depth) => this.level(own, depth)),
-        ),
-      )
-      .join("")
+    const open = [...this.used].map((own) => this.listStyle(own, encoded(own), "", boxes.open))
+    const done = [...this.ticked].map((own) => this.listStyle(own, doneName(own), ", done", boxes.done))
+    return [...open, ...done].join("")
   }
 
-  private level(own: ListLevel, depth: number): string {
+  private listStyle(definition: string, name: string, more: string, box: string): string {
+    const { name: shown, levels } = listNamed(this.sheet, definition)
+    return xml(
+      "text:list-style",
+      { "style:name": name, "style:display-name": shown + more },
+      ...levels.map((own, depth) => this.level(own, depth, box)),
+    )
+  }
+
+  private level(own: ListLevel, depth: number, box: string): string {
     const place = xml(
       "style:list-level-properties",
       {
@@ -194,7 +209,7 @@ export class WrittenLists {
         "text:list-level-style-bullet",
         {
           "text:level": depth + 1,
-          "text:bullet-char": own.kind === "check" ? boxes.open : own.format.slice(0, 1) || "•",
+          "text:bullet-char": own.kind === "check" ? box : own.format.slice(0, 1) || "•",
         },
         place,
         letters,
