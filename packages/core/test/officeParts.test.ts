@@ -25,6 +25,8 @@ import { readOfficeOpenXml } from "../src/formats/officeopenxml/reading"
 import { symbolOf } from "../src/formats/officeopenxml/reading/symbols"
 import { borderOf, highlightOf, shadingOf, twips } from "../src/formats/officeopenxml/reading/values"
 import { writeOfficeOpenXml } from "../src/formats/officeopenxml/writing"
+import { writeRtf } from "../src/formats/rtf/writing"
+import { readFile } from "../src/formats/table"
 import { readOpenDocument } from "../src/formats/opendocument/reading"
 import { writeOpenDocument } from "../src/formats/opendocument/writing"
 import { unzip } from "../src/formats/zip"
@@ -412,6 +414,23 @@ test("contents, captions and references come back, and show what they showed", (
       .children.filter(({ type }) => type === nodes.field)
     expect(fields.map((own) => fieldAttrs(own).format.split(" ")[0])).toEqual(["words", "number"])
   }
+})
+
+test("contents look as they looked: with dots, with a line, with the number close behind the words", () => {
+  const looks = ["dotted", "ruled", "plain", "dotted"] as const
+  const doc = document([
+    ...looks.map((look, i) => nodes.contents.create({ levels: 2, look, of: i < 3 ? "" : "Table" })),
+    paragraph("heading1", ["Tides"]),
+  ])
+  const through = [
+    readOfficeOpenXml(writeOfficeOpenXml(doc, sources)),
+    readOpenDocument(writeOpenDocument(doc, sources)),
+    readFile(writeRtf(doc, sources), "x.rtf"),
+  ]
+  for (const { doc: back } of through)
+    expect(bodyOf(back).children.flatMap(({ type, attrs }) => (type === nodes.contents ? [attrs.look] : []))).toEqual(
+      looks,
+    )
 })
 
 test("tables of our looks arrive as they are seen, with joined cells, heads and words in bold", () => {

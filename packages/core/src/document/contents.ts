@@ -7,7 +7,7 @@ import { unknownValue } from "./fields"
 import { headingsOf, type Heading } from "./headings"
 import { structuresOf } from "./leaves"
 import { bodyOf, documentAttrs, marks, schema } from "./schema"
-import type { ParagraphFormat, StyleSheet } from "./shapes"
+import type { ParagraphFormat, StyleSheet, TabStop } from "./shapes"
 
 /** What stands between a heading and its number: dots, a line, or nothing but the number close behind it. Or a list of the sources that are cited. */
 export const contentsLooks = ["dotted", "ruled", "plain", "sources"] as const
@@ -25,6 +25,13 @@ export interface ContentsAttrs {
 
 export function contentsAttrs(contents: Node): ContentsAttrs {
   return contents.attrs as ContentsAttrs
+}
+
+/** How contents look whose entries have such tab stops; null where no number stands at the end of their lines. */
+export function lookOfStops(stops: readonly TabStop[]): ContentsLook | null {
+  const last = stops.findLast(({ align }) => align === "right")
+  if (!last) return null
+  return last.leader === "none" ? "plain" : last.leader === "solid" ? "ruled" : "dotted"
 }
 
 /** An entry: a paragraph that is nowhere in the document, and the heading that it stands for. */

@@ -7,15 +7,18 @@ import {
   isLink,
   limits,
   linkLook,
+  lookOfStops,
   marks as markTypes,
   nodes,
   paragraph,
   schema,
+  type ContentsLook,
   type FieldAttrs,
   type LetterFormat,
   type MarkName,
   type ParagraphFormat,
   type Style,
+  type TabStop,
   citationItems,
 } from "../../../document"
 import { Mark, type Node } from "prosemirror-model"
@@ -51,7 +54,10 @@ interface OpenField {
   phase: "instruction" | "shown"
   /** What it is, once its instruction is read; null for one whose text stays. */
   field: FieldAttrs | null
-  contents: boolean
+  /** Contents, by their place among the blocks. */
+  contents: number | null
+  /** How they look, as far as it is known. */
+  look: ContentsLook | null
   link: string | null
   /** What it showed, and how that began. */
   text: string
@@ -148,6 +154,8 @@ export class StoryReader {
   private link: string | null = null
   private current: Current | null = null
   /** A break before the next paragraph. */
+  /** Tab stops of the paragraph that is read. */
+  private stops: readonly TabStop[] = []
   private pending: "breakBefore" | "columnBefore" | null = null
   private cap: { nodes: Node[]; lines: number; distance: number; family: string | null } | null = null
   /** What stands in boxes beside the paragraph that is read. */
@@ -254,7 +262,9 @@ export class StoryReader {
 
   /** Whether what is read is shown by a field that makes it anew, or is no text. */
   private get dropping(): boolean {
-    return this.open.some(({ phase, field, contents }) => phase === "instruction" || field !== null || contents)
+    return this.open.some(
+      ({ phase, field, contents }) => phase === "instruction" || field !== null || contents !== null,
+    )
   }
 
   private paragraph(element: XmlElement): void {
@@ -264,10 +274,12 @@ export class StoryReader {
     const read = readParagraph(pPr, styles.tabsOf(id), styles.isBackward(id))
     const style = styles.paragraphKey(read.style)
     const format = this.formatOf(read, style)
-    const hadContents = this.open.some(({ contents }) => contents)
+    const list = this.open.find(({ contents }) => contents !== null)
+    this.stops = format.tabs ?? styles.tabsOf(id)
+    if (list) list.look ??= lookOfStops(this.stops)
     const mark = child(pPr, "w:rPr")
     if (read.framed) this.book.leaving.addHere("frames, whose text stands among the rest")
-    this.current = { style, format, nodes: [], afterBreak: false, touched: hadContents }
+    this.current = { style, format, nodes: [], afterBreak: false, touched: list !== undefined }
     for (const own of element.children) if (isElement(own) && own.name !== "w:pPr") this.inline(own)
     const { nodes: text, touched } = this.current
     const sectPr = child(pPr, "w:sectPr")
@@ -627,7 +639,8 @@ export class StoryReader {
       instruction,
       phase: "instruction",
       field: null,
-      contents: false,
+      contents: null,
+      look: null,
       link: null,
       text: "",
       letters: undefined,
@@ -653,12 +666,21 @@ export class StoryReader {
     if (sources && Object.keys(this.book.sources.list).length === 0) return
     const levels = Number(/(\d)\s*$/.exec(switches.get("o") ?? "")?.[1] ?? 3)
     const of = asName(switches.get("c") ?? "")
-    field.contents = true
     if (this.current) this.current.touched = true
     this.flushPending()
+    field.contents = this.blocks.length
     this.blocks.push(
       nodes.contents.create({ levels: Math.min(9, Math.max(1, levels)), look: sources ? "sources" : "dotted", of }),
     )
+    field.look = lookOfStops(this.stops)
+  }
+
+  /** Contents look as the first of their entries do at whose end a number stands; if none does, it stands close behind the words. */
+  private endContents({ contents, look, text }: OpenField): void {
+    const block = contents === null ? undefined : this.blocks[contents]
+    if (contents === null || !block || isSectionEnd(block) || isStart(block) || block.attrs.look === "sources") return
+    const own = look ?? (text.trim() === "" ? "dotted" : "plain")
+    this.blocks[contents] = block.type.create({ ...block.attrs, look: own })
   }
 
   /** A field that can stand in this text. */
@@ -690,6 +712,7 @@ export class StoryReader {
     const field = this.open.at(-1)
     if (field?.phase === "instruction") this.separate()
     this.open.pop()
+    if (field) this.endContents(field)
     if (!field?.field || this.dropping) return
     const read = instructionOf(field.instruction)
     if (read.name === "SEQ" && read.switches.has("h")) return

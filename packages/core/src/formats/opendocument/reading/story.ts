@@ -5,12 +5,14 @@ import {
   defaultTable,
   isLink,
   limits,
+  lookOfStops,
   marks as markTypes,
   nodes,
   paragraph,
   schema,
   within as bound,
   type CellFormat,
+  type ContentsLook,
   type FieldAttrs,
   type LetterFormat,
   type ListPlace,
@@ -143,9 +145,15 @@ export class StoryReader {
       return void this.takeAll(child(element, "text:index-body"))
     const title = within(element, "text:index-title")
     if (title) this.takeAll(title)
-    this.blocks.push(
-      nodes.contents.create({ levels, look: sources ? "sources" : "dotted", of: of === "" ? "" : label }),
-    )
+    const look = sources ? "sources" : this.lookOf(child(element, "text:index-body"))
+    this.blocks.push(nodes.contents.create({ levels, look, of: of === "" ? "" : label }))
+  }
+
+  /** Contents look as the first of their entries do at whose end a number stands; if none does, it stands close behind the words. */
+  private lookOf(body: XmlElement | undefined): ContentsLook {
+    const entries = childrenNamed(body, "text:p")
+    const looks = entries.map(({ attrs }) => lookOfStops(this.styles.stopsOf(attrs["text:style-name"])))
+    return looks.find((own) => own !== null) ?? (entries.length === 0 ? "dotted" : "plain")
   }
 
   // ---- lists

@@ -12,6 +12,7 @@ import {
   type ParagraphFormat,
   type Style,
   type StyleSheet,
+  type TabStop,
 } from "../../../document"
 import { addReadyStyles } from "../../readyStyles"
 import { child, childrenNamed, type XmlElement } from "../../xml/parsing"
@@ -167,6 +168,12 @@ export class Styles {
 
   private indentOf(key: string): number {
     return this.nearest(key, ({ paragraph }) => paragraph.indentLeft) ?? this.defaults.paragraph.indentLeft
+  }
+
+  /** The tab stops of a paragraph with a style, whether that says them or a style over it. */
+  stopsOf(name: string | undefined): readonly TabStop[] {
+    const { key, paragraph } = this.of("paragraph", name)
+    return paragraph.tabs ?? this.nearest(key, (own) => own.paragraph.tabs) ?? this.defaults.paragraph.tabs
   }
 
   isBackward(key: string): boolean {
