@@ -2,6 +2,7 @@
 import {
   bodyOf,
   defaultSetup,
+  defaultTypesetting,
   document,
   documentAttrs,
   fieldAttrs,
@@ -11,10 +12,12 @@ import {
   p,
   paragraph,
   paragraphAttrs,
+  paragraphLook,
   pictureFormat,
   sectionsOf,
   storiesOf,
   table,
+  textWidth,
   type LetterFormat,
   type PageSetup,
   type ParagraphFormat,
@@ -193,6 +196,36 @@ test("sections: paper, margins, columns of their own widths, numbers, a line rou
   const { all, first, left } = setup.head
   const shown = [all, first, left].map((key) => storiesOf(doc).get(key ?? "")?.node.textContent)
   expect(shown).toEqual(["all", "first", "even"])
+})
+
+test("words are divided where the settings say so, and not where a style or a paragraph says otherwise", () => {
+  const body = wp(wr("a")) + wp(wr("b"), "<w:suppressAutoHyphens/>")
+  const hyphens = (settings: string) => {
+    const { doc } = read({ settings, body })
+    return leavesOf(doc).nodes.map((leaf) => paragraphLook(documentAttrs(doc).styles, leaf).paragraph.hyphenate)
+  }
+  expect(hyphens("")).toEqual([false, false])
+  expect(hyphens("<w:autoHyphenation/>")).toEqual([true, false])
+})
+
+test("how words are divided comes back, and the text is as wide as it was to a hundredth of a point", () => {
+  const hyphenation = { ...defaultTypesetting.hyphenation, inRow: 2, capitals: false }
+  const attrs = { typesetting: { ...defaultTypesetting, hyphenation } }
+  const doc = document([p("a"), paragraph("body", ["b"], { hyphenate: true })], attrs)
+  const { doc: odt } = readOpenDocument(writeOpenDocument(doc, sources))
+  // Whether words with a capital may be divided has no place there.
+  expect(documentAttrs(odt).typesetting.hyphenation).toEqual({ ...hyphenation, capitals: true })
+  for (const { doc: back } of [
+    readOfficeOpenXml(writeOfficeOpenXml(doc, sources)),
+    readFile(writeRtf(doc, sources), "x.rtf"),
+  ])
+    expect(documentAttrs(back).typesetting.hyphenation).toEqual(hyphenation)
+  for (const back of [odt, readFile(writeRtf(doc, sources), "x.rtf").doc]) {
+    const { styles, setup } = documentAttrs(back)
+    const looks = leavesOf(back).nodes.map((leaf) => paragraphLook(styles, leaf).paragraph.hyphenate)
+    expect(looks).toEqual([false, true])
+    expect(Math.abs(textWidth(setup) - textWidth(documentAttrs(doc).setup))).toBeLessThan(0.011)
+  }
 })
 
 test("notes are numbered as the settings say, endnotes are endnotes, a note that is gone is no mark", () => {

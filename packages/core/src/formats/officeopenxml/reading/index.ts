@@ -17,6 +17,7 @@ import {
 import { checkDocument, ReadingError } from "../../../document/reading"
 import type { Node } from "prosemirror-model"
 import type { FileRead, ReadOptions } from "../../format"
+import { typesettingTold } from "../../hyphenation"
 import { Leaving } from "../../leaving"
 import { isCoverStart, isPartStart, nameLast } from "../../partMarks"
 import { meanings } from "../../meanings"
@@ -46,7 +47,16 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
   const settings = part("settings")
   const fonts = embeddedFonts(parts, main, leaving)
   const theme = new Theme(part("theme"), part("fontTable"), fonts)
-  const styles = new Styles(part("styles"), theme, child(settings, "w:themeFontLang")?.attrs["w:val"])
+  const flag = (name: string) => {
+    const own = child(settings, name)
+    return own !== undefined && isOn(own)
+  }
+  const styles = new Styles(
+    part("styles"),
+    theme,
+    child(settings, "w:themeFontLang")?.attrs["w:val"],
+    flag("w:autoHyphenation"),
+  )
   const numbering = new Numbering(part("numbering"), theme, leaving, styles.numberedBy)
   const sheet = styles.finish(numbering)
   const data = dataParts(parts, main)
@@ -67,10 +77,6 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
   const body = new StoryReader(book, main, "body")
   const root = parts.xml(main, { of: new Set(["w:body"]), take: (own) => body.take(own) })
   if (!root) throw new ReadingError("Its text cannot be read")
-  const flag = (name: string) => {
-    const own = child(settings, name)
-    return own !== undefined && isOn(own)
-  }
   const general = {
     mirrored: flag("w:mirrorMargins"),
     leftRight: flag("w:evenAndOddHeaders"),
@@ -96,6 +102,10 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
       kept,
       properties: withShown({ ...propertiesOf(parts), ...own }, book.shown),
       notes: notesOf(settings),
+      typesetting: typesettingTold(
+        { inRow: valueOf(settings, "w:consecutiveHyphenLimit") },
+        !flag("w:doNotHyphenateCaps"),
+      ),
       sources,
     },
     book.stories,

@@ -52,13 +52,15 @@ export class Styles {
     private readonly theme: Theme,
     /** Language of a document that names none. */
     language: string | undefined,
+    /** Whether words are divided where nothing else is said. */
+    hyphenate: boolean,
   ) {
     const defaults = child(root, "w:docDefaults")
     const letters = readLetters(child(child(defaults, "w:rPrDefault"), "w:rPr"), theme).format
     const paragraph = readParagraph(child(child(defaults, "w:pPrDefault"), "w:pPr"), []).format
     this.sheet = {
       defaults: {
-        paragraph: { ...plainParagraph, ...paragraph },
+        paragraph: { ...plainParagraph, hyphenate, ...paragraph },
         letters: { ...plainLetters, ...(language ? { language } : {}), ...letters },
       },
       styles: {},

@@ -114,7 +114,7 @@ const initialsOf = (name: string) =>
 const noteForm = (form: NoteSettings["end"]["form"]) => (form === "signs" ? "chicago" : form)
 
 function settings(doc: Node, parts: WrittenParts, embeds: boolean): string {
-  const { setup, notes, styles } = documentAttrs(doc)
+  const { setup, notes, styles, typesetting } = documentAttrs(doc)
   const sections = sectionsOf(doc)
   const hyphenates =
     styles.defaults.paragraph.hyphenate ||
@@ -127,6 +127,8 @@ function settings(doc: Node, parts: WrittenParts, embeds: boolean): string {
     flag("w:embedTrueTypeFonts", embeds || undefined) +
     flag("w:mirrorMargins", setup.mirrored || undefined) +
     flag("w:autoHyphenation", hyphenates || undefined) +
+    value("w:consecutiveHyphenLimit", typesetting.hyphenation.inRow) +
+    flag("w:doNotHyphenateCaps", !typesetting.hyphenation.capitals || undefined) +
     flag("w:evenAndOddHeaders", sections.some((own) => own.setup.leftRight) || undefined) +
     (parts.notes.note.size > 0
       ? xml(

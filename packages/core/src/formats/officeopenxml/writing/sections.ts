@@ -1,5 +1,13 @@
 /** Sections. */
-import { edgeNames, edgeStory, type EdgeName, type EdgeVariant, type Section, type Watermark } from "../../../document"
+import {
+  edgeNames,
+  edgeStory,
+  edgeWidth,
+  type EdgeName,
+  type EdgeVariant,
+  type Section,
+  type Watermark,
+} from "../../../document"
 import { xml } from "../../xml/writing"
 import { border, flag, twips, value } from "./values"
 
@@ -39,13 +47,21 @@ function references(sections: readonly Section[], i: number, edge: WriteEdge): s
   )
 }
 
+/** Margins of which the text between them is as long as it was: what is rounded away is theirs. */
+function margins(length: number, before: number, behind: number): [number, number] {
+  const first = twips(before)
+  return [first, Math.max(0, twips(length) - first - twips(length - before - behind))]
+}
+
 /**
  * @param i of the first section of the document nothing is said where it begins
  */
 export function section(sections: readonly Section[], i: number, edge: WriteEdge): string {
   const { setup } = sections[i] as Section
-  const { margins, columns, numbering, frame, begins } = setup
-  const room = setup.width - margins.left - margins.right - setup.gutter - columns.gap * (columns.count - 1)
+  const { columns, numbering, frame, begins, gutter } = setup
+  const [left, right] = margins(setup.width, setup.margins.left, setup.margins.right + gutter)
+  const [top, bottom] = margins(setup.height, setup.margins.top, setup.margins.bottom)
+  const room = edgeWidth(setup) - columns.gap * (columns.count - 1)
   const total = columns.shares?.reduce((sum, share) => sum + share, 0) ?? 1
   return xml(
     "w:sectPr",
@@ -61,13 +77,13 @@ export function section(sections: readonly Section[], i: number, edge: WriteEdge
       "w:orient": setup.width > setup.height ? "landscape" : undefined,
     }),
     xml("w:pgMar", {
-      "w:top": twips(margins.top),
-      "w:right": twips(margins.right),
-      "w:bottom": twips(margins.bottom),
-      "w:left": twips(margins.left),
+      "w:top": top,
+      "w:right": Math.max(0, right - twips(gutter)),
+      "w:bottom": bottom,
+      "w:left": left,
       "w:header": twips(setup.head.distance),
       "w:footer": twips(setup.foot.distance),
-      "w:gutter": twips(setup.gutter),
+      "w:gutter": twips(gutter),
     }),
     frame &&
       xml(

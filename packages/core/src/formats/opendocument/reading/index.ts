@@ -15,10 +15,12 @@ import {
   type PageSetup,
   type PartName,
   type Properties,
+  type Typesetting,
 } from "../../../document"
 import { checkDocument, ReadingError } from "../../../document/reading"
 import type { Node } from "prosemirror-model"
 import type { FileRead, ReadOptions } from "../../format"
+import { typesettingTold } from "../../hyphenation"
 import { Leaving } from "../../leaving"
 import { coverMarked, isPartStart, nameLast } from "../../partMarks"
 import { formMeant } from "../numberForms"
@@ -123,6 +125,7 @@ export function readOpenDocument(bytes: Uint8Array, { progress }: ReadOptions = 
       kept,
       properties: withShown({ ...propertiesOf(meta), ...own }, book.shown),
       notes: notesOf(named),
+      typesetting: typesettingOf(named),
       sources: book.sources,
     },
     stories,
@@ -309,6 +312,16 @@ function propertiesOf(meta: XmlElement | undefined): Properties {
     subtitle: words("dc:subject"),
     author: words("meta:initial-creator") || words("dc:creator"),
   }
+}
+
+function typesettingOf(named: XmlElement | undefined): Typesetting {
+  const usual = childrenNamed(named, "style:default-style").find(({ attrs }) => attrs["style:family"] === "paragraph")
+  const letters = child(usual, "style:text-properties")?.attrs
+  return typesettingTold({
+    before: letters?.["fo:hyphenation-remain-char-count"],
+    after: letters?.["fo:hyphenation-push-char-count"],
+    inRow: child(usual, "style:paragraph-properties")?.attrs["fo:hyphenation-ladder-count"],
+  })
 }
 
 function notesOf(named: XmlElement | undefined): NoteSettings {

@@ -220,7 +220,7 @@ export function writeOpenDocument(doc: Node, sources: WriteSources): Uint8Array 
   const [ofContent, ofStyles] = [new AutomaticStyles(), new AutomaticStyles()]
   const own = textOf(doc, written, ofContent)
   const { layouts, pages } = masters(doc, written, ofStyles)
-  const named = written.styles.part(written.lists)
+  const named = written.styles.part(written.lists, documentAttrs(written.doc).typesetting.hyphenation)
   const version = { "office:version": "1.3" }
   const faces = facesToEmbed(documentAttrs(doc).styles.fonts, sources.asset)
   const content = xml(

@@ -64,9 +64,12 @@ function lettersOf(format: Partial<LetterFormat>): XmlValues {
   }
 }
 
-/** @param hyphenate what a paragraph says of its words, which is said with its letters */
-export function textProperties(format: Partial<LetterFormat>, hyphenate?: boolean): string {
-  const values = { ...lettersOf(format), "fo:hyphenate": hyphenate }
+/**
+ * @param hyphenate what a paragraph says of its words, which is said with its letters
+ * @param more what else is said there
+ */
+export function textProperties(format: Partial<LetterFormat>, hyphenate?: boolean, more: XmlValues = {}): string {
+  const values: XmlValues = { ...lettersOf(format), "fo:hyphenate": hyphenate, ...more }
   return Object.values(values).some((own) => own !== undefined) ? xml("style:text-properties", values) : ""
 }
 

@@ -11,6 +11,7 @@ import {
   type ParagraphFormat,
   type Style,
   type StyleSheet,
+  type Typesetting,
 } from "../../../document"
 import { boxes } from "../../boxes"
 import { formLetters } from "../numberForms"
@@ -44,7 +45,7 @@ export class WrittenStyles {
   }
 
   /** The named styles, and the lists that these give to their paragraphs. */
-  part(lists: WrittenLists): string {
+  part(lists: WrittenLists, { before, after, inRow }: Typesetting["hyphenation"]): string {
     const { letters, paragraph } = this.sheet.defaults
     const {
       list: _list,
@@ -58,8 +59,14 @@ export class WrittenStyles {
     const defaults = xml(
       "style:default-style",
       { "style:family": "paragraph" },
-      paragraphProperties(plain, plain.direction === "rtl", plain.indentLeft, { "style:tab-stop-distance": "36pt" }),
-      textProperties(letters, plain.hyphenate),
+      paragraphProperties(plain, plain.direction === "rtl", plain.indentLeft, {
+        "style:tab-stop-distance": "36pt",
+        "fo:hyphenation-ladder-count": inRow,
+      }),
+      textProperties(letters, plain.hyphenate, {
+        "fo:hyphenation-remain-char-count": before,
+        "fo:hyphenation-push-char-count": after,
+      }),
     )
     const named = Object.entries(this.sheet.styles).map(([key, own]) => this.style(key, own, lists))
     return defaults + named.join("")

@@ -39,7 +39,8 @@ export function readRtf(bytes: Uint8Array, options: ReadOptions = {}): FileRead 
       )
   }
   if (reader.comments.length > 0) parts.part("comments", "comments", reader.comments.join(""))
-  if (reader.facing) parts.part("settings", "settings", "<w:evenAndOddHeaders/>")
+  const settings = [...reader.settings].map(([name, own]) => `<${name} w:val="${own}"/>`)
+  if (settings.length > 0) parts.part("settings", "settings", settings.join(""))
   const read = readOfficeOpenXml(parts.finish(main + sectionXml(reader.section), book.properties), options)
   return { ...read, left: [...leaving.list, ...read.left] }
 }

@@ -88,6 +88,7 @@ const lengths = new Set([
   "keepn",
   "pagebb",
   "rtlpar",
+  "hyphpar",
   "outlinelevel",
   "cbpat",
   "contextualspace",
@@ -168,12 +169,18 @@ export function withParagraph(
   }
 }
 
+/** What says that a paragraph has not what its style has, where that is not 0. */
+const off = new Map([
+  ["outlinelevel", 9],
+  ["hyphpar", 1],
+])
+
 /** What a paragraph has that another has not, and the other way round. */
 export function paragraphBeside(paragraph: Paragraph, base: Paragraph): Paragraph {
   const own = new Map<string, number>()
   for (const [name, value] of paragraph.own) if (base.own.get(name) !== value) own.set(name, value)
   for (const name of base.own.keys())
-    if (!paragraph.own.has(name) && name !== "slmult") own.set(name, name === "outlinelevel" ? 9 : 0)
+    if (!paragraph.own.has(name) && name !== "slmult") own.set(name, off.get(name) ?? 0)
   // What goes together is told together.
   if (own.has("sl") || own.has("slmult")) {
     own.set("sl", paragraph.own.get("sl") || 240)
@@ -228,6 +235,7 @@ export function paragraphXml(paragraph: Paragraph, colours: readonly (string | n
     (tabs.length > 0
       ? `<w:tabs>${tabs.map(({ kind, leader, at }) => `<w:tab w:val="${kind}" w:leader="${leader}" w:pos="${at}"/>`).join("")}</w:tabs>`
       : "") +
+    (get("hyphpar") === undefined ? "" : `<w:suppressAutoHyphens w:val="${get("hyphpar") === 0 ? 1 : 0}"/>`) +
     on("rtlpar", "bidi") +
     (spacing ? `<w:spacing${spacing}/>` : "") +
     (indents ? `<w:ind${indents}/>` : "") +

@@ -33,7 +33,8 @@ export class RtfReader implements RtfTaker {
   readonly notes = { footnote: [] as string[], endnote: [] as string[] }
   main = ""
   begun = false
-  facing = false
+  /** What the document is told, as settings of the other format. */
+  readonly settings = new Map<string, string>()
   language: string | null = null
   private setup: Setup = new Map()
   section: Section = sectionFrom(this.setup)
@@ -289,8 +290,17 @@ export class RtfReader implements RtfTaker {
       case "deflang":
         this.language = languageOf(value ?? 0) ?? this.language
         return
+      case "hyphauto":
+        this.settings.set("w:autoHyphenation", value === 0 ? "0" : "1")
+        return
+      case "hyphconsec":
+        this.settings.set("w:consecutiveHyphenLimit", String(value ?? 0))
+        return
+      case "hyphcaps":
+        this.settings.set("w:doNotHyphenateCaps", value === 0 ? "1" : "0")
+        return
       case "facingp":
-        this.facing = true
+        this.settings.set("w:evenAndOddHeaders", "1")
         return
     }
     const setup = withDocumentSetup(this.setup, name, value)

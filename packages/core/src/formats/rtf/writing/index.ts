@@ -101,7 +101,12 @@ export function writeRtf(doc: Node, { name, asset }: { name: string | null; asse
     notes: { footnote: numberedIn("footnote"), endnote: numberedIn("endnote") },
     comments: numberedIn("comment"),
   }
-  const facing = child(parts.xml("word/settings.xml"), "w:evenAndOddHeaders") !== undefined
+  const settings = parts.xml("word/settings.xml")
+  const facing = child(settings, "w:evenAndOddHeaders") !== undefined
+  const hyphens =
+    `\\hyphauto${child(settings, "w:autoHyphenation") ? 1 : 0}` +
+    `\\hyphconsec${child(settings, "w:consecutiveHyphenLimit")?.attrs["w:val"] ?? 0}` +
+    `\\hyphcaps${child(settings, "w:doNotHyphenateCaps") ? 0 : 1}`
   const body = child(parts.xml(main), "w:body")
   const story = new StoryWriter(written, main)
   const edge = (path: string) => new StoryWriter(written, path).blocks(parts.xml(path))
@@ -119,6 +124,6 @@ export function writeRtf(doc: Node, { name, asset }: { name: string | null; asse
   const rtf =
     `{\\rtf1\\ansi\\ansicpg1252\\uc1\\deff0${numbered.fontTable}\n${numbered.colourTable}\n${styles}\n${lists}\n` +
     `{\\info${told("title", "dc:title")}${told("author", "dc:creator")}${told("subject", "dc:subject")}}\n` +
-    `${facing ? "\\facingp" : ""}${sections.join("\\sect\n")}}`
+    `${hyphens}${facing ? "\\facingp" : ""}${sections.join("\\sect\n")}}`
   return Uint8Array.from(rtf, (sign) => sign.charCodeAt(0))
 }

@@ -141,6 +141,7 @@ export function paragraphWords(own: Told, numbered: Numbered): string {
     (own.has("w:widowControl") ? (isOn(own.get("w:widowControl")) ? "\\widctlpar" : "\\nowidctlpar") : "") +
     (isOn(own.get("w:contextualSpacing")) ? "\\contextualspace" : "") +
     (isOn(own.get("w:bidi")) ? "\\rtlpar" : "") +
+    (own.has("w:suppressAutoHyphens") ? `\\hyphpar${isOn(own.get("w:suppressAutoHyphens")) ? 0 : 1}` : "") +
     (ground ? `\\cbpat${numbered.colour(ground)}` : "") +
     sides
       .map((side) =>
