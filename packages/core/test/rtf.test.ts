@@ -3,8 +3,10 @@ import { execFileSync } from "node:child_process"
 import fc from "fast-check"
 import {
   defaultSetup,
+  defaultStyles,
   document,
   documentAttrs,
+  labelsOf,
   leavesOf,
   letterLook,
   nodes,
@@ -17,6 +19,7 @@ import {
   storiesOf,
   textOf,
   type StoryKind,
+  type Style,
 } from "../src/document"
 import { ReadingError } from "../src/document/reading"
 import { momentRead, momentWritten } from "../src/formats/rtf/moments"
@@ -215,6 +218,32 @@ test("comments with their words, by whom and when; drop caps; lines round sheets
   expect(Object.values(documentAttrs(back).comments)).toEqual([said])
   expect(sectionsOf(back)[0]?.setup.frame).toEqual(frame)
   expect(leavesOf(back).node(0).attrs.format).toMatchObject({ dropCap: { lines: 2, distance: 5 } })
+})
+
+test("headings that are numbered by their style stay so, but for those that say that they are not", () => {
+  const { heading1 } = defaultStyles.styles as { heading1: Style }
+  const list = { definition: "numbers", run: "", level: 0 }
+  const styles = {
+    ...defaultStyles,
+    styles: { ...defaultStyles.styles, heading1: { ...heading1, paragraph: { ...heading1.paragraph, list } } },
+  }
+  const doc = document(
+    [
+      paragraph("heading1", ["Tides"]),
+      p("Slack water."),
+      paragraph("heading1", ["Thanks"], { list: null }),
+      paragraph("heading1", ["Fares"]),
+    ],
+    { styles },
+  )
+  const { doc: back } = readFile(writeRtf(doc, sources), "x.rtf")
+  for (const own of [doc, back]) expect(labelsOf(own).map((label) => label ?? "")).toEqual(["1.", "", "", "2."])
+  expect(leavesOf(back).nodes.map((leaf) => (leaf.attrs.format as { list?: unknown } | null)?.list)).toEqual([
+    undefined,
+    undefined,
+    null,
+    undefined,
+  ])
 })
 
 const floats: fc.Arbitrary<Partial<PictureFormat>> = fc.record({

@@ -40,3 +40,7 @@ export const listNumberForms = new Map([
 
 export const reversed = <A, B>(pairs: ReadonlyMap<A, B>): ReadonlyMap<B, A> =>
   new Map([...pairs].map(([a, b]) => [b, a]))
+
+/** What stands between the sign of an item and its text, and which side of the sign is even, by their numbers. */
+export const levelFollows = ["tab", "space", "nothing"]
+export const levelAligns = ["left", "center", "right"]

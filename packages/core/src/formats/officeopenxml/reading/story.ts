@@ -660,10 +660,11 @@ export class StoryReader {
     else field.field = this.fieldHere(read)
   }
 
-  private contents(field: OpenField, { name, switches }: Instruction): void {
+  /** @param isEmpty whether it shows nothing; else a list of sources that nothing tells of stays as it stands there */
+  private contents(field: OpenField, { name, switches }: Instruction, isEmpty = false): void {
     if (this.kind !== "body") return
     const sources = name === "BIBLIOGRAPHY"
-    if (sources && Object.keys(this.book.sources.list).length === 0) return
+    if (sources && !isEmpty && Object.keys(this.book.sources.list).length === 0) return
     const levels = Number(/(\d)\s*$/.exec(switches.get("o") ?? "")?.[1] ?? 3)
     const of = asName(switches.get("c") ?? "")
     if (this.current) this.current.touched = true
@@ -713,8 +714,11 @@ export class StoryReader {
     if (field?.phase === "instruction") this.separate()
     this.open.pop()
     if (field) this.endContents(field)
-    if (!field?.field || this.dropping) return
+    if (!field || this.dropping) return
     const read = instructionOf(field.instruction)
+    const isEmpty = field.contents === null && field.text.trim() === ""
+    if (read.name === "BIBLIOGRAPHY" && isEmpty) this.contents(field, read, true)
+    if (!field.field) return
     if (read.name === "SEQ" && read.switches.has("h")) return
     const node = nodes.field.create(field.field)
     this.book.shown.set(node, field.text)

@@ -141,11 +141,12 @@ export class StoryReader {
     const label = asName(source?.attrs["text:caption-sequence-name"] ?? "") || of
     const sources = element.name === "text:bibliography"
     // A list of sources that nothing tells of stays as it stands there.
-    if (sources && Object.keys(this.book.sources.list).length === 0)
-      return void this.takeAll(child(element, "text:index-body"))
+    const body = child(element, "text:index-body")
+    if (sources && Object.keys(this.book.sources.list).length === 0 && textIn(body).trim() !== "")
+      return void this.takeAll(body)
     const title = within(element, "text:index-title")
     if (title) this.takeAll(title)
-    const look = sources ? "sources" : this.lookOf(child(element, "text:index-body"))
+    const look = sources ? "sources" : this.lookOf(body)
     this.blocks.push(nodes.contents.create({ levels, look, of: of === "" ? "" : label }))
   }
 

@@ -187,7 +187,10 @@ export function paragraphBeside(paragraph: Paragraph, base: Paragraph): Paragrap
     own.set("slmult", paragraph.own.get("sl") ? (paragraph.own.get("slmult") ?? 0) : 1)
   }
   const align = paragraph.align === base.align ? null : (paragraph.align ?? "left")
-  return { ...paragraph, own, align }
+  const isSame = paragraph.list === base.list && paragraph.level === base.level
+  // 0 stands for no list.
+  const list = isSame ? null : (paragraph.list ?? (base.list === null ? null : 0))
+  return { ...paragraph, own, align, list }
 }
 
 export const lineXml = (side: string, { val, size, space, colour }: Line): string =>

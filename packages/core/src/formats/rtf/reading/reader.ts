@@ -2,6 +2,7 @@
 import type { Leaving } from "../../leaving"
 import { languageOf } from "../languages"
 import { momentRead } from "../moments"
+import { plainLevel } from "./lists"
 import { escaped, plainLetters, withLetters, type Letters } from "./letters"
 import type { Package } from "./package"
 import { plainParagraph, withParagraph, type Paragraph } from "./paragraphs"
@@ -382,14 +383,7 @@ export class RtfReader implements RtfTaker {
         outer.paragraph = { ...outer.paragraph, list }
         if (this.book.overrides.has(list)) return
         this.book.overrides.set(list, list)
-        const level = {
-          form: list === oldLists.marks ? 23 : 0,
-          start: 1,
-          text: [],
-          indent: 360,
-          first: -360,
-          font: null,
-        }
+        const level = { ...plainLevel(), form: list === oldLists.marks ? 23 : 0, indent: 360, first: -360 }
         this.book.lists.push({ id: list, levels: [level] })
       },
       group: () => nothing,

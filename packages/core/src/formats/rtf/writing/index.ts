@@ -119,7 +119,7 @@ export function writeRtf(doc: Node, { name, asset }: { name: string | null; asse
     const words = textIn(child(core, element)).trim()
     return words === "" ? "" : `{\\${word} ${text(words)}}`
   }
-  const styles = written.styles.table
+  const styles = written.styles.table(written.lists)
   const lists = written.lists.tables
   const rtf =
     `{\\rtf1\\ansi\\ansicpg1252\\uc1\\deff0${numbered.fontTable}\n${numbered.colourTable}\n${styles}\n${lists}\n` +

@@ -57,14 +57,10 @@ export class StoryWriter {
     const direct = child(own, "w:pPr")
     const style = child(direct, "w:pStyle")?.attrs["w:val"]
     const look = styles.look(style)
-    const numbering = child(direct, "w:numPr")
-    const number = child(numbering, "w:numId")?.attrs["w:val"]
-    const level = child(numbering, "w:ilvl")?.attrs["w:val"] ?? "0"
-    const isItem = number !== undefined && number !== "0"
-    const levelled = isItem ? told(look.paragraph, lists.format(number, level)) : look.paragraph
-    const format = paragraphWords(told(levelled, direct), numbered)
+    const item = lists.item(look.paragraph, direct)
+    const format = paragraphWords(told(item.paragraph, direct), numbered)
     return (
-      `\\pard\\plain\\s${styles.number(style)}${inCell ? "\\intbl" : ""}${isItem ? `\\ls${number}\\ilvl${level}` : ""}${format}` +
+      `\\pard\\plain\\s${styles.number(style)}${inCell ? "\\intbl" : ""}${item.words}${format}` +
       `${lettersWords(told(look.letters, child(direct, "w:rPr")), numbered)} ${this.runs(own, look)}\\par`
     )
   }

@@ -1,6 +1,6 @@
 /** Styles and lists of Office Open XML as the tables of RTF, in which each style tells all that it has. */
 import { child, childrenNamed, type XmlElement } from "../../xml/parsing"
-import { listNumberForms, reversed } from "../pairs"
+import { levelAligns, levelFollows, listNumberForms, reversed } from "../pairs"
 import { text, type Numbered } from "./tables"
 import { lettersWords, paragraphWords, told, type Told } from "./words"
 
@@ -64,19 +64,20 @@ export class WrittenStyles {
     return look
   }
 
-  get table(): string {
+  table(lists: WrittenLists): string {
     const all = [...this.styles].map(([id, style]) => {
       const name = child(style, "w:name")?.attrs["w:val"] ?? id
       const next = child(style, "w:next")?.attrs["w:val"]
       const based = child(style, "w:basedOn")?.attrs["w:val"]
       const { paragraph, letters } = this.look(id)
+      const item = lists.item(paragraph)
       const isLetters = style.attrs["w:type"] === "character"
       const relations =
         (based === undefined ? "" : `\\sbasedon${this.number(based)}`) +
         (next === undefined ? "" : `\\snext${this.number(next)}`)
       return isLetters
         ? `{\\*\\cs${this.number(id)} ${text(name)};}`
-        : `{\\s${this.number(id)}${paragraphWords(paragraph, this.numbered)}${lettersWords(letters, this.numbered)}${relations} ${text(name)};}`
+        : `{\\s${this.number(id)}${item.words}${paragraphWords(item.paragraph, this.numbered)}${lettersWords(letters, this.numbered)}${relations} ${text(name)};}`
     })
     return `{\\stylesheet${all.join("")}}`
   }
@@ -102,10 +103,18 @@ export class WrittenLists {
     return this.abstracts.find(({ attrs }) => attrs["w:abstractNumId"] === id)
   }
 
-  /** Indents that a level gives its items. */
-  format(number: string | undefined, level: string): XmlElement | undefined {
+  /**
+   * What tells the list that a paragraph stands in, and what it says with the indents of that.
+   * @param paragraph what its style says
+   * @param direct what it says itself
+   */
+  item(paragraph: Told, direct?: XmlElement): { words: string; paragraph: Told } {
+    const numbering = child(direct, "w:numPr") ?? paragraph.get("w:numPr")
+    const number = child(numbering, "w:numId")?.attrs["w:val"]
+    if (number === undefined || number === "0") return { words: "", paragraph }
+    const level = child(numbering, "w:ilvl")?.attrs["w:val"] ?? "0"
     const own = childrenNamed(this.abstractOf(number), "w:lvl").find(({ attrs }) => attrs["w:ilvl"] === level)
-    return child(own, "w:pPr")
+    return { words: `\\ls${number}\\ilvl${level}`, paragraph: told(paragraph, child(own, "w:pPr")) }
   }
 
   get tables(): string {
@@ -127,6 +136,7 @@ export class WrittenLists {
   private level(own: XmlElement): string {
     const value = (name: string) => child(own, name)?.attrs["w:val"] ?? ""
     const words = value("w:lvlText")
+    const at = (names: readonly string[], name: string) => Math.max(0, names.indexOf(value(name)))
     // Numbers of levels are bytes, and told by their places.
     const parts = [...words.matchAll(/%([1-9])|[^%]|%/g)].map(([part, level]) => (level ? Number(level) - 1 : part))
     const places = parts.flatMap((part, i) => (typeof part === "number" ? [`\\'${hex(i + 1)}`] : []))
@@ -137,7 +147,7 @@ export class WrittenLists {
     const letters = told(new Map(), child(own, "w:rPr"))
     const font = letters.get("w:rFonts")?.attrs["w:ascii"]
     return (
-      `{\\listlevel\\levelnfc${forms.get(value("w:numFmt")) ?? 0}\\leveljc0\\levelfollow0\\levelstartat${value("w:start") || 1}` +
+      `{\\listlevel\\levelnfc${forms.get(value("w:numFmt")) ?? 0}\\leveljc${at(levelAligns, "w:lvlJc")}\\levelfollow${at(levelFollows, "w:suff")}\\levelstartat${value("w:start") || 1}` +
       `{\\leveltext\\'${hex(parts.length)}${shown.join("")};}{\\levelnumbers${places.join("")};}` +
       `${font ? `\\f${this.numbered.font(font)}` : ""}\\fi${first}\\li${indent["w:left"] ?? 0}}`
     )
