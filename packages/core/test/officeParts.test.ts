@@ -533,6 +533,7 @@ const formatted: Partial<ParagraphFormat>[] = [
   { borders: { top: { pattern: "double", width: 1, colour: "#112233", distance: 3 } }, shading: "#ffeecc" },
   { orphans: 1, widows: 1, keepTogether: true, hyphenate: true, spaceAlike: false },
   { dropCap: { lines: 3, distance: 4, family: null } },
+  { dropCap: { lines: 2, distance: 4, family: "Lora" } },
   { columnBefore: true },
 ]
 test.each(formatted)("paragraphs come back: %j", (format) => {

@@ -38,6 +38,21 @@ export const listNumberForms = new Map([
   [255, "none"],
 ])
 
+/** Patterns of lines at the edges of paragraphs, cells and sheets. */
+export const borderLines = new Map([
+  ["brdrs", "single"],
+  ["brdrth", "thick"],
+  ["brdrdb", "double"],
+  ["brdrtriple", "triple"],
+  ["brdrdot", "dotted"],
+  ["brdrdash", "dashed"],
+  ["brdrdashsm", "dashSmallGap"],
+  ["brdrdashd", "dotDash"],
+  ["brdrdashdd", "dotDotDash"],
+  ["brdrwavy", "wave"],
+  ["brdrwavydb", "doubleWave"],
+])
+
 export const reversed = <A, B>(pairs: ReadonlyMap<A, B>): ReadonlyMap<B, A> =>
   new Map([...pairs].map(([a, b]) => [b, a]))
 

@@ -195,7 +195,7 @@ function sectioned(
     if (made.length === 0) made.push(paragraph())
     made.push(nodes.sectionBreak.create({ setup: next }))
   }
-  if (made.length === 0 || !made.at(-1)?.isTextblock) made.push(paragraph())
+  if (made.length === 0 || made.at(-1)?.type === nodes.sectionBreak) made.push(paragraph())
   const opening = setups[0] as PageSetup
   // A cover is a section of its own.
   return { blocks: made, setup: setups.length > 1 ? { ...opening, cover } : opening, begun: first }

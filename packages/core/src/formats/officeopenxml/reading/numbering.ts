@@ -163,6 +163,9 @@ export class Numbering {
     return made
   }
 
+  /** The run of all things to do. */
+  private tasks: string | undefined
+
   /** Whether items of a level stand without the space of their style between them. */
   isTight(num: string, level: number): boolean {
     return this.instance(num)?.levels[level]?.tight === true
@@ -183,9 +186,14 @@ export class Numbering {
     if (!own) return null
     const depth = within(level, limits.list.level)
     const sign = own.levels[depth]?.kind === "mark" ? own.levels[depth].format : ""
-    // Marks that are boxes are things to do.
+    // Marks that are boxes are things to do, those that are done in one list with the others.
     if (sign === boxes.open || sign === boxes.done)
-      return { definition: "tasks", run: own.run, level: depth, ...(sign === boxes.done ? { done: true } : {}) }
+      return {
+        definition: "tasks",
+        run: (this.tasks ??= own.run),
+        level: depth,
+        ...(sign === boxes.done ? { done: true } : {}),
+      }
     const place: ListPlace = { definition: own.definition, run: own.run, level: depth }
     const start = own.starts.get(depth)
     const first = `${num} ${depth}`

@@ -309,7 +309,7 @@ export class StoryReader {
       const { num } = numbering
       if (num !== undefined) {
         format = { ...format, list: lists.place(num, numbering.level ?? 0, true) }
-        if (lists.isTight(num, numbering.level ?? 0)) delete format.spaceAlike
+        if (lists.isTight(num, numbering.level ?? 0) && format.spaceAlike === false) delete format.spaceAlike
       } else if (own && numbering.level !== undefined)
         format = { ...format, list: { ...own, level: Math.min(8, Math.max(0, numbering.level)) } }
       if (num === "0" && !own) delete format.list

@@ -98,7 +98,8 @@ export class StoryWriter {
     const numbering = list === undefined ? undefined : list === null ? null : this.parts.lists.item(list)
     const outline = outlineLevel(sheet, node)
     const styled = entryOf(sheet.styles, style)
-    const tight = place && levelOf(sheet, place.definition, place.level).tight ? this.goesOn(place, next) : undefined
+    const isTight = place && own?.spaceAlike === undefined && levelOf(sheet, place.definition, place.level).tight
+    const tight = isTight ? this.goesOn(place, next) : undefined
     const parts = {
       style: styles.paragraphId(style),
       numbering,

@@ -287,14 +287,9 @@ function sectioned(
     else nameLast(made, block)
   }
   const last = made.at(-1)
-  if (!last?.isTextblock) {
+  if (!last || last.type === nodes.sectionBreak) {
     // Columns that end the text need nothing behind them.
-    if (
-      last?.type === nodes.sectionBreak &&
-      made.length > 1 &&
-      made.at(-2)?.isTextblock &&
-      (last.attrs.setup as PageSetup).begins === "continuous"
-    )
+    if (last && made.length > 1 && made.at(-2)?.isTextblock && (last.attrs.setup as PageSetup).begins === "continuous")
       made.pop()
     else made.push(paragraph())
   }

@@ -144,7 +144,11 @@ export class Styles {
       hidden,
       hyphenate,
     } = readLetters(child(element, "style:text-properties"), this.context, size)
-    const paragraph = readParagraph(child(element, "style:paragraph-properties"), rtl, indent)
+    const properties = child(element, "style:paragraph-properties")
+    const paragraph = readParagraph(properties, rtl, indent)
+    const cap = child(properties, "style:drop-cap")?.attrs["style:style-name"]
+    if (paragraph.dropCap && cap !== undefined && element.attrs["style:family"] === "paragraph")
+      paragraph.dropCap = { ...paragraph.dropCap, family: this.of("text", cap).letters.family ?? null }
     if (hyphenate !== undefined && element.attrs["style:family"] === "paragraph") paragraph.hyphenate = hyphenate
     return { letters, paragraph, hidden }
   }

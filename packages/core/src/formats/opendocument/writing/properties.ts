@@ -103,12 +103,14 @@ function stops({ tabs }: Partial<ParagraphFormat>, indent: number): string {
 /**
  * @param rtl whether it runs from right to left, after all that it starts from
  * @param indent where its lines begin, likewise
+ * @param capStyle the name of the style of its drop cap
  */
 export function paragraphProperties(
   format: Partial<ParagraphFormat>,
   rtl: boolean,
   indent: number,
   more: XmlValues = {},
+  capStyle?: string,
 ): string {
   const { indentLeft, indentRight, borders, breakBefore, columnBefore, direction, dropCap } = format
   const [start, end] = [
@@ -153,6 +155,7 @@ export function paragraphProperties(
           "style:lines": dropCap.lines,
           "style:length": 1,
           "style:distance": points(dropCap.distance),
+          "style:style-name": capStyle,
         })
       : dropCap === null
         ? xml("style:drop-cap", null)

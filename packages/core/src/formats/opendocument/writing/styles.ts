@@ -135,8 +135,10 @@ export class AutomaticStyles {
   ): string {
     return this.once(["P", parent, format, letters, direction, indentLeft, more, page], () => {
       const { list: _list, hyphenate, ...own } = format
+      const family = own.dropCap?.family
+      const capStyle = family ? (this.text(undefined, { family }) ?? undefined) : undefined
       const content =
-        paragraphProperties(own, direction === "rtl", indentLeft, page) + textProperties(letters, hyphenate)
+        paragraphProperties(own, direction === "rtl", indentLeft, page, capStyle) + textProperties(letters, hyphenate)
       if (content === "" && Object.values(more).every((value) => value === undefined)) return parent
       return this.style("P", "paragraph", { "style:parent-style-name": parent, ...more }, content)
     })

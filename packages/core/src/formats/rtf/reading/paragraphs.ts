@@ -1,6 +1,6 @@
 /** Properties of paragraphs, from control words to those of Office Open XML. */
 
-import { leaders } from "../pairs"
+import { borderLines, leaders } from "../pairs"
 
 interface Line {
   val: string
@@ -65,15 +65,10 @@ const sides = new Map([
   ["brdrb", "bottom"],
   ["brdrl", "left"],
   ["brdrr", "right"],
+  ["brdrbtw", "between"],
 ])
-const lines = new Map([
-  ["brdrs", "single"],
-  ["brdrth", "single"],
-  ["brdrdb", "double"],
-  ["brdrdot", "dotted"],
-  ["brdrdash", "dashed"],
-  ["brdrdashsm", "dashed"],
-])
+/** Those of a box. */
+const around = ["top", "bottom", "left", "right"]
 const lengths = new Set([
   "li",
   "ri",
@@ -110,7 +105,7 @@ export function withLine(
   colours: readonly (string | null)[],
 ): Line | null {
   const own = line ?? { val: "single", size: 4, space: 0, colour: null }
-  const val = lines.get(name)
+  const val = borderLines.get(name)
   if (val) return { ...own, val, size: name === "brdrth" ? own.size * 2 : own.size }
   if (name === "brdrw") return { ...own, size: Math.max(2, Math.round(((value ?? 10) * 8) / 20)) }
   if (name === "brsp") return { ...own, space: Math.round((value ?? 0) / 20) }
@@ -136,10 +131,9 @@ export function withParagraph(
   if (leader) return { ...before, nextTab: { ...before.nextTab, leader } }
   const side = sides.get(name)
   if (side) return { ...before, side, borders: new Map(before.borders).set(side, usualLine) }
-  if (name === "box")
-    return { ...before, side: "all", borders: new Map([...sides.values()].map((own) => [own, usualLine])) }
+  if (name === "box") return { ...before, side: "all", borders: new Map(around.map((own) => [own, usualLine])) }
   if (before.side !== null && name.startsWith("br")) {
-    const told = before.side === "all" ? [...sides.values()] : [before.side]
+    const told = before.side === "all" ? around : [before.side]
     const borders = new Map(before.borders)
     for (const own of told) {
       const line = withLine(borders.get(own), name, value, colours)
@@ -218,7 +212,7 @@ export function paragraphXml(paragraph: Paragraph, colours: readonly (string | n
     attribute("after", get("sa")) +
     (line ? attribute("line", Math.abs(line)) + attribute("lineRule", rule) : "")
   const ground = colours[get("cbpat") ?? 0]
-  const told = ["top", "left", "bottom", "right"].flatMap((side) => {
+  const told = [...around, "between"].flatMap((side) => {
     const border = borders.get(side)
     return border ? [lineXml(side, border)] : []
   })

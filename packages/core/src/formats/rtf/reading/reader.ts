@@ -300,6 +300,9 @@ export class RtfReader implements RtfTaker {
       case "hyphcaps":
         this.settings.set("w:doNotHyphenateCaps", value === 0 ? "1" : "0")
         return
+      case "margmirror":
+        this.settings.set("w:mirrorMargins", "1")
+        return
       case "facingp":
         this.settings.set("w:evenAndOddHeaders", "1")
         return

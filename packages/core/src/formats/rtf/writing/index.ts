@@ -124,6 +124,6 @@ export function writeRtf(doc: Node, { name, asset }: { name: string | null; asse
   const rtf =
     `{\\rtf1\\ansi\\ansicpg1252\\uc1\\deff0${numbered.fontTable}\n${numbered.colourTable}\n${styles}\n${lists}\n` +
     `{\\info${told("title", "dc:title")}${told("author", "dc:creator")}${told("subject", "dc:subject")}}\n` +
-    `${hyphens}${facing ? "\\facingp" : ""}${sections.join("\\sect\n")}}`
+    `${hyphens}${child(settings, "w:mirrorMargins") ? "\\margmirror" : ""}${facing ? "\\facingp" : ""}${sections.join("\\sect\n")}}`
   return Uint8Array.from(rtf, (sign) => sign.charCodeAt(0))
 }

@@ -1,7 +1,7 @@
 /** Properties of Office Open XML as control words. */
 import { isElement, type XmlElement } from "../../xml/parsing"
 import { noLanguage, numberOfLanguage } from "../languages"
-import { leaders, reversed } from "../pairs"
+import { borderLines, leaders, reversed } from "../pairs"
 import type { Numbered } from "./tables"
 
 /** By the names of their elements; what is told later replaces what was told before. */
@@ -95,13 +95,7 @@ const alignments: Readonly<Record<string, string>> = {
 const tabKinds: Readonly<Record<string, string>> = { right: "\\tqr", end: "\\tqr", center: "\\tqc", decimal: "\\tqdec" }
 const leaderWords = reversed(leaders)
 const leader = (kind: string) => (leaderWords.has(kind) ? `\\${leaderWords.get(kind)}` : "")
-const lines: Readonly<Record<string, string>> = {
-  single: "brdrs",
-  double: "brdrdb",
-  dotted: "brdrdot",
-  dashed: "brdrdash",
-  thick: "brdrth",
-}
+const lines = reversed(borderLines)
 
 /** The line of a side; nothing where there is none. */
 export function lineWords(line: XmlElement | undefined, side: string, numbered: Numbered): string {
@@ -109,10 +103,11 @@ export function lineWords(line: XmlElement | undefined, side: string, numbered: 
   if (!line || kind === "nil" || kind === "none") return ""
   const colour = colourOf(value(line, "w:color"))
   const width = Math.max(1, Math.round((Number(value(line, "w:sz") ?? 4) * 20) / 8))
-  return `\\${side}\\${lines[kind] ?? "brdrs"}\\brdrw${width}\\brsp${Number(value(line, "w:space") ?? 0) * 20}${colour ? `\\brdrcf${numbered.colour(colour)}` : ""}`
+  return `\\${side}\\${lines.get(kind) ?? "brdrs"}\\brdrw${width}\\brsp${Number(value(line, "w:space") ?? 0) * 20}${colour ? `\\brdrcf${numbered.colour(colour)}` : ""}`
 }
 
 export const sides = ["top", "left", "bottom", "right"] as const
+const edges = [...sides.map((side) => [side, `brdr${side.charAt(0)}`] as const), ["between", "brdrbtw"] as const]
 
 export function paragraphWords(own: Told, numbered: Numbered): string {
   const number = (name: string, at: string) => Number(value(own.get(name), at) ?? 0)
@@ -143,11 +138,11 @@ export function paragraphWords(own: Told, numbered: Numbered): string {
     (isOn(own.get("w:bidi")) ? "\\rtlpar" : "") +
     (own.has("w:suppressAutoHyphens") ? `\\hyphpar${isOn(own.get("w:suppressAutoHyphens")) ? 0 : 1}` : "") +
     (ground ? `\\cbpat${numbered.colour(ground)}` : "") +
-    sides
-      .map((side) =>
+    edges
+      .map(([side, word]) =>
         lineWords(
           (borders?.children ?? []).filter(isElement).find(({ name }) => name === `w:${side}`),
-          `brdr${side.charAt(0)}`,
+          word,
           numbered,
         ),
       )
