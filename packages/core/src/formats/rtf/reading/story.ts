@@ -7,7 +7,7 @@ interface Block {
   paragraph: Paragraph
   runs: string
   /** Letters of its end, which are all that it has where it is empty. */
-  mark: string
+  ending: string
   /** The section that ends with it. */
   section: string
 }
@@ -24,8 +24,8 @@ export class Story {
   constructor(private readonly book: Book) {}
 
   /** The paragraph ends that is being read. */
-  endParagraph(paragraph: Paragraph, mark = ""): void {
-    const block = { paragraph, runs: this.runs, mark, section: "" }
+  endParagraph(paragraph: Paragraph, ending = ""): void {
+    const block = { paragraph, runs: this.runs, ending, section: "" }
     this.runs = ""
     if (paragraph.inTable) this.cell += this.xml(block)
     else {
@@ -34,10 +34,10 @@ export class Story {
     }
   }
 
-  endCell(paragraph: Paragraph, row: Row, mark: string): void {
+  endCell(paragraph: Paragraph, row: Row, ending: string): void {
     this.row = row
     // What was said between two paragraphs of a cell stands in it too.
-    this.endParagraph({ ...paragraph, inTable: true }, mark)
+    this.endParagraph({ ...paragraph, inTable: true }, ending)
     this.cells.push(this.cell)
     this.cell = ""
   }
@@ -65,12 +65,12 @@ export class Story {
     if (this.runs !== "" || this.rows.length > 0) this.endParagraph({ ...paragraph, inTable: false })
     const last = this.blocks.at(-1)
     if (typeof last === "object" && last.section === "") last.section = section
-    else this.blocks.push({ paragraph: { ...paragraph, inTable: false }, runs: "", mark: "", section })
+    else this.blocks.push({ paragraph: { ...paragraph, inTable: false }, runs: "", ending: "", section })
   }
 
-  private xml({ paragraph, runs, mark, section }: Block): string {
+  private xml({ paragraph, runs, ending, section }: Block): string {
     const { colours } = this.book
-    const inside = (runs === "" ? mark : "") + section
+    const inside = (runs === "" ? ending : "") + section
     const format = paragraphXml(paragraphBeside(paragraph, this.book.baseOf(paragraph)), colours, inside)
     return runs === "" && format === "" ? "<w:p/>" : `<w:p>${format}${runs}</w:p>`
   }
