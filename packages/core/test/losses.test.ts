@@ -72,6 +72,7 @@ const samples: Record<FeatureId, () => Node> = {
   turned: () => document([table([[{ blocks: [p("a")], format: { reading: "up" } }, [p("b")]]]), p("text")]),
   pictures: () => document([pictured(null)]),
   floats: () => document([pictured({ wrap: "beside", width: 60, height: 45 })]),
+  outlines: () => document([pictured({ shape: "round", width: 60, height: 45 })]),
   dropCaps: () => document([paragraph("body", ["Once"], { dropCap: { lines: 2, distance: 2, family: null } })]),
   tabs: () => document([paragraph("body", ["a\tb"], { tabs: [{ position: 90, align: "left", leader: "none" }] })]),
 }

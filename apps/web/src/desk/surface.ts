@@ -191,23 +191,23 @@ export class Surface {
         if (link) this.target.follow(link.href)
         return link !== null
       },
-      select: (anchor, head) => this.select(view, anchor, head),
+      select: (anchor, head) => this.select(anchor, head),
       focus: () => this.focus(),
     })
   }
 
   /** What was typed before stands where it was meant to; only then the caret goes to where somebody has pressed. */
-  private select(view: SheetView, anchor: number, head: Place): void {
+  private select(anchor: number, head: Place): void {
     const own = { anchor, head }
     let waited = false
     this.due.add(own)
     this.target.inTurn(() => {
       this.due.delete(own)
       this.target.selecting()
-      view.stay()
+      this.view?.stay()
       this.editing.select(own.anchor, own.head)
       // Keys that waited may have led elsewhere.
-      if (waited) view.reveal(own.head)
+      if (waited) this.view?.reveal(own.head)
       return true
     })
     waited = true

@@ -55,6 +55,7 @@ const features = {
     what: ["the place of a picture beside the text", "the places of pictures beside the text"],
     in: offices,
   },
+  outlines: { what: ["the outline of a picture", "the outlines of pictures"], in: ["docx"] },
   dropCaps: { what: ["a drop cap", "drop caps"], in: offices },
   tabs: { what: ["tab stops", "tab stops"], in: offices },
 } as const satisfies Record<string, Feature>
@@ -93,7 +94,9 @@ function inLeaf(leaf: Node): readonly FeatureId[] {
       else if (child.type.name === "anchor") own.push("notes")
       else if (child.type.name === "picture") {
         own.push("pictures")
-        if (pictureFormat(child).wrap !== "line") own.push("floats")
+        const { wrap, shape } = pictureFormat(child)
+        if (wrap !== "line") own.push("floats")
+        if (shape !== "plain") own.push("outlines")
       }
     }
     inLeaves.set(leaf, (found = own.length > 0 ? own : plain))

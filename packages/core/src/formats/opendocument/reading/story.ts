@@ -493,6 +493,7 @@ export class StoryReader {
     const file = this.book.picture(images)
     if (!file) return
     const graphic = this.styles.element("graphic", frame.attrs["draw:style-name"])
+    const looks = child(graphic, "style:graphic-properties")?.attrs ?? {}
     const alt = textIn(child(frame, "svg:desc")) || textIn(child(frame, "svg:title"))
     const size = (name: string) => {
       const own = lengthOf(frame.attrs[name])
@@ -503,13 +504,16 @@ export class StoryReader {
       ...(width === undefined ? {} : { width }),
       ...(height === undefined ? {} : { height }),
       ...(alt ? { alt: alt.slice(0, limits.alt) } : {}),
-      ...placeOf(frame, child(graphic, "style:graphic-properties")?.attrs ?? {}),
+      ...placeOf(frame, looks),
     }
+    const opacity = Number.parseFloat(looks["draw:image-opacity"] ?? "100") / 100
+    if (opacity < 1) format.opacity = bound(opacity, limits.strength)
+    if ((looks["style:shadow"] ?? "none") !== "none" || looks["draw:shadow"] === "visible") format.shadow = true
     const turn = bound(Math.round(-turnOf(frame.attrs["draw:transform"])), limits.picture.turn)
     if (turn !== 0) format.turn = turn
-    const crop = cropOf(child(graphic, "style:graphic-properties")?.attrs["fo:clip"], width, height)
+    const crop = cropOf(looks["fo:clip"], width, height)
     if (crop) format.crop = crop
-    const line = borderOf(child(graphic, "style:graphic-properties")?.attrs["fo:border"])
+    const line = borderOf(looks["fo:border"])
     if (line) format.frame = line
     this.push(
       nodes.picture.create({ asset: file.asset, source: null, pixels: file.pixels, format }, null, this.marks({}, "")),

@@ -4,7 +4,7 @@ import { faceName } from "../../familyMeant"
 import { xml, type XmlValues } from "../../xml/writing"
 
 export const points = (own: number): string => `${Math.round(own * 100) / 100}pt`
-const percent = (own: number): string => `${Math.round(own * 10_000) / 100}%`
+export const percent = (own: number): string => `${Math.round(own * 10_000) / 100}%`
 
 const patterns: Readonly<Record<Border["pattern"], string>> = {
   solid: "solid",

@@ -36,7 +36,7 @@ import { nameOfOwn } from "../../properties"
 import { escapeXml, xml, type XmlValues } from "../../xml/writing"
 import { citationMark } from "../sources"
 import type { Written } from "./written"
-import { border, points } from "./properties"
+import { border, percent, points } from "./properties"
 import type { AutomaticStyles } from "./styles"
 
 export type StoryPart = "body" | "edge" | "note"
@@ -390,7 +390,7 @@ export class StoryWriter {
     if (path === null) return ""
     const format = pictureFormat(node)
     const { width, height } = pictureSize(node, { width: this.width, height: Infinity })
-    const { wrap, crop, frame, turn, alt } = format
+    const { wrap, crop, frame, turn, alt, opacity, shadow } = format
     const [wide, high] = [width / (1 - crop.left - crop.right), height / (1 - crop.top - crop.bottom)]
     const cropped = crop.top || crop.right || crop.bottom || crop.left
     const floats = wrap !== "line"
@@ -404,6 +404,8 @@ export class StoryWriter {
           ? `rect(${[crop.top * high, crop.right * wide, crop.bottom * high, crop.left * wide].map(points).join(", ")})`
           : undefined,
         "fo:border": frame ? border(frame) : undefined,
+        "draw:image-opacity": opacity < 1 ? percent(opacity) : undefined,
+        "style:shadow": shadow ? "#808080 3.5pt 3.5pt" : undefined,
         "fo:margin-left": distance,
         "fo:margin-right": distance,
         "fo:margin-top": distance,
