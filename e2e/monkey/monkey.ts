@@ -89,9 +89,9 @@ function picture(page: Page, what: string): Promise<unknown> {
   return page.screenshot({ path: `test-results/monkey-${seed}-${rounds}-${what}.png` })
 }
 
-/** Holds the sheets of a page against their PDF. */
+/** Holds the sheets of a page against their PDF, where they look like paper. */
 async function print(page: Page): Promise<void> {
-  if ((await page.locator(".canvas:not(.flow):not(.reading)").count()) === 0) return
+  if ((await page.locator(".canvas:not(.flow, .reading, .dark-sheets *)").count()) === 0) return
   try {
     await page.locator(".canvas").evaluate((canvas) => canvas.parentElement?.scrollTo(0, 0))
     await rested(page)
