@@ -546,6 +546,20 @@ test.each(formatted)("paragraphs come back: %j", (format) => {
     expect(paragraphAttrs(bodyOf(back).child(1)).format).toEqual(format)
 })
 
+test("a paragraph that is still empty begins a column all the same", () => {
+  const doc = document([p("before"), paragraph("body", [], { columnBefore: true }), p("behind")])
+  for (const { doc: back } of [
+    readOfficeOpenXml(writeOfficeOpenXml(doc, sources)),
+    readOpenDocument(writeOpenDocument(doc, sources)),
+    readFile(writeRtf(doc, sources), "x.rtf"),
+  ])
+    expect(bodyOf(back).children.map((own) => [own.textContent, paragraphAttrs(own).format])).toEqual([
+      ["before", null],
+      ["", { columnBefore: true }],
+      ["behind", null],
+    ])
+})
+
 test("a file holds a picture once, and says of each part what it is", () => {
   const buoy = nodes.picture.create({ asset: picture, source: null, pixels: [8, 6], format: null })
   const doc = document([

@@ -110,14 +110,19 @@ export class StoryWriter {
     const rtl = look.paragraph.direction === "rtl"
     const mark = runProperties({ ...letters, ...markLetters })
     const cap = dropCap ?? look.paragraph.dropCap
-    const begin = columnBefore ? xml("w:r", null, xml("w:br", { "w:type": "column" })) : ""
+    const leads = columnBefore ? xml("w:r", null, xml("w:br", { "w:type": "column" })) : ""
+    // A paragraph with nothing but a break is one with the next.
+    const [alone, begin] = node.childCount === 0 && leads !== "" ? [xml("w:p", null, leads), ""] : ["", leads]
     const first = cap && node.firstChild?.isText ? [...(node.firstChild.text ?? "")][0] : undefined
     if (!cap || first === undefined)
-      return xml(
-        "w:p",
-        null,
-        paragraphProperties(format, { mark, section, ...parts }, rtl),
-        before + begin + this.inline(node.children, letters),
+      return (
+        alone +
+        xml(
+          "w:p",
+          null,
+          paragraphProperties(format, { mark, section, ...parts }, rtl),
+          before + begin + this.inline(node.children, letters),
+        )
       )
     const { size } = letterLook(sheet, look.letters, node.firstChild?.marks ?? none)
     const letter = node.firstChild?.type.schema.text(first, node.firstChild.marks)
