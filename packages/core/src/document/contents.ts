@@ -34,6 +34,14 @@ export function lookOfStops(stops: readonly TabStop[]): ContentsLook | null {
   return last.leader === "none" ? "plain" : last.leader === "solid" ? "ruled" : "dotted"
 }
 
+/**
+ * Contents look as the first of their entries do at whose end a number stands; if none does, it stands close behind the words.
+ * @param found how that entry looks
+ * @param any whether there are entries at all
+ */
+export const lookOfEntries = (found: ContentsLook | null, any: boolean): ContentsLook =>
+  found ?? (any ? "plain" : "dotted")
+
 /** An entry: a paragraph that is nowhere in the document, and the heading that it stands for. */
 export interface ContentsEntry {
   node: Node

@@ -7,6 +7,7 @@ import {
   isLink,
   limits,
   linkLook,
+  lookOfEntries,
   lookOfStops,
   marks as markTypes,
   nodes,
@@ -676,11 +677,10 @@ export class StoryReader {
     field.look = lookOfStops(this.stops)
   }
 
-  /** Contents look as the first of their entries do at whose end a number stands; if none does, it stands close behind the words. */
   private endContents({ contents, look, text }: OpenField): void {
     const block = contents === null ? undefined : this.blocks[contents]
     if (contents === null || !block || isSectionEnd(block) || isStart(block) || block.attrs.look === "sources") return
-    const own = look ?? (text.trim() === "" ? "dotted" : "plain")
+    const own = lookOfEntries(look, text.trim() !== "")
     this.blocks[contents] = block.type.create({ ...block.attrs, look: own })
   }
 

@@ -125,7 +125,7 @@ export function readOpenDocument(bytes: Uint8Array, { progress }: ReadOptions = 
       kept,
       properties: withShown({ ...propertiesOf(meta), ...own }, book.shown),
       notes: notesOf(named),
-      typesetting: typesettingOf(named),
+      typesetting: typesettingOf(styles.usual),
       sources: book.sources,
     },
     stories,
@@ -309,8 +309,7 @@ function propertiesOf(meta: XmlElement | undefined): Properties {
   }
 }
 
-function typesettingOf(named: XmlElement | undefined): Typesetting {
-  const usual = childrenNamed(named, "style:default-style").find(({ attrs }) => attrs["style:family"] === "paragraph")
+function typesettingOf(usual: XmlElement | undefined): Typesetting {
   const letters = child(usual, "style:text-properties")?.attrs
   return typesettingTold({
     before: letters?.["fo:hyphenation-remain-char-count"],

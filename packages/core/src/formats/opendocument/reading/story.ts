@@ -5,6 +5,7 @@ import {
   defaultTable,
   isLink,
   limits,
+  lookOfEntries,
   lookOfStops,
   marks as markTypes,
   nodes,
@@ -150,11 +151,10 @@ export class StoryReader {
     this.blocks.push(nodes.contents.create({ levels, look, of: of === "" ? "" : label }))
   }
 
-  /** Contents look as the first of their entries do at whose end a number stands; if none does, it stands close behind the words. */
   private lookOf(body: XmlElement | undefined): ContentsLook {
     const entries = childrenNamed(body, "text:p")
     const looks = entries.map(({ attrs }) => lookOfStops(this.styles.stopsOf(attrs["text:style-name"])))
-    return looks.find((own) => own !== null) ?? (entries.length === 0 ? "dotted" : "plain")
+    return lookOfEntries(looks.find((own) => own !== null) ?? null, entries.length > 0)
   }
 
   // ---- lists

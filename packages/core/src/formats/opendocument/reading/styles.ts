@@ -42,6 +42,8 @@ const plainLetters: LetterFormat = { ...defaultLetters, colour: "#000000" }
 
 export class Styles {
   readonly defaults: StyleSheet["defaults"]
+  /** What paragraphs start from, as it is told. */
+  readonly usual: XmlElement | undefined
   private readonly named = new Map<string, XmlElement>()
   private readonly keys = new Map<string, string>()
   private readonly automatic: ReadonlyMap<string, XmlElement>
@@ -57,6 +59,7 @@ export class Styles {
   ) {
     this.automatic = stylesIn(automatic)
     const base = childrenNamed(common, "style:default-style").find(({ attrs }) => attrs["style:family"] === "paragraph")
+    this.usual = base
     const letters = readLetters(child(base, "style:text-properties"), context, 12)
     const paragraph = readParagraph(child(base, "style:paragraph-properties"), false)
     this.defaults = {
