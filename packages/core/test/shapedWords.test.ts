@@ -1,8 +1,10 @@
-/** Text that is put together from words that were shaped before is as if it were shaped as a whole, in every face that ships. */
+/** Text that is put together from words that were shaped before, and words that are from pairs of their letters, are as if shaped as a whole, in every face that ships. */
 import { readFileSync } from "node:fs"
 import fc from "fast-check"
 import { shippedFace, wasmFile } from "../node/typesetting"
 import { isShapedByWords, shippedFaces } from "../src/layout/fonts/catalogue"
+import { LetterPairs } from "../src/layout/fonts/pairs"
+import { ShapedWords } from "../src/layout/fonts/words"
 import { HarfBuzz, type Font, type ShapeOptions } from "../src/layout/fonts/harfbuzz"
 
 const harfbuzz = new HarfBuzz(readFileSync(wasmFile("harfbuzz")))
@@ -50,6 +52,8 @@ const word = fc.oneof(
     unit: fc.constantFrom(...letters, ...letters, ...letters.toUpperCase(), ..."0123456789.,;:!?-'’“”()/&"),
     maxLength: 12,
   }),
+  // So few letters that most pairs have been met.
+  fc.string({ unit: fc.constantFrom(..."fijltoeVA.’"), maxLength: 8 }),
 )
 const text = fc.array(word, { minLength: 4, maxLength: 40 }).map((words) => `${words.join(" ")} end`)
 const options = fc.constantFrom<ShapeOptions>(
@@ -94,4 +98,25 @@ test.each(faces)("%s", (face) => {
     byWords.release()
     whole.release()
   }
+})
+
+test("A word is shaped once, and not at all where its pairs of letters were met", () => {
+  const font = harfbuzz.font(shippedFace("Tinos-regular"))
+  const asked: string[] = []
+  const whole = (text: string, from: number, to: number) => {
+    asked.push(text.slice(from, to))
+    return font.shape(text, from, to, { language: "en-GB" })
+  }
+  const glyphOf = (code: number) => font.shape(String.fromCharCode(code), 0, 1, { language: "en-GB" }).ids[0]!
+  const words = new ShapedWords(whole, new LetterPairs(glyphOf))
+  const told = (text: string) => {
+    asked.length = 0
+    words.shape(text, 0, text.length)
+    return asked.filter((own) => own.trim().length > 1)
+  }
+  expect(told("the tolls are set here")).toEqual(["the tolls are set here"])
+  expect(told("here the tolls are set")).toEqual(["set"])
+  expect(told("other tolls there are lost")).toEqual(["other lost"])
+  expect(told("ether these tell")).toEqual(["these tell"])
+  expect(told("there sees tether less")).toEqual(["sees less"])
 })

@@ -55,24 +55,26 @@ export class WordTable {
   /** The letters of all one behind the other, and where those of each begin. */
   private letters = new Uint16Array(1 << 14)
   private starts = new Int32Array(1 << 11)
+  private hashes = new Int32Array(1 << 11)
 
   /** The number of a stretch of a text; one that is new gets the next, and counts from then on. @param hash of its letters, from 0 on */
   number(codes: Codes, from: number, to: number, hash: number): number {
-    const { table, starts, letters } = this
+    const { table, starts, letters, hashes } = this
     const length = to - from
     const mask = table.length - 1
     let slot = mixed(hash) & mask
     for (let n = table[slot]!; n > 0; n = table[(slot = (slot + 1) & mask)]!) {
+      if (hashes[n - 1] !== hash) continue
       const start = starts[n - 1]!
       if (starts[n]! - start !== length) continue
       let same = 0
       while (same < length && letters[start + same] === codes[from + same]) same++
       if (same === length) return n - 1
     }
-    return this.add(codes, from, to, slot)
+    return this.add(codes, from, to, hash, slot)
   }
 
-  private add(codes: Codes, from: number, to: number, slot: number): number {
+  private add(codes: Codes, from: number, to: number, hash: number, slot: number): number {
     const start = this.starts[this.count]!
     const end = start + to - from
     this.letters = grown(this.letters, end)
@@ -80,6 +82,8 @@ export class WordTable {
     const n = ++this.count
     this.starts = grown(this.starts, n + 1)
     this.starts[n] = end
+    this.hashes = grown(this.hashes, n)
+    this.hashes[n - 1] = hash
     this.table[slot] = n
     if (n * 2 > this.table.length) this.spread()
     return n - 1
@@ -90,9 +94,7 @@ export class WordTable {
     const table = new Int32Array(this.table.length * 2)
     const mask = table.length - 1
     for (let n = 1; n <= this.count; n++) {
-      let hash = 0
-      for (let i = this.starts[n - 1]!; i < this.starts[n]!; i++) hash = hashed(hash, this.letters[i]!)
-      let slot = mixed(hash) & mask
+      let slot = mixed(this.hashes[n - 1]!) & mask
       while (table[slot] !== 0) slot = (slot + 1) & mask
       table[slot] = n
     }

@@ -5,6 +5,7 @@
  */
 
 import { newGlyphs, setUnsafe, shifted, type ShapedGlyphs } from "./glyphs"
+import { LetterPairs, usualSigns } from "./pairs"
 import { ShapedWords } from "./words"
 
 /** Metrics in font units, `descender` negative, as in OpenType's hhea or OS/2 table. */
@@ -58,12 +59,12 @@ function isLatin(text: string, from: number, to: number): boolean {
   let any = false
   for (let i = from; i < to; i++) {
     const code = text.charCodeAt(i)
-    if (code > 126 && !usualSigns.has(code)) return false
+    if (code > 126 && !signs.has(code)) return false
     any ||= (code | 32) > 96 && (code | 32) < 123
   }
   return any
 }
-const usualSigns = new Set([0x2013, 0x2014, 0x2018, 0x2019, 0x201c, 0x201d, 0x2026])
+const signs = new Set(usualSigns)
 
 /** What of the options glyphs depend on. */
 const keyOf = ({ language, rtl, features, script }: ShapeOptions) =>
@@ -205,8 +206,7 @@ export class HarfBuzz {
       smallCaps: this.features(face).has("smcp"),
       has: (codePoint) => {
         let answer = known.get(codePoint)
-        if (answer === undefined)
-          known.set(codePoint, (answer = this.call("hb_font_get_nominal_glyph", font, codePoint, this.scratch) !== 0))
+        if (answer === undefined) known.set(codePoint, (answer = this.nominal(font, codePoint) !== 0))
         return answer
       },
       advance: (glyph) => this.call("hb_font_get_glyph_h_advance", font, glyph),
@@ -227,6 +227,12 @@ export class HarfBuzz {
         return path
       },
     }
+  }
+
+  /** The glyph of a character by itself; 0 where there is none. */
+  private nominal(font: number, codePoint: number): number {
+    const isThere = this.call("hb_font_get_nominal_glyph", font, codePoint, this.scratch) !== 0
+    return isThere ? new DataView(this.memory.buffer).getUint32(this.scratch, true) : 0
   }
 
   private readMetrics(font: number, upem: number): FontMetrics {
@@ -316,7 +322,13 @@ export class HarfBuzz {
     let words = known.get(key)
     if (!words || words.isFull) {
       const latin = { ...options, script: tag("Latn") }
-      known.set(key, (words = new ShapedWords((own, a, b) => this.shape(font, own, a, b, latin))))
+      known.set(
+        key,
+        (words = new ShapedWords(
+          (own, a, b) => this.shape(font, own, a, b, latin),
+          new LetterPairs((code) => this.nominal(font, code)),
+        )),
+      )
     }
     return words.shape(text, from, to)
   }

@@ -3,9 +3,10 @@
  * does between a blank and the letter behind it is learned once for each letter. Where a face does more than that across blanks, its
  * text has to be shaped as a whole; a test holds the two against each other for all faces that ship.
  */
-import { grown, hashed, hashFactor, LetterCodes, WordTable } from "../../document/wordTable"
+import { grown, hashed, hashFactor, LetterCodes, WordTable, type Codes } from "../../document/wordTable"
 import { Recent } from "../recent"
 import { clusterOf, isUnsafe, newGlyphs, setUnsafe, shifted, type ShapedGlyphs, type WordGlyphs } from "./glyphs"
+import type { LetterPairs } from "./pairs"
 
 /** Text as one run of Latin letters, from left to right. */
 export type ShapeLatin = (text: string, from: number, to: number) => ShapedGlyphs
@@ -43,11 +44,13 @@ export class ShapedWords {
   private readonly codes = new LetterCodes()
   /** Glyphs of all words one behind the other, and where those of each begin. */
   private starts = new Int32Array(1 << 10)
-  private ids = new Uint16Array(1 << 13)
-  private advances = new Int16Array(1 << 13)
-  private unsafe = new Uint8Array(1 << 13)
-  /** By glyph, places in its word. */
-  private clusters = new Uint8Array(1 << 13)
+  private readonly store = {
+    ids: new Uint16Array(1 << 13),
+    advances: new Int16Array(1 << 13),
+    unsafe: new Uint8Array(1 << 13),
+    /** By glyph, places in its word. */
+    clusters: new Uint8Array(1 << 13),
+  }
   /** Letters of each word. */
   private lengths = new Uint8Array(1 << 10)
   /** Of each word what it can be put together from. */
@@ -58,7 +61,10 @@ export class ShapedWords {
   /** Numbers of the words of the text at hand. */
   private numbers = new Int32Array(64)
 
-  constructor(private readonly whole: ShapeLatin) {}
+  constructor(
+    private readonly whole: ShapeLatin,
+    private readonly pairs: LetterPairs,
+  ) {}
 
   /** Whether it should learn no more. */
   get isFull(): boolean {
@@ -98,7 +104,8 @@ export class ShapedWords {
     const { table } = this
     const [factor, codes] = [hashFactor, this.codes.of(text)]
     const known = table.count
-    const fresh: string[] = []
+    // Where those begin and end that come for the first time.
+    const fresh: number[] = []
     let words = 0
     for (let at = from; at < to;) {
       const begin = at
@@ -109,66 +116,94 @@ export class ShapedWords {
       }
       if (at - begin > longest) {
         // What was found is not forgotten before it is known.
-        this.learn(fresh, known)
+        this.learn(text, codes, fresh, known)
         return null
       }
       if (words === this.numbers.length) this.numbers = grown(this.numbers, words + 1)
       const n = table.number(codes, begin, at, hash)
-      if (n === known + fresh.length) fresh.push(text.slice(begin, at))
+      if (n === known + fresh.length / 2) fresh.push(begin, at)
       this.numbers[words++] = n
     }
-    this.learn(fresh, known)
+    this.learn(text, codes, fresh, known)
     return words
   }
 
-  /** Shapes words, which are numbered one behind the other, together. */
-  private learn(words: readonly string[], first: number): void {
-    if (words.length === 0) return
-    this.starts = grown(this.starts, first + words.length + 1)
-    this.made = grown(this.made, first + words.length)
-    this.lengths = grown(this.lengths, first + words.length)
+  /** Learns words that come for the first time: from pairs of letters what can be put together from them, and the others by shaping these together. @param fresh where they begin and end, in the order of their numbers */
+  private learn(text: string, codes: Codes, fresh: readonly number[], first: number): void {
+    const count = fresh.length / 2
+    if (count === 0) return
+    this.starts = grown(this.starts, first + count + 1)
+    this.made = grown(this.made, first + count)
+    this.lengths = grown(this.lengths, first + count)
+    const { starts, made, lengths, pairs } = this
     // Only the last of a text has no blank behind it, and comes last here too.
-    const text = words.join("")
-    const glyphs = this.whole(text, 0, text.length)
-    const { count, ids, advances } = glyphs
-    const end = this.starts[first]! + count
-    this.ids = grown(this.ids, end)
-    this.advances = grown(this.advances, end)
-    this.unsafe = grown(this.unsafe, end)
-    this.clusters = grown(this.clusters, end)
-    const isApart = glyphs.offsets !== null || !(advances instanceof Int16Array)
+    let unknown = ""
+    let room = starts[first]!
+    for (let i = 0, n = first; i < count; i++, n++) {
+      const [from, to] = [fresh[2 * i]!, fresh[2 * i + 1]!]
+      lengths[n] = to - from
+      made[n] = pairs.has(codes, from, to) ? letterByLetter : 0
+      if (made[n] === 0) unknown += text.slice(from, to)
+      else room += to - from
+    }
+    const shaped = unknown === "" ? null : this.whole(unknown, 0, unknown.length)
+    this.makeRoom(room + (shaped?.count ?? 0))
     let [at, glyph] = [0, 0]
-    words.forEach((word, i) => {
-      const n = first + i
-      const start = this.starts[n]!
-      this.lengths[n] = word.length
-      const next = at + word.length
-      let isPlain = true
-      let own = start
-      for (; glyph < count && clusterOf(glyphs, glyph) < next; glyph++, own++) {
-        this.ids[own] = ids[glyph]!
-        this.advances[own] = advances[glyph]!
-        this.unsafe[own] = own > start && isUnsafe(glyphs, glyph) ? 1 : 0
-        this.clusters[own] = clusterOf(glyphs, glyph) - at
-        isPlain &&= this.clusters[own] === own - start
+    const learned: number[] = []
+    for (let i = 0, n = first; i < count; i++, n++) {
+      const [from, to] = [fresh[2 * i]!, fresh[2 * i + 1]!]
+      if (made[n] === letterByLetter) {
+        pairs.put(codes, from, to, this.store, starts[n]!)
+        starts[n + 1] = starts[n]! + to - from
+        continue
       }
-      this.starts[n + 1] = own
-      const isWhole = own > start && this.clusters[start] === 0
-      this.made[n] = isApart || !isWhole ? apart : isPlain && own - start === word.length ? letterByLetter : inClusters
-      at = next
-    })
-    // What stands behind a blank has had its part in it.
-    at = 0
-    words.forEach((word, i) => {
-      if (i > 0 && this.made[first + i - 1] !== apart) {
-        const joint = this.made[first + i] === apart ? null : this.joint(text, at, first + i)
-        if (joint?.isKnown) this.advances[this.starts[first + i]! - 1]! -= joint.advance
-        else this.made[first + i - 1] = apart
-      }
-      at += word.length
-    })
+      glyph = this.take(n, shaped!, glyph, at)
+      if (learned.length > 0) this.loosen(first + learned.at(-1)!, n, unknown, at)
+      learned.push(i)
+      at += to - from
+    }
+    for (const i of learned)
+      if (made[first + i] === letterByLetter)
+        pairs.see(codes, fresh[2 * i]!, fresh[2 * i + 1]!, this.store, starts[first + i]!)
   }
 
+  /** Takes the glyphs of a word out of those of a text. @param at where it begins there @returns the first glyph behind it */
+  private take(word: number, glyphs: ShapedGlyphs, from: number, at: number): number {
+    const { count, ids, advances } = glyphs
+    const { store, starts } = this
+    const start = starts[word]!
+    const [length, next] = [this.lengths[word]!, at + this.lengths[word]!]
+    let isPlain = true
+    let [glyph, own] = [from, start]
+    for (; glyph < count && clusterOf(glyphs, glyph) < next; glyph++, own++) {
+      store.ids[own] = ids[glyph]!
+      store.advances[own] = advances[glyph]!
+      store.unsafe[own] = own > start && isUnsafe(glyphs, glyph) ? 1 : 0
+      store.clusters[own] = clusterOf(glyphs, glyph) - at
+      isPlain &&= store.clusters[own] === own - start
+    }
+    starts[word + 1] = own
+    const isApart = glyphs.offsets !== null || !(advances instanceof Int16Array)
+    const isWhole = own > start && store.clusters[start] === 0
+    this.made[word] = isApart || !isWhole ? apart : isPlain && own - start === length ? letterByLetter : inClusters
+    return glyph
+  }
+
+  /** Takes from the blank behind a word what the one that stood behind it has done to it. */
+  private loosen(word: number, next: number, text: string, at: number): void {
+    if (this.made[word] === apart) return
+    const joint = this.made[next] === apart ? null : this.joint(text, at, next)
+    if (joint?.isKnown) this.store.advances[this.starts[word + 1]! - 1]! -= joint.advance
+    else this.made[word] = apart
+  }
+
+  private makeRoom(glyphs: number): void {
+    const { store } = this
+    store.ids = grown(store.ids, glyphs)
+    store.advances = grown(store.advances, glyphs)
+    store.unsafe = grown(store.unsafe, glyphs)
+    store.clusters = grown(store.clusters, glyphs)
+  }
   /** What comes between a blank and the first glyph of a word behind it. */
   private joint(text: string, from: number, word: number): Joint {
     return this.byWord[word] ?? (this.byWord[word] = this.jointBefore(text, from, word))
@@ -176,13 +211,13 @@ export class ShapedWords {
 
   private jointBefore(text: string, from: number, word: number): Joint {
     const start = this.starts[word]!
-    const id = this.ids[start]!
+    const id = this.store.ids[start]!
     let joint = this.joints.get(id)
     if (!joint) {
       // The letters of its first glyph.
       let next = start + 1
-      while (next < this.starts[word + 1]! && this.clusters[next] === 0) next++
-      const letters = next < this.starts[word + 1]! ? this.clusters[next]! : 1
+      while (next < this.starts[word + 1]! && this.store.clusters[next] === 0) next++
+      const letters = next < this.starts[word + 1]! ? this.store.clusters[next]! : 1
       const own = text.slice(from, from + letters)
       const [before, alone] = [this.whole(" ", 0, 1), this.whole(own, 0, letters)]
       const both = this.whole(` ${own}`, 0, letters + 1)
@@ -214,7 +249,8 @@ export class ShapedWords {
     const { numbers, first, count, isPlain } = kept
     const { ids, advances, unsafe } = newGlyphs(count)
     const clusters = isPlain ? null : new Uint32Array(count)
-    const { starts, lengths, byWord, ids: ownIds, advances: ownAdvances, unsafe: ownUnsafe, clusters: places } = this
+    const { starts, lengths, byWord } = this
+    const { ids: ownIds, advances: ownAdvances, unsafe: ownUnsafe, clusters: places } = this.store
     let [at, glyph] = [0, 0]
     for (let w = 0; w < numbers.length; w++) {
       const word = numbers.charCodeAt(w)
