@@ -14,6 +14,7 @@ import {
   tableFormat,
   type LetterFormat,
   type ParagraphFormat,
+  type TableFormat,
 } from "../src/document"
 import { assetName } from "../src/formats/assets"
 import type { Node } from "prosemirror-model"
@@ -101,19 +102,23 @@ const format: fc.Arbitrary<Partial<ParagraphFormat> | null> = fc.option(
 const block = fc
   .tuple(style, fc.array(inline, { maxLength: 5 }), format)
   .map(([own, parts, said]) => paragraph(own, parts, said))
-const grid = fc
-  .tuple(
-    fc.array(fc.array(block, { minLength: 2, maxLength: 2 }), { minLength: 1, maxLength: 3 }),
-    fc.boolean(),
-    fc.constantFrom("left", "center", "right"),
-    fc.record({ across: fc.integer({ min: 0, max: 9 }), down: fc.integer({ min: 0, max: 9 }) }),
-  )
-  .map(([rows, divides, align, padding]) =>
-    table(
-      rows.map((row) => row.map((own) => [own])),
-      { look: "bare", headRows: 0, columns: [120, 90], divides, align, padding },
-    ),
-  )
+const tables = (cells: fc.Arbitrary<readonly Node[]>, columns: number[]) =>
+  fc
+    .tuple(
+      fc.array(fc.array(cells, { minLength: 2, maxLength: 2 }), { minLength: 1, maxLength: 3 }),
+      fc.boolean(),
+      fc.constantFrom("left", "center", "right"),
+      fc.record({ across: fc.integer({ min: 0, max: 9 }), down: fc.integer({ min: 0, max: 9 }) }),
+    )
+    .map(([rows, divides, align, padding]) =>
+      table(rows, { look: "bare", headRows: 0, columns, divides, align, padding }),
+    )
+const one = block.map((own): readonly Node[] => [own])
+/** Tables, and tables in their cells. */
+const grid = tables(
+  fc.oneof({ weight: 5, arbitrary: one }, { weight: 1, arbitrary: fc.tuple(block, tables(one, [36, 24]), block) }),
+  [120, 90],
+)
 const setup = (width: number) =>
   nodes.sectionBreak.create({ setup: { ...documentAttrs(document([])).setup, width, begins: "sheet" } })
 export const documents = fc
@@ -154,12 +159,19 @@ export function plain(doc: Node): unknown {
 export const lettersOf = (node: Node) =>
   Object.fromEntries(node.marks.map(({ type, attrs }) => [type.name, attrs.value as unknown]))
 
-/** What stands one behind the other in the body, and how its tables are. */
-export function order(doc: Node) {
-  return bodyOf(doc).children.map((node) => {
+interface Ordered extends Pick<TableFormat, "divides" | "align" | "padding" | "columns"> {
+  rows: (string | Ordered)[][][]
+}
+
+/** What stands one behind the other in the body or in a cell, and how its tables are. */
+export const order = (doc: Node) => orderIn(bodyOf(doc))
+
+function orderIn(parent: Node): (string | Ordered)[] {
+  return parent.children.map((node) => {
     if (node.type.name !== "table") return node.type.name
     const { divides, align, padding, columns } = tableFormat(node)
-    return { divides, align, padding, columns, rows: node.childCount }
+    const rows = node.children.map((row) => row.children.map(orderIn))
+    return { divides, align, padding, columns, rows }
   })
 }
 

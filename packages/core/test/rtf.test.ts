@@ -166,6 +166,29 @@ test("tables with joined cells, head rows and grounds; a row that never ends", (
   expect(doc.child(0).lastChild?.textContent).toBe("After")
 })
 
+type Nest = string | Nest[][][]
+/** Blocks as their text, and tables as the blocks of their cells. */
+const nest = (node: Node): Nest[] =>
+  node.children.map((own) =>
+    own.type.name === "table" ? own.children.map((row) => row.children.map(nest)) : own.textContent,
+  )
+
+test("tables in cells, whose rows are told of at their ends; those that are deeper than any around them, and that never end", () => {
+  const first = (words: string) => read(words).doc.child(0).child(0)
+  const nested = String.raw`\pard\intbl\itap2 A\nestcell B\par b\nestcell{\*\nesttableprops\trowd\cellx1000\clcbpat1\cellx2000\nestrow}{\nonesttables\par}`
+  const row = (own: string) => String.raw`\pard\trowd\clcbpat2\cellx4000\cellx6000 ${own}\row\pard`
+  const inner = [["A"], ["B", "b"]]
+  const outer = first(row(String.raw`\intbl before\par ${nested}\pard\intbl behind\cell next\cell`))
+  expect(outer.child(0).children.map(nest)).toEqual([["before", [inner], "behind"], ["next"]])
+  expect(outer.firstChild?.child(0).attrs.format).toMatchObject({ shading: "#f4e3b5" })
+  expect(outer.firstChild?.child(0).child(1).child(0).child(1).attrs.format).toMatchObject({ shading: "#7a1f4b" })
+
+  const cells = (own: string) => first(row(own)).child(0).children.map(nest)
+  expect(cells(String.raw`${nested}${nested}\pard\intbl\cell`)).toEqual([[[inner, inner], ""]])
+  expect(cells(String.raw`${nested.replaceAll("itap2", "itap3")}\pard\intbl\cell`)).toEqual([[[[[[inner]]]], ""]])
+  expect(cells(String.raw`\pard\intbl A\nestcell B\cell`)).toEqual([[[[["A"]]], "B"]])
+})
+
 test("heads, feet, sections, paper, columns, notes, links, fields, places, pictures, names", () => {
   const png =
     "89504e470d0a1a0a0000000d49484452000000010000000108060000001f15c4890000000d49444154789c6360f8cf500f0003050101008bd5a5be0000000049454e44ae426082"
@@ -435,6 +458,7 @@ test("however it is damaged or nested, it is read as far as it goes or refused i
   attempt(`{\\rtf1${"{".repeat(100_000)}deep${"}".repeat(100_000)}}`)
   attempt(`{\\rtf1 ${"\\par ".repeat(20_000)}}`)
   attempt(`{\\rtf1\\trowd${"\\cellx1".repeat(100_000)}\\intbl x\\cell\\row}`)
+  attempt(`{\\rtf1${"\\intbl\\itap99999 x\\nestcell\\nestrow\\itap1 y\\par ".repeat(5_000)}}`)
   for (const own of [String.raw`{\shpgrp{\*\shpinst `, String.raw`{\shp{\*\shpinst{\shptxt a`])
     attempt(`{\\rtf1 ${own.repeat(50_000)}}`)
   attempt(`{\\rtf1\\bin999999999999 x}`)

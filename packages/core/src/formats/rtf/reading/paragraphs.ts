@@ -31,7 +31,12 @@ export interface Paragraph {
   /** The side whose line is being told. */
   side: string | null
   inTable: boolean
+  /** How many tables it stands in, one in the other, if it stands in one. */
+  depth: number
 }
+
+/** So many tables at most stand in each other. */
+const deepest = 12
 
 const usualTab = { kind: "left", leader: "none" }
 
@@ -46,6 +51,7 @@ export const plainParagraph: Paragraph = {
   borders: new Map(),
   side: null,
   inTable: false,
+  depth: 1,
 }
 
 const alignments = new Map([
@@ -152,6 +158,8 @@ export function withParagraph(
       return { ...before, level: Math.min(8, Math.max(0, value ?? 0)) }
     case "intbl":
       return { ...before, inTable: true }
+    case "itap":
+      return { ...before, depth: Math.min(deepest, Math.max(1, value ?? 1)) }
     case "tx":
       return {
         ...before,

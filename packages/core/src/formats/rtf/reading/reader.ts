@@ -184,6 +184,8 @@ export class RtfReader implements RtfTaker {
         return hear(this.book.overrideTable())
       case "info":
         return hear(this.book.info())
+      case "nesttableprops":
+        return this.nestedRow()
       case "pict":
         return hear(this.picture())
       case "shpinst":
@@ -249,17 +251,21 @@ export class RtfReader implements RtfTaker {
     const { paragraph } = this.group
     switch (name) {
       case "par":
-      case "nestrow":
         this.runs.flush()
         return this.runs.story.endParagraph(paragraph, this.runs.look(this.group))
-      case "nestcell":
-        return this.put("<w:tab/>")
       case "cell":
         this.runs.flush()
-        return this.runs.story.endCell(paragraph, this.row, this.runs.look(this.group))
+        return this.runs.story.endCell(paragraph, 1, this.row, this.runs.look(this.group))
+      case "nestcell":
+        this.runs.flush()
+        // What its row is like is said at the end of that.
+        return this.runs.story.endCell(paragraph, Math.max(2, paragraph.depth), plainRow, this.runs.look(this.group))
       case "row":
         this.runs.flush()
-        return this.runs.story.endRow(this.row)
+        return this.runs.story.endRow(this.row, 1)
+      case "nestrow":
+        this.runs.flush()
+        return this.runs.story.endRow(this.row, Math.max(2, paragraph.depth))
       case "sect":
         this.runs.flush()
         this.runs.story.endSection(sectionXml(this.section), paragraph)
@@ -347,6 +353,14 @@ export class RtfReader implements RtfTaker {
       },
       (own) => this.file(own),
     )
+  }
+
+  /** What is said of a row of a table in a cell leaves the row of that cell as it is. */
+  private nestedRow(): boolean {
+    const { row } = this
+    this.group.closing = () => (this.row = row)
+    this.row = plainRow
+    return true
   }
 
   private field(): boolean {

@@ -12,13 +12,19 @@ interface Block {
   section: string
 }
 
+/** A table while it is read. */
+interface OpenTable {
+  rows: SetRow[]
+  /** Of the row that is read, those that have ended and what is said of them, and the one that is read. */
+  cells: string[]
+  row: Row
+  cell: string
+}
+
 export class Story {
   private readonly blocks: (Block | string)[] = []
-  private rows: SetRow[] = []
-  private cells: string[] = []
-  private cell = ""
-  /** Of the cells that have ended. */
-  private row: Row = plainRow
+  /** Tables that have not ended, each in a cell of the one before. */
+  private readonly tables: OpenTable[] = []
   runs = ""
 
   constructor(private readonly book: Book) {}
@@ -27,42 +33,53 @@ export class Story {
   endParagraph(paragraph: Paragraph, ending = ""): void {
     const block = { paragraph, runs: this.runs, ending, section: "" }
     this.runs = ""
-    if (paragraph.inTable) this.cell += this.xml(block)
-    else {
-      this.endTable()
-      this.blocks.push(block)
-    }
+    const depth = paragraph.inTable ? paragraph.depth : 0
+    this.endTables(depth)
+    if (depth === 0) this.blocks.push(block)
+    else this.table(depth).cell += this.xml(block)
   }
 
-  endCell(paragraph: Paragraph, row: Row, ending: string): void {
-    this.row = row
+  /** @param depth of the table: 1 where it stands in no other */
+  endCell(paragraph: Paragraph, depth: number, row: Row, ending: string): void {
     // What was said between two paragraphs of a cell stands in it too.
-    this.endParagraph({ ...paragraph, inTable: true }, ending)
-    this.cells.push(this.cell)
-    this.cell = ""
+    this.endParagraph({ ...paragraph, inTable: true, depth }, ending)
+    const table = this.table(depth)
+    table.row = row
+    table.cells.push(table.cell)
+    table.cell = ""
   }
 
-  endRow(row: Row): void {
-    if (this.cells.length === 0) return
-    this.rows.push({ row, cells: this.cells })
-    this.cells = []
-    this.cell = ""
+  endRow(row: Row, depth: number): void {
+    this.endTables(depth)
+    const table = this.tables[depth - 1]
+    if (!table || table.cells.length === 0) return
+    table.rows.push({ row, cells: table.cells })
+    table.cells = []
+    table.cell = ""
   }
 
-  private endTable(): void {
-    if (this.cell !== "" || this.cells.length > 0) {
+  private table(depth: number): OpenTable {
+    while (this.tables.length < depth) this.tables.push({ rows: [], cells: [], row: plainRow, cell: "" })
+    return this.tables[depth - 1] as OpenTable
+  }
+
+  /** Ends the tables that stand deeper. */
+  private endTables(depth: number): void {
+    for (let table = this.tables.at(-1); table && this.tables.length > depth; table = this.tables.at(-1)) {
       // A row that never ends is one all the same.
-      if (this.cell !== "") this.cells.push(this.cell)
-      this.cell = ""
-      this.endRow(this.row)
+      if (table.cell !== "") table.cells.push(table.cell)
+      this.endRow(table.row, this.tables.length)
+      this.tables.pop()
+      if (table.rows.length === 0) continue
+      const outer = this.tables.at(-1)
+      if (outer) outer.cell += tableXml(table.rows)
+      else this.blocks.push(tableXml(table.rows))
     }
-    if (this.rows.length > 0) this.blocks.push(tableXml(this.rows))
-    this.rows = []
   }
 
   /** A section ends: with the paragraph that has ended, or with one of its own. */
   endSection(section: string, paragraph: Paragraph): void {
-    if (this.runs !== "" || this.rows.length > 0) this.endParagraph({ ...paragraph, inTable: false })
+    if (this.runs !== "" || this.tables.length > 0) this.endParagraph({ ...paragraph, inTable: false })
     const last = this.blocks.at(-1)
     if (typeof last === "object" && last.section === "") last.section = section
     else this.blocks.push({ paragraph: { ...paragraph, inTable: false }, runs: "", ending: "", section })
@@ -78,7 +95,7 @@ export class Story {
   /** All of it, with what stands in no paragraph yet as one. */
   finish(paragraph: Paragraph): string {
     if (this.runs !== "") this.endParagraph(paragraph)
-    this.endTable()
+    this.endTables(0)
     const { blocks } = this
     const whole = blocks.map((block) => (typeof block === "string" ? block : this.xml(block))).join("")
     return typeof blocks.at(-1) === "object" ? whole : `${whole}<w:p/>`

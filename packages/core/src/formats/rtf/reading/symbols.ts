@@ -45,6 +45,7 @@ export const passed = new Set([
   "private",
   "generator",
   "atnid",
+  "nonesttables",
 ])
 export const toldAs = new Map([["objdata", "objects of other programs"]])
 /** Lists of an older kind have no table. */

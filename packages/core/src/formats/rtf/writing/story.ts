@@ -27,6 +27,9 @@ function pictureWords(bytes: Uint8Array, size: XmlElement): string {
 
 const field = (instruction: string, shown: string) => `{\\field{\\*\\fldinst{${instruction}}}{\\fldrslt{${shown}}}}`
 
+/** What says of a paragraph that it stands in a cell. */
+const inTable = (depth: number) => (depth > 1 ? `\\intbl\\itap${depth}` : depth === 1 ? "\\intbl" : "")
+
 export class StoryWriter {
   /** What fields are at: their instruction, or what they show. */
   private readonly fields: ("instruction" | "shown")[] = []
@@ -38,21 +41,22 @@ export class StoryWriter {
     private readonly part: string,
   ) {}
 
-  blocks(root: XmlElement | undefined, inCell = false): string {
+  /** @param depth of the cell that they stand in: 1 in a table that stands in no other, 0 in none */
+  blocks(root: XmlElement | undefined, depth = 0): string {
     return (root?.children ?? [])
       .filter(isElement)
-      .map((own) => this.block(own, inCell))
+      .map((own) => this.block(own, depth))
       .join("\n")
   }
 
-  private block(own: XmlElement, inCell: boolean): string {
-    if (own.name === "w:p") return this.paragraph(own, inCell)
-    if (own.name === "w:tbl") return inCell ? this.nested(own) : this.table(own)
-    if (own.name === "w:sdt") return this.blocks(child(own, "w:sdtContent"), inCell)
+  private block(own: XmlElement, depth: number): string {
+    if (own.name === "w:p") return this.paragraph(own, depth)
+    if (own.name === "w:tbl") return this.table(own, depth + 1)
+    if (own.name === "w:sdt") return this.blocks(child(own, "w:sdtContent"), depth)
     return own.name.startsWith("w:bookmark") ? this.inline(own, this.written.styles.look()) : ""
   }
 
-  private paragraph(own: XmlElement, inCell: boolean): string {
+  private paragraph(own: XmlElement, depth: number): string {
     const { styles, lists, numbered } = this.written
     const direct = child(own, "w:pPr")
     const style = child(direct, "w:pStyle")?.attrs["w:val"]
@@ -60,7 +64,7 @@ export class StoryWriter {
     const item = lists.item(look.paragraph, direct)
     const format = paragraphWords(told(item.paragraph, direct), numbered)
     return (
-      `\\pard\\plain\\s${styles.number(style)}${inCell ? "\\intbl" : ""}${item.words}${format}` +
+      `\\pard\\plain\\s${styles.number(style)}${inTable(depth)}${item.words}${format}` +
       `${lettersWords(told(look.letters, child(direct, "w:rPr")), numbered)} ${this.runs(own, look)}\\par`
     )
   }
@@ -206,21 +210,8 @@ export class StoryWriter {
     return picture === "" ? "" : `{\\*\\shppict${picture}}`
   }
 
-  /** A table in a cell: its rows as paragraphs, its cells divided by tabs. */
-  private nested(table: XmlElement): string {
-    return childrenNamed(table, "w:tr")
-      .map((row) => {
-        const cells = childrenNamed(row, "w:tc").map((cell) =>
-          childrenNamed(cell, "w:p")
-            .map((own) => this.runs(own, this.written.styles.look()))
-            .join(" "),
-        )
-        return `\\pard\\plain\\intbl ${cells.join("\\tab ")}\\par`
-      })
-      .join("\n")
-  }
-
-  private table(table: XmlElement): string {
+  /** @param depth 1 for one that stands in no other */
+  private table(table: XmlElement, depth: number): string {
     const { numbered } = this.written
     const format = child(table, "w:tblPr")
     const grid = childrenNamed(child(table, "w:tblGrid"), "w:gridCol").map(({ attrs }) => Number(attrs["w:w"] ?? 0))
@@ -252,17 +243,21 @@ export class StoryWriter {
           turned +
           sides.map((side) => lineWords(child(borders, `w:${side}`), `clbrdr${side.charAt(0)}`, numbered)).join("") +
           (ground && /^[0-9a-f]{6}$/i.test(ground) ? `\\clcbpat${numbered.colour(ground)}` : "")
-        const content = this.blocks(cell, true).replace(/\\par$/, "")
-        return { words: `${words}\\cellx${upTo(column)}`, content: `${content || "\\pard\\plain\\intbl "}\\cell` }
+        const content = this.blocks(cell, depth).replace(/\\par$/, "") || `\\pard\\plain${inTable(depth)} `
+        return { words: `${words}\\cellx${upTo(column)}`, content: `${content}\\${depth > 1 ? "nest" : ""}cell` }
       })
       const exact = height?.attrs["w:hRule"] === "exact" ? -1 : 1
-      return (
+      const told =
         `\\trowd\\trgaph${room("left")}\\trleft${upTo(skipped)}${align}${padding}` +
         (child(own, "w:tblHeader") ? "\\trhdr" : "") +
         (child(own, "w:cantSplit") ? "\\trkeep" : "") +
         (height ? `\\trrh${exact * Number(height.attrs["w:val"] ?? 0)}` : "") +
-        `${cells.map(({ words }) => words).join("")}\n${cells.map(({ content }) => content).join("\n")}\\row`
-      )
+        cells.map(({ words }) => words).join("")
+      const content = cells.map(({ content }) => content).join("\n")
+      // Of a row in a cell it is told at its end, and who knows nothing of such gets a paragraph.
+      return depth > 1
+        ? `${content}\n{\\*\\nesttableprops${told}\\nestrow}{\\nonesttables\\par}`
+        : `${told}\n${content}\\row`
     })
     return rows.join("\n")
   }
