@@ -10,7 +10,7 @@ const required = ({ template }) => {
   }
 }
 
-/** For Jest alone; the application has its own. */
+/** For Jest alone, and there for what tests of the application; that has its own. */
 module.exports = (api) => {
   api.cache(true)
   return { presets: ["babel-preset-expo"], plugins: [required] }
