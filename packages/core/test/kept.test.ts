@@ -1,5 +1,16 @@
 /** What other programs put into a file is given back to them. */
-import { bodyOf, defaultProperties, document, documentAttrs, fieldAttrs, nodes, p } from "../src/document"
+import {
+  bodyOf,
+  defaultProperties,
+  defaultTypesetting,
+  document,
+  documentAttrs,
+  fieldAttrs,
+  nodes,
+  p,
+  type Kept,
+  type Typesetting,
+} from "../src/document"
 import { checkDocument } from "../src/document/reading"
 import { readOfficeOpenXml } from "../src/formats/officeopenxml/reading"
 import { writeOfficeOpenXml } from "../src/formats/officeopenxml/writing"
@@ -61,7 +72,7 @@ test("properties and data of other programs are kept, what is broken or too larg
   expect(documentAttrs(checkDocument(doc)).kept).toEqual({ properties, parts: { "part-1": { content: data, about } } })
 })
 
-test("they go back as they were, and properties by way of the other format too", () => {
+test("they go back as they were, and properties by way of the other formats too", () => {
   const { doc } = readOfficeOpenXml(file())
   const written = writeOfficeOpenXml(doc, sources)
   const parts = unzip(written)
@@ -73,6 +84,31 @@ test("they go back as they were, and properties by way of the other format too",
   const open = readOpenDocument(writeOpenDocument(doc, sources)).doc
   expect(documentAttrs(open).kept).toEqual({ properties, parts: {} })
   expect(documentAttrs(readOfficeOpenXml(writeOfficeOpenXml(open, sources)).doc).kept.properties).toEqual(properties)
+})
+
+test.each(["docx", "odt", "rtf"] as const)(
+  "properties that people made, and that whole paragraphs are looked at, come back from %s; what only has such a name stays what it is",
+  (ending) => {
+    const { read, write } = formats[ending]
+    const back = (kept: Kept, breaking: Typesetting["breaking"]) => {
+      const attrs = { kept, typesetting: { ...defaultTypesetting, breaking } }
+      return documentAttrs(read!(write!({ name: "Log", doc: document([p("Log")], attrs) }), {}).doc)
+    }
+    const kept = documentAttrs(readOfficeOpenXml(file()).doc).kept
+    expect(back(kept, "whole")).toMatchObject({ kept: { properties }, typesetting: { breaking: "whole" } })
+    expect(back(kept, "quick").kept.properties).toEqual(properties)
+    const named = { "Line breaking": { kind: "text" as const, value: "by hand" } }
+    const { kept: same, typesetting } = back({ properties: named, parts: {} }, "quick")
+    expect([same.properties, typesetting.breaking]).toEqual([named, "quick"])
+    expect(back({ properties: {}, parts: {} }, "whole").kept.properties).toEqual({})
+  },
+)
+
+test("properties are read out of RTF as they are told there, also whole numbers; what has no name or no kind is none", () => {
+  const told = String.raw`{\propname Vessel}\proptype30{\staticval The Grey <Heron>}{\propname Crossings}\proptype3{\staticval 212}{\propname Odd}\proptype5{\staticval many}{\propname }\proptype30{\staticval x}{\propname Other}\proptype7{\staticval x}`
+  const { doc } = formats.rtf.read!(new TextEncoder().encode(String.raw`{\rtf1{\*\userprops${told}}Log\par}`), {})
+  const { Vessel, Crossings, Odd } = properties
+  expect(documentAttrs(doc).kept.properties).toEqual({ Vessel, Crossings, Odd })
 })
 
 test("a document without them has neither part nor property", () => {

@@ -7,8 +7,10 @@ import {
   fieldAttrs,
   limits,
   unknownValue,
+  type DocumentAttrs,
   type Kept,
   type Properties,
+  type Typesetting,
 } from "../document"
 import { meanings } from "./meanings"
 
@@ -38,26 +40,40 @@ export const ownNamed = meanings(
 /** The name among those that people made of a property for which a format may have no other place. */
 export const nameOfOwn = (property: string): string | undefined => entryOf(ownNames as Record<string, string>, property)
 
-/** What people made, with the document's own properties for which a format has no other place. */
-export function withOwn(kept: Kept, properties: Properties, placeless: readonly OwnProperty[]): Kept {
-  const said = placeless.filter((own) => properties[own] !== "")
-  const own = said.map((name) => [ownNames[name], { kind: "text" as const, value: properties[name] }])
+/** The property, and its value, that says that lines are broken with the whole paragraph in view: no format has another place for it. */
+const [breakingName, wholeBreaking] = ["Line breaking", "Whole paragraph"]
+
+/** What people made, with what is the document's own and for which a format has no other place. */
+export function withOwn(
+  { kept, properties, typesetting }: Pick<DocumentAttrs, "kept" | "properties" | "typesetting">,
+  placeless: readonly OwnProperty[],
+): Kept {
+  const said: [name: string, value: string][] = placeless.flatMap((own) =>
+    properties[own] === "" ? [] : [[ownNames[own], properties[own]]],
+  )
+  if (typesetting.breaking === "whole") said.push([breakingName, wholeBreaking])
+  const own = said.map(([name, value]) => [name, { kind: "text" as const, value }])
   return { ...kept, properties: { ...kept.properties, ...Object.fromEntries(own) } }
 }
 
-/** What people made, and apart from it the document's own properties that stood there. */
+/** What people made, and apart from it what is the document's own and stood there. */
 export function withoutOwn(
   kept: Kept,
   placeless: readonly OwnProperty[],
-): { kept: Kept; own: Partial<Record<OwnProperty, string>> } {
-  const all = Object.entries(kept.properties)
+): { kept: Kept; own: Partial<Record<OwnProperty, string>>; breaking: Typesetting["breaking"] } {
+  const isWhole = kept.properties[breakingName]?.value === wholeBreaking
+  const all = Object.entries(kept.properties).filter(([name]) => !(isWhole && name === breakingName))
   const meant = (name: string) => placeless.find((own) => own === ownNamed(name))
   const own = all.flatMap(([name, { value }]) => {
     const property = meant(name)
     return property ? [[property, value]] : []
   })
   const others = all.filter(([name]) => !meant(name))
-  return { kept: { ...kept, properties: Object.fromEntries(others) }, own: Object.fromEntries(own) }
+  return {
+    kept: { ...kept, properties: Object.fromEntries(others) },
+    own: Object.fromEntries(own),
+    breaking: isWhole ? "whole" : "quick",
+  }
 }
 
 /** Properties with what fields of a file showed of those that it says nothing else of: the words stay. */

@@ -25,7 +25,7 @@ const typeNames: Readonly<Record<Property["kind"], string>> = {
   yes: "vt:bool",
 }
 
-function propertiesIn(parts: Parts): Kept["properties"] {
+export function propertiesIn(parts: Parts): Kept["properties"] {
   const root = parts.xml(parts.related("", "custom-properties") ?? "")
   return Object.fromEntries(
     childrenNamed(root, "op:property")

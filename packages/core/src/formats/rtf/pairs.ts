@@ -1,4 +1,5 @@
 /** What RTF and Office Open XML call the same, each by the word of RTF: read one way, written the other. */
+import type { Kept } from "../../document"
 
 /** How a section begins. */
 export const sectionBegins = new Map([
@@ -59,3 +60,11 @@ export const reversed = <A, B>(pairs: ReadonlyMap<A, B>): ReadonlyMap<B, A> =>
 /** What stands between the sign of an item and its text, and which side of the sign is even, by their numbers. */
 export const levelFollows = ["tab", "space", "nothing"]
 export const levelAligns = ["left", "center", "right"]
+
+/** Kinds of properties that people made, by number. */
+export const propertyKinds = new Map<number, Kept["properties"][string]["kind"]>([
+  [30, "text"],
+  [5, "number"],
+  [64, "date"],
+  [11, "yes"],
+])

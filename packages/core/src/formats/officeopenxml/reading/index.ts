@@ -91,7 +91,7 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
     if (heads.length > 0) behind = book.watermarkOf(heads)
     return { ...setup, watermark: behind }
   })
-  const { kept, own } = withoutOwn(keptFrom(parts, data, ourParts), ["date"])
+  const { kept, own, breaking } = withoutOwn(keptFrom(parts, data, ourParts), ["date"])
   const made = document(
     blocks,
     {
@@ -103,6 +103,7 @@ export function readOfficeOpenXml(bytes: Uint8Array, { progress }: ReadOptions =
       properties: withShown({ ...propertiesOf(parts), ...own }, book.shown),
       notes: notesOf(settings),
       typesetting: typesettingTold(
+        breaking,
         { inRow: valueOf(settings, "w:consecutiveHyphenLimit") },
         !flag("w:doNotHyphenateCaps"),
       ),

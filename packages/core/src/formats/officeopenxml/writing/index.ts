@@ -219,7 +219,7 @@ export function writeOfficeOpenXml(doc: Node, sources: WriteSources): Uint8Array
     parts.relate(path, "customXmlProps", told)
     overrides.push([`customXml/${told}`, "application/vnd.openxmlformats-officedocument.customXmlProperties+xml"])
   })
-  const made = propertiesPart(withOwn(kept, properties, ["date"]))
+  const made = propertiesPart(withOwn(documentAttrs(doc), ["date"]))
   if (made !== "") {
     files.set("docProps/custom.xml", made)
     parts.relate("", "custom-properties", "docProps/custom.xml")

@@ -114,7 +114,7 @@ export function readOpenDocument(bytes: Uint8Array, { progress }: ReadOptions = 
   const masters = new Masters(common, ofStyles, styles.with(ofStyles), book)
   const reader = new StoryReader(book, styles, "body").takeAll(text)
   const { blocks, setup, part, stories } = sectioned(reader.blocks, masters, book)
-  const { kept, own } = withoutOwn(keptFromMeta(meta), placeless)
+  const { kept, own, breaking } = withoutOwn(keptFromMeta(meta), placeless)
   const made = document(
     blocks,
     {
@@ -125,7 +125,7 @@ export function readOpenDocument(bytes: Uint8Array, { progress }: ReadOptions = 
       kept,
       properties: withShown({ ...propertiesOf(meta), ...own }, book.shown),
       notes: notesOf(named),
-      typesetting: typesettingOf(styles.usual),
+      typesetting: typesettingOf(breaking, styles.usual),
       sources: book.sources,
     },
     stories,
@@ -309,9 +309,9 @@ function propertiesOf(meta: XmlElement | undefined): Properties {
   }
 }
 
-function typesettingOf(usual: XmlElement | undefined): Typesetting {
+function typesettingOf(breaking: Typesetting["breaking"], usual: XmlElement | undefined): Typesetting {
   const letters = child(usual, "style:text-properties")?.attrs
-  return typesettingTold({
+  return typesettingTold(breaking, {
     before: letters?.["fo:hyphenation-remain-char-count"],
     after: letters?.["fo:hyphenation-push-char-count"],
     inRow: child(usual, "style:paragraph-properties")?.attrs["fo:hyphenation-ladder-count"],

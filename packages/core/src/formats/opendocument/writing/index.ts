@@ -250,7 +250,7 @@ export function writeOpenDocument(doc: Node, sources: WriteSources): Uint8Array 
       word("meta:initial-creator", properties.author),
       word("dc:creator", properties.author),
       sourcesProperty(documentAttrs(doc).sources),
-      keptProperties(withOwn(documentAttrs(doc).kept, properties, placeless)),
+      keptProperties(withOwn(documentAttrs(doc), placeless)),
     ),
   )
   const entry = (path: string, type: string) =>

@@ -41,6 +41,6 @@ export function readRtf(bytes: Uint8Array, options: ReadOptions = {}): FileRead 
   if (reader.comments.length > 0) parts.part("comments", "comments", reader.comments.join(""))
   const settings = [...reader.settings].map(([name, own]) => `<${name} w:val="${own}"/>`)
   if (settings.length > 0) parts.part("settings", "settings", settings.join(""))
-  const read = readOfficeOpenXml(parts.finish(main + sectionXml(reader.section), book.properties), options)
+  const read = readOfficeOpenXml(parts.finish(main + sectionXml(reader.section), book), options)
   return { ...read, left: [...leaving.list, ...read.left] }
 }

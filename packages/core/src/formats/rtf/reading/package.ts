@@ -1,6 +1,8 @@
 /** Parts of Office Open XML text as one file, for the reader of that. */
+import { propertiesPart } from "../../officeopenxml/kept"
 import { zip } from "../../zip"
 import { escaped } from "./letters"
+import type { Book } from "./tellings"
 
 const spaces =
   'xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships" ' +
@@ -28,28 +30,40 @@ export class Package {
     return this.add(kind, `${kind}${number}.xml`, `<w:${root} ${spaces}>${inside}</w:${root}>`)
   }
 
-  finish(body: string, properties: ReadonlyMap<string, string>): Uint8Array {
+  finish(body: string, { properties, made }: Pick<Book, "properties" | "made">): Uint8Array {
     const relations = (inside: string) =>
       bytesOf(
         `<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships">${inside}</Relationships>`,
       )
+    const word = (space: string, name: string, own = name) =>
+      properties.has(own) ? `<${space}${name}>${escaped(properties.get(own) ?? "")}</${space}${name}>` : ""
+    const described = ["title", "subject", "creator"].map((name) => word("dc:", name)).join("")
+    const parts: [type: string, path: string, content: string][] = [
+      [`${kinds}officeDocument`, "word/document.xml", `<w:document ${spaces}><w:body>${body}</w:body></w:document>`],
+      [
+        core,
+        "docProps/core.xml",
+        `<cp:coreProperties xmlns:cp="http://schemas.openxmlformats.org/package/2006/metadata/core-properties" xmlns:dc="http://purl.org/dc/elements/1.1/">${described}</cp:coreProperties>`,
+      ],
+      [
+        `${kinds}extended-properties`,
+        "docProps/app.xml",
+        `<Properties xmlns="http://schemas.openxmlformats.org/officeDocument/2006/extended-properties">${word("", "Company", "company")}</Properties>`,
+      ],
+    ]
+    if (made.size > 0) {
+      const own = propertiesPart({ properties: Object.fromEntries(made), parts: {} })
+      parts.push([`${kinds}custom-properties`, "docProps/custom.xml", own])
+    }
     this.files.set(
       "[Content_Types].xml",
       bytesOf('<Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"/>'),
     )
-    this.files.set("word/document.xml", bytesOf(`<w:document ${spaces}><w:body>${body}</w:body></w:document>`))
+    for (const [, path, content] of parts) this.files.set(path, bytesOf(content))
     this.files.set("word/_rels/document.xml.rels", relations(this.relations.join("")))
     this.files.set(
-      "docProps/core.xml",
-      bytesOf(
-        `<cp:coreProperties xmlns:cp="http://schemas.openxmlformats.org/package/2006/metadata/core-properties" xmlns:dc="http://purl.org/dc/elements/1.1/">${[...properties].map(([name, text]) => `<dc:${name}>${escaped(text)}</dc:${name}>`).join("")}</cp:coreProperties>`,
-      ),
-    )
-    this.files.set(
       "_rels/.rels",
-      relations(
-        `<Relationship Id="a" Type="${kinds}officeDocument" Target="word/document.xml"/><Relationship Id="b" Type="${core}" Target="docProps/core.xml"/>`,
-      ),
+      relations(parts.map(([type, path], i) => `<Relationship Id="r${i}" Type="${type}" Target="${path}"/>`).join("")),
     )
     return zip(this.files, () => true)
   }

@@ -184,6 +184,8 @@ export class RtfReader implements RtfTaker {
         return hear(this.book.overrideTable())
       case "info":
         return hear(this.book.info())
+      case "userprops":
+        return hear(this.book.userProperties())
       case "nesttableprops":
         return this.nestedRow()
       case "pict":

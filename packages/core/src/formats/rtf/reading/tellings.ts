@@ -1,4 +1,7 @@
 /** What RTF tells before its text: typefaces, colours, styles, lists, what the document is called. Each is a destination that hears words and text. */
+import { asName, limits, type Kept } from "../../../document"
+import { keptProperty } from "../../properties"
+import { propertyKinds } from "../pairs"
 import { pageOfSet } from "./encodings"
 import { escaped, lettersXml, plainLetters, withLetters, type Letters, type Tables } from "./letters"
 import { plainLevel, tellLevel, type List } from "./lists"
@@ -32,7 +35,9 @@ export class Book implements Tables {
   private readonly looks = new Map<number, { letters: Letters; paragraph: Paragraph }>()
   readonly lists: List[] = []
   readonly overrides = new Map<number, number>()
+  /** Its title and the like, and what people made. */
   readonly properties = new Map<string, string>()
+  readonly made = new Map<string, Kept["properties"][string]>()
 
   look(style: number | null): { letters: Letters; paragraph: Paragraph } {
     return this.looks.get(style ?? 0) ?? { letters: plainLetters, paragraph: plainParagraph }
@@ -187,6 +192,7 @@ export class Book implements Tables {
       ["title", "title"],
       ["subject", "subject"],
       ["author", "creator"],
+      ["company", "company"],
     ])
     return {
       group: (word) => {
@@ -197,6 +203,29 @@ export class Book implements Tables {
           text: (text) => (all += text),
           close: () => void this.properties.set(name, all.trim().slice(0, 1000)),
         }
+      },
+    }
+  }
+
+  /** Properties that people made. */
+  userProperties(): Destination {
+    let [name, kind] = ["", propertyKinds.get(30)]
+    const heard = (done: (all: string) => void): Destination => {
+      let all = ""
+      return { text: (text) => (all += text.slice(0, limits.property)), close: () => done(all) }
+    }
+    return {
+      word: (word, value) => {
+        // Whole numbers have one of their own.
+        if (word === "proptype") kind = propertyKinds.get(value === 3 ? 5 : (value ?? 30))
+      },
+      group: (word) => {
+        if (word === "propname") return heard((all) => (name = asName(all, limits.property)))
+        if (word !== "staticval") return nothing
+        return heard((all) => {
+          if (name !== "" && kind && this.made.size < limits.kept.properties)
+            this.made.set(name, keptProperty(kind, all))
+        })
       },
     }
   }

@@ -1,10 +1,11 @@
 /** A document as RTF, by way of Office Open XML: what that says is said in control words. */
 import type { Node } from "prosemirror-model"
 import type { AssetSource } from "../../format"
+import { propertiesIn } from "../../officeopenxml/kept"
 import { Parts } from "../../officeopenxml/parts"
 import { writeOfficeOpenXml } from "../../officeopenxml/writing"
 import { child, childrenNamed, isElement, textIn, type XmlElement } from "../../xml/parsing"
-import { reversed, sectionBegins, sheetNumberForms } from "../pairs"
+import { propertyKinds, reversed, sectionBegins, sheetNumberForms } from "../pairs"
 import { StoryWriter, type Written } from "./story"
 import { WrittenLists, WrittenStyles } from "./styles"
 import { Numbered, text } from "./tables"
@@ -36,6 +37,17 @@ function sectionsOf(body: XmlElement): { blocks: XmlElement[]; setup: XmlElement
   }
   if (blocks.length > 0) sections.push({ blocks, setup: undefined })
   return sections
+}
+
+const kindNumbers = reversed(propertyKinds)
+
+/** Properties that people made. */
+function propertyWords(parts: Parts): string {
+  const all = Object.entries(propertiesIn(parts)).map(
+    ([name, { kind, value }]) =>
+      `{\\propname ${text(name)}}\\proptype${kindNumbers.get(kind)}{\\staticval ${text(value)}}`,
+  )
+  return all.length === 0 ? "" : `{\\*\\userprops${all.join("")}}\n`
 }
 
 const begins = reversed(sectionBegins)
@@ -114,16 +126,17 @@ export function writeRtf(doc: Node, { name, asset }: { name: string | null; asse
     const inside = story.blocks({ name: "w:body", attrs: {}, children: blocks })
     return `${setupWords(setup, facing, edge, written)}\n${inside}`
   })
-  const core = parts.xml("docProps/core.xml")
-  const told = (word: string, element: string) => {
-    const words = textIn(child(core, element)).trim()
+  const [core, app] = ["core", "app"].map((name) => parts.xml(`docProps/${name}.xml`))
+  const told = (word: string, element: string, from = core) => {
+    const words = textIn(child(from, element)).trim()
     return words === "" ? "" : `{\\${word} ${text(words)}}`
   }
   const styles = written.styles.table(written.lists)
   const lists = written.lists.tables
   const rtf =
     `{\\rtf1\\ansi\\ansicpg1252\\uc1\\deff0${numbered.fontTable}\n${numbered.colourTable}\n${styles}\n${lists}\n` +
-    `{\\info${told("title", "dc:title")}${told("author", "dc:creator")}${told("subject", "dc:subject")}}\n` +
+    `{\\info${told("title", "dc:title")}${told("author", "dc:creator")}${told("subject", "dc:subject")}${told("company", "ep:Company", app)}}\n` +
+    propertyWords(parts) +
     `${hyphens}${child(settings, "w:mirrorMargins") ? "\\margmirror" : ""}${facing ? "\\facingp" : ""}${sections.join("\\sect\n")}}`
   return Uint8Array.from(rtf, (sign) => sign.charCodeAt(0))
 }
