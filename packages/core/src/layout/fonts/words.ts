@@ -11,7 +11,7 @@ import type { LetterPairs } from "./pairs"
 /** Text as one run of Latin letters, from left to right. */
 export type ShapeLatin = (text: string, from: number, to: number) => ShapedGlyphs
 
-// What the glyphs of a word are for a text that is put together: one for each letter, clusters of letters, or nothing that fits.
+// What the glyphs of a word are for a text that is put together: one for each letter, clusters of letters, or nothing that fits; 0 before they are known.
 const letterByLetter = 1
 const inClusters = 2
 const apart = 3
