@@ -12,7 +12,7 @@ export interface Family {
   faces: readonly FaceVariant[]
   /** Has small capitals of its own. */
   smallCaps?: boolean
-  /** Shapes letters by what stands beyond the blank beside them, so that its text cannot be put together from words. */
+  /** Shapes letters by what stands beyond the blank or the letter beside them, so that its text cannot be put together from words, nor these from pairs. */
   acrossBlanks?: boolean
 }
 

@@ -23,6 +23,7 @@ export interface WordStore {
   ids: Uint16Array
   advances: Int16Array
   unsafe: Uint8Array
+  /** By glyph, places in its word. */
   clusters: Uint8Array
 }
 

@@ -6,7 +6,7 @@
 import { grown, hashed, hashFactor, LetterCodes, WordTable, type Codes } from "../../document/wordTable"
 import { Recent } from "../recent"
 import { clusterOf, isUnsafe, newGlyphs, setUnsafe, shifted, type ShapedGlyphs, type WordGlyphs } from "./glyphs"
-import type { LetterPairs } from "./pairs"
+import type { LetterPairs, WordStore } from "./pairs"
 
 /** Text as one run of Latin letters, from left to right. */
 export type ShapeLatin = (text: string, from: number, to: number) => ShapedGlyphs
@@ -44,11 +44,10 @@ export class ShapedWords {
   private readonly codes = new LetterCodes()
   /** Glyphs of all words one behind the other, and where those of each begin. */
   private starts = new Int32Array(1 << 10)
-  private readonly store = {
+  private readonly store: WordStore = {
     ids: new Uint16Array(1 << 13),
     advances: new Int16Array(1 << 13),
     unsafe: new Uint8Array(1 << 13),
-    /** By glyph, places in its word. */
     clusters: new Uint8Array(1 << 13),
   }
   /** Letters of each word. */

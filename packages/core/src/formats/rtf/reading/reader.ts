@@ -12,7 +12,7 @@ import { Runs } from "./runs"
 import { Shape } from "./shapes"
 import { elements, oldLists, passed, shownFields, symbols, toldAs } from "./symbols"
 import { plainRow, withRow, type Row } from "./tables"
-import { Book, nothing, type Destination } from "./tellings"
+import { Book, heard, nothing, type Destination } from "./tellings"
 import type { RtfTaker } from "./tokens"
 
 interface Group {
@@ -372,25 +372,17 @@ export class RtfReader implements RtfTaker {
   }
 
   private instruction(): Destination {
-    let all = ""
-    return {
-      text: (text) => (all += text),
-      close: () => {
-        this.put(`<w:instrText xml:space="preserve">${escaped(all.slice(0, 4000))}</w:instrText>`)
-        this.put('<w:fldChar w:fldCharType="separate"/>')
-      },
-    }
+    return heard((all) => {
+      this.put(`<w:instrText xml:space="preserve">${escaped(all.slice(0, 4000))}</w:instrText>`)
+      this.put('<w:fldChar w:fldCharType="separate"/>')
+    })
   }
 
   private bookmark(end: "Start" | "End"): Destination {
-    let name = ""
-    return {
-      text: (text) => (name += text),
-      close: () => {
-        const id = escaped(name.trim().slice(0, 80))
-        this.runs.putBeside(`<w:bookmark${end} w:id="${id}"${end === "Start" ? ` w:name="${id}"` : ""}/>`)
-      },
-    }
+    return heard((name) => {
+      const id = escaped(name.trim().slice(0, 80))
+      this.runs.putBeside(`<w:bookmark${end} w:id="${id}"${end === "Start" ? ` w:name="${id}"` : ""}/>`)
+    })
   }
 
   private oldList(outer: Group | undefined): Destination {
@@ -451,19 +443,11 @@ export class RtfReader implements RtfTaker {
   private about = new Map<string, string>()
 
   private commented(end: "Start" | "End"): Destination {
-    let id = ""
-    return {
-      text: (text) => (id += text),
-      close: () => this.runs.putBeside(`<w:commentRange${end} w:id="${escaped(id.trim().slice(0, 40))}"/>`),
-    }
+    return heard((id) => this.runs.putBeside(`<w:commentRange${end} w:id="${escaped(id.trim().slice(0, 40))}"/>`))
   }
 
   private aboutComment(name: string): Destination {
-    let all = ""
-    return {
-      text: (text) => (all += text),
-      close: () => void this.about.set(name, all.trim().slice(0, 200)),
-    }
+    return heard((all) => void this.about.set(name, all.trim().slice(0, 200)))
   }
 
   private comment(): boolean {

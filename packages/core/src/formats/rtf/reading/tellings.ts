@@ -1,6 +1,5 @@
 /** What RTF tells before its text: typefaces, colours, styles, lists, what the document is called. Each is a destination that hears words and text. */
-import { asName, limits, type Kept } from "../../../document"
-import { keptProperty } from "../../properties"
+import type { Kept } from "../../../document"
 import { propertyKinds } from "../pairs"
 import { pageOfSet } from "./encodings"
 import { escaped, lettersXml, plainLetters, withLetters, type Letters, type Tables } from "./letters"
@@ -22,6 +21,12 @@ export interface Destination {
 }
 
 export const nothing: Destination = {}
+
+/** Hears a text as a whole, once its group ends. */
+export function heard(done: (all: string) => void): Destination {
+  let all = ""
+  return { text: (text) => (all += text), close: () => done(all) }
+}
 
 /** Most of each that is taken. */
 const most = 10_000
@@ -198,33 +203,24 @@ export class Book implements Tables {
       group: (word) => {
         const name = names.get(word)
         if (!name) return nothing
-        let all = ""
-        return {
-          text: (text) => (all += text),
-          close: () => void this.properties.set(name, all.trim().slice(0, 1000)),
-        }
+        return heard((all) => void this.properties.set(name, all.trim().slice(0, 1000)))
       },
     }
   }
 
-  /** Properties that people made. */
+  /** Properties that people made, as they are told: the reader of the other format checks them. */
   userProperties(): Destination {
     let [name, kind] = ["", propertyKinds.get(30)]
-    const heard = (done: (all: string) => void): Destination => {
-      let all = ""
-      return { text: (text) => (all += text.slice(0, limits.property)), close: () => done(all) }
-    }
     return {
       word: (word, value) => {
         // Whole numbers have one of their own.
         if (word === "proptype") kind = propertyKinds.get(value === 3 ? 5 : (value ?? 30))
       },
       group: (word) => {
-        if (word === "propname") return heard((all) => (name = asName(all, limits.property)))
+        if (word === "propname") return heard((all) => (name = all.trim().slice(0, 1000)))
         if (word !== "staticval") return nothing
         return heard((all) => {
-          if (name !== "" && kind && this.made.size < limits.kept.properties)
-            this.made.set(name, keptProperty(kind, all))
+          if (kind && this.made.size < most) this.made.set(name, { kind, value: all.slice(0, 1000) })
         })
       },
     }
