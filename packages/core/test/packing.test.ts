@@ -11,6 +11,7 @@ import {
   type Layout,
   type ParagraphLayout,
 } from "../src/layout"
+import { madeGlyphs } from "../src/layout/fonts/glyphs"
 import { Recent } from "../src/layout/recent"
 import { typesetter } from "../node/typesetting"
 import { said, wordsFrom } from "./longText"
@@ -25,7 +26,7 @@ function setMuchElse(): void {
   layoutDocument(typesetter(), document(blocks))
 }
 
-/** Paragraphs with their lines, but for what their glyphs could be made of again. */
+/** Paragraphs with their lines and all glyphs on them. */
 const opened = (all: readonly ParagraphLayout[]) =>
   all.map((own) => ({
     ...own,
@@ -34,7 +35,7 @@ const opened = (all: readonly ParagraphLayout[]) =>
       ...line,
       runs: line.runs.map((piece) => {
         const { glyphs, ...run } = piece.run
-        return { ...piece, run: { ...run, glyphs: { ...glyphs, kept: null } } }
+        return { ...piece, run: { ...run, glyphs: madeGlyphs(glyphs) } }
       }),
     })),
   }))

@@ -3,6 +3,7 @@ import { readFileSync } from "node:fs"
 import fc from "fast-check"
 import { shippedFace, wasmFile } from "../node/typesetting"
 import { isShapedByWords, shippedFaces } from "../src/layout/fonts/catalogue"
+import { madeGlyphs, plainWords } from "../src/layout/fonts/glyphs"
 import { LetterPairs } from "../src/layout/fonts/pairs"
 import { ShapedWords } from "../src/layout/fonts/words"
 import { HarfBuzz, type Font, type ShapeOptions } from "../src/layout/fonts/harfbuzz"
@@ -98,6 +99,31 @@ test.each(faces)("%s", (face) => {
     byWords.release()
     whole.release()
   }
+})
+
+test("What words say of their glyphs is what these come to", () => {
+  const font = harfbuzz.font(shippedFace("Tinos-regular"), true)
+  fc.assert(
+    fc.property(text, options, fc.array(fc.nat(), { minLength: 1, maxLength: 12 }), (own, how, places) => {
+      const words = plainWords(font.shape(own, 0, own.length, how))
+      if (!words) return
+      const { advances, unsafe, count } = madeGlyphs(words)
+      const units = (from: number, to: number) => [...advances.slice(from, to)].reduce((sum, own) => sum + own, 0)
+      const sums = new Float64Array(count + 3)
+      expect(words.addUp(sums, 2, 5, 0.5)).toBe(5 + units(0, count) / 2)
+      for (const place of places) {
+        const at = place % count
+        const isUnsafe = ((unsafe[at >> 3]! >> (at & 7)) & 1) === 1
+        expect(words.isUnsafe(at)).toBe(isUnsafe)
+        if (own[at - 1] === " ") for (const it of [words, words.unmade()]) expect(it.isTight(at)).toBe(isUnsafe)
+        expect(sums[at + 3]).toBe(5 + units(0, at + 1) / 2)
+        const to = at + ((place >> 8) % (count - at))
+        expect(words.units(at, to)).toBe(units(at, to))
+      }
+    }),
+    { numRuns: 300 },
+  )
+  font.release()
 })
 
 test("A word is shaped once, and not at all where its pairs of letters were met", () => {

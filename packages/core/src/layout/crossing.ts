@@ -1,5 +1,5 @@
 /** Paragraphs on their way to another thread: plain data, of which the glyphs of long runs cross but once. */
-import type { ShapedGlyphs } from "./fonts/glyphs"
+import { madeGlyphs, type ShapedGlyphs } from "./fonts/glyphs"
 import { packedLines, unpack, Unlined, type PackedLines, type WithoutLines } from "./packing"
 import type { Line, ParagraphLayout, ShapedRun } from "./types"
 
@@ -46,7 +46,7 @@ export function sentParagraph(own: ParagraphLayout, held: HeldGlyphs | null = nu
   const { numbers, runs, tabs } = packedLines(own)
   const sent = ({ glyphs, ...run }: ShapedRun, i: number): SentRun => {
     const place = held?.placed(glyphs, { paragraph: id, run: i })
-    return { glyphs: place ? { first: glyphs.first, held: place } : { ...glyphs, kept: null }, ...run }
+    return { glyphs: place ? { first: glyphs.first, held: place } : madeGlyphs(glyphs), ...run }
   }
   const packed = { numbers: new Float64Array(numbers), runs: runs.map(sent), tabs }
   return { id, text, style, format, label, outline, anchors, height, floats, packed }
@@ -54,7 +54,7 @@ export function sentParagraph(own: ParagraphLayout, held: HeldGlyphs | null = nu
 
 /** A paragraph that came from another thread: its lines are made when they are first asked for. */
 class ReceivedParagraph extends Unlined implements ParagraphLayout {
-  readonly #packed: PackedLines<ShapedRun>
+  readonly #packed: PackedLines
   #lines: Line[] | null = null
 
   constructor(sent: SentParagraph, paragraphOf: (id: number) => ParagraphLayout | undefined) {

@@ -1,9 +1,18 @@
 /** Breaks a shaped paragraph into lines and places the runs on them. */
 import type { RunLook } from "../document"
 import { visualOrder } from "./bidi"
-import { isWordSpace, LINE_FEED, Ruler, runWidth, spacedHeight, type LineSource, type Segment } from "./measuring"
+import {
+  isBlank,
+  isWordSpace,
+  LINE_FEED,
+  Ruler,
+  runWidth,
+  spacedHeight,
+  type LineSource,
+  type Segment,
+} from "./measuring"
 import { breakQuickly } from "./quickBreaking"
-import { clusterOf, isUnsafe } from "./fonts/glyphs"
+import { clusterOf, isUnsafe, plainWords } from "./fonts/glyphs"
 import { shapeRun } from "./shaping"
 import type { TakenOver } from "./takenOver"
 import type { Line, LineRun, Rule, ShapedRun } from "./types"
@@ -40,6 +49,18 @@ function pieceOf(run: ShapedRun, from = run.from, to = run.to): LineRun {
   const b = foreign ? run.glyphs.count : glyphAt(run, to)
   const [first, last] = a < b ? [a, b] : [b, a]
   return { run, from, to, first, last, x: 0, width: runWidth(run, first, last), extra: 0 }
+}
+
+/** A part of a run that has a glyph for each letter; null where it has not, or cannot be divided there. */
+function plainPiece(ruler: Ruler, run: ShapedRun, from: number, to: number): LineRun | null {
+  const words = plainWords(run.glyphs)
+  if (!words) return null
+  const { text } = ruler.source
+  const isDivided = (at: number) =>
+    isBlank(text.charCodeAt(at - 1)) ? words.isTight(at - run.from) : words.isUnsafe(at - run.from)
+  if ((from > run.from && isDivided(from)) || (to < run.to && isDivided(to))) return null
+  const [first, last] = [from - run.from, to - run.from]
+  return { run, from, to, first, last, x: 0, width: ruler.widthIn(run, first, last), extra: 0 }
 }
 
 export interface SetParagraph {
@@ -125,12 +146,16 @@ interface LinePlan {
 }
 
 /** The pieces of runs on a line in the order of the text, shaped anew where a break divides what was shaped together. */
-function piecesOf({ source }: Ruler, { from, to, visibleTo, runIndex }: LinePlan): LineRun[] {
+function piecesOf(ruler: Ruler, { from, to, visibleTo, runIndex }: LinePlan): LineRun[] {
+  const { source } = ruler
   const { runs } = source
   const first = runs[runIndex]
   // Most lines are within one run. A list that grows has room for more than it holds, which it would keep.
-  if (first && first.from <= from && first.to >= to && !source.levels && !unsafeAt(first, from) && !unsafeAt(first, to))
-    return [pieceOf(first, from, to)]
+  if (first && first.from <= from && first.to >= to && !source.levels) {
+    const piece = plainPiece(ruler, first, from, to)
+    if (piece) return [piece]
+    if (!unsafeAt(first, from) && !unsafeAt(first, to)) return [pieceOf(first, from, to)]
+  }
   const pieces: LineRun[] = []
   const base = source.format.direction === "rtl" ? 1 : 0
   for (let r = runIndex; r < runs.length; r++) {

@@ -2,7 +2,7 @@
  * How wide text is, before it is broken into lines. Lengths run in the direction of the paragraph, from
  * the edge at which its lines begin; which edge of the column that is matters only when lines are placed.
  */
-import { allOf, clusterOf } from "./fonts/glyphs"
+import { allOf, clusterOf, plainWords, unitsOf } from "./fonts/glyphs"
 import type { LetterFormat, LineSpacing, ListLevel, ParagraphFormat, RunLook, TabStop, Typesetting } from "../document"
 import { firstWhere, knownLanguage } from "../document"
 import type { Breaks } from "./breaking"
@@ -22,6 +22,9 @@ export const LINE_FEED = 0x0a
 export const hair = 1e-6
 /** Between a mark that ends before the text and the text. */
 const labelGap = 5
+
+/** The space between words. */
+export const isBlank = (unit: number): boolean => unit === SPACE
 
 /** Spaces that stretch in a justified line. */
 export function isWordSpace(unit: number): boolean {
@@ -77,10 +80,21 @@ function scaleOf(runs: readonly ShapedRun[]): number | null {
   return scale !== undefined && runs.every((run) => run.scale === scale) ? scale : null
 }
 
-/** By offset, the distance from the start of the text if it stood on one endless line: as far as it was asked for, from a run on. */
+/** Where sums are written, one text after another. */
+let room = new Float64Array(1 << 10)
+const mostRoom = 1 << 16
+
+function roomFor(count: number): Float64Array {
+  if (count > mostRoom) return new Float64Array(count)
+  if (count > room.length) room = new Float64Array(2 * count)
+  return room
+}
+
+/** By offset, the distance from the start of the text if it stood on one endless line: as far as it was asked for, from a run on. There is one at a time. */
 class AdvanceSums {
   /** What lengths are counted in: where all letters have one scale in units of their face, whole numbers that no sum rounds. */
   readonly unit: number
+  readonly isExact: boolean
   private readonly scale: number | null
   private readonly origin: number
   private readonly sums: Float64Array
@@ -97,9 +111,11 @@ class AdvanceSums {
   ) {
     this.scale = scaleOf(runs)
     this.unit = this.scale ?? 1
+    this.isExact = this.scale !== null
     this.next = from === 0 ? 0 : firstWhere(runs, (run) => run.to > from)
     this.origin = this.done = Math.min(from, runs[this.next]?.from ?? from)
-    this.sums = new Float64Array(length - this.origin + 1)
+    this.sums = roomFor(length - this.origin + 1)
+    this.sums[0] = 0
   }
 
   at(offset: number): number {
@@ -114,8 +130,13 @@ class AdvanceSums {
       const run = runs[this.next++] as ShapedRun
       const scale = this.scale === null ? run.scale : 1
       while (done < run.from) sums[++done - origin] = x
-      const { first, clusters, advances, count } = run.glyphs
       done = run.to
+      const words = plainWords(run.glyphs)
+      if (words) {
+        x = words.addUp(sums, run.from - origin, x, scale)
+        continue
+      }
+      const { first, clusters, advances, count } = run.glyphs
       if (clusters === null) {
         for (let g = 0, at = run.from - origin; g < count; g++) sums[++at] = x += (advances[g] as number) * scale
         continue
@@ -271,6 +292,11 @@ export class Ruler {
     return to
   }
 
+  /** Width of glyphs of a run that stands for them letter by letter. Sums of several scales are rounded otherwise in other places. */
+  widthIn(run: ShapedRun, first: number, last: number): number {
+    return this.sums.isExact ? this.natural(run.from + first, run.from + last) : runWidth(run, first, last)
+  }
+
   /** Width of text without tabs. */
   natural(from: number, to: number): number {
     const { sums } = this
@@ -402,8 +428,5 @@ function tabsOf(text: string): readonly number[] {
 
 /** Width of glyphs of a run, all of them if not told otherwise. */
 export function runWidth(run: ShapedRun, first = 0, last = run.glyphs.count): number {
-  const { advances } = run.glyphs
-  let units = 0
-  for (let g = first; g < last; g++) units += advances[g] as number
-  return units * run.scale
+  return unitsOf(run.glyphs, first, last) * run.scale
 }

@@ -124,6 +124,8 @@ export class NoteSetter {
       const node = this.stories.get(story)?.node
       if (!node) continue
       const left = room - y
+      // On a sheet that its text fills, that is known before any note is set.
+      if (left < 0) return null
       const last = i === wanted.length - 1
       const filled = this.fill(node, story, from, width, left)
       const goesOn = !filled.atEnd

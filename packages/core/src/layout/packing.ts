@@ -2,18 +2,15 @@
  * Paragraphs as they are kept. Of a long document most are set, counted into their sheets and not looked at again for long, so that
  * their lines are kept as numbers and the glyphs of plain text by its words: a third of what both weigh as objects.
  */
-import type { ShapedGlyphs, WordGlyphs } from "./fonts/glyphs"
+import { WordGlyphs } from "./fonts/glyphs"
 import { Recent } from "./recent"
 import type { Line, LineRun, ParagraphLayout, ShapedRun } from "./types"
 
-/** A run whose glyphs are kept by their words where they can be. */
-type PackedRun = Omit<ShapedRun, "glyphs"> & { glyphs: ShapedGlyphs | WordGlyphs }
-
 /** Lines as numbers, one behind the other; see `pack` for their order. */
-export interface PackedLines<R = PackedRun> {
+export interface PackedLines {
   numbers: ArrayLike<number>
   /** The runs that stand on them, by number. */
-  runs: readonly R[]
+  runs: readonly ShapedRun[]
   /** What few lines have, by line. */
   tabs: readonly { line: number; tabs: Line["tabs"]; leaders: Line["leaders"] }[]
 }
@@ -28,7 +25,7 @@ const ofPiece = 8
 const room = [0.5]
 
 function pack(lines: readonly Line[]): PackedLines {
-  const runs: PackedRun[] = []
+  const runs: ShapedRun[] = []
   const kept = new Map<ShapedRun, number>()
   const tabs: { line: number; tabs: Line["tabs"]; leaders: Line["leaders"] }[] = []
   let [last, number]: [ShapedRun | null, number] = [null, 0]
@@ -45,7 +42,7 @@ function pack(lines: readonly Line[]): PackedLines {
     for (const piece of line.runs) {
       const { run } = piece
       if (run !== last) {
-        number = kept.get(run) ?? runs.push(packRun(run)) - 1
+        number = kept.get(run) ?? runs.push(unmade(run)) - 1
         kept.set((last = run), number)
       }
       room[n++] = number
@@ -65,56 +62,13 @@ function pack(lines: readonly Line[]): PackedLines {
 }
 const mostRoom = 1 << 18
 
-function packRun(run: ShapedRun): PackedRun {
-  const { kept } = run.glyphs
-  return kept ? { ...run, glyphs: kept } : run
-}
-
-/** A run of which the glyphs are put together when they are asked for: who counts lines into sheets does not. */
-class WordRun implements ShapedRun {
-  readonly from: number
-  readonly to: number
-  readonly face: ShapedRun["face"]
-  readonly look: ShapedRun["look"]
-  readonly size: number
-  readonly rise: number
-  readonly scale: number
-  readonly underline: ShapedRun["underline"]
-  readonly strike: ShapedRun["strike"]
-  readonly level: number
-  readonly upper: boolean
-  readonly shows: string | null
-  readonly cap: boolean
-  readonly #kept: WordGlyphs
-  #glyphs: ShapedGlyphs | null = null
-
-  constructor(run: PackedRun, kept: WordGlyphs) {
-    this.from = run.from
-    this.to = run.to
-    this.face = run.face
-    this.look = run.look
-    this.size = run.size
-    this.rise = run.rise
-    this.scale = run.scale
-    this.underline = run.underline
-    this.strike = run.strike
-    this.level = run.level
-    this.upper = run.upper
-    this.shows = run.shows
-    this.cap = run.cap
-    this.#kept = kept
-  }
-
-  get glyphs(): ShapedGlyphs {
-    return (this.#glyphs ??= this.#kept.words.glyphs(this.#kept))
-  }
-}
-
-const unpackRun = (run: PackedRun): ShapedRun =>
-  "words" in run.glyphs ? new WordRun(run, run.glyphs) : (run as ShapedRun)
+/** A run whose glyphs are kept by their words where they can be. */
+const unmade = (run: ShapedRun): ShapedRun =>
+  run.glyphs instanceof WordGlyphs ? { ...run, glyphs: run.glyphs.unmade() } : run
 
 export function unpack({ numbers, runs: packed, tabs }: PackedLines): Line[] {
-  const shaped = packed.map(unpackRun)
+  // What is made of their glyphs is not kept.
+  const shaped = packed.map(unmade)
   const lines: Line[] = []
   let from = 0
   for (let n = 0; n < numbers.length;) {
@@ -203,10 +157,10 @@ export function packParagraph(own: ParagraphLayout): ParagraphLayout {
 }
 
 /** The lines of a paragraph as numbers, and the runs on them with their glyphs. */
-export function packedLines(own: ParagraphLayout): PackedLines<ShapedRun> {
+export function packedLines(own: ParagraphLayout): PackedLines {
   const packed = own instanceof PackedParagraph ? own.packed : pack(own.lines)
   // What was set just now has its glyphs at hand.
-  const runs = opened.has(packed) ? runsOn(opened.of(packed)) : packed.runs.map(unpackRun)
+  const runs = opened.has(packed) ? runsOn(opened.of(packed)) : packed.runs.map(unmade)
   return { ...packed, runs }
 }
 

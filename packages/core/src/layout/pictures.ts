@@ -47,7 +47,6 @@ export function pictureRun(
     advances: Float64Array.of(own.box.width),
     offsets: null,
     unsafe: allSafe(1),
-    kept: null,
   }
   return {
     from: offset,

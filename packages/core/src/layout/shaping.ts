@@ -1,7 +1,7 @@
 /** A paragraph's text as shaped runs: one run for each stretch in the same look, face, script and direction. */
 import type { Node } from "prosemirror-model"
 import { knownLanguage, letterLook, textOf, type FieldValues, type RunLook, type StyleSheet } from "../document"
-import { allOf, allSafe, clusterOf, shifted } from "./fonts/glyphs"
+import { allOf, allSafe, clusterOf, madeGlyphs, shifted } from "./fonts/glyphs"
 import type { Feature, FontMetrics, ShapeOptions } from "./fonts/harfbuzz"
 import { joinsPrevious, type FontLibrary } from "./fonts/library"
 import type { FaceId } from "./fonts/catalogue"
@@ -103,7 +103,7 @@ export function shapeRun(
   let glyphs = upper
     ? shifted(font.shape(capitals(text.slice(from, to), look.language), 0, to - from, shape), from)
     : font.shape(text, from, to, shape)
-  if (look.spacing !== 0) glyphs = { ...glyphs, advances: spaced(glyphs, look.spacing / scale), kept: null }
+  if (look.spacing !== 0) glyphs = { ...madeGlyphs(glyphs), advances: spaced(glyphs, look.spacing / scale) }
   const { underline, strike } = rulesAt(metrics, scale)
   return {
     from,

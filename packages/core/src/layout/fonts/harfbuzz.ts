@@ -375,7 +375,7 @@ export class HarfBuzz {
         offsets[2 * i + 1] = dy
       }
     }
-    return { count, ids, first: from, clusters, advances, offsets, unsafe, kept: null }
+    return { count, ids, first: from, clusters, advances, offsets, unsafe }
   }
 
   private outline(font: number, glyph: number): string {

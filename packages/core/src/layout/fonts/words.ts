@@ -5,7 +5,17 @@
  */
 import { grown, hashed, hashFactor, LetterCodes, WordTable, type Codes } from "../../document/wordTable"
 import { Recent } from "../recent"
-import { clusterOf, isUnsafe, newGlyphs, setUnsafe, shifted, type ShapedGlyphs, type WordGlyphs } from "./glyphs"
+import {
+  clusterOf,
+  isUnsafe,
+  newGlyphs,
+  setUnsafe,
+  shifted,
+  WordGlyphs,
+  type MadeGlyphs,
+  type ShapedGlyphs,
+  type Words,
+} from "./glyphs"
 import type { LetterPairs, WordStore } from "./pairs"
 
 /** Text as one run of Latin letters, from left to right. */
@@ -39,7 +49,7 @@ interface Joint {
 const copied = (text: string) => String.fromCharCode(...Array.from(text, (_, i) => text.charCodeAt(i)))
 
 /** The words of one face in one language and with one choice of features. */
-export class ShapedWords {
+export class ShapedWords implements Words {
   private readonly table = new WordTable()
   private readonly codes = new LetterCodes()
   /** Glyphs of all words one behind the other, and where those of each begin. */
@@ -53,7 +63,7 @@ export class ShapedWords {
   /** Letters of each word. */
   private lengths = new Uint8Array(1 << 10)
   /** Of each word what it can be put together from. */
-  private made = new Uint8Array(1 << 10)
+  private kinds = new Uint8Array(1 << 10)
   /** By the first glyph of what stands behind a blank, and by the number of a word. */
   private readonly joints = new Map<number, Joint>()
   private readonly byWord: Joint[] = []
@@ -73,43 +83,44 @@ export class ShapedWords {
   private readonly stretches = new Recent<string, ShapedGlyphs | null>(
     mostLetters,
     (glyphs) => glyphs?.count ?? 0,
-    (own) => this.fromWords(own, 0, own.length),
+    (own) => this.fromWords(own, 0),
   )
 
   /** A text from its words; null where it has to be shaped as a whole. */
   shape(text: string, from: number, to: number): ShapedGlyphs | null {
-    if (to - from < longStretch) return this.fromWords(text, from, to)
     const own = text.slice(from, to)
+    if (to - from < longStretch) return this.fromWords(own, from)
     // A part of a text would hold all of that.
     const glyphs = this.stretches.of(this.stretches.has(own) ? own : copied(own))
     return glyphs && shifted(glyphs, from)
   }
 
-  private fromWords(text: string, from: number, to: number): ShapedGlyphs | null {
-    const words = this.find(text, from, to)
+  /** @param first where the text stands */
+  private fromWords(text: string, first: number): ShapedGlyphs | null {
+    const words = this.find(text)
     if (words === null) return null
     let [count, isPlain] = [0, true]
     for (let w = 0; w < words; w++) {
       const word = this.numbers[w]!
-      if (this.made[word] === apart) return null
+      if (this.kinds[word] === apart) return null
       count += this.starts[word + 1]! - this.starts[word]!
-      isPlain &&= this.made[word] === letterByLetter
+      isPlain &&= this.kinds[word] === letterByLetter
     }
-    return this.joined(text, from, words, count, isPlain)
+    return this.joined(text, first, words, count, isPlain)
   }
 
   /** Finds the words of a text, and learns those that come for the first time. @returns how many; null where one is too long */
-  private find(text: string, from: number, to: number): number | null {
+  private find(text: string): number | null {
     const { table } = this
     const [factor, codes] = [hashFactor, this.codes.of(text)]
     const known = table.count
     // Where those begin and end that come for the first time.
     const fresh: number[] = []
     let words = 0
-    for (let at = from; at < to;) {
+    for (let at = 0; at < text.length;) {
       const begin = at
       let hash = 0
-      for (let code = 0; at < to && code !== blank; at++) {
+      for (let code = 0; at < text.length && code !== blank; at++) {
         code = codes[at]!
         hash = hashed(hash, code, factor)
       }
@@ -132,17 +143,17 @@ export class ShapedWords {
     const count = fresh.length / 2
     if (count === 0) return
     this.starts = grown(this.starts, first + count + 1)
-    this.made = grown(this.made, first + count)
+    this.kinds = grown(this.kinds, first + count)
     this.lengths = grown(this.lengths, first + count)
-    const { starts, made, lengths, pairs } = this
+    const { starts, kinds, lengths, pairs } = this
     // Only the last of a text has no blank behind it, and comes last here too.
     let unknown = ""
     let room = starts[first]!
     for (let i = 0, n = first; i < count; i++, n++) {
       const [from, to] = [fresh[2 * i]!, fresh[2 * i + 1]!]
       lengths[n] = to - from
-      made[n] = pairs.has(codes, from, to) ? letterByLetter : 0
-      if (made[n] === 0) unknown += text.slice(from, to)
+      kinds[n] = pairs.has(codes, from, to) ? letterByLetter : 0
+      if (kinds[n] === 0) unknown += text.slice(from, to)
       else room += to - from
     }
     const shaped = unknown === "" ? null : this.whole(unknown, 0, unknown.length)
@@ -151,7 +162,7 @@ export class ShapedWords {
     const learned: number[] = []
     for (let i = 0, n = first; i < count; i++, n++) {
       const [from, to] = [fresh[2 * i]!, fresh[2 * i + 1]!]
-      if (made[n] === letterByLetter) {
+      if (kinds[n] === letterByLetter) {
         pairs.put(codes, from, to, this.store, starts[n]!)
         starts[n + 1] = starts[n]! + to - from
         continue
@@ -162,7 +173,7 @@ export class ShapedWords {
       at += to - from
     }
     for (const i of learned)
-      if (made[first + i] === letterByLetter)
+      if (kinds[first + i] === letterByLetter)
         pairs.see(codes, fresh[2 * i]!, fresh[2 * i + 1]!, this.store, starts[first + i]!)
   }
 
@@ -184,16 +195,16 @@ export class ShapedWords {
     starts[word + 1] = own
     const isApart = glyphs.offsets !== null || !(advances instanceof Int16Array)
     const isWhole = own > start && store.clusters[start] === 0
-    this.made[word] = isApart || !isWhole ? apart : isPlain && own - start === length ? letterByLetter : inClusters
+    this.kinds[word] = isApart || !isWhole ? apart : isPlain && own - start === length ? letterByLetter : inClusters
     return glyph
   }
 
   /** Takes from the blank behind a word what the one that stood behind it has done to it. */
   private loosen(word: number, next: number, text: string, at: number): void {
-    if (this.made[word] === apart) return
-    const joint = this.made[next] === apart ? null : this.joint(text, at, next)
+    if (this.kinds[word] === apart) return
+    const joint = this.kinds[next] === apart ? null : this.joint(text, at, next)
     if (joint?.isKnown) this.store.advances[this.starts[word + 1]! - 1]! -= joint.advance
-    else this.made[word] = apart
+    else this.kinds[word] = apart
   }
 
   private makeRoom(glyphs: number): void {
@@ -232,20 +243,24 @@ export class ShapedWords {
     return joint
   }
 
-  private joined(text: string, from: number, words: number, count: number, isPlain: boolean): ShapedGlyphs | null {
-    let at = from
+  private joined(text: string, first: number, words: number, count: number, isPlain: boolean): ShapedGlyphs | null {
+    let at = 0
+    const tight: number[] = []
     for (let w = 0; w < words; w++) {
       const word = this.numbers[w]!
-      if (w > 0 && !this.joint(text, at, word).isKnown) return null
+      if (w > 0) {
+        const joint = this.joint(text, at, word)
+        if (!joint.isKnown) return null
+        if (joint.isUnsafe) tight.push(at)
+      }
       at += this.lengths[word]!
     }
     const numbers = String.fromCharCode.apply(null, this.numbers.subarray(0, words) as unknown as number[])
-    return this.glyphs({ words: this, numbers, first: from, count, isPlain })
+    return new WordGlyphs(this, numbers, first, count, isPlain, isPlain ? tight : null)
   }
 
   /** Puts words together, none of which is met for the first time. */
-  glyphs(kept: WordGlyphs): ShapedGlyphs {
-    const { numbers, first, count, isPlain } = kept
+  made({ numbers, count, isPlain }: WordGlyphs): MadeGlyphs {
     const { ids, advances, unsafe } = newGlyphs(count)
     const clusters = isPlain ? null : new Uint32Array(count)
     const { starts, lengths, byWord } = this
@@ -267,6 +282,66 @@ export class ShapedWords {
       }
       at += lengths[word]!
     }
-    return { count, ids, first, clusters, advances, offsets: null, unsafe, kept }
+    return { ids, clusters, advances, unsafe }
+  }
+
+  addUp({ numbers }: WordGlyphs, sums: Float64Array, at: number, x: number, scale: number): number {
+    const { starts, byWord } = this
+    const { advances } = this.store
+    const words = numbers.length
+    let word = words > 0 ? numbers.charCodeAt(0) : 0
+    for (let w = 1; w <= words; w++) {
+      const last = starts[word + 1]! - 1
+      for (let i = starts[word]!; i < last; i++) sums[++at] = x += advances[i]! * scale
+      let advance = advances[last]!
+      if (w < words) advance += byWord[(word = numbers.charCodeAt(w))]!.advance
+      sums[++at] = x += advance * scale
+    }
+    return x
+  }
+
+  /** The word of a text that was come to last, and where it begins there: who asks goes on from there. */
+  private reached: { own: WordGlyphs | null; word: number; at: number } = { own: null, word: 0, at: 0 }
+
+  /** Goes to the word that a glyph belongs to. */
+  private reach(own: WordGlyphs, glyph: number): { word: number; at: number } {
+    const { reached, starts } = this
+    if (reached.own !== own || reached.at > glyph) {
+      reached.own = own
+      reached.word = reached.at = 0
+    }
+    const { numbers } = own
+    for (; reached.word < numbers.length; reached.word++) {
+      const word = numbers.charCodeAt(reached.word)
+      const end = reached.at + starts[word + 1]! - starts[word]!
+      if (end > glyph) break
+      reached.at = end
+    }
+    return reached
+  }
+
+  units(own: WordGlyphs, first: number, last: number): number {
+    const { numbers } = own
+    const { starts, byWord } = this
+    const { advances } = this.store
+    const reached = this.reach(own, first)
+    let units = 0
+    for (let [glyph, w, at] = [first, reached.word, reached.at]; glyph < last; w++) {
+      const word = numbers.charCodeAt(w)
+      const [begin, end] = [starts[word]!, starts[word + 1]!]
+      const to = Math.min(end, begin + last - at)
+      for (let i = begin + glyph - at; i < to; i++) units += advances[i]!
+      if (to === end && w + 1 < numbers.length) units += byWord[numbers.charCodeAt(w + 1)]!.advance
+      glyph = at += end - begin
+    }
+    return units
+  }
+
+  isUnsafe(own: WordGlyphs, glyph: number): boolean {
+    const { word: w, at } = this.reach(own, glyph)
+    if (w >= own.numbers.length) return false
+    const word = own.numbers.charCodeAt(w)
+    if (glyph === at) return w > 0 && this.byWord[word]!.isUnsafe
+    return this.store.unsafe[this.starts[word]! + glyph - at] === 1
   }
 }
