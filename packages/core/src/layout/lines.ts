@@ -37,30 +37,26 @@ function glyphAt(run: ShapedRun, offset: number): number {
   return low
 }
 
-function unsafeAt(run: ShapedRun, offset: number): boolean {
+function unsafeAt(run: ShapedRun, offset: number, text: string): boolean {
   if (offset <= run.from || offset >= run.to) return false
+  const words = plainWords(run.glyphs)
+  if (words)
+    return isBlank(text.charCodeAt(offset - 1)) ? words.isTight(offset - run.from) : words.isUnsafe(offset - run.from)
   const glyph = glyphAt(run, offset) - (run.level % 2)
   return glyph < 0 || clusterOf(run.glyphs, glyph) !== offset || isUnsafe(run.glyphs, glyph)
 }
 
-function pieceOf(run: ShapedRun, from = run.from, to = run.to): LineRun {
+/** @param ruler that of the text, if it is a part of that */
+function pieceOf(run: ShapedRun, from = run.from, to = run.to, ruler: Ruler | null = null): LineRun {
+  if (ruler && plainWords(run.glyphs)) {
+    const [first, last] = [from - run.from, to - run.from]
+    return { run, from, to, first, last, x: 0, width: ruler.widthIn(run, first, last), extra: 0 }
+  }
   const foreign = run.from === run.to
   const a = foreign ? 0 : glyphAt(run, from)
   const b = foreign ? run.glyphs.count : glyphAt(run, to)
   const [first, last] = a < b ? [a, b] : [b, a]
   return { run, from, to, first, last, x: 0, width: runWidth(run, first, last), extra: 0 }
-}
-
-/** A part of a run that has a glyph for each letter; null where it has not, or cannot be divided there. */
-function plainPiece(ruler: Ruler, run: ShapedRun, from: number, to: number): LineRun | null {
-  const words = plainWords(run.glyphs)
-  if (!words) return null
-  const { text } = ruler.source
-  const isDivided = (at: number) =>
-    isBlank(text.charCodeAt(at - 1)) ? words.isTight(at - run.from) : words.isUnsafe(at - run.from)
-  if ((from > run.from && isDivided(from)) || (to < run.to && isDivided(to))) return null
-  const [first, last] = [from - run.from, to - run.from]
-  return { run, from, to, first, last, x: 0, width: ruler.widthIn(run, first, last), extra: 0 }
 }
 
 export interface SetParagraph {
@@ -148,14 +144,11 @@ interface LinePlan {
 /** The pieces of runs on a line in the order of the text, shaped anew where a break divides what was shaped together. */
 function piecesOf(ruler: Ruler, { from, to, visibleTo, runIndex }: LinePlan): LineRun[] {
   const { source } = ruler
-  const { runs } = source
+  const { runs, text } = source
   const first = runs[runIndex]
   // Most lines are within one run. A list that grows has room for more than it holds, which it would keep.
-  if (first && first.from <= from && first.to >= to && !source.levels) {
-    const piece = plainPiece(ruler, first, from, to)
-    if (piece) return [piece]
-    if (!unsafeAt(first, from) && !unsafeAt(first, to)) return [pieceOf(first, from, to)]
-  }
+  const isWithin = first && first.from <= from && first.to >= to && !source.levels
+  if (isWithin && !unsafeAt(first, from, text) && !unsafeAt(first, to, text)) return [pieceOf(first, from, to, ruler)]
   const pieces: LineRun[] = []
   const base = source.format.direction === "rtl" ? 1 : 0
   for (let r = runIndex; r < runs.length; r++) {
@@ -163,19 +156,19 @@ function piecesOf(ruler: Ruler, { from, to, visibleTo, runIndex }: LinePlan): Li
     if (run.from >= to) break
     const a = Math.max(from, run.from)
     const b = Math.min(to, run.to)
-    if (unsafeAt(run, a) || unsafeAt(run, b))
-      run = shapeRun(source.fonts, source.text, a, b, run.face, run.look, {
+    if (unsafeAt(run, a, text) || unsafeAt(run, b, text))
+      run = shapeRun(source.fonts, text, a, b, run.face, run.look, {
         level: run.level,
         upper: run.upper,
         small: run.upper && run.look.caps === "small",
       })
     if (source.levels && a < visibleTo && b > visibleTo && run.level !== base) {
       // Spaces that hang at the end of a line go the way of the paragraph (rule L1).
-      const [text, tail] = [
-        shapeRun(source.fonts, source.text, a, visibleTo, run.face, run.look, { level: run.level }),
-        shapeRun(source.fonts, source.text, visibleTo, b, run.face, run.look, { level: base }),
+      const [seen, tail] = [
+        shapeRun(source.fonts, text, a, visibleTo, run.face, run.look, { level: run.level }),
+        shapeRun(source.fonts, text, visibleTo, b, run.face, run.look, { level: base }),
       ]
-      pieces.push(pieceOf(text), pieceOf(tail))
+      pieces.push(pieceOf(seen), pieceOf(tail))
     } else pieces.push(pieceOf(run, a, b))
   }
   return exact(pieces)

@@ -19,7 +19,7 @@ export interface ShapedGlyphs {
 /** What is made of words. */
 export type MadeGlyphs = Pick<ShapedGlyphs, "ids" | "clusters" | "advances" | "unsafe">
 
-/** Who knows words. All but `made` is for those that have a glyph for each letter. */
+/** Who knows words. All but `made` is for those that have a glyph for each letter, and for who goes through them from the first to the last. */
 export interface Words {
   /** Puts them together. */
   made(own: WordGlyphs): MadeGlyphs
@@ -121,8 +121,8 @@ export const madeGlyphs = ({ count, ids, first, clusters, advances, offsets, uns
 })
 
 /** Whether the text cannot be divided before a glyph without shaping anew. */
-export function isUnsafe(glyphs: ShapedGlyphs, glyph: number): boolean {
-  return plainWords(glyphs)?.isUnsafe(glyph) ?? ((glyphs.unsafe[glyph >> 3]! >> (glyph & 7)) & 1) === 1
+export function isUnsafe({ unsafe }: ShapedGlyphs, glyph: number): boolean {
+  return ((unsafe[glyph >> 3]! >> (glyph & 7)) & 1) === 1
 }
 
 /** Advance of some glyphs, in font units. */
