@@ -249,8 +249,9 @@ export class DeskPage {
     return path
   }
 
-  async expectSelected(text: string): Promise<void> {
-    await expect.poll(() => this.selected()).toBe(text)
+  /** @param timeout in milliseconds; left out for as long as all is waited for */
+  async expectSelected(text: string, timeout?: number): Promise<void> {
+    await expect.poll(() => this.selected(), timeout === undefined ? {} : { timeout }).toBe(text)
   }
 
   /** The text that is selected, by the browser's own copy. */

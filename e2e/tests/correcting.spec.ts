@@ -78,14 +78,15 @@ test("find marks all places as one types, counts them, and steps through", async
   await expect(count).toHaveText(/of 4$/)
   // Keys of a field stay in the field.
   const words = page.getByTestId("words")
+  // They are counted when there is time for it.
+  await expect(words).toHaveText(/^3,\d{3} words/)
   const before = await words.textContent()
   await find.fill("two words")
   await page.keyboard.press("Control+Backspace")
   await expect(find).toHaveValue("two ")
   await page.keyboard.press("Control+a")
   await page.keyboard.press("Control+ArrowLeft")
-  await expect(words).toHaveText(/^3,\d{3} words/)
-  expect((await words.textContent())?.split(" ")[0]).toBe(before?.split(" ")[0])
+  expect(await words.textContent()).toBe(before)
   await find.fill("nowhere to be found")
   await expect(count).toHaveText("Nothing found")
   await expect(page.locator(".found")).toHaveCount(0)
