@@ -80,8 +80,11 @@ async function stretch(): Promise<boolean> {
   for (const person of people) await person.leave()
   if (people.some(({ page }) => !page.url().includes("/d/"))) return false
   // What one has written last is on its way to the other: saved here, it is there a moment later.
-  for (const { page } of [...people, ...people]) await rested(page)
-  for (const { page } of people) await compare(page)
+  for (const { page } of people) {
+    // Who opens it again may send what was kept of the last letters.
+    for (const own of [...people, ...people]) await rested(own.page)
+    await compare(page)
+  }
   return true
 }
 
