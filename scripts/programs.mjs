@@ -117,7 +117,7 @@ function giveWay() {
  */
 export function loadProgram(name) {
   flagsOfShort.forEach((flag) => setFlagsFromString(flag))
-  if (!process.env.NONICE) giveWay()
+  giveWay()
   const program = programNamed(name)
   const kept = join(root, ".cache", `${name}.code`)
   const cachedData = keptCode(kept, program)

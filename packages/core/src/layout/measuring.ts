@@ -94,7 +94,6 @@ function roomFor(count: number): Float64Array {
 class AdvanceSums {
   /** What lengths are counted in: where all letters have one scale in units of their face, whole numbers that no sum rounds. */
   readonly unit: number
-  readonly isExact: boolean
   private readonly scale: number | null
   private readonly origin: number
   private readonly sums: Float64Array
@@ -111,11 +110,15 @@ class AdvanceSums {
   ) {
     this.scale = scaleOf(runs)
     this.unit = this.scale ?? 1
-    this.isExact = this.scale !== null
     this.next = from === 0 ? 0 : firstWhere(runs, (run) => run.to > from)
     this.origin = this.done = Math.min(from, runs[this.next]?.from ?? from)
     this.sums = roomFor(length - this.origin + 1)
     this.sums[0] = 0
+  }
+
+  /** Whether differences of sums are the same wherever they are taken. */
+  get isExact(): boolean {
+    return this.scale !== null
   }
 
   at(offset: number): number {
