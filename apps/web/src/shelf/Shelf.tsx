@@ -13,7 +13,7 @@ import { MenuPlace } from "../ui/menu"
 import { folderTitle, lyingIn, pathTo, type Item } from "./arranging"
 import { Bin } from "./Bin"
 import { BringIn, useDroppedFiles } from "./BringIn"
-import { laidOn, useCarrying } from "./carrying"
+import { carriesInstead, laidOn, useCarrying } from "./carrying"
 import { ChoosingBar, FolderChoice } from "./Choosing"
 import { Card } from "./Document"
 import { FoundList } from "./Found"
@@ -146,7 +146,7 @@ function Lying({
   const latest = folder === null ? contents?.documents[0] : undefined
   const others = items.filter(({ id }) => id !== latest?.id)
   return (
-    <View className="wide:flex-row wide:items-start wide:gap-12">
+    <div ref={carriesInstead} className="flex flex-col wide:flex-row wide:items-start wide:gap-12">
       <View className="wide:w-[400px]">
         {latest ? (
           <>
@@ -163,7 +163,7 @@ function Lying({
           <ShelfList items={others} contents={contents} onMove={onMove} />
         </View>
       ) : null}
-    </View>
+    </div>
   )
 }
 

@@ -1,12 +1,12 @@
 /** What lies on the shelf or in a folder, as a list that may be long. */
-import { useEffect, useRef } from "react"
+import { useRef } from "react"
 import { Text, View } from "react-native"
 import type { ShelfContents } from "@biblon/wire"
 import { Act } from "../ui/button"
 import { Choice } from "../ui/choice"
 import { useWindow } from "../ui/useWindow"
 import { orders, type Item } from "./arranging"
-import { carriesInstead, newId, useCarrying } from "./carrying"
+import { newId, useCarrying } from "./carrying"
 import { DocumentRow } from "./Document"
 import { FolderRow } from "./FolderRow"
 import { useShelf } from "./store"
@@ -43,7 +43,6 @@ export function ShelfList({
 }) {
   const list = useRef<HTMLDivElement>(null)
   const { items: inSight, height } = useWindow(list, items.length, rowHeights)
-  useEffect(() => (list.current ? carriesInstead(list.current) : undefined), [])
   return (
     <div ref={list} role="list" aria-label="On the shelf" className="relative border-t border-line" style={{ height }}>
       {inSight.flatMap(({ index, start }) => {

@@ -64,13 +64,18 @@ let spent = false
 /** The pointers of fingers that carry something, or are about to. */
 const fingers = new Set<number>()
 
-/** A finger that carries does not scroll a list. It hears of fingers before one comes: what listens only from then on may be asked too late. @returns what ends that */
-export function carriesInstead(list: HTMLElement): () => void {
+/** Whether the finger that came last stopped what was scrolling: it chooses nothing, and nothing can keep it from scrolling. */
+let stopped = false
+
+/** A finger that carries does not scroll the shelf. It hears of fingers before one comes: what listens only from then on may be asked too late. @returns what ends that */
+export function carriesInstead(shelf: HTMLElement | null): () => void {
   const over = new AbortController()
+  const { signal } = over
+  shelf?.addEventListener("touchstart", ({ cancelable }) => (stopped = !cancelable), { passive: true, signal })
   const hear = (event: TouchEvent) => {
     if (fingers.size > 0) event.preventDefault()
   }
-  list.addEventListener("touchmove", hear, { passive: false, signal: over.signal })
+  shelf?.addEventListener("touchmove", hear, { passive: false, signal })
   return () => over.abort()
 }
 
@@ -83,6 +88,7 @@ function drag(id: string, press: PointerEvent<HTMLElement>): void {
   let frame = 0
   const timer = touch
     ? setTimeout(() => {
+        if (stopped) return
         armed = spent = true
         fingers.add(press.pointerId)
         if (!chosen?.has(id)) choose([...(chosen ?? []), id])
