@@ -5,7 +5,7 @@
  * end also what the PDF shows.
  */
 import { parseArgs } from "node:util"
-import { chromium, type Page } from "@playwright/test"
+import { chromium, expect, type Page } from "@playwright/test"
 import { chromiumOptions } from "../../scripts/chromium.mjs"
 import { DeskPage } from "../desk"
 import { beLateAsAsked } from "../late"
@@ -60,6 +60,14 @@ function tell(what: string): void {
 /** Waits until the sheets are complete and all is saved. */
 const rested = (page: Page) => new DeskPage(page, server).saved(45_000)
 
+/** Waits until all have written all that they had, heard of it from each other, and show it. */
+async function allRested(): Promise<void> {
+  for (const { page } of people) await rested(page)
+  const versions = () => new Set(people.map(({ heard }) => heard)).size
+  await expect.poll(versions, { timeout: 45_000, message: "what each has heard of" }).toBe(1)
+  for (const { page } of people) await rested(page)
+}
+
 /** Holds what somebody's page shows against a fresh opening of it. */
 async function compare(page: Page): Promise<void> {
   const top = await page.locator(".canvas").evaluate((canvas) => canvas.parentElement?.scrollTop ?? 0)
@@ -82,7 +90,7 @@ async function stretch(): Promise<boolean> {
   // What one has written last is on its way to the other: saved here, it is there a moment later.
   for (const { page } of people) {
     // Who opens it again may send what was kept of the last letters.
-    for (const own of [...people, ...people]) await rested(own.page)
+    await allRested()
     await compare(page)
   }
   return true

@@ -1,6 +1,7 @@
 /** Somebody at a page who does anything: with mouse and keyboard, or with fingers. */
 import type { CDPSession, Page } from "@playwright/test"
 import { pasteInto } from "../clipboard"
+import { FromServer } from "@biblon/wire"
 import type { Chance } from "./random"
 
 const sentence = "The ferry runs at slack water; the chain was greased on 3 November, and the toll book says so."
@@ -55,10 +56,22 @@ export abstract class Person {
   /** What was done, for who wants to do it again. */
   readonly done: string[] = []
 
+  /** The version of the document up to which the page has heard of everything. */
+  heard = 0
+
   constructor(
     readonly page: Page,
     protected readonly chance: Chance,
-  ) {}
+  ) {
+    page.on("websocket", (socket) =>
+      socket.on("framereceived", ({ payload }) => {
+        const message = FromServer.safeParse(JSON.parse(String(payload))).data
+        if (message?.type === "ready") this.heard = message.version
+        if (message?.type === "steps")
+          this.heard = message.version + message.batches.reduce((sum, { steps }) => sum + steps.length, 0)
+      }),
+    )
+  }
 
   protected abstract pressAt(point: Point): Promise<void>
   protected abstract drag(from: Point, to: Point): Promise<void>

@@ -63,6 +63,20 @@ test("HTML from elsewhere is cleaned; the card offers other ways, each one chang
   await expect(card).toHaveCount(0)
   await desk.press("Control+z", "Control+z")
   await desk.expectShown("Before: ")
+  // The card goes when it is in the way, and when the caret goes elsewhere; the same is to be had without it.
+  for (const away of ["Escape", "ArrowUp"]) {
+    await desk.press("Control+v")
+    await expect(card).toBeVisible()
+    await desk.press(away)
+    await expect(card).toHaveCount(0)
+    await desk.press("Control+z")
+  }
+  await desk.expectShown("Before: ")
+  await desk.press("Control+k")
+  await page.keyboard.type("paste match")
+  await page.keyboard.press("Enter")
+  await desk.expectShown("Before: ", "The chain lies", "Head")
+  expect((await desk.stored())[1]?.runs[1]).toEqual({ text: "chain", marks: { bold: true } })
 })
 
 test("cut by button, paste by button", async ({ desk, page }) => {

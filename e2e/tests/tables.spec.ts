@@ -1,5 +1,6 @@
 import { execFileSync } from "node:child_process"
 import { expect, expectAccessible, test, type DeskPage } from "../desk"
+import { pasteInto } from "../clipboard"
 import { expectPrintsAsSeen } from "../pictures"
 
 const put = (desk: DeskPage, kinds: Record<string, string>) =>
@@ -124,6 +125,18 @@ test("cells are selected by dragging, joined, divided and emptied; sheets are as
   await expectRows(desk, "Action | Who | Fare", " |  | ", " |  | 7")
   await desk.press("Control+z", "Control+z")
   await expectRows(desk, "Action | Who | Fare", "Grease/Imre/Paint/Oda | 12.50", "7")
+})
+
+test("lists above, in and below a table are all seen, as they are printed", async ({ desk, page }) => {
+  await desk.blank()
+  const table = "<table><tr><td>Hands<td><ul><li>inner</ul></table>"
+  const html = `<ul><li>above<li>it</ul>${table}<ul><li>below<li>it</ul>${table}<ol><li>behind</ol>`
+  await pasteInto(page, { "text/html": html, "text/plain": "" })
+  for (const text of ["above", "below", "behind"])
+    await expect(page.getByRole("list").getByText(text, { exact: true })).toBeVisible()
+  await expect(page.getByRole("list")).toHaveCount(5)
+  await desk.press("Escape")
+  await expectPrintsAsSeen(desk)
 })
 
 test("the lines of a head rise, are pressed, selected and typed in as they stand, print so and fall again", async ({

@@ -148,6 +148,7 @@ export class DeskSession implements DeskPort {
       },
       leave: () => {
         if (this.pressing.any) this.pressing.putAway()
+        else if (this.clipboard.forgo()) return
         else if (this.store.getState().laying) this.laying.putDown()
         else if (!this.going.backToText()) view()?.host.focus()
       },
@@ -224,7 +225,10 @@ export class DeskSession implements DeskPort {
     // What the server has confirmed looks as it did.
     if (steps.length > 0 || moved) this.checks.changed(change)
     if (steps.length > 0) this.clipboard.changed(tr.mapping)
-    else if (moved) view?.paintSelection()
+    else if (moved) {
+      this.clipboard.forgo()
+      view?.paintSelection()
+    }
     // What is confirmed says nothing new to the bars, which rest while one types.
     const isConfirmed = !here && steps.length === 0
     this.showing.show({ editor: after }, this.typing.active || isConfirmed)

@@ -134,12 +134,12 @@ export class Clipboard {
     if (cut) this.session.run(deleteSelection)
   }
 
-  async pasteFromButton(plain = false): Promise<void> {
+  async pasteFromButton(way: PasteWay = "asItWas"): Promise<void> {
     try {
       const [item] = await navigator.clipboard.read()
       const read = async ({ media }: Clip) =>
         [media, item?.types.includes(media) ? await (await item.getType(media)).text() : ""] as const
-      await this.paste(new Map(await Promise.all(clips.map(read))), plain)
+      await this.paste(new Map(await Promise.all(clips.map(read))), way)
     } catch {
       this.session.store.setState({
         trouble: "The browser did not let Biblon read the clipboard. Paste with the keyboard instead.",
@@ -147,14 +147,14 @@ export class Clipboard {
     }
   }
 
-  async paste(data: Transferred, plain = false): Promise<void> {
-    const { slice, brought } = plain ? { slice: null, brought: null } : await this.read(data)
+  async paste(data: Transferred, way: PasteWay = "asItWas"): Promise<void> {
+    const { slice, brought } = way === "textOnly" ? { slice: null, brought: null } : await this.read(data)
     const editor = this.session.now
     if (!editor) return
     const { $from } = editor.selection
     const { style, format } = paragraphAttrs($from.parent)
     this.last = { slice, brought, text: data.get(kinds.text.media) ?? "", style, format }
-    await this.put(slice ? "asItWas" : "textOnly")
+    await this.put(slice ? way : "textOnly")
   }
 
   private async read(data: Transferred): Promise<Pick<Pasted, "slice" | "brought">> {
@@ -254,11 +254,17 @@ export class Clipboard {
     void this.put(way)
   }
 
+  /** Puts the card away. @returns whether there was one */
+  forgo(): boolean {
+    const offers = this.store.getState().offered !== null
+    if (offers) this.store.setState({ offered: null })
+    return offers
+  }
+
   /** To be called after each change: the offer stands until something else is done. */
   changed(mapping: Mappable): void {
     if (this.at !== null) this.at = mapping.map(this.at, 1)
     const { offered } = this.store.getState()
-    if (offered && this.session.now && changes(this.session.now).done[0]?.id !== offered.change)
-      this.store.setState({ offered: null })
+    if (offered && this.session.now && changes(this.session.now).done[0]?.id !== offered.change) this.forgo()
   }
 }

@@ -116,11 +116,17 @@ export class Nesting {
   }
 
   private inside(all: readonly Standing[], depth: number, path: string): HTMLElement[] {
-    let n = 0
-    return [...groups(all, ({ cell }) => standsIn(cell, depth)?.table)].flatMap((own) => {
-      const [first] = own as [Standing, ...Standing[]]
-      const cell = standsIn(first.cell, depth)
-      return cell ? [this.table(own, depth, `${path}/t${n++}`)] : this.lists(own, path)
+    let tables = 0
+    let lists = 0
+    return [...groups(all, ({ cell, isItem }) => standsIn(cell, depth)?.table ?? isItem)].flatMap((own) => {
+      const { cell, isItem } = own[0] as Standing
+      if (standsIn(cell, depth)) return [this.table(own, depth, `${path}/t${tables++}`)]
+      const blocks = own.map(({ block }) => block)
+      // Items in a row lie in an element that says that they are a list.
+      if (!isItem) return blocks
+      const list = this.pool.take(`${path}/l${lists++}`, "list")
+      inOrder(list, blocks, true)
+      return [list]
     })
   }
 
@@ -151,17 +157,5 @@ export class Nesting {
     })
     inOrder(table, rows, true)
     return table
-  }
-
-  /** Items in a row lie in an element that says that they are a list. */
-  private lists(all: readonly Standing[], path: string): HTMLElement[] {
-    let n = 0
-    return [...groups(all, ({ isItem }) => isItem)].flatMap((own) => {
-      const blocks = own.map(({ block }) => block)
-      if (!own[0]?.isItem) return blocks
-      const list = this.pool.take(`${path}/l${(own[0] as Standing).cell?.leaf ?? ""}.${n++}`, "list")
-      inOrder(list, blocks, true)
-      return [list]
-    })
   }
 }
