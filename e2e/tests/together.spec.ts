@@ -97,6 +97,56 @@ test("two people change two styles, and two properties of one paragraph, while t
   expect((await desk.stored())[0]!.format).toMatchObject({ align: "right", indentLeft: expect.any(Number) })
 })
 
+test("what is selected by dragging begins where it was begun, whatever somebody else writes or takes away meanwhile", async ({
+  desk,
+  page,
+  context,
+  server,
+}) => {
+  await desk.blank()
+  await desk.type("The chain lies on the bed of the river.")
+  await desk.saved()
+  const other = new DeskPage(await context.newPage(), server)
+  await other.open(desk.id)
+  await page.bringToFront()
+  const press = async (from: string, to: string) => {
+    const [{ left, middle }, end] = [await desk.where(from), await desk.where(to)]
+    await page.mouse.move(left, middle)
+    await page.mouse.down()
+    await page.mouse.move(end.right, end.middle, { steps: 3 })
+  }
+  const meanwhile = async (...act: (() => Promise<void>)[]) => {
+    await other.page.bringToFront()
+    for (const own of act) await own()
+    await other.saved()
+    await page.bringToFront()
+  }
+  await press("chain", "lies")
+  await desk.expectSelected("chain lies")
+  await meanwhile(
+    () => other.press("Control+Home"),
+    () => other.type("It is known: "),
+  )
+  await desk.expectShown("It is known: The chain lies on the bed of the river.")
+  const { right, middle } = await desk.where("bed")
+  await page.mouse.move(right, middle, { steps: 3 })
+  await page.mouse.up()
+  await desk.expectSelected("chain lies on the bed")
+
+  await desk.press("Control+Home")
+  await press("river", "river")
+  await meanwhile(
+    () => other.press("Control+a"),
+    () => other.type("Gone"),
+  )
+  await desk.expectShown("Gone")
+  const gone = await desk.where("Gone")
+  await page.mouse.move(gone.left, gone.middle, { steps: 3 })
+  await page.mouse.up()
+  await desk.type("All ")
+  await expect.poll(async () => (await desk.shown()).join("")).toContain("All")
+})
+
 test("who writes in a head that goes because somebody else takes away the text goes on in the text", async ({
   desk,
   page,

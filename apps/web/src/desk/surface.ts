@@ -13,7 +13,7 @@ import type { Typing } from "./input/typing"
 import { PressedCards, type PressedCardsTarget } from "./pressedCards"
 import type { DeskStore } from "./store"
 import { setStyle } from "./view/elements"
-import type { Mark, Place } from "./view/source"
+import type { Mark, Passage, Place } from "./view/source"
 import { SheetView } from "./view/sheetView"
 import type { ViewSummary } from "./view/summary"
 import { attachZooming } from "./view/zooming"
@@ -43,9 +43,9 @@ export class Surface {
   readonly cards: PressedCards
   private pointer: PointerInput | null = null
   private attached: AbortController | null = null
-  composing: { from: number; to: number } | null = null
-  /** Selections made by pointer while keys wait that were pressed before. */
-  private readonly due = new Set<{ anchor: number; head: Place }>()
+  composing: Passage | null = null
+  /** What something is done with by pointer just now, or will be once keys are done that were pressed before. */
+  private readonly held = new Set<Passage>()
   /** Where the caret stands, and how high the window was over it: if it was in sight it stays so when a tray takes some of that. */
   private caret: Box | null = null
   private seenHeight = 0
@@ -105,11 +105,11 @@ export class Surface {
     return () => attached.abort()
   }
 
-  /** Carries what is being composed, and what is about to be selected, over a change. */
+  /** Carries what is being composed, and what something is done with just now, over a change. */
   map(mapping: Mappable): void {
-    for (const own of this.due) {
-      own.anchor = mapping.map(own.anchor)
-      own.head = { ...own.head, pos: mapping.map(own.head.pos) }
+    for (const own of this.held) {
+      own.from = mapping.map(own.from)
+      own.to = mapping.map(own.to)
     }
     if (this.composing)
       this.composing = { from: mapping.map(this.composing.from, -1), to: mapping.map(this.composing.to) }
@@ -192,22 +192,29 @@ export class Surface {
         return link !== null
       },
       select: (anchor, head) => this.select(anchor, head),
+      hold: (passage) => this.hold(passage),
       focus: () => this.focus(),
     })
   }
 
+  private hold(passage: Passage): () => void {
+    this.held.add(passage)
+    return () => this.held.delete(passage)
+  }
+
   /** What was typed before stands where it was meant to; only then the caret goes to where somebody has pressed. */
   private select(anchor: number, head: Place): void {
-    const own = { anchor, head }
+    const own = { from: anchor, to: head.pos }
     let waited = false
-    this.due.add(own)
+    const letGo = this.hold(own)
     this.target.inTurn(() => {
-      this.due.delete(own)
+      letGo()
       this.target.selecting()
       this.view?.stay()
-      this.editing.select(own.anchor, own.head)
+      const place = { ...head, pos: own.to }
+      this.editing.select(own.from, place)
       // Keys that waited may have led elsewhere.
-      if (waited) this.view?.reveal(own.head)
+      if (waited) this.view?.reveal(place)
       return true
     })
     waited = true

@@ -17,21 +17,26 @@ const [stem, bracket, bar] = [26, 14, 22]
 function follow(
   session: DeskSession,
   event: ReactPointerEvent<HTMLElement>,
-  pos: number,
   name: string,
   change: (dx: number, dy: number, event: PointerEvent) => Partial<PictureFormat> | null,
 ): void {
   if (!takePress(event)) return
   let last: Partial<PictureFormat> | null = null
+  // Others may write before it meanwhile.
+  const shaped = (format: Partial<PictureFormat> | null) => {
+    const here = format && session.now && pictureHere(session.now)
+    return here && setPicture(here.pos, format, name)
+  }
   followPress(event.currentTarget, event, {
     move: (dx, dy, e) => {
       last = change(dx, dy, e)
-      session.trial.show(last && setPicture(pos, last, name), "once")
+      session.trial.show(shaped(last), "once")
     },
     end: (how) => {
       session.trial.show(null)
       session.store.setState({ guide: null })
-      if (how === "moved" && last) session.run(setPicture(pos, last, name))
+      const shape = how === "moved" ? shaped(last) : null
+      if (shape) session.run(shape)
       session.focus()
     },
   })
@@ -47,23 +52,23 @@ function Frame({ seen }: { seen: PictureSeen }) {
   if (!format) return null
   const { pos, x, y, width, height, turn, floats } = seen
   const resize = (event: ReactPointerEvent<HTMLElement>, grip: Grip) =>
-    follow(session, event, pos, "Size of the picture", (dx, dy, { shiftKey }) =>
+    follow(session, event, "Size of the picture", (dx, dy, { shiftKey }) =>
       resized(seen, format, grip, dx, dy, shiftKey),
     )
   const crop = (event: ReactPointerEvent<HTMLElement>, grip: Grip) =>
-    follow(session, event, pos, "Crop", (dx, dy) => cropped(seen, format, grip, dx, dy))
+    follow(session, event, "Crop", (dx, dy) => cropped(seen, format, grip, dx, dy))
   const rotate = (event: ReactPointerEvent<HTMLElement>) => {
     const box = event.currentTarget.closest(".picture-frame")?.getBoundingClientRect()
     if (!box) return
     const [cx, cy] = [box.left + box.width / 2, box.top + box.height / 2]
-    follow(session, event, pos, "Picture turned", (_dx, _dy, { clientX, clientY, shiftKey }) =>
+    follow(session, event, "Picture turned", (_dx, _dy, { clientX, clientY, shiftKey }) =>
       turnedTo(clientX - cx, clientY - cy, shiftKey),
     )
   }
   const carry = (event: ReactPointerEvent<HTMLElement>) => {
     if (!floats) return
     const { column } = session.store.getState().view
-    follow(session, event, pos, "Picture moved", (dx, dy) => {
+    follow(session, event, "Picture moved", (dx, dy) => {
       const { guide, change } = carried(seen, format, column, dx, dy)
       session.store.setState({ guide })
       return change

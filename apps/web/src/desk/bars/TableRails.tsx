@@ -29,10 +29,10 @@ const finger = { thick: 18, gap: 2 }
 function useRect() {
   return useDesk(({ editor }) => {
     const rect = editor && selectedRect(editor)
-    if (!rect) return { pos: -1, top: 0, left: 0, bottom: 0, right: 0, rows: 0, columns: 0, cells: false }
-    const { pos, top, left, bottom, right, table } = rect
+    if (!rect) return { top: 0, left: 0, bottom: 0, right: 0, rows: 0, columns: 0, cells: false }
+    const { top, left, bottom, right, table } = rect
     const { rows, columns } = gridOf(table)
-    return { pos, top, left, bottom, right, rows, columns, cells: editor.selection instanceof CellSelection }
+    return { top, left, bottom, right, rows, columns, cells: editor.selection instanceof CellSelection }
   })
 }
 
@@ -54,7 +54,15 @@ function PlusButton({ label, command, style }: { label: string; command: Command
   )
 }
 
-function Rails({ table, pos }: { table: TableSeen; pos: number }) {
+/** A command on the table with the caret, wherever that is by then: others may write before it while something is dragged. */
+const here =
+  (command: (pos: number) => Command): Command =>
+  (state, dispatch) => {
+    const rect = selectedRect(state)
+    return rect !== null && command(rect.pos)(state, dispatch)
+  }
+
+function Rails({ table }: { table: TableSeen }) {
   const session = useSession()
   const touch = useDesk((s) => s.touch)
   const rect = useRect()
@@ -110,8 +118,8 @@ function Rails({ table, pos }: { table: TableSeen; pos: number }) {
         name="Column"
         parts={columns}
         chosen={[rect.left, rect.right]}
-        select={(left, right) => selectCells(pos, { top: 0, bottom: rect.rows, left, right })}
-        move={(from, to, before) => moveColumns(pos, from, to, before)}
+        select={(left, right) => here((pos) => selectCells(pos, { top: 0, bottom: rect.rows, left, right }))}
+        move={(from, to, before) => here((pos) => moveColumns(pos, from, to, before))}
         size={{
           of: "Width of column",
           now: (i) => widths[i] ?? 0,
@@ -120,7 +128,7 @@ function Rails({ table, pos }: { table: TableSeen; pos: number }) {
           least: lowest,
           most: (i) =>
             i + 1 < widths.length ? (widths[i] ?? 0) + (widths[i + 1] ?? 0) - lowest : limits.table.column[1],
-          set: (i, to) => setColumns(pos, moved(i, to)),
+          set: (i, to) => here((pos) => setColumns(pos, moved(i, to))),
         }}
       />
       <Rail
@@ -129,8 +137,8 @@ function Rails({ table, pos }: { table: TableSeen; pos: number }) {
         name="Row"
         parts={rows}
         chosen={[rect.top, rect.bottom]}
-        select={(top, bottom) => selectCells(pos, { left: 0, right: rect.columns, top, bottom })}
-        move={(from, to, before) => moveRows(pos, from, to, before)}
+        select={(top, bottom) => here((pos) => selectCells(pos, { left: 0, right: rect.columns, top, bottom }))}
+        move={(from, to, before) => here((pos) => moveRows(pos, from, to, before))}
         size={{
           of: "Height of row",
           now: (i) => (rows.find(({ number }) => number === i)?.length ?? 0) / scale,
@@ -138,7 +146,7 @@ function Rails({ table, pos }: { table: TableSeen; pos: number }) {
           snap: 1,
           least: 0,
           most: () => limits.table.height[1],
-          set: (i, to) => setHeights(pos, i, i + 1, to),
+          set: (i, to) => here((pos) => setHeights(pos, i, i + 1, to)),
         }}
       />
       <PlusButton
@@ -188,7 +196,7 @@ export function TableRails() {
     canvas: s.canvas,
     shown: s.mode !== "reading" && s.pressed === null,
   }))
-  const pos = useRect().pos
-  if (!table || !canvas || !shown || pos < 0) return null
-  return createPortal(<Rails table={table} pos={pos} />, canvas)
+  const { rows } = useRect()
+  if (!table || !canvas || !shown || rows === 0) return null
+  return createPortal(<Rails table={table} />, canvas)
 }

@@ -1,7 +1,7 @@
 /** The handles by which a finger changes the selection, with a lens above the finger while it does. */
 import { setStyle } from "../view/elements"
 import { Magnifier } from "../view/magnifier"
-import type { Place } from "../view/source"
+import type { Passage, Place } from "../view/source"
 import type { SheetView } from "../view/sheetView"
 import { dragOnSheets } from "./sheetDrag"
 
@@ -19,8 +19,9 @@ export interface SelectionEnds {
 }
 
 export interface HandlesTarget {
-  selection(): { from: number; to: number }
+  selection(): Passage
   select(anchor: number, head: Place): void
+  hold(passage: Passage): () => void
   /** A handle was let go at a point of the window. */
   selected(clientX: number, clientY: number): void
   /** Takes a press that came down on a handle but meant what lies below it; returns false for any other. */
@@ -63,7 +64,8 @@ export class Handles {
     event.stopPropagation()
     if (this.target.takes(event)) return
     const { from, to } = this.target.selection()
-    const fixed = end === "from" ? to : from
+    const fixed = end === "from" ? { from: to, to } : { from, to: from }
+    const letFixedGo = this.target.hold(fixed)
     // The finger lies below the line it means.
     const box = element.getBoundingClientRect()
     const dx = event.clientX - (box.left + box.width / 2)
@@ -74,9 +76,10 @@ export class Handles {
       if (!place) return
       lens.show(this.view.canvas, x - dx, y - dy)
       if (end === "caret") this.target.select(place.pos, place)
-      else if (place.pos !== fixed) this.target.select(fixed, place)
+      else if (place.pos !== fixed.from) this.target.select(fixed.from, place)
     }
     const letGo = (x: number, y: number) => {
+      letFixedGo()
       lens.hide()
       this.target.selected(x, y)
     }

@@ -9,11 +9,13 @@ import type { EditorState } from "prosemirror-state"
 import { Handles, type SelectionEnds } from "./handles"
 import { dragOnSheets, sameSpot, type DragEnd } from "./sheetDrag"
 import { Taps } from "./taps"
-import type { EdgeArea, Place } from "../view/source"
+import type { EdgeArea, Passage, Place } from "../view/source"
 import type { SheetView } from "../view/sheetView"
 
 export interface PointerTarget {
   editor(): EditorState
+  /** A passage that something is done with is carried over what others change meanwhile. @returns what ends that */
+  hold(passage: Passage): () => void
   select(anchor: number, head: Place): void
   focus(): void
   /** The selection was let go at a place; with `copies` it also stays where it was. */
@@ -54,6 +56,7 @@ export class PointerInput {
     this.handles = new Handles(view, {
       selection: () => target.editor().selection,
       select: (anchor, head) => target.select(anchor, head),
+      hold: (passage) => target.hold(passage),
       selected: (x, y) => target.selected(x, y),
       takes: (event) => this.takesThirdTap(event),
       dragged: () => this.endClicks(),
@@ -109,7 +112,7 @@ export class PointerInput {
     this.clicks.count = 0
   }
 
-  private span(place: Place, unit: Unit): { from: number; to: number } {
+  private span(place: Place, unit: Unit): Passage {
     const { doc } = this.target.editor()
     // A sample is taken whole; pressed again, it has the caret inside like any text.
     if (unit === "character") return this.sampleAt(place) ?? { from: place.pos, to: place.pos }
@@ -119,7 +122,7 @@ export class PointerInput {
     return { from: $pos.start() + from, to: $pos.start() + to }
   }
 
-  private sampleAt({ pos }: Place): { from: number; to: number } | null {
+  private sampleAt({ pos }: Place): Passage | null {
     const { doc, selection } = this.target.editor()
     const sample = sampleAt(doc, pos)
     return sample && (selection.from > sample.from || selection.to < sample.to || selection.empty) ? sample : null
@@ -143,9 +146,8 @@ export class PointerInput {
       if (this.target.follow()) return
     }
     const unit: Unit = count === 1 ? "character" : count === 2 ? "word" : "paragraph"
-    const first = event.shiftKey
-      ? { from: this.target.editor().selection.anchor, to: this.target.editor().selection.anchor }
-      : this.span(place, unit)
+    const { anchor } = this.target.editor().selection
+    const first = event.shiftKey ? { from: anchor, to: anchor } : { ...this.span(place, unit) }
     const extend = (to: Place) => {
       const other = this.span(to, unit)
       if (other.from < first.from) this.target.select(first.to, { pos: other.from, bias: 1 })
@@ -153,13 +155,17 @@ export class PointerInput {
         this.target.select(first.from, { pos: Math.max(other.to, first.to), bias: unit === "character" ? to.bias : -1 })
     }
     extend(place)
+    const letGo = this.target.hold(first)
     this.drag(
       event,
       (x, y) => {
         const to = this.view.atClient(x, y)
         if (to) extend(to)
       },
-      (x, y) => this.target.selected(x, y),
+      (x, y) => {
+        letGo()
+        this.target.selected(x, y)
+      },
     )
   }
 
@@ -188,17 +194,20 @@ export class PointerInput {
   /** A press inside the selection carries it elsewhere; a mere click puts the caret where it was pressed, if that is given. */
   private carrySelection(event: PointerEvent, pressed: Place | null): void {
     let carrying = false
+    const held = pressed && { from: pressed.pos, to: pressed.pos }
+    const letGo = held && this.target.hold(held)
     this.drag(
       event,
       (x, y) => {
         carrying ||= Math.hypot(x - event.clientX, y - event.clientY) > sameSpot
         if (carrying) this.target.dropCaret(this.view.atClient(x, y))
       },
-      (x, y, letGo) => {
+      (x, y, event) => {
+        letGo?.()
         this.target.dropCaret(null)
         const place = this.view.atClient(x, y)
-        if (!carrying && pressed) this.target.select(pressed.pos, pressed)
-        else if (carrying && place && letGo) this.target.drop(place, letGo.ctrlKey || letGo.altKey)
+        if (!carrying && pressed && held) this.target.select(held.from, { ...pressed, pos: held.to })
+        else if (carrying && place && event) this.target.drop(place, event.ctrlKey || event.altKey)
       },
     )
   }

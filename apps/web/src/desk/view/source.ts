@@ -10,6 +10,12 @@ export interface Place {
   bias: -1 | 1
 }
 
+/** Where something begins and ends in the text. */
+export interface Passage {
+  from: number
+  to: number
+}
+
 export interface ViewSource {
   layout: LayoutClient
   /** The text that the layout shows. */
@@ -17,7 +23,7 @@ export interface ViewSource {
   editor(): EditorState
   bias(): -1 | 1
   /** Range of text that an input method is still composing. */
-  composing(): { from: number; to: number } | null
+  composing(): Passage | null
   /** What is marked in a leaf, by offsets, with the class of its boxes. */
   marks(leaf: number): readonly Mark[]
   /** Somebody went to a place that stands on no sheet, as in a head that none has any more. */
