@@ -97,6 +97,27 @@ test("contents are kept in no file but their look, pass the check, and go by one
   expect(bodyOf(after(state, editing.changeContents(null)).doc).childCount).toBe(5)
 })
 
+test("in flow, contents have the same room above and below, wherever a strip ends", () => {
+  /** From the text before to the first entry, and from the last entry to the text behind. */
+  const room = (before: number) => {
+    const filled = Array.from({ length: before }, () => paragraph("body", [sentence], { spaceAfter: 9 }))
+    const doc = document([...filled, contents(), ...parts(2), contents(), nodes.sectionBreak.create(), ...parts(2)])
+    let down = 0
+    const all = layoutDocument(typesetter(), doc, { mode: "flow", width: 260, margin: 12 }).placed.flatMap((placed) => {
+      const top = down
+      down += placed.sheet.height
+      return fragmentsOf(placed).map(({ part, y }) => ({ part, y: top + y }))
+    })
+    return all.flatMap(({ part, y }, i) => {
+      const last = all[i - 1]
+      return last && last.part !== part ? [Math.round((y - last.y) * 100)] : []
+    })
+  }
+  const usual = room(1)
+  expect(usual.length).toBe(4)
+  for (let before = 2; before < 50; before++) expect(room(before)).toEqual(usual)
+})
+
 test("contents put in where all headings stay on their sheets show their numbers too", () => {
   const state = stateOf([paragraph("heading1", ["Tides"]), p("Slack water")])
   const before = set(state.doc)

@@ -4,7 +4,7 @@
  */
 import type { Node } from "prosemirror-model"
 import type { Computed, Labels, LetterFormat, ListLevel, ListPlace, ParagraphFormat } from "../document"
-import { beginning, isBeginning, sameInsets } from "./boxes"
+import { beginning, beginsBlock, isBeginning, sameInsets } from "./boxes"
 import { borderThickness, frameOf, frameSpace, hasFrame, sharesFrame } from "./ornaments"
 import { leastColumns } from "./columnWidths"
 import { bottomOf, rowStart } from "./rows"
@@ -144,7 +144,7 @@ export class FlowSetter {
     let { block, at } = start
     let pen: Pen = {
       y: region.top,
-      above: endless && block > 0 && isBeginning(at) ? this.above(flow, block, width) : null,
+      above: endless && block > 0 && beginsBlock(at) ? this.above(flow, block, width) : null,
     }
     const result = (next: BlockPlace, pieces: readonly Set[] = set, joinsBelow = false) => ({
       inside: this.framed(flow, flow.blocks.leaf(start.block), pieces, joinsBelow),
@@ -407,11 +407,17 @@ export class FlowSetter {
   /** What a region without a foot goes on below. */
   private above(flow: Flowing, block: number, width: number): Pen["above"] {
     const { nodes } = flow.blocks
-    let last = block - 1
-    // There a section ends without a trace.
-    while (nodes[last]?.type.name === "sectionBreak") last--
-    const before = nodes[last]
-    return before?.inlineContent ? this.paragraph(flow, last, width) : before?.type.name === "table" ? "table" : null
+    for (let last = block - 1; last >= 0; last--) {
+      const before = nodes[last] as Node
+      if (before.inlineContent) return this.paragraph(flow, last, width)
+      if (before.type.name === "table") return "table"
+      if (before.type.name === "contents") {
+        const row = this.contents(before, width).at(-1)
+        if (row) return this.typesetter.paragraph(this.setting, row.node, width, null)
+      }
+      // There a section ends without a trace, or nothing has an entry.
+    }
+    return null
   }
 
   private joins(flow: Flowing, block: number, width: number, { above }: Pen): boolean {
