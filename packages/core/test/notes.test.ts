@@ -5,7 +5,7 @@ import { defaultSetup, documentAttrs, leavesOf, noteMark, notesOf, p, storiesOf 
 import { checkDocument } from "../src/document/reading"
 import * as editing from "../src/editing"
 import { changeSetup, insertNote, settleStories, type Command } from "../src/editing"
-import { fragmentsOf, layoutDocument, shownText, type Layout, type LayoutSpec } from "../src/layout"
+import { Composition, fragmentsOf, layoutDocument, shownText, type Layout, type LayoutSpec } from "../src/layout"
 import { layoutOf, typesetter } from "../node/typesetting"
 import { after, stateOf } from "./telling"
 
@@ -76,6 +76,29 @@ test("a note longer than three sheets goes on at the foot of each next one, and 
   expect(lines.length).toBeGreaterThan(60)
   const body = layout.placed.flatMap((placed) => fragmentsOf(placed)).filter(({ part }) => part === "text")
   expect(new Set(body.map(({ leaf }) => leaf)).size).toBe(3)
+})
+
+test("of a note in letters higher than the sheet, or on a sheet without room, a line stands on each, and nothing hangs", () => {
+  for (const kind of [insertNote, editing.insertEndnote])
+    for (const size of [10, 70, 300, 1600])
+      for (const height of [62, 100, 290]) {
+        let state = after(at(begun(2), 1), kind, editing.insertText("Slack water"))
+        const { $head } = state.selection
+        state = after(
+          state.apply(state.tr.setSelection(TextSelection.create(state.doc, $head.start(), $head.end()))),
+          editing.setLetters("size", size),
+          changeSetup(() => ({ ...small, height }), "all", "Paper"),
+        )
+        const composition = new Composition(typesetter(), state.doc, { mode: "sheets" })
+        let sheets = 0
+        while (!composition.step()) expect(++sheets).toBeLessThan(60)
+        const lines = layoutOf(state.doc)
+          .placed.flatMap((placed) => fragmentsOf(placed))
+          .filter(({ part }) => part === "note")
+          .map(({ from, to, paragraph }) => ({ from, to, all: paragraph.lines.length }))
+        expect(lines.map(({ from }) => from)).toEqual([0, ...lines.slice(0, -1).map(({ to }) => to)])
+        expect(lines.at(-1)!.to).toBe(lines[0]!.all)
+      }
 })
 
 test("what stands round a note has room at the foot too, however high the sheet is", () => {
@@ -189,7 +212,7 @@ test("whatever is done: notes stand on the sheet of their mark, every line once,
   fc.assert(
     fc.property(fc.array(act, { maxLength: 9 }), (acts) => {
       let state = begun(12)
-      let layout = layoutDocument(typesetter(), state.doc)
+      let layout = layoutOf(state.doc)
       let flow = layoutDocument(typesetter(), state.doc, narrow)
       for (const { kind, leaf, offset } of acts) {
         state = at(state, leaf % leavesOf(state.doc).count, offset)
@@ -237,7 +260,7 @@ test("whatever is done: notes stand on the sheet of their mark, every line once,
         layout = layoutDocument(typesetter(), state.doc, { mode: "sheets" }, layout)
         flow = layoutDocument(typesetter(), state.doc, narrow, flow)
         expect(plain(flow)).toEqual(plain(layoutDocument(typesetter(), state.doc, narrow)))
-        const anew = layoutDocument(typesetter(), state.doc)
+        const anew = layoutOf(state.doc)
         expect(plain(layout)).toEqual(plain(anew))
         expect([...layout.marks]).toEqual([...anew.marks])
       }

@@ -149,16 +149,16 @@ export class NoteSetter {
     return above + below + heights.reduce((sum, height) => sum + height + between, 0) + Math.min(last, least)
   }
 
-  /** As much of notes as has room, where text leaves too little for what `set` wants; the rest is owed. */
-  some(wanted: readonly Owed[], width: number, room: number): NotesSet {
+  /** As much of notes as has room, where text leaves too little for what `set` wants; the rest is owed. @param fresh whether they have a sheet of their own, on which at least a line stands */
+  some(wanted: readonly Owed[], width: number, room: number, fresh = false): NotesSet {
     for (let n = wanted.length; n > 0; n--) {
       const set = this.set(wanted.slice(0, n), width, room)
       if (set) return { ...set, owed: [...set.owed, ...wanted.slice(n)] }
     }
-    return { ...nothing, owed: wanted }
+    return fresh ? this.below(wanted, width, room, true) : { ...nothing, owed: wanted }
   }
 
-  /** Endnotes under each other, as many as have room; what is left of them is owed. @param fresh whether they have a sheet of their own, on which at least a line stands */
+  /** Notes under each other from a height on, as many as have room; what is left of them is owed. @param fresh as above */
   below(wanted: readonly Owed[], width: number, room: number, fresh: boolean): NotesSet {
     const notes: SetNote[] = []
     let y = above + below

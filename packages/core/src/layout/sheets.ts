@@ -201,7 +201,7 @@ export class SheetComposer {
     if (start.leaf >= this.count && !("entry" in start.at)) {
       // Of the text nothing is left but notes that go on.
       const feet = start.owed.filter((own) => !this.notes.isEnd(own))
-      const set = this.notes.some(feet, paper.width, paper.height)
+      const set = this.notes.some(feet, paper.width, paper.height, true)
       const notes = this.withEnds(paper, this.foot(paper, set), set.height, start.owed, {
         top: 0,
         fresh: feet.length === 0,
@@ -261,7 +261,11 @@ export class SheetComposer {
   }
 
   /** Notes where they stand: at the foot of the paper's room for text, or from a height on. */
-  private foot(paper: Paper, { notes, height, owed }: NotesSet, from = paper.height - height): NotesPlaced {
+  private foot(
+    paper: Paper,
+    { notes, height, owed }: NotesSet,
+    from = Math.max(0, paper.height - height),
+  ): NotesPlaced {
     const top = paper.top + from
     return {
       owed,
