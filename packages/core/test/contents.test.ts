@@ -101,7 +101,8 @@ test("in flow, contents have the same room above and below, wherever a strip end
   /** From the text before to the first entry, and from the last entry to the text behind. */
   const room = (before: number) => {
     const filled = Array.from({ length: before }, () => paragraph("body", [sentence], { spaceAfter: 9 }))
-    const doc = document([...filled, contents(), ...parts(2), contents(), nodes.sectionBreak.create(), ...parts(2)])
+    const section = nodes.sectionBreak.create()
+    const doc = document([...filled, section, contents(), ...parts(2), contents(), section, ...parts(2)])
     let down = 0
     const all = layoutDocument(typesetter(), doc, { mode: "flow", width: 260, margin: 12 }).placed.flatMap((placed) => {
       const top = down

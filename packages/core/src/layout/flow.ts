@@ -162,12 +162,13 @@ export class FlowSetter {
     for (; block < nodes.length; block++, at = beginning) {
       const node = nodes[block] as Node
       const atTop = set.length === 0
-      if (endless && !atTop && isBeginning(at) && endless.ends(pen.y, block))
-        return result({ block, at }, set, this.joins(flow, block, width, pen))
       if (node.type.name === "sectionBreak") {
+        // No strip begins with what has no leaf.
         if (endless || !flow.hasSections) continue
         return result({ block, at })
       }
+      if (endless && !atTop && isBeginning(at) && endless.ends(pen.y, block))
+        return result({ block, at }, set, this.joins(flow, block, width, pen))
       if (node.type.name === "contents") {
         const entries = this.contents(node, width)
         const firstRow = "entry" in at ? at.entry : 0
