@@ -1,6 +1,5 @@
 import { execFileSync } from "node:child_process"
 import { expect, expectAccessible, test, type DeskPage } from "../desk"
-import { pasteInto } from "../clipboard"
 import { expectPrintsAsSeen } from "../pictures"
 
 const put = (desk: DeskPage, kinds: Record<string, string>) =>
@@ -131,7 +130,7 @@ test("lists above, in and below a table are all seen, as they are printed", asyn
   await desk.blank()
   const table = "<table><tr><td>Hands<td><ul><li>inner</ul></table>"
   const html = `<ul><li>above<li>it</ul>${table}<ul><li>below<li>it</ul>${table}<ol><li>behind</ol>`
-  await pasteInto(page, { "text/html": html, "text/plain": "" })
+  await desk.paste({ "text/html": html, "text/plain": "" })
   for (const text of ["above", "below", "behind"])
     await expect(page.getByRole("list").getByText(text, { exact: true })).toBeVisible()
   await expect(page.getByRole("list")).toHaveCount(5)

@@ -3,7 +3,7 @@ import "./page"
 import fc from "fast-check"
 import type { Node } from "prosemirror-model"
 import { document as makeDocument, letters, p, paragraph, table, valuesNow } from "@biblon/core/document"
-import { Composition, fragmentsOf, Typesetter, type Layout, type LayoutSpec } from "@biblon/core/layout"
+import { fragmentsOf, layoutDocument, Typesetter, type Layout, type LayoutSpec } from "@biblon/core/layout"
 import { openFonts } from "@biblon/core/node"
 import { PaintedSheet } from "../src/desk/view/painter"
 
@@ -56,12 +56,6 @@ const texts = fc
     return all.map((blocks) => makeDocument(blocks))
   })
 
-const lay = (doc: Node, spec: LayoutSpec, previous: Layout | null): Layout => {
-  const composition = new Composition(typesetter, doc, spec, previous)
-  while (!composition.step());
-  return composition.layout
-}
-
 test.each<[string, LayoutSpec]>([
   ["sheets", { mode: "sheets" }],
   ["flow", { mode: "flow", width: 260, margin: 12 }],
@@ -71,7 +65,7 @@ test.each<[string, LayoutSpec]>([
       const painted = new PaintedSheet()
       let layout: Layout | null = null
       for (const [n, doc] of docs.entries()) {
-        layout = lay(doc, spec, layout)
+        layout = layoutDocument(typesetter, doc, spec, layout)
         for (const [i, placed] of layout.placed.entries()) {
           const withSigns = signs && (n + i) % 2 === 0
           painted.paint(placed, withSigns, { lines: rooms[(n + i) % rooms.length] as number })

@@ -212,7 +212,7 @@ test("whatever is done: notes stand on the sheet of their mark, every line once,
   fc.assert(
     fc.property(fc.array(act, { maxLength: 9 }), (acts) => {
       let state = begun(12)
-      let layout = layoutOf(state.doc)
+      let layout = layoutDocument(typesetter(), state.doc)
       let flow = layoutDocument(typesetter(), state.doc, narrow)
       for (const { kind, leaf, offset } of acts) {
         state = at(state, leaf % leavesOf(state.doc).count, offset)
@@ -260,7 +260,7 @@ test("whatever is done: notes stand on the sheet of their mark, every line once,
         layout = layoutDocument(typesetter(), state.doc, { mode: "sheets" }, layout)
         flow = layoutDocument(typesetter(), state.doc, narrow, flow)
         expect(plain(flow)).toEqual(plain(layoutDocument(typesetter(), state.doc, narrow)))
-        const anew = layoutOf(state.doc)
+        const anew = layoutDocument(typesetter(), state.doc)
         expect(plain(layout)).toEqual(plain(anew))
         expect([...layout.marks]).toEqual([...anew.marks])
       }

@@ -126,7 +126,7 @@ function drag(id: string, press: PointerEvent<HTMLElement>): void {
 export function pressing(id: string, open: () => void) {
   return {
     onPointerDown(event: PointerEvent<HTMLElement>) {
-      spent = false
+      spent = stopped = false
       if (event.button === 0 && !(event.target as HTMLElement).closest("input")) drag(id, event)
     },
     onContextMenu(event: MouseEvent) {
